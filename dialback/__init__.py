@@ -1,0 +1,3 @@
+"""Dial Back: audit of strength training."""
+
+__version__ = "0.1.0"

@@ -1,0 +1,225 @@
+"""The book: one athlete's movements, rules, plan and log as one JSON document."""
+
+from __future__ import annotations
+
+import json
+import math
+from collections import defaultdict
+from collections.abc import Iterable, Sequence
+from functools import cached_property
+from typing import Any, Final, Literal
+
+from pydantic import Field, ValidationError
+
+from dialback.book.errors import BadInput, Problem, bad_input, from_validation
+from dialback.core.movements import Movement, MovementTable, Name, UnknownMovement, Value, fold
+from dialback.core.rules import Rules
+from dialback.core.sessions import Session
+from dialback.core.tally import Ledger
+from dialback.core.vocabulary import Basis
+from dialback.core.weeks import Week
+
+FORMAT: Final = "dialback-book"
+VERSION: Final = 1
+MAX_BYTES: Final = 25_000_000
+"""A book of ten years of daily training is under 10 MB; more is no book."""
+
+
+class BookAthlete(Value):
+    """Whose book it is."""
+
+    name: Name
+    bodyweight_kg: float | None = Field(None, gt=0, le=1000)
+
+
+class Book(Value):
+    """``dialback-book`` version 1."""
+
+    format: Literal["dialback-book"]
+    version: Literal[1]
+    athlete: BookAthlete
+    exercises: tuple[Movement, ...] = Field((), strict=False)
+    rules: Rules = Field(default_factory=Rules)
+    planned: tuple[Session, ...] = Field((), strict=False)
+    completed: tuple[Session, ...] = Field((), strict=False)
+
+    @cached_property
+    def movements(self) -> MovementTable:
+        """The book's exercises by name."""
+        return MovementTable(self.exercises)
+
+    def sessions(self, basis: Basis) -> tuple[Session, ...]:
+        """Its planned or completed sessions."""
+        return self.completed if basis == "completed" else self.planned
+
+    def ledger(self) -> Ledger:
+        """The book's sessions under the book's rules."""
+        return Ledger(
+            SessionsByWeek(self.planned, self.completed),
+            self.movements,
+            self.rules,
+            self.athlete.bodyweight_kg,
+        )
+
+
+class SessionsByWeek:
+    """Sessions in memory, by week; the ``SessionSource`` of a book."""
+
+    def __init__(self, planned: Iterable[Session], completed: Iterable[Session]) -> None:
+        self._by_week: dict[Basis, dict[Week, list[Session]]] = {
+            "planned": _by_week(planned),
+            "completed": _by_week(completed),
+        }
+
+    def week(self, basis: Basis, week: Week) -> Sequence[Session]:
+        """The sessions of one week, in order of day and entry."""
+        return self._by_week[basis].get(week, [])
+
+    def weeks(self, basis: Basis) -> Sequence[Week]:
+        """The weeks that have sessions, in order."""
+        return sorted(self._by_week[basis])
+
+
+def _by_week(sessions: Iterable[Session]) -> dict[Week, list[Session]]:
+    weeks: dict[Week, list[Session]] = defaultdict(list)
+    for session in sorted(sessions, key=lambda session: session.date):
+        weeks[Week.of(session.date)].append(session)
+    return dict(weeks)
+
+
+def read_book(data: bytes) -> Book:
+    """Read and check a book. Raises ``BadInput`` that names every place that is wrong."""
+    if len(data) > MAX_BYTES:
+        raise bad_input(
+            "", f"the book has {len(data) // 1_000_000} MB; at most {MAX_BYTES // 1_000_000} are "
+            "taken: split it by years"
+        )  # fmt: skip
+    document = _parse(data)
+    if not isinstance(document, dict) or document.get("format") != FORMAT:
+        raise bad_input("format", f'this is no book: a book is an object with "format": "{FORMAT}"')
+    if document.get("version") != VERSION or isinstance(document.get("version"), bool):
+        raise bad_input(
+            "version",
+            f"version {document.get('version')!r:.40} is not known here: this program reads "
+            f"version {VERSION}",
+        )
+    try:
+        book = Book.model_validate(document)
+    except ValidationError as error:
+        raise from_validation(error) from None
+    problems = _refer(book)
+    if problems:
+        raise BadInput(problems)
+    return book
+
+
+def _parse(data: bytes) -> Any:
+    try:
+        text = data.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise bad_input("", f"the book is no UTF-8 text: byte {error.start} is damaged") from None
+    try:
+        document = json.loads(text)
+    except json.JSONDecodeError as error:
+        raise bad_input(
+            "", f"the book is no JSON: {error.msg} at line {error.lineno}, column {error.colno}"
+        ) from None
+    except RecursionError:
+        raise bad_input("", "the book is no JSON that can be read: nested too deep") from None
+    except ValueError:
+        raise bad_input("", "the book is no JSON that can be read: a number is too long") from None
+    _check_plain(document, "")
+    return document
+
+
+def _check_plain(node: Any, place: str) -> None:
+    """Refuse what JSON cannot carry back out, in known and unknown keys alike."""
+    if isinstance(node, dict):
+        for key, value in node.items():
+            if type(value) not in (int, bool):
+                _check_plain(value, f"{place}.{key}" if place else key)
+    elif isinstance(node, list):
+        for at, value in enumerate(node):
+            _check_plain(value, f"{place}[{at}]")
+    elif isinstance(node, float):
+        if not math.isfinite(node):
+            raise bad_input(place, f"should be a finite number, not {node}")
+    elif isinstance(node, str):
+        try:
+            node.encode()
+        except UnicodeEncodeError:
+            raise bad_input(place, "the text has half of a character: write it anew") from None
+
+
+def _refer(book: Book) -> list[Problem]:
+    """What only the whole book can tell: names that are double, missing or need a body weight."""
+    problems = []
+    seen: dict[str, int] = {}
+    for at, movement in enumerate(book.exercises):
+        first = seen.setdefault(fold(movement.name), at)
+        if first != at:
+            problems.append(
+                Problem(
+                    f"exercises[{at}].name",
+                    f"{movement.name!r} is there already as exercises[{first}]: names are unique, "
+                    "letter case apart",
+                )
+            )
+    weightless: Problem | None = None
+    for basis in ("planned", "completed"):
+        for at, session in enumerate(book.sessions(basis)):
+            for number, one in enumerate(session.sets):
+                place = f"{basis}[{at}].sets[{number}]"
+                for index, (name, _) in enumerate(one.named_moves()):
+                    try:
+                        movement = book.movements[name]
+                    except UnknownMovement as unknown:
+                        where = f".moves[{index}]" if one.moves else ""
+                        problems.append(Problem(f"{place}{where}.exercise", str(unknown)))
+                        continue
+                    if movement.bodyweight_share and book.athlete.bodyweight_kg is None:
+                        weightless = weightless or Problem(
+                            "athlete.bodyweight_kg",
+                            f"is missing, and {movement.name!r} in {place} takes a share of it",
+                        )
+    if weightless and book.rules.bodyweight_load:
+        problems.append(weightless)
+    return problems
+
+
+def warnings(book: Book) -> list[str]:
+    """What was read and has no effect: names under ``rules`` that no rule has."""
+    return [
+        f"rules.{name}: no rule has this name, it has no effect" for name in book.rules.unknown()
+    ]
+
+
+def as_document(book: Book) -> dict[str, Any]:
+    """The book as a JSON document: what has its default is left out, unknown keys stay."""
+    document = book.model_dump(mode="json", exclude_defaults=True, exclude={"rules"})
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        "athlete": document["athlete"],
+        "exercises": document.get("exercises", []),
+        "rules": book.rules.changes(),
+        "planned": document.get("planned", []),
+        "completed": document.get("completed", []),
+        **(book.model_extra or {}),
+    }
+
+
+def write_book(book: Book) -> bytes:
+    """The book as UTF-8 JSON."""
+    text = json.dumps(as_document(book), ensure_ascii=False, indent=1, allow_nan=False)
+    return (text + "\n").encode()
+
+
+def schema() -> dict[str, Any]:
+    """The JSON Schema (2020-12) of the book, made from the models that read it."""
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "$id": f"urn:{FORMAT}:{VERSION}",
+        **Book.model_json_schema(mode="validation"),
+        "title": FORMAT,
+    }

@@ -1,0 +1,208 @@
+"""The audit: a week of a ledger, put together."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
+
+from dialback.core.balance import weigh
+from dialback.core.baseline import Baseline, Change, baseline, heaviest_before
+from dialback.core.findings import Finding, WeekInHand, find
+from dialback.core.sessions import Session
+from dialback.core.tally import TOTALS, Entry, Ledger, Tally, tally
+from dialback.core.vocabulary import (
+    MEASURES,
+    MUSCLE_MEASURES,
+    MUSCLES,
+    PAIRS,
+    PATTERNS,
+    Basis,
+)
+from dialback.core.weeks import Week
+
+
+@dataclass(frozen=True, slots=True)
+class Share:
+    """Done of planned, in the unit of the measure."""
+
+    planned: float
+    done: float
+
+    @property
+    def share(self) -> float | None:
+        """done / planned; ``None`` of nothing planned."""
+        return self.done / self.planned if self.planned else None
+
+
+@dataclass(frozen=True)
+class Audit:
+    """What one week of one athlete comes to, and what it is judged to be."""
+
+    week: Week
+    basis: Basis
+    ledger: Ledger
+    entries: tuple[Entry, ...]
+    tally: Tally
+    baseline: Baseline
+    in_hand: WeekInHand
+
+    @cached_property
+    def findings(self) -> tuple[Finding, ...]:
+        """Findings in the order of code, subject and measure."""
+        return find(self.in_hand)
+
+    def value(self, figure: str) -> float:
+        """A figure's sum; 0 where nothing credits it."""
+        return self.tally.get(figure, 0.0)
+
+    def change(self, figure: str) -> Change:
+        """A figure against its base."""
+        return Change(self.baseline.base(figure), self.value(figure))
+
+    @property
+    def patterns(self) -> list[str]:
+        """The patterns that occur, in the order of the vocabulary."""
+        return [name for name in PATTERNS if f"patterns/{name}/sets" in self.tally]
+
+    @property
+    def movements(self) -> list[str]:
+        """The movements in the sums, in the order in which they were first done."""
+        names = (
+            move.movement.name
+            for entry in self.entries
+            if entry.measured.standing in ("hard", "easy")
+            for move in entry.measured.moves
+        )
+        return list(dict.fromkeys(names))
+
+
+def audit(ledger: Ledger, week: Week, basis: Basis = "completed") -> Audit:
+    """Audit a week of the ledger, as completed or as planned."""
+    return _audit(ledger, week, basis, ledger.entries(basis, week), ledger.tally(basis, week))
+
+
+def audit_draft(ledger: Ledger, week: Week, sessions: Sequence[Session]) -> Audit:
+    """Audit sessions that are not in the ledger as the plan of a week."""
+    entries = ledger.measure(sessions)
+    return _audit(ledger, week, "planned", entries, tally(entries))
+
+
+def _audit(
+    ledger: Ledger, week: Week, basis: Basis, entries: tuple[Entry, ...], sums: Tally
+) -> Audit:
+    base = baseline(ledger, week)
+    in_hand = WeekInHand(entries, sums, base, heaviest_before(ledger, week), ledger.rules)
+    return Audit(week, basis, ledger, entries, sums, base, in_hand)
+
+
+def sessions_done(ledger: Ledger, week: Week) -> Share:
+    """Planned sessions, and how many of them have a completed one on their day."""
+    planned = ledger.source.week("planned", week)
+    days = {session.date for session in ledger.source.week("completed", week)}
+    return Share(len(planned), sum(session.date in days for session in planned))
+
+
+def compliance(ledger: Ledger, week: Week) -> dict[str, Share]:
+    """Share done of the plan, by measure."""
+    planned, done = (ledger.tally(basis, week) for basis in ("planned", "completed"))
+    return {
+        name: Share(planned.get(f"totals/{name}", 0.0), done.get(f"totals/{name}", 0.0))
+        for name in MEASURES
+    }
+
+
+DECIMALS = 4
+
+
+def _round(value: float | None) -> float | None:
+    return None if value is None else round(value, DECIMALS) + 0.0
+
+
+def as_document(result: Audit, athlete: str) -> dict[str, Any]:
+    """The audit as the contract's JSON document."""
+    value = result.value
+    document: dict[str, Any] = {
+        "athlete": athlete,
+        "week": str(result.week),
+        "basis": result.basis,
+        "totals": {
+            name: int(value(f"totals/{name}"))
+            if name.endswith("_rep_sets") or name.endswith("_tempo_sets")
+            else _round(value(f"totals/{name}"))
+            for name in TOTALS
+        },
+        "muscles": {
+            muscle: {name: _round(value(f"muscles/{muscle}/{name}")) for name in MUSCLE_MEASURES}
+            for muscle in MUSCLES
+        },
+        "patterns": {
+            pattern: {name: _round(value(f"patterns/{pattern}/{name}")) for name in MEASURES}
+            for pattern in result.patterns
+        },
+        "balance": {
+            pair.name: {
+                name: {
+                    "a": _round((weighing := weigh(result.tally, pair, name)).a),
+                    "b": _round(weighing.b),
+                    "ratio": _round(weighing.ratio),
+                }
+                for name in pair.measures
+            }
+            for pair in PAIRS
+        },
+        "jumps": {
+            "baseline": result.baseline.kind,
+            "baseline_weeks": [str(week) for week in result.baseline.weeks],
+            "totals": {name: _change(result.change(f"totals/{name}")) for name in MEASURES},
+            "muscles": {
+                muscle: {
+                    name: _change(result.change(f"muscles/{muscle}/{name}"))
+                    for name in MUSCLE_MEASURES
+                }
+                for muscle in MUSCLES
+            },
+        },
+        "findings": [_finding(finding, result.entries) for finding in result.findings],
+    }
+    if result.basis == "completed":
+        sessions = sessions_done(result.ledger, result.week)
+        document["compliance"] = {
+            "sessions": {"planned": int(sessions.planned), "done": int(sessions.done)},
+            **{
+                name: {
+                    "planned": _round(share.planned),
+                    "done": _round(share.done),
+                    "share": _round(share.share),
+                }
+                for name, share in compliance(result.ledger, result.week).items()
+            },
+        }
+    return document
+
+
+def _change(change: Change) -> dict[str, float | None]:
+    return {
+        "base": _round(change.base),
+        "value": _round(change.value),
+        "change": _round(change.change),
+    }
+
+
+def _finding(finding: Finding, entries: tuple[Entry, ...]) -> dict[str, Any]:
+    return {
+        "code": finding.code,
+        "subject": finding.subject,
+        "measure": finding.measure,
+        "level": finding.level,
+        "value": _round(finding.value),
+        "limit": finding.limit,
+        "sentence": finding.sentence,
+        "clears": finding.clears,
+        "trail": [
+            {"date": one.entry.session.date.isoformat(), "session": one.entry.session.title,
+             "set": one.entry.at, "credit": _round(one.credit)}
+            for one in finding.trail(entries)
+        ],
+    }  # fmt: skip

@@ -1,0 +1,94 @@
+"""The baseline: what the athlete has lately completed, that a week is compared with."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from dialback.core.tally import Ledger, Tally, top_loads
+from dialback.core.weeks import Week
+
+WINDOW: Final = 4
+"""Weeks before the audited one that ``mean_4``, ``last_week`` and load steps look at."""
+
+TOLERANCE: Final = 1e-9
+"""A value at its limit is within it, whatever the last bit of a float says."""
+
+
+@dataclass(frozen=True, slots=True)
+class Baseline:
+    """Base values by figure, and the weeks they come from in order.
+
+    ``values`` is ``None`` when there is no week to compare with.
+    """
+
+    kind: str
+    weeks: tuple[Week, ...]
+    values: Tally | None
+
+    def base(self, figure: str) -> float | None:
+        """The base of a figure: 0 if the weeks had none of it, ``None`` without weeks."""
+        return None if self.values is None else self.values.get(figure, 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """A value against its base; ``change`` is a share (0.1 is +10 %), ``None`` without base."""
+
+    base: float | None
+    value: float
+
+    @property
+    def change(self) -> float | None:
+        """(value - base) / base; ``None`` where there is no base or it is 0."""
+        if self.base is None or self.base <= 0:
+            return None
+        return (self.value - self.base) / self.base
+
+
+def baseline(ledger: Ledger, week: Week) -> Baseline:
+    """The baseline of a week under the ledger's rules, from completed work before it."""
+    kind = ledger.rules.baseline
+    if kind == "ewma":
+        return _ewma(ledger, week)
+    trained = tuple(before for before in window(week) if ledger.is_trained(before))
+    if kind == "last_week":
+        trained = trained[-1:]
+    if not trained:
+        return Baseline(kind, (), None)
+    return Baseline(kind, trained, _mean([ledger.tally("completed", one) for one in trained]))
+
+
+def window(week: Week) -> tuple[Week, ...]:
+    """The four weeks before a week, in order."""
+    return tuple(week.plus(back) for back in range(-WINDOW, 0))
+
+
+def heaviest_before(ledger: Ledger, week: Week) -> Mapping[str, float]:
+    """Each movement's heaviest completed load in the four weeks before, in kg."""
+    return top_loads(
+        entry for before in window(week) for entry in ledger.entries("completed", before)
+    )
+
+
+def _mean(tallies: Sequence[Tally]) -> Tally:
+    keys = {key for one in tallies for key in one}
+    return {key: sum(one.get(key, 0.0) for one in tallies) / len(tallies) for key in keys}
+
+
+def _ewma(ledger: Ledger, week: Week) -> Baseline:
+    """e = alpha x value + (1 - alpha) x e, from the first trained week to the one before."""
+    first = ledger.first_trained
+    if first is None or first >= week:
+        return Baseline("ewma", (), None)
+    weeks = [first]
+    while (following := weeks[-1].plus(1)) < week:
+        weeks.append(following)
+    alpha = ledger.rules.ewma_alpha
+    values = dict(ledger.tally("completed", first))
+    for one in weeks[1:]:
+        new = ledger.tally("completed", one)
+        for key in values.keys() | new.keys():
+            values[key] = alpha * new.get(key, 0.0) + (1 - alpha) * values.get(key, 0.0)
+    return Baseline("ewma", tuple(weeks), values)

@@ -1,0 +1,57 @@
+"""Findings of dose: a muscle below its floor or above its ceiling."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Final
+
+from dialback.core.findings.finding import (
+    Finding,
+    WeekInHand,
+    exceeds,
+    figures_text,
+    less_of,
+    more_of,
+    number,
+)
+from dialback.core.vocabulary import MUSCLES, label
+
+FAR: Final = 1.25
+"""Above its ceiling by this factor a muscle's sets are high."""
+
+
+def band_findings(week: WeekInHand) -> Iterator[Finding]:
+    """Muscles outside their band of weekly sets, in a week that has sets."""
+    if not week.has_sets:
+        return
+    for muscle in MUSCLES:
+        floor, ceiling = week.rules.muscle_bands[muscle]  # type: ignore[index]
+        figure = f"muscles/{muscle}/sets"
+        sets = week.tally.get(figure, 0.0)
+        name = label(muscle).capitalize()
+        if exceeds(floor, sets):
+            yield Finding(
+                "muscle_floor",
+                muscle,
+                "sets",
+                "high" if sets == 0 else "caution",
+                sets,
+                floor,
+                f"{name}: nothing this week; the floor is {figures_text(floor, 'sets')}."
+                if sets == 0
+                else f"{name}: {figures_text(sets, 'sets')}, below the floor of {number(floor)}.",
+                f"{more_of(floor - sets, 'sets', label(muscle))} would reach the floor.",
+                (figure,),
+            )
+        elif exceeds(sets, ceiling):
+            yield Finding(
+                "muscle_ceiling",
+                muscle,
+                "sets",
+                "high" if exceeds(sets, FAR * ceiling) else "caution",
+                sets,
+                ceiling,
+                f"{name}: {figures_text(sets, 'sets')}, above the ceiling of {number(ceiling)}.",
+                f"{less_of(sets - ceiling, 'sets', label(muscle))} would come down to the ceiling.",
+                (figure,),
+            )

@@ -1,0 +1,48 @@
+"""Findings of spacing: a muscle loaded on two days in a row."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterator
+from datetime import date, timedelta
+
+from dialback.core.baseline import TOLERANCE
+from dialback.core.findings.finding import Finding, WeekInHand, figures_text
+from dialback.core.tally import Tally, tally
+from dialback.core.vocabulary import MUSCLES, label
+
+
+def spacing_findings(week: WeekInHand) -> Iterator[Finding]:
+    """Muscles with ``spacing_sets`` sets on each of two days in a row; once a week, the first."""
+    by_day: dict[date, Tally] = _by_day(week)
+    enough = week.rules.spacing_sets - TOLERANCE
+    for muscle in MUSCLES:
+        figure = f"muscles/{muscle}/sets"
+        heavy = [day for day in sorted(by_day) if by_day[day].get(figure, 0.0) >= enough]
+        for day in heavy:
+            following = day + timedelta(days=1)
+            if following not in heavy:
+                continue
+            first, second = by_day[day][figure], by_day[following][figure]
+            yield Finding(
+                "spacing",
+                muscle,
+                "sets",
+                "caution",
+                min(first, second),
+                week.rules.spacing_sets,
+                f"{label(muscle).capitalize()}: {figures_text(first, 'sets')} on {day:%A} and "
+                f"{figures_text(second, 'sets')} on {following:%A}, one night apart.",
+                f"A day between them, or fewer than "
+                f"{figures_text(week.rules.spacing_sets, 'sets')} on one of the days.",
+                (figure,),
+                days=(day, following),
+            )
+            break
+
+
+def _by_day(week: WeekInHand) -> dict[date, Tally]:
+    days = defaultdict(list)
+    for entry in week.entries:
+        days[entry.session.date].append(entry)
+    return {day: tally(entries) for day, entries in days.items()}

@@ -1,0 +1,98 @@
+"""Movements, and the table in which a set finds its own."""
+
+from __future__ import annotations
+
+import difflib
+from collections.abc import Iterable, Iterator
+from typing import Annotated
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+
+from dialback.core.tempo import parse_tempo
+from dialback.core.vocabulary import UNCOUNTED, Muscle, Pattern, Role
+
+
+def _tempo_text(text: str) -> str:
+    parse_tempo(text)
+    return text
+
+
+def _name(text: str) -> str:
+    trimmed = " ".join(text.split())
+    if not trimmed:
+        raise ValueError("a name is needed")
+    return trimmed
+
+
+Name = Annotated[str, AfterValidator(_name), Field(max_length=120)]
+TempoText = Annotated[
+    str,
+    AfterValidator(_tempo_text),
+    Field(max_length=24, description="Seconds of lowering, pause, lifting, pause: 3-1-2-0"),
+]
+
+
+class Value(BaseModel):
+    """A value of the domain: checked strictly, never changed, unknown keys kept."""
+
+    model_config = ConfigDict(
+        extra="allow", frozen=True, strict=True, allow_inf_nan=False, ser_json_inf_nan="strings"
+    )
+
+
+class Movement(Value):
+    """An exercise: what it trains and how it counts."""
+
+    name: Name
+    pattern: Pattern
+    compound: bool = False
+    muscles: dict[Muscle, Role] = Field(default_factory=dict)
+    bodyweight_share: float = Field(
+        0.0, ge=0, le=2, description="Share of body weight moved in a rep"
+    )
+    tempo: TempoText | None = None
+    isometric: bool = False
+
+    @property
+    def counted(self) -> bool:
+        """Whether it belongs to the strength sums (conditioning and mobility do not)."""
+        return self.pattern not in UNCOUNTED
+
+
+class UnknownMovement(LookupError):
+    """A name that no movement has; ``nearest`` may be the one that was meant."""
+
+    def __init__(self, name: str, nearest: str | None) -> None:
+        self.name = name
+        self.nearest = nearest
+        hint = f"; did you mean {nearest!r}?" if nearest else ""
+        super().__init__(f"no movement is called {name!r}{hint}")
+
+
+class MovementTable:
+    """Movements by name, letter case apart. Later ones win over earlier ones of the same name."""
+
+    def __init__(self, movements: Iterable[Movement]) -> None:
+        self._by_name = {fold(movement.name): movement for movement in movements}
+
+    def __getitem__(self, name: str) -> Movement:
+        """The movement of that name. Raises ``UnknownMovement`` with the nearest name."""
+        try:
+            return self._by_name[fold(name)]
+        except KeyError:
+            near = difflib.get_close_matches(fold(name), self._by_name, n=1)
+            raise UnknownMovement(name, self._by_name[near[0]].name if near else None) from None
+
+    def __contains__(self, name: str) -> bool:
+        return fold(name) in self._by_name
+
+    def __iter__(self) -> Iterator[Movement]:
+        return iter(self._by_name.values())
+
+    def __len__(self) -> int:
+        return len(self._by_name)
+
+
+def fold(name: str) -> str:
+    """The form in which two spellings of one name agree: letter case and spaces apart."""
+    return " ".join(name.split()).casefold()

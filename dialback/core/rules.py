@@ -1,0 +1,317 @@
+"""House rules: the coach's choices on how to count and what to accept.
+
+``Rules`` is the values, ``RULES`` the table that describes each of them: settings page,
+documentation and validation are made from these two, and a test holds them together.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Annotated, Any, Final, Literal
+
+from pydantic import AfterValidator, BeforeValidator, Field
+
+from dialback.core.movements import Value
+from dialback.core.vocabulary import PAIR_NAMES, Measure, Muscle
+
+Band = Annotated[
+    tuple[float, float],
+    Field(strict=False, description="From, to"),
+    AfterValidator(lambda band: _ordered(band, "the lower end stands first")),
+]
+Limits = Annotated[
+    tuple[float, float],
+    Field(strict=False, description="Caution above, high above; as shares, 0.15 is +15 %"),
+    AfterValidator(lambda band: _ordered(band, "the limit for caution stands first")),
+]
+
+
+def _ordered(band: tuple[float, float], how: str) -> tuple[float, float]:
+    if not 0 <= band[0] <= band[1]:
+        raise ValueError(f"{list(band)} is no pair of limits: neither is below 0, and {how}")
+    return band
+
+
+BALANCE_BANDS: Final[dict[str, tuple[float, float]]] = {
+    "push_pull": (0.7, 1.1),
+    "horizontal_push_pull": (0.7, 1.2),
+    "vertical_push_pull": (0.5, 1.5),
+    "knee_hip": (0.7, 1.5),
+    "biceps_triceps": (0.6, 1.6),
+    "quads_hamstrings": (0.8, 2.0),
+    "front_rear_delts": (0.5, 1.5),
+    "abs_lower_back": (0.5, 3.0),
+}
+MUSCLE_BANDS: Final[dict[str, tuple[float, float]]] = {
+    "chest": (8, 20), "front_delts": (0, 16), "side_delts": (6, 20), "rear_delts": (6, 20),
+    "rotator_cuff": (0, 12), "traps": (0, 16), "upper_back": (8, 20), "lats": (8, 20),
+    "lower_back": (2, 12), "biceps": (6, 18), "triceps": (6, 18), "forearms": (0, 16),
+    "abs": (4, 20), "obliques": (0, 16), "glutes": (6, 20), "quads": (8, 20),
+    "hamstrings": (6, 16), "adductors": (0, 12), "abductors": (0, 12), "calves": (4, 16),
+}  # fmt: skip
+JUMP_LIMITS: Final[dict[str, tuple[float, float]]] = {
+    "volume_load_kg": (0.15, 0.30),
+    "sets": (0.20, 0.40),
+    "tut_s": (0.20, 0.40),
+}
+
+_DEFAULT_TABLES: Final[dict[str, dict[str, tuple[float, float]]]] = {
+    "balance_bands": BALANCE_BANDS,
+    "muscle_bands": MUSCLE_BANDS,
+    "jump_limits": JUMP_LIMITS,
+}
+
+
+def _over(default: Mapping[str, tuple[float, float]]) -> BeforeValidator:
+    """A table given in part is laid over its default, key by key."""
+
+    def lay(value: Any) -> Any:
+        return {**default, **value} if isinstance(value, dict) else value
+
+    return BeforeValidator(lay)
+
+
+class Rules(Value):
+    """The house rules in force for one count. What is not given has its default."""
+
+    indirect_credit: float = Field(0.5, ge=0, le=1)
+    hard_set_rpe: float | None = Field(6, ge=0, le=10)
+    count_warm_ups: bool = False
+    each_side_reps: Literal["per_side", "total"] = "per_side"
+    tension: Literal["whole_rep", "moving"] = "whole_rep"
+    bodyweight_load: bool = True
+    partial_rep_credit: float = Field(1.0, ge=0, le=1)
+    estimate_reps: bool = True
+    push_pull_scope: Literal["all", "compound"] = "all"
+    balance_measure: Measure = "sets"
+    balance_min_sets: float = Field(4, ge=0, le=1000)
+    balance_bands: Annotated[dict[str, Band], _over(BALANCE_BANDS)] = Field(
+        default_factory=lambda: dict(BALANCE_BANDS)
+    )
+    muscle_bands: Annotated[dict[Muscle, Band], _over(MUSCLE_BANDS)] = Field(
+        default_factory=lambda: dict(MUSCLE_BANDS)  # type: ignore[arg-type]
+    )
+    baseline: Literal["mean_4", "last_week", "ewma"] = "mean_4"
+    ewma_alpha: float = Field(0.4, gt=0, le=1)
+    jump_limits: Annotated[dict[str, Limits], _over(JUMP_LIMITS)] = Field(
+        default_factory=lambda: dict(JUMP_LIMITS)
+    )
+    jump_min_sets: float = Field(2, ge=0, le=1000)
+    load_step: Limits = (0.075, 0.15)
+    spacing_sets: float = Field(4, gt=0, le=1000)
+
+    @cached_property
+    def fingerprint(self) -> str:
+        """Equal for rules that count alike; a key for caches."""
+        return hashlib.sha256(self.model_dump_json().encode()).hexdigest()[:16]
+
+    def changes(self, since: Rules | None = None) -> dict[str, Any]:
+        """The rules that differ from ``since`` (the defaults), tables reduced to such keys."""
+        old = (since or DEFAULT_RULES).model_dump(mode="json")
+        new = self.model_dump(mode="json")
+        differing: dict[str, Any] = {}
+        for name, value in new.items():
+            if value == old.get(name):
+                continue
+            if name in _DEFAULT_TABLES:
+                before = old[name]
+                value = {key: band for key, band in value.items() if before.get(key) != band}
+            differing[name] = value
+        return differing
+
+    def unknown(self) -> list[str]:
+        """Names that were given but that no rule has: kept, and without effect."""
+        names = [str(name) for name in (self.model_extra or {})]
+        names += [f"balance_bands.{key}" for key in self.balance_bands if key not in PAIR_NAMES]
+        names += [f"jump_limits.{key}" for key in self.jump_limits if key not in JUMP_LIMITS]
+        return names
+
+
+DEFAULT_RULES: Final = Rules()
+
+
+def merge(*layers: Mapping[str, Any]) -> Rules:
+    """Rules from layers of choices, later over earlier; tables are merged key by key.
+
+    Raises ``pydantic.ValidationError`` naming the rule that does not fit.
+    """
+    merged: dict[str, Any] = {}
+    for layer in layers:
+        for name, value in layer.items():
+            if name in _DEFAULT_TABLES and isinstance(value, Mapping):
+                merged[name] = {**merged.get(name, {}), **value}
+            else:
+                merged[name] = value
+    return Rules.model_validate(json.loads(json.dumps(merged)))
+
+
+@dataclass(frozen=True, slots=True)
+class RuleEntry:
+    """What a coach reads about one rule.
+
+    ``choices`` are the named values with what each does, empty for a number or a table.
+    """
+
+    name: str
+    group: Literal["counting", "balance", "dose", "change"]
+    title: str
+    argument: str
+    changes: str
+    source: str
+    unit: str = ""
+    choices: tuple[tuple[Any, str], ...] = ()
+
+
+_HOUSE: Final = "Dial Back's own starting point; a matter of house custom"
+_WEEKLY_SETS: Final = (
+    "Starting points for healthy adults, drawn from Schoenfeld, Ogborn, Krieger 2017 and "
+    "Pelland et al. 2024 (preprint)"
+)
+_CONTESTED: Final = (
+    "House custom. Impellizzeri et al. 2020 dispute that ratios of recent to earlier load "
+    "predict injury: read a jump as a question"
+)
+
+RULES: Final[tuple[RuleEntry, ...]] = (
+    RuleEntry(
+        "indirect_credit", "counting", "Credit of an indirect muscle",
+        "Is a press a triceps set: not at all, half, or fully?",
+        "sets, volume load and tension of every muscle that only helps",
+        "Pelland et al. 2024 (preprint) count indirect sets as half",
+        "sets per set",
+        ((0.5, "half a set"), (0.0, "direct sets only"), (1.0, "a full set")),
+    ),
+    RuleEntry(
+        "hard_set_rpe", "counting", "Exertion from which a set is hard",
+        "How near to failure must a set be to count towards weekly sets? A set with no recorded "
+        "exertion counts.",
+        "weekly sets; reps, volume load and tension keep the easy sets",
+        f"{_HOUSE}; the scale follows Zourdos et al. 2016 (RPE from reps in reserve)",
+        "RPE",
+        ((6.0, "RPE 6 and above"), (7.0, "RPE 7 and above"), (None, "every set")),
+    ),
+    RuleEntry(
+        "count_warm_ups", "counting", "Warm-up sets in the sums",
+        "Does a warm-up set belong to the week's work?",
+        "every sum: a warm-up set is left out whole or counted like any other",
+        _HOUSE, "", ((False, "left out"), (True, "counted")),
+    ),
+    RuleEntry(
+        "each_side_reps", "counting", "Reps of eleven each side",
+        "Eleven on each side: eleven reps, or twenty-two?",
+        "reps only; volume load always has both sides, sets and tension the average limb",
+        _HOUSE, "", (("per_side", "11, what a limb does"), ("total", "22, what was done in all")),
+    ),
+    RuleEntry(
+        "tension", "counting", "Time under tension",
+        "Do the pauses of a rep count as tension, or only lowering and lifting?",
+        "tension everywhere; holds and isometric movements always count whole",
+        _HOUSE, "", (("whole_rep", "all four phases"), ("moving", "lowering and lifting only")),
+    ),
+    RuleEntry(
+        "bodyweight_load", "counting", "Load of the body itself",
+        "Does a press-up have a volume load?",
+        "volume load of movements with a share of body weight",
+        "Shares of the press-up from Ebben et al. 2011; whether they belong to the load is "
+        "house custom",
+        "", ((True, "share of body weight added"), (False, "outside load only")),
+    ),
+    RuleEntry(
+        "partial_rep_credit", "counting", "Credit of a partial rep",
+        "Is half a range half a rep?",
+        "volume load; reps and tension keep every rep that was done",
+        _HOUSE, "reps per rep",
+        ((1.0, "a whole rep"), (0.5, "half a rep"), (0.0, "nothing")),
+    ),
+    RuleEntry(
+        "estimate_reps", "counting", "Reps of a timed set",
+        "A set of 50 seconds without a count: estimate its reps from the tempo, or leave them out?",
+        "reps and volume load of timed sets, always marked as estimated; tension is exact",
+        _HOUSE, "", ((True, "estimate, and mark it"), (False, "leave them out")),
+    ),
+    RuleEntry(
+        "push_pull_scope", "balance", "What push and pull are made of",
+        "Do curls and extensions belong to pull and push?",
+        "the pair push : pull; the other pairs have no scope",
+        _HOUSE, "", (("all", "every movement of the class"), ("compound", "compound ones only")),
+    ),
+    RuleEntry(
+        "balance_measure", "balance", "Measure that raises an imbalance",
+        "Which of the four measures decides? All four are always shown.",
+        "findings of balance; muscle pairs have no reps and fall back on sets",
+        _HOUSE, "",
+        (("sets", "sets"), ("reps", "reps"), ("volume_load_kg", "volume load"),
+         ("tut_s", "time under tension")),
+    ),
+    RuleEntry(
+        "balance_min_sets", "balance", "Sets below which a pair is left alone",
+        "A ratio of three sets says little.",
+        "findings of balance: pairs with fewer sets in all raise none",
+        _HOUSE, "sets",
+    ),
+    RuleEntry(
+        "balance_bands", "balance", "Allowed ratio of each pair",
+        "Even, or biased to one side? Beyond a band by a factor of 1.5 is high.",
+        "findings of balance",
+        "House custom of the weight room; no ratio here is established by research",
+        "a : b",
+    ),
+    RuleEntry(
+        "muscle_bands", "dose", "Weekly hard sets of each muscle",
+        "How much is enough, how much is too much? Below the floor and above the ceiling is a "
+        "caution; nothing at all, or beyond 1.25 of the ceiling, is high.",
+        "findings of floor and ceiling",
+        _WEEKLY_SETS, "sets a week",
+    ),
+    RuleEntry(
+        "spacing_sets", "dose", "Sets that make a heavy day for a muscle",
+        "Two such days in a row leave a muscle one night.",
+        "findings of spacing",
+        _HOUSE, "sets a day",
+    ),
+    RuleEntry(
+        "baseline", "change", "What a week is compared with",
+        "The mean of the trained weeks of the last four, the last trained week of them, or a "
+        "weighted mean in which recent weeks count more? Always of completed work.",
+        "changes and findings of jumps",
+        "House custom; weighting as in common exponential smoothing", "",
+        (("mean_4", "mean of four weeks"), ("last_week", "last trained week"),
+         ("ewma", "exponentially weighted")),
+    ),
+    RuleEntry(
+        "ewma_alpha", "change", "Weight of the newest week",
+        "How fast does the weighted mean forget?",
+        "the exponentially weighted baseline only",
+        _HOUSE, "share",
+    ),
+    RuleEntry(
+        "jump_limits", "change", "Allowed rise of a week",
+        "How much more than the baseline is a step, how much is a jump?",
+        "findings of jumps, for the week's volume load, sets and tension, and each muscle's sets",
+        _CONTESTED, "share above the baseline",
+    ),
+    RuleEntry(
+        "jump_min_sets", "change", "Rise in sets that is left alone",
+        "From two sets to three is +50 %, and one set.",
+        "findings of jumps in sets",
+        _HOUSE, "sets",
+    ),
+    RuleEntry(
+        "load_step", "change", "Allowed rise of a load",
+        "How large may a step be from the heaviest load of the last four weeks?",
+        "findings of load steps",
+        _CONTESTED, "share above the heaviest",
+    ),
+)  # fmt: skip
+
+PRESETS: Final[dict[str, dict[str, Any]]] = {
+    "balanced": {},
+    "pull-biased": {"balance_bands": {"push_pull": [0.5, 0.9]}},
+    "direct only": {"indirect_credit": 0, "push_pull_scope": "compound"},
+    "everything counts": {"indirect_credit": 1, "count_warm_ups": True},
+}
+"""Schools by name: what each chooses otherwise than the defaults."""

@@ -1,0 +1,152 @@
+"""Sets and sessions as the contract has them: the one definition for file, table and API."""
+
+from __future__ import annotations
+
+import re
+from datetime import date
+from typing import Annotated, Any, Final, Literal, Self
+
+from pydantic import (
+    BeforeValidator,
+    Field,
+    PlainSerializer,
+    ValidationInfo,
+    WithJsonSchema,
+    field_validator,
+    model_validator,
+)
+from pydantic.config import JsonDict
+
+from dialback.core.movements import Name, TempoText, Value
+
+Sides = Literal["both", "each", "alternating", "left", "right"]
+
+MAX_SETS: Final = 2000
+"""Sets of one session; more is a damaged file, not training."""
+
+_ISO_DAY: Final = re.compile(r"\d{4}-\d{2}-\d{2}")
+
+
+def _whole(value: Any) -> Any:
+    # JSON knows one kind of number: 10.0 is as whole as 10.
+    if isinstance(value, float) and value.is_integer():
+        return int(value)
+    return value
+
+
+def parse_day(value: Any) -> Any:
+    """An ISO day (``2026-10-05``) as a date. Raises ``ValueError`` for any other form."""
+    if isinstance(value, str):
+        if not _ISO_DAY.fullmatch(value):
+            raise ValueError(f"{value!r} is no day: write year-month-day, as in 2026-10-05")
+        try:
+            return date.fromisoformat(value)
+        except ValueError:
+            raise ValueError(f"{value!r} is no day of the calendar") from None
+    return value
+
+
+Whole = Annotated[int, BeforeValidator(_whole)]
+Day = Annotated[
+    date,
+    BeforeValidator(parse_day),
+    PlainSerializer(lambda day: day.isoformat(), return_type=str),
+    WithJsonSchema({"type": "string", "format": "date"}),
+]
+Rpe = Annotated[float, Field(ge=0, le=10, description="Rated exertion, 0 to 10")]
+
+
+class Move(Value):
+    """One movement of a combination, with its times per rep of the combination."""
+
+    exercise: Name
+    times: float = Field(1, gt=0, le=100)
+
+
+_ONE_OF_EXERCISE_AND_MOVES: JsonDict = {
+    "oneOf": [
+        {"required": ["exercise"], "properties": {"exercise": {"type": "string"}}},
+        {"required": ["moves"], "properties": {"moves": {"type": "array"}}},
+    ]
+}
+_REPS_OR_SECONDS: JsonDict = {
+    "anyOf": [
+        {"required": ["reps"], "properties": {"reps": {"type": "integer"}}},
+        {"required": ["seconds"], "properties": {"seconds": {"type": "number"}}},
+    ]
+}
+
+
+class Set(Value):
+    """One bout of one movement, or of a combination, without a planned rest."""
+
+    model_config = {
+        "json_schema_extra": {"allOf": [_ONE_OF_EXERCISE_AND_MOVES, _REPS_OR_SECONDS]},
+    }
+
+    exercise: Name | None = None
+    moves: tuple[Move, ...] | None = Field(None, min_length=1, max_length=20, strict=False)
+    reps: Whole | None = Field(None, ge=0, le=10_000, description="Reps, per side for each")
+    seconds: float | None = Field(None, ge=0, le=86_400, description="Seconds, per side for each")
+    load_kg: float = Field(
+        0.0, ge=-1000, le=10_000, description="Load of one implement in kg; help is negative"
+    )
+    implements: Whole = Field(1, ge=1, le=10, description="Implements moved in a rep")
+    sides: Sides = "both"
+    tempo: TempoText | None = None
+    hold_s: float = Field(0.0, ge=0, le=86_400, description="Hold at the end, seconds")
+    partial_reps: Whole = Field(0, ge=0, le=10_000, description="How many reps are partial")
+    rpe: Rpe | None = None
+    warm_up: bool = False
+    rest_s: float | None = Field(None, ge=0, le=86_400, description="Rest after the set, seconds")
+    part: str | None = Field(None, max_length=120)
+
+    @field_validator("moves")
+    @classmethod
+    def _not_both(cls, moves: tuple[Move, ...] | None, info: ValidationInfo) -> Any:
+        if moves is not None and info.data.get("exercise") is not None:
+            raise ValueError("a set has an exercise or moves, not both: leave one of them out")
+        return moves
+
+    @field_validator("partial_reps")
+    @classmethod
+    def _partial_of_reps(cls, partial: int, info: ValidationInfo) -> int:
+        if not partial:
+            return partial
+        if info.data.get("moves") is not None:
+            raise ValueError("partial reps are for single movements: leave them out with moves")
+        reps = info.data.get("reps")
+        # A reps value that was itself refused is missing here, and reported already.
+        if "reps" in info.data and (reps is None or partial > reps):
+            raise ValueError(f"{partial} partial reps of {reps or 0} reps: give at most the reps")
+        return partial
+
+    @model_validator(mode="after")
+    def _complete(self) -> Self:
+        if self.exercise is None and self.moves is None:
+            raise ValueError("a set needs an exercise, or moves for a combination")
+        if self.reps is None and self.seconds is None:
+            raise ValueError("a set needs reps, seconds, or both")
+        return self
+
+    def named_moves(self) -> tuple[tuple[str, float], ...]:
+        """Names and times per rep of the moves; a single movement is one move, once."""
+        if self.moves is not None:
+            return tuple((move.exercise, move.times) for move in self.moves)
+        assert self.exercise is not None  # noqa: S101 - held by the validator above
+        return ((self.exercise, 1.0),)
+
+    @property
+    def total_load_kg(self) -> float:
+        """Load of all implements moved in a rep, in kg, body weight aside."""
+        return self.load_kg * self.implements
+
+
+class Session(Value):
+    """A day's training, planned or completed."""
+
+    date: Day
+    title: str = Field("", max_length=200)
+    rpe: Rpe | None = None
+    duration_min: float | None = Field(None, ge=0, le=1440)
+    sets: tuple[Set, ...] = Field(strict=False, max_length=MAX_SETS)

@@ -1,0 +1,205 @@
+"""Tallies: sums over measured sets, and the trail back from a sum to its sets."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date
+from functools import cached_property
+from typing import Final, Protocol
+
+from dialback.core.counting import MeasuredSet, measure
+from dialback.core.movements import MovementTable
+from dialback.core.rules import Rules
+from dialback.core.sessions import Session, Set
+from dialback.core.vocabulary import (
+    MEASURES,
+    MUSCLE_MEASURES,
+    MUSCLES,
+    PAIRS,
+    PATTERNS,
+    Basis,
+)
+from dialback.core.weeks import Week
+
+TOTALS: Final = (*MEASURES, "work_s", "conditioning_s", "estimated_rep_sets", "assumed_tempo_sets")
+
+Tally = Mapping[str, float]
+"""Figure key -> sum. A figure that nothing credits is absent and means 0."""
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """A set where it stands: its session, its place there (from 0), and what it counts."""
+
+    session: Session
+    at: int
+    set: Set
+    measured: MeasuredSet
+
+
+class SessionSource(Protocol):
+    """Where a ledger gets its sessions from: a book in memory, or the store."""
+
+    def week(self, basis: Basis, week: Week) -> Sequence[Session]:
+        """The sessions of one week, in order of day and entry."""
+
+    def weeks(self, basis: Basis) -> Sequence[Week]:
+        """The weeks that have sessions, in order."""
+
+
+def tally(entries: Iterable[Entry]) -> Tally:
+    """Sum the credits of the entries."""
+    sums: dict[str, float] = {}
+    for entry in entries:
+        for key, amount in entry.measured.credits.items():
+            sums[key] = sums.get(key, 0.0) + amount
+    return sums
+
+
+class Ledger:
+    """One athlete's sessions under one set of rules, measured and summed by week on demand.
+
+    Nothing is summed twice: measured sets and tallies are kept as long as the ledger is.
+    """
+
+    def __init__(
+        self,
+        source: SessionSource,
+        movements: MovementTable,
+        rules: Rules,
+        bodyweight_kg: float | None,
+    ) -> None:
+        self.source = source
+        self.movements = movements
+        self.rules = rules
+        self.bodyweight_kg = bodyweight_kg
+        self._measured: dict[object, MeasuredSet] = {}
+        self._entries: dict[tuple[Basis, Week], tuple[Entry, ...]] = {}
+        self._tallies: dict[tuple[Basis, Week], Tally] = {}
+
+    def measure(self, sessions: Iterable[Session]) -> tuple[Entry, ...]:
+        """Measure sessions that need not be in the source, such as a draft."""
+        return tuple(
+            Entry(session, at, one, self._measure(one))
+            for session in sessions
+            for at, one in enumerate(session.sets)
+        )
+
+    def _measure(self, one: Set) -> MeasuredSet:
+        # Plans repeat a set many times; equal sets measure alike.
+        key = (
+            one.exercise, one.moves, one.reps, one.seconds, one.load_kg, one.implements,
+            one.sides, one.tempo, one.hold_s, one.partial_reps, one.rpe, one.warm_up,
+        )  # fmt: skip
+        known = self._measured.get(key)
+        if known is None:
+            known = measure(one, self.movements, self.rules, self.bodyweight_kg)
+            self._measured[key] = known
+        return known
+
+    def entries(self, basis: Basis, week: Week) -> tuple[Entry, ...]:
+        """The week's sets in order, left-out ones included."""
+        found = self._entries.get((basis, week))
+        if found is None:
+            found = self.measure(self.source.week(basis, week))
+            self._entries[basis, week] = found
+        return found
+
+    def tally(self, basis: Basis, week: Week) -> Tally:
+        """The week's sums."""
+        found = self._tallies.get((basis, week))
+        if found is None:
+            found = tally(self.entries(basis, week))
+            self._tallies[basis, week] = found
+        return found
+
+    def is_trained(self, week: Week) -> bool:
+        """Whether the week's completed sets come to more than 0."""
+        return self.tally("completed", week).get("totals/sets", 0.0) > 0
+
+    @cached_property
+    def first_trained(self) -> Week | None:
+        """The first week with training, if there is one."""
+        return next(
+            (week for week in self.source.weeks("completed") if self.is_trained(week)), None
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class TrailEntry:
+    """A set behind a figure, with its credit to it."""
+
+    entry: Entry
+    credit: float
+
+
+TOP_LOAD: Final = "top_load_kg"
+
+
+def trail(
+    entries: Iterable[Entry], figure: str, days: Collection[date] = ()
+) -> tuple[TrailEntry, ...]:
+    """The sets behind a figure, in order; on some days only, if ``days`` are given.
+
+    The credits sum to the figure. A movement's ``top_load_kg`` is no sum: its trail is the sets
+    with that load, credited with the load in kg.
+    """
+    on_days = [entry for entry in entries if not days or entry.session.date in days]
+    if figure.startswith("movements/") and figure.endswith(f"/{TOP_LOAD}"):
+        name = figure[len("movements/") : -len(TOP_LOAD) - 1]
+        top = top_loads(on_days).get(name)
+        return tuple(
+            TrailEntry(entry, top)
+            for entry in on_days
+            if top is not None and _loaded_movement(entry) == name
+            and entry.set.total_load_kg == top
+        )  # fmt: skip
+    return tuple(
+        TrailEntry(entry, amount)
+        for entry in on_days
+        if (amount := entry.measured.credits.get(figure))
+    )
+
+
+def top_loads(entries: Iterable[Entry]) -> dict[str, float]:
+    """The heaviest load (one implement x implements, kg) of each movement, by name.
+
+    Of hard and easy sets of single movements; warm-ups only where the rules count them.
+    """
+    tops: dict[str, float] = {}
+    for entry in entries:
+        name = _loaded_movement(entry)
+        if name is not None:
+            load = entry.set.total_load_kg
+            if name not in tops or load > tops[name]:
+                tops[name] = load
+    return tops
+
+
+def _loaded_movement(entry: Entry) -> str | None:
+    if entry.measured.standing not in ("hard", "easy") or entry.set.moves is not None:
+        return None
+    return entry.measured.moves[0].movement.name
+
+
+def is_figure(key: str, movements: MovementTable) -> bool:
+    """Whether a key names a figure that a week can have."""
+    kind, _, rest = key.partition("/")
+    subject, _, name = rest.rpartition("/")
+    match kind:
+        case "totals":
+            return rest in TOTALS
+        case "muscles":
+            return subject in MUSCLES and name in MUSCLE_MEASURES
+        case "patterns":
+            return subject in PATTERNS and name in MEASURES
+        case "movements":
+            return subject in movements and name in (*MEASURES, TOP_LOAD)
+        case "balance":
+            return any(
+                subject == f"{pair.name}/{side}" and name in pair.measures
+                for pair in PAIRS
+                for side in "ab"
+            )
+    return False

@@ -1,0 +1,57 @@
+"""Tempo: the seconds of the four phases of a rep."""
+
+from __future__ import annotations
+
+import re
+from functools import lru_cache
+from typing import Final, NamedTuple
+
+_PHASE: Final = r"(?:\d{1,3}(?:\.\d)?|[Xx])"
+_DASHED: Final = re.compile(rf"{_PHASE}(?:-{_PHASE}){{2,3}}")
+_RUN: Final = re.compile(r"[0-9Xx]{3,4}")
+
+HINT: Final = (
+    "write the seconds of lowering, pause, lifting, pause, as in 3-1-2-0 or 30X1 "
+    "(the last pause may be left out)"
+)
+
+
+class Tempo(NamedTuple):
+    """Seconds of lowering, pause at the bottom, lifting, pause at the top."""
+
+    eccentric: float
+    pause_bottom: float
+    concentric: float
+    pause_top: float
+
+    @property
+    def cycle(self) -> float:
+        """Seconds of one whole rep."""
+        return sum(self)
+
+    @property
+    def moving(self) -> float:
+        """Seconds of one rep in which the load moves."""
+        return self.eccentric + self.concentric
+
+
+@lru_cache(maxsize=4096)
+def parse_tempo(text: str) -> Tempo:
+    """Read a tempo: three or four phases, dashed (``3-1-2``) or a run of digits (``30X1``).
+
+    ``X`` is "as fast as you can" and counts 1 s. Raises ``ValueError`` that says what is right.
+    """
+    if _DASHED.fullmatch(text):
+        phases = text.split("-")
+    elif _RUN.fullmatch(text):
+        phases = list(text)
+    else:
+        raise ValueError(f"{text!r} is no tempo: {HINT}")
+    seconds = [1.0 if phase in "Xx" else float(phase) for phase in phases]
+    if sum(seconds) <= 0:
+        raise ValueError(f"{text!r} is no tempo: a rep takes some time, {HINT}")
+    return Tempo(*seconds, *([0.0] * (4 - len(seconds))))
+
+
+ASSUMED: Final = parse_tempo("2-0-1-0")
+"""What is taken where neither the set nor the movement has a tempo; marked as assumed."""

@@ -1,0 +1,94 @@
+"""The closed word lists of the trade: muscles, patterns and their classes, measures, pairs."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final, Literal, get_args
+
+Muscle = Literal[
+    "chest", "front_delts", "side_delts", "rear_delts", "rotator_cuff", "traps", "upper_back",
+    "lats", "lower_back", "biceps", "triceps", "forearms", "abs", "obliques", "glutes", "quads",
+    "hamstrings", "adductors", "abductors", "calves",
+]  # fmt: skip
+MUSCLES: Final[tuple[str, ...]] = get_args(Muscle)
+
+Role = Literal["direct", "indirect"]
+
+Pattern = Literal[
+    "horizontal_push", "vertical_push", "chest_fly", "elbow_extension",
+    "horizontal_pull", "vertical_pull", "rear_raise", "elbow_flexion",
+    "squat", "lunge", "knee_extension",
+    "hinge", "hip_extension", "knee_flexion",
+    "shoulder_raise", "shrug", "hip_adduction", "hip_abduction", "calf_raise",
+    "trunk_flexion", "trunk_extension", "trunk_rotation", "trunk_brace", "carry",
+    "conditioning", "mobility",
+]  # fmt: skip
+PATTERNS: Final[tuple[str, ...]] = get_args(Pattern)
+
+CLASSES: Final[dict[str, frozenset[str]]] = {
+    "push": frozenset({"horizontal_push", "vertical_push", "chest_fly", "elbow_extension"}),
+    "pull": frozenset({"horizontal_pull", "vertical_pull", "rear_raise", "elbow_flexion"}),
+    "knee": frozenset({"squat", "lunge", "knee_extension"}),
+    "hip": frozenset({"hinge", "hip_extension", "knee_flexion"}),
+}
+
+UNCOUNTED: Final[frozenset[str]] = frozenset({"conditioning", "mobility"})
+"""Patterns whose time is kept apart and never enters the strength sums."""
+
+Measure = Literal["sets", "reps", "volume_load_kg", "tut_s"]
+MEASURES: Final[tuple[str, ...]] = get_args(Measure)
+MUSCLE_MEASURES: Final[tuple[str, ...]] = ("sets", "volume_load_kg", "tut_s")
+"""A muscle has no reps of its own: a rep is done by a movement."""
+
+Basis = Literal["completed", "planned"]
+
+
+@dataclass(frozen=True, slots=True)
+class Pair:
+    """Two sides that are weighed against each other.
+
+    ``of`` says what ``a`` and ``b`` are made of: movement patterns or muscles. ``scoped`` pairs
+    obey the house rule ``push_pull_scope``.
+    """
+
+    name: str
+    of: Literal["pattern", "muscle"]
+    a: frozenset[str]
+    b: frozenset[str]
+    labels: tuple[str, str]
+    scoped: bool = False
+
+    @property
+    def measures(self) -> tuple[str, ...]:
+        """The measures this pair has."""
+        return MEASURES if self.of == "pattern" else MUSCLE_MEASURES
+
+
+def _muscle_pair(a: str, b: str, name: str) -> Pair:
+    return Pair(name, "muscle", frozenset({a}), frozenset({b}), (label(a), label(b)))
+
+
+def label(word: str) -> str:
+    """The word as it is read: ``front_delts`` -> ``front delts``."""
+    return word.replace("_", " ")
+
+
+PAIRS: Final[tuple[Pair, ...]] = (
+    Pair("push_pull", "pattern", CLASSES["push"], CLASSES["pull"], ("push", "pull"), scoped=True),
+    Pair(
+        "horizontal_push_pull", "pattern",
+        frozenset({"horizontal_push", "chest_fly"}), frozenset({"horizontal_pull", "rear_raise"}),
+        ("horizontal push", "horizontal pull"),
+    ),
+    Pair(
+        "vertical_push_pull", "pattern",
+        frozenset({"vertical_push"}), frozenset({"vertical_pull"}),
+        ("vertical push", "vertical pull"),
+    ),
+    Pair("knee_hip", "pattern", CLASSES["knee"], CLASSES["hip"], ("knee", "hip")),
+    _muscle_pair("biceps", "triceps", "biceps_triceps"),
+    _muscle_pair("quads", "hamstrings", "quads_hamstrings"),
+    _muscle_pair("front_delts", "rear_delts", "front_rear_delts"),
+    _muscle_pair("abs", "lower_back", "abs_lower_back"),
+)  # fmt: skip
+PAIR_NAMES: Final[tuple[str, ...]] = tuple(pair.name for pair in PAIRS)

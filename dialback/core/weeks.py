@@ -1,0 +1,58 @@
+"""ISO weeks: Monday to Sunday, written ``2026-W41``."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from datetime import date, timedelta
+from functools import lru_cache
+from typing import Final
+
+_FORM: Final = re.compile(r"(\d{4})-W(\d{2})")
+
+
+@dataclass(frozen=True, slots=True, order=True)
+class Week:
+    """One ISO week, held by its Monday; ordered in time."""
+
+    monday: date
+
+    @classmethod
+    def parse(cls, text: str) -> Week:
+        """Read ``2026-W41``. Raises ``ValueError`` for a form or a number that does not exist."""
+        match = _FORM.fullmatch(text)
+        if match is None:
+            raise ValueError(f"{text!r} is no week: write year and ISO week, as in 2026-W41")
+        try:
+            return cls(date.fromisocalendar(int(match[1]), int(match[2]), 1))
+        except ValueError:
+            raise ValueError(f"{text!r} is no week: {match[1]} has no week {match[2]}") from None
+
+    @classmethod
+    def of(cls, day: date) -> Week:
+        """The week a day lies in."""
+        return _week_of(day)
+
+    def plus(self, weeks: int) -> Week:
+        """The week so many weeks later (earlier if negative).
+
+        Raises ``ValueError`` beyond the calendar's years.
+        """
+        try:
+            return Week(self.monday + timedelta(weeks=weeks))
+        except OverflowError:
+            raise ValueError(f"{self} {weeks:+d} weeks leaves the calendar") from None
+
+    @property
+    def sunday(self) -> date:
+        """The last day of the week."""
+        return self.monday + timedelta(days=6)
+
+    def __str__(self) -> str:
+        year, week, _ = self.monday.isocalendar()
+        return f"{year:04d}-W{week:02d}"
+
+
+@lru_cache(maxsize=8192)
+def _week_of(day: date) -> Week:
+    return Week(day - timedelta(days=day.weekday()))
