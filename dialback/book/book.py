@@ -11,8 +11,8 @@ from typing import Any, Final, Literal
 
 from pydantic import Field, ValidationError
 
-from dialback.book.errors import BadInput, Problem, bad_input, from_validation
-from dialback.core.movements import Movement, MovementTable, Name, UnknownMovement, Value, fold
+from dialback.book.errors import BadInputError, Problem, bad_input, from_validation
+from dialback.core.movements import Movement, MovementTable, Name, UnknownMovementError, Value, fold
 from dialback.core.rules import Rules
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
@@ -88,7 +88,7 @@ def _by_week(sessions: Iterable[Session]) -> dict[Week, list[Session]]:
 
 
 def read_book(data: bytes) -> Book:
-    """Read and check a book. Raises ``BadInput`` that names every place that is wrong."""
+    """Read and check a book. Raises ``BadInputError`` that names every place that is wrong."""
     if len(data) > MAX_BYTES:
         raise bad_input(
             "", f"the book has {len(data) // 1_000_000} MB; at most {MAX_BYTES // 1_000_000} are "
@@ -109,7 +109,7 @@ def read_book(data: bytes) -> Book:
         raise from_validation(error) from None
     problems = _refer(book)
     if problems:
-        raise BadInput(problems)
+        raise BadInputError(problems)
     return book
 
 
@@ -173,7 +173,7 @@ def _refer(book: Book) -> list[Problem]:
                 for index, (name, _) in enumerate(one.named_moves()):
                     try:
                         movement = book.movements[name]
-                    except UnknownMovement as unknown:
+                    except UnknownMovementError as unknown:
                         where = f".moves[{index}]" if one.moves else ""
                         problems.append(Problem(f"{place}{where}.exercise", str(unknown)))
                         continue

@@ -19,7 +19,7 @@ class Problem:
         return f"{self.place}: {self.message}" if self.place else self.message
 
 
-class BadInput(ValueError):
+class BadInputError(ValueError):
     """Input that cannot be taken; nothing of it was."""
 
     def __init__(self, problems: Sequence[Problem]) -> None:
@@ -34,9 +34,9 @@ class BadInput(ValueError):
         return text + (f" (and {more} more)" if more else "")
 
 
-def bad_input(place: str, message: str) -> BadInput:
+def bad_input(place: str, message: str) -> BadInputError:
     """An error of one place."""
-    return BadInput([Problem(place, message)])
+    return BadInputError([Problem(place, message)])
 
 
 def place_of(loc: Sequence[str | int]) -> str:
@@ -66,8 +66,8 @@ _PLAIN = {
 }
 
 
-def from_validation(error: ValidationError, prefix: Sequence[str | int] = ()) -> BadInput:
-    """pydantic's errors in plain words, each with its place."""
+def from_validation(error: ValidationError, prefix: Sequence[str | int] = ()) -> BadInputError:
+    """Put pydantic's errors in plain words, each with its place."""
     problems = []
     for detail in error.errors(include_url=False):
         kind = detail["type"]
@@ -77,7 +77,7 @@ def from_validation(error: ValidationError, prefix: Sequence[str | int] = ()) ->
         if kind not in ("missing", "value_error"):
             message += f", not {_shown(detail['input'])}"
         problems.append(Problem(place_of((*prefix, *detail["loc"])), message))
-    return BadInput(problems)
+    return BadInputError(problems)
 
 
 def _shown(value: object) -> str:

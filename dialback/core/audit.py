@@ -32,7 +32,7 @@ class Share:
 
     @property
     def share(self) -> float | None:
-        """done / planned; ``None`` of nothing planned."""
+        """Done of planned as a ratio; ``None`` of nothing planned."""
         return self.done / self.planned if self.planned else None
 
 
@@ -72,8 +72,8 @@ class Audit:
         names = (
             move.movement.name
             for entry in self.entries
-            if entry.measured.standing in ("hard", "easy")
-            for move in entry.measured.moves
+            if entry.measured.shape.standing in ("hard", "easy")
+            for move in entry.measured.shape.moves
         )
         return list(dict.fromkeys(names))
 

@@ -17,7 +17,7 @@ class Weighing:
 
     @property
     def ratio(self) -> float | None:
-        """a : b; ``None`` where b is 0."""
+        """The ratio a : b; ``None`` where b is 0."""
         return self.a / self.b if self.b else None
 
 

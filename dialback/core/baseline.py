@@ -78,7 +78,7 @@ def _mean(tallies: Sequence[Tally]) -> Tally:
 
 
 def _ewma(ledger: Ledger, week: Week) -> Baseline:
-    """e = alpha x value + (1 - alpha) x e, from the first trained week to the one before."""
+    """By weeks, e = alpha x value + (1 - alpha) x e, from the first trained one on."""
     first = ledger.first_trained
     if first is None or first >= week:
         return Baseline("ewma", (), None)

@@ -59,7 +59,7 @@ class Movement(Value):
         return self.pattern not in UNCOUNTED
 
 
-class UnknownMovement(LookupError):
+class UnknownMovementError(LookupError):
     """A name that no movement has; ``nearest`` may be the one that was meant."""
 
     def __init__(self, name: str, nearest: str | None) -> None:
@@ -76,12 +76,14 @@ class MovementTable:
         self._by_name = {fold(movement.name): movement for movement in movements}
 
     def __getitem__(self, name: str) -> Movement:
-        """The movement of that name. Raises ``UnknownMovement`` with the nearest name."""
+        """The movement of that name. Raises ``UnknownMovementError`` with the nearest name."""
         try:
             return self._by_name[fold(name)]
         except KeyError:
             near = difflib.get_close_matches(fold(name), self._by_name, n=1)
-            raise UnknownMovement(name, self._by_name[near[0]].name if near else None) from None
+            raise UnknownMovementError(
+                name, self._by_name[near[0]].name if near else None
+            ) from None
 
     def __contains__(self, name: str) -> bool:
         return fold(name) in self._by_name

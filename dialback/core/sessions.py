@@ -8,6 +8,7 @@ from typing import Annotated, Any, Final, Literal, Self
 
 from pydantic import (
     BeforeValidator,
+    ConfigDict,
     Field,
     PlainSerializer,
     ValidationInfo,
@@ -80,9 +81,9 @@ _REPS_OR_SECONDS: JsonDict = {
 class Set(Value):
     """One bout of one movement, or of a combination, without a planned rest."""
 
-    model_config = {
-        "json_schema_extra": {"allOf": [_ONE_OF_EXERCISE_AND_MOVES, _REPS_OR_SECONDS]},
-    }
+    model_config = ConfigDict(
+        json_schema_extra={"allOf": [_ONE_OF_EXERCISE_AND_MOVES, _REPS_OR_SECONDS]}
+    )
 
     exercise: Name | None = None
     moves: tuple[Move, ...] | None = Field(None, min_length=1, max_length=20, strict=False)

@@ -6,9 +6,9 @@ from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from functools import cached_property
-from typing import Final, Protocol
+from typing import Final, NamedTuple, Protocol
 
-from dialback.core.counting import MeasuredSet, measure
+from dialback.core.counting import MeasuredSet, MovePart, Shape, credit, is_hard, measure, shape_of
 from dialback.core.movements import MovementTable
 from dialback.core.rules import Rules
 from dialback.core.sessions import Session, Set
@@ -28,8 +28,7 @@ Tally = Mapping[str, float]
 """Figure key -> sum. A figure that nothing credits is absent and means 0."""
 
 
-@dataclass(frozen=True, slots=True)
-class Entry:
+class Entry(NamedTuple):
     """A set where it stands: its session, its place there (from 0), and what it counts."""
 
     session: Session
@@ -50,9 +49,22 @@ class SessionSource(Protocol):
 
 def tally(entries: Iterable[Entry]) -> Tally:
     """Sum the credits of the entries."""
-    sums: dict[str, float] = {}
+    # Sets of a shape are added up first: within a shape credits are linear.
+    by_shape: dict[Shape, list[MeasuredSet]] = {}
     for entry in entries:
-        for key, amount in entry.measured.credits.items():
+        measured = entry.measured
+        known = by_shape.get(measured.shape)
+        if known is None:
+            by_shape[measured.shape] = [measured]
+        else:
+            known.append(measured)
+    sums: dict[str, float] = {}
+    for shape, alike in by_shape.items():
+        _, sets, work, estimated, parts = zip(*alike, strict=True)
+        moves = [MovePart(*map(sum, zip(*part, strict=True))) for part in zip(*parts, strict=True)]
+        for key, amount in credit(
+            shape, sum(sets), sum(work), sum(estimated), len(alike), moves
+        ).items():
             sums[key] = sums.get(key, 0.0) + amount
     return sums
 
@@ -74,29 +86,29 @@ class Ledger:
         self.movements = movements
         self.rules = rules
         self.bodyweight_kg = bodyweight_kg
-        self._measured: dict[object, MeasuredSet] = {}
+        self._shapes: dict[object, Shape] = {}
         self._entries: dict[tuple[Basis, Week], tuple[Entry, ...]] = {}
         self._tallies: dict[tuple[Basis, Week], Tally] = {}
 
     def measure(self, sessions: Iterable[Session]) -> tuple[Entry, ...]:
         """Measure sessions that need not be in the source, such as a draft."""
         return tuple(
-            Entry(session, at, one, self._measure(one))
-            for session in sessions
-            for at, one in enumerate(session.sets)
+            [
+                Entry(session, at, one, measure(one, self._shape(one)))
+                for session in sessions
+                for at, one in enumerate(session.sets)
+            ]
         )
 
-    def _measure(self, one: Set) -> MeasuredSet:
-        # Plans repeat a set many times; equal sets measure alike.
+    def _shape(self, one: Set) -> Shape:
         key = (
-            one.exercise, one.moves, one.reps, one.seconds, one.load_kg, one.implements,
-            one.sides, one.tempo, one.hold_s, one.partial_reps, one.rpe, one.warm_up,
+            one.exercise, one.moves, one.sides, one.tempo, one.warm_up, is_hard(one, self.rules)
         )  # fmt: skip
-        known = self._measured.get(key)
-        if known is None:
-            known = measure(one, self.movements, self.rules, self.bodyweight_kg)
-            self._measured[key] = known
-        return known
+        shape = self._shapes.get(key)
+        if shape is None:
+            shape = shape_of(one, self.movements, self.rules, self.bodyweight_kg)
+            self._shapes[key] = shape
+        return shape
 
     def entries(self, basis: Basis, week: Week) -> tuple[Entry, ...]:
         """The week's sets in order, left-out ones included."""
@@ -178,9 +190,9 @@ def top_loads(entries: Iterable[Entry]) -> dict[str, float]:
 
 
 def _loaded_movement(entry: Entry) -> str | None:
-    if entry.measured.standing not in ("hard", "easy") or entry.set.moves is not None:
+    if entry.measured.shape.standing not in ("hard", "easy") or entry.set.moves is not None:
         return None
-    return entry.measured.moves[0].movement.name
+    return entry.measured.shape.moves[0].movement.name
 
 
 def is_figure(key: str, movements: MovementTable) -> bool:
