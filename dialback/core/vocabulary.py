@@ -41,6 +41,7 @@ MUSCLE_MEASURES: Final[tuple[str, ...]] = ("sets", "volume_load_kg", "tut_s")
 """A muscle has no reps of its own: a rep is done by a movement."""
 
 Basis = Literal["completed", "planned"]
+BASES: Final[tuple[Basis, ...]] = ("planned", "completed")
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,0 +1,1 @@
+"""SQLite through peewee: models, migrations, and the way to core values and back."""

@@ -1,0 +1,224 @@
+"""Athletes, their ledgers, and their books in and out."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date
+from threading import Lock
+
+from dialback.book.book import Book, BookAthlete
+from dialback.book.errors import bad_input
+from dialback.core import rules as core_rules
+from dialback.core.adjust import DraftSession, as_sessions
+from dialback.core.movements import MovementTable, fold
+from dialback.core.rules import Rules
+from dialback.core.tally import Ledger
+from dialback.core.vocabulary import BASES
+from dialback.core.weeks import Week
+from dialback.store.models import Athlete, Draft, House, Movement, database
+from dialback.store.movements import add_movements, movements_of
+from dialback.store.sessions import StoredSessions, add_sessions, replace_plan
+
+
+class NameTakenError(ValueError):
+    """An athlete of that name is there already."""
+
+    def __init__(self, name: str) -> None:
+        self.name = name
+        super().__init__(
+            f"an athlete is called {name!r} already: choose another name, or replace that one"
+        )
+
+
+def house() -> House:
+    """The coach's own row."""
+    return House.get()
+
+
+def athletes() -> list[Athlete]:
+    """The athletes on the roster, by name."""
+    return list(Athlete.select().where(Athlete.deleted_on.is_null()).order_by(Athlete.name))
+
+
+def find_athlete(name: str) -> Athlete | None:
+    """The athlete of that name, letter case apart."""
+    return next((one for one in athletes() if fold(one.name) == fold(name)), None)
+
+
+def rules_of(athlete: Athlete, owner: House | None = None) -> Rules:
+    """The rules in force for an athlete: the house's, with the athlete's own over them."""
+    return core_rules.merge((owner or house()).rules, athlete.rules)
+
+
+class Ledgers:
+    """Ledgers by athlete, kept until something that enters their figures changes."""
+
+    def __init__(self) -> None:
+        self._kept: dict[int, tuple[tuple[int, int], StoredSessions, Ledger]] = {}
+        self._lock = Lock()
+
+    def of(self, athlete: Athlete, owner: House | None = None) -> Ledger:
+        """The athlete's ledger under the rules in force."""
+        owner = owner or house()
+        state = (athlete.change, owner.change)
+        kept = self._kept.get(athlete.id)
+        if kept is None or kept[0] != state:
+            movements = movements_of(athlete)
+            source = StoredSessions(athlete, movements)
+            ledger = Ledger(
+                source,
+                MovementTable(movements.values()),
+                rules_of(athlete, owner),
+                athlete.bodyweight_kg,
+            )
+            kept = (state, source, ledger)
+            with self._lock:
+                self._kept[athlete.id] = kept
+        return kept[2]
+
+    def under(self, athlete: Athlete, rules: Rules) -> Ledger:
+        """A ledger of the same sessions under other rules, to try them out."""
+        now = self.of(athlete)
+        return Ledger(now.source, now.movements, rules, now.bodyweight_kg)
+
+    def preload(self, athlete: Athlete, first: Week, last: Week, owner: House) -> Ledger:
+        """The athlete's ledger with a span of weeks read in one go, if it is new."""
+        kept = self._kept.get(athlete.id)
+        fresh = kept is None or kept[0] != (athlete.change, owner.change)
+        ledger = self.of(athlete, owner)
+        if fresh and isinstance(ledger.source, StoredSessions):
+            ledger.source.preload(first, last)
+        return ledger
+
+
+def touch(athlete: Athlete) -> None:
+    """Note that something of the athlete's figures has changed."""
+    athlete.change += 1
+    athlete.save()
+
+
+@dataclass(frozen=True, slots=True)
+class Imported:
+    """What an import did."""
+
+    athlete: Athlete
+    planned: int
+    completed: int
+    sets: int
+    new_movements: tuple[str, ...]
+    own_movements: tuple[str, ...]
+    replaced: bool
+
+
+def import_book(
+    book: Book, today: date, name: str | None = None, *, replace: bool = False
+) -> Imported:
+    """Store a book whole, as a new athlete, or not at all.
+
+    Movements that the house does not know are added to it; those that the house defines
+    otherwise stay the athlete's own, so that the book counts as it did. Raises
+    ``NameTakenError`` unless ``replace`` puts the athlete of that name aside.
+    """
+    called = name or book.athlete.name
+    with database.atomic():
+        there = find_athlete(called)
+        if there is not None:
+            if not replace:
+                raise NameTakenError(there.name)
+            there.deleted_on = today
+            there.save()
+        # Where the house counts otherwise, the book's own way is kept for this athlete.
+        own_rules = book.rules.changes(since=core_rules.merge(house().rules))
+        athlete = Athlete.create(
+            name=called,
+            bodyweight_kg=book.athlete.bodyweight_kg,
+            rules=own_rules,
+            extra={"book": book.model_extra or {}, "athlete": book.athlete.model_extra or {}},
+        )
+        ids, new, own = _place_movements(book, athlete)
+        plans = add_sessions(athlete, "planned", book.planned, ids)
+        add_sessions(athlete, "completed", book.completed, ids, plans)
+        if new:
+            House.update(change=House.change + 1).execute()
+    return Imported(
+        athlete,
+        len(book.planned),
+        len(book.completed),
+        sum(len(session.sets) for session in (*book.planned, *book.completed)),
+        tuple(new),
+        tuple(own),
+        there is not None,
+    )
+
+
+def _place_movements(book: Book, athlete: Athlete) -> tuple[dict[str, int], list[str], list[str]]:
+    known = {
+        fold(movement.name): (number, movement)
+        for number, movement in movements_of(athlete).items()
+    }
+    ids: dict[str, int] = {}
+    new, own = [], []
+    for movement in book.exercises:
+        key = fold(movement.name)
+        if key not in known:
+            new.append(movement)
+        elif known[key][1] == movement:
+            ids[key] = known[key][0]
+        else:
+            own.append(movement)
+    ids |= add_movements(new, athlete=None)
+    ids |= add_movements(own, athlete=athlete)
+    return ids, [movement.name for movement in new], [movement.name for movement in own]
+
+
+def export_book(athlete: Athlete, ledgers: Ledgers) -> Book:
+    """The athlete's book: every session, the movements in it, the rules in force."""
+    ledger = ledgers.of(athlete)
+    weeks = [week for basis in BASES for week in ledger.source.weeks(basis)]
+    if weeks and isinstance(ledger.source, StoredSessions):
+        ledger.source.preload(min(weeks), max(weeks))
+    planned, completed = (
+        tuple(
+            session
+            for week in ledger.source.weeks(basis)
+            for session in ledger.source.week(basis, week)
+        )
+        for basis in BASES
+    )
+    used = {
+        fold(name)
+        for session in (*planned, *completed)
+        for one in session.sets
+        for name, _ in one.named_moves()
+    }
+    own = {row.folded for row in Movement.select().where(Movement.athlete == athlete)}
+    return Book.model_construct(
+        format="dialback-book",
+        version=1,
+        athlete=BookAthlete.model_construct(
+            name=athlete.name,
+            bodyweight_kg=athlete.bodyweight_kg,
+            **athlete.extra.get("athlete", {}),
+        ),
+        exercises=tuple(one for one in ledger.movements if fold(one.name) in used | own),
+        rules=ledger.rules,
+        planned=planned,
+        completed=completed,
+        **athlete.extra.get("book", {}),
+    )
+
+
+def publish(athlete: Athlete, week: Week, draft: Iterable[DraftSession], today: date) -> None:
+    """Make a draft the plan of its week and drop it as a draft."""
+    sessions = as_sessions(draft)
+    outside = next((one for one in sessions if Week.of(one.date) != week), None)
+    if outside is not None:
+        raise bad_input("sessions", f"{outside.date} does not lie in {week}: move it into the week")
+    ids = {}
+    for number, movement in movements_of(athlete).items():
+        ids[fold(movement.name)] = number
+    with database.atomic():
+        replace_plan(athlete, week, sessions, ids, today)
+        Draft.delete().where(Draft.athlete == athlete, Draft.week == str(week)).execute()
+        touch(athlete)

@@ -1,0 +1,62 @@
+"""Opening the data file, and bringing it to the newest form."""
+
+from __future__ import annotations
+
+import logging
+import sqlite3
+from pathlib import Path
+
+import peewee as pw
+from peewee_migrate import Router
+from platformdirs import user_data_path
+
+from dialback.book.errors import bad_input
+from dialback.library import library
+from dialback.store.models import House, database
+from dialback.store.movements import add_movements
+
+MIGRATIONS = Path(__file__).parent / "migrations"
+BUSY_TIMEOUT_MS = 5000
+
+
+def default_path() -> Path:
+    """Where the data file is when nobody chooses: the user's data folder."""
+    return user_data_path("dialback", appauthor=False) / "dialback.sqlite"
+
+
+def open_database(path: Path) -> pw.SqliteDatabase:
+    """Open the data file, make it if there is none, and migrate it.
+
+    Raises ``BadInputError`` if the file cannot be opened or is not a data file.
+    """
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise bad_input(str(path), f"cannot be made: {error.strerror}") from None
+    opened = pw.SqliteDatabase(
+        str(path),
+        pragmas={
+            "journal_mode": "wal",
+            "foreign_keys": 1,
+            "busy_timeout": BUSY_TIMEOUT_MS,
+            "synchronous": "normal",
+            "cache_size": -32_000,
+        },
+    )
+    database.initialize(opened)
+    try:
+        with opened.connection_context():
+            _migrate(opened)
+    except (pw.DatabaseError, sqlite3.DatabaseError) as error:
+        raise bad_input(str(path), f"is no data file of Dial Back that opens: {error}") from None
+    return opened
+
+
+def _migrate(opened: pw.SqliteDatabase) -> None:
+    quiet = logging.getLogger("dialback.migrations")
+    quiet.setLevel(logging.WARNING)
+    Router(opened, migrate_dir=MIGRATIONS, logger=quiet).run()
+    with opened.atomic():
+        if not House.select().exists():
+            House.create()
+            add_movements(library(), athlete=None)

@@ -1,0 +1,192 @@
+"""The tables. Loads in kg, times in seconds, days as ISO dates; deletion is soft."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from typing import Any
+
+import peewee as pw
+
+database = pw.DatabaseProxy()
+
+
+def rows(query: Any) -> Iterator[tuple[Any, ...]]:
+    """Rows straight from the driver, for reads that are many; columns as SQLite has them."""
+    yield from database.execute(query)
+
+
+class JsonField(pw.TextField):
+    """A JSON value in a text column."""
+
+    def db_value(self, value: Any) -> str | None:
+        """Write the value as JSON."""
+        return None if value is None else json.dumps(value, ensure_ascii=False, allow_nan=False)
+
+    def python_value(self, value: str | None) -> Any:
+        """Read the value back."""
+        return None if value is None else json.loads(value)
+
+
+class Table(pw.Model):
+    """What all tables share."""
+
+    id = pw.AutoField()
+
+    class Meta:
+        database = database
+        legacy_table_names = False
+
+
+class House(Table):
+    """The coach's own row: house rules for every athlete. ``change`` counts shared writes."""
+
+    rules = JsonField(default=dict)
+    revision = pw.IntegerField(default=1)
+    change = pw.IntegerField(default=1)
+
+
+class Athlete(Table):
+    """An athlete. ``rules`` override the house; ``change`` counts writes that alter figures."""
+
+    name = pw.CharField()
+    bodyweight_kg = pw.FloatField(null=True)
+    note = pw.TextField(default="")
+    rules = JsonField(default=dict)
+    extra = JsonField(default=dict)
+    revision = pw.IntegerField(default=1)
+    change = pw.IntegerField(default=1)
+    deleted_on = pw.DateField(null=True)
+
+
+class Movement(Table):
+    """A movement of the house, or (with an athlete) one as that athlete's book defines it."""
+
+    athlete = pw.ForeignKeyField(Athlete, null=True, backref="movements")
+    name = pw.CharField()
+    folded = pw.CharField()
+    pattern = pw.CharField()
+    compound = pw.BooleanField()
+    bodyweight_share = pw.FloatField()
+    tempo = pw.CharField(null=True)
+    isometric = pw.BooleanField()
+    extra = JsonField(default=dict)
+
+    class Meta:
+        indexes = ((("athlete", "folded"), True),)
+
+
+class MovementMuscle(Table):
+    """A muscle of a movement, with its role."""
+
+    movement = pw.ForeignKeyField(Movement, backref="muscles")
+    muscle = pw.CharField()
+    role = pw.CharField()
+
+    class Meta:
+        indexes = ((("movement", "muscle"), True),)
+
+
+class Session(Table):
+    """A session, planned or completed. A completed one may link to its plan."""
+
+    athlete = pw.ForeignKeyField(Athlete, backref="sessions")
+    basis = pw.CharField()
+    date = pw.DateField()
+    title = pw.CharField(default="")
+    rpe = pw.FloatField(null=True)
+    duration_min = pw.FloatField(null=True)
+    plan = pw.ForeignKeyField("self", null=True, backref="done")
+    extra = JsonField(default=dict)
+    revision = pw.IntegerField(default=1)
+    deleted_on = pw.DateField(null=True)
+
+    class Meta:
+        indexes = ((("athlete", "basis", "date"), False),)
+
+
+class SetRow(Table):
+    """A set of a session. ``movement`` is empty for a combination, whose moves are in SetMove."""
+
+    session = pw.ForeignKeyField(Session, backref="sets")
+    position = pw.IntegerField()
+    movement = pw.ForeignKeyField(Movement, null=True)
+    reps = pw.IntegerField(null=True)
+    seconds = pw.FloatField(null=True)
+    load_kg = pw.FloatField()
+    implements = pw.IntegerField()
+    sides = pw.CharField()
+    tempo = pw.CharField(null=True)
+    hold_s = pw.FloatField()
+    partial_reps = pw.IntegerField()
+    rpe = pw.FloatField(null=True)
+    warm_up = pw.BooleanField()
+    rest_s = pw.FloatField(null=True)
+    part = pw.CharField(null=True)
+    extra = JsonField(null=True)
+
+    class Meta:
+        table_name = "set"
+        indexes = ((("session", "position"), True),)
+
+
+class SetMove(Table):
+    """A move of a combination."""
+
+    set = pw.ForeignKeyField(SetRow, backref="moves")
+    position = pw.IntegerField()
+    movement = pw.ForeignKeyField(Movement)
+    times = pw.FloatField()
+    extra = JsonField(null=True)
+
+    class Meta:
+        indexes = ((("set", "position"), True),)
+
+
+class Draft(Table):
+    """A draft of a week's plan, not published yet. ``start_total`` is where the dial began."""
+
+    athlete = pw.ForeignKeyField(Athlete, backref="drafts")
+    week = pw.CharField()
+    sessions = JsonField()
+    start_total = pw.IntegerField()
+    revision = pw.IntegerField(default=1)
+
+    class Meta:
+        indexes = ((("athlete", "week"), True),)
+
+
+class Acceptance(Table):
+    """A finding the coach has accepted, with the reason and the value it had then."""
+
+    athlete = pw.ForeignKeyField(Athlete, backref="acceptances")
+    week = pw.CharField()
+    basis = pw.CharField()
+    code = pw.CharField()
+    subject = pw.CharField()
+    measure = pw.CharField()
+    level = pw.CharField()
+    value = pw.FloatField(null=True)
+    reason = pw.TextField()
+    day = pw.DateField()
+
+    class Meta:
+        indexes = ((("athlete", "week", "basis", "code", "subject", "measure"), True),)
+
+
+class Signature(Table):
+    """The audit of a week, signed off."""
+
+    athlete = pw.ForeignKeyField(Athlete, backref="signatures")
+    week = pw.CharField()
+    name = pw.CharField()
+    day = pw.DateField()
+
+    class Meta:
+        indexes = ((("athlete", "week"), True),)
+
+
+TABLES = (
+    House, Athlete, Movement, MovementMuscle, Session, SetRow, SetMove, Draft, Acceptance,
+    Signature,
+)  # fmt: skip

@@ -1,0 +1,246 @@
+"""Sessions between table and core."""
+
+from __future__ import annotations
+
+import json
+from collections import defaultdict
+from collections.abc import Iterable, Mapping, Sequence
+from datetime import date
+from functools import lru_cache
+from typing import Any
+
+from dialback.core.movements import Movement as CoreMovement
+from dialback.core.movements import fold
+from dialback.core.sessions import Session as CoreSession
+from dialback.core.sessions import Set as CoreSet
+from dialback.core.vocabulary import Basis
+from dialback.core.weeks import Week
+from dialback.store.models import Athlete, Session, SetMove, SetRow, rows
+
+_SET_COLUMNS = (
+    "reps", "seconds", "load_kg", "implements", "sides", "tempo", "hold_s", "partial_reps",
+    "rpe", "warm_up", "rest_s", "part",
+)  # fmt: skip
+_BATCH = 500
+
+
+def add_sessions(
+    athlete: Athlete,
+    basis: Basis,
+    sessions: Iterable[CoreSession],
+    movement_ids: Mapping[str, int],
+    plans: Mapping[date, int] | None = None,
+) -> dict[date, int]:
+    """Store sessions; ids by day, of days with one session only.
+
+    ``movement_ids`` are by folded name; ``plans`` link a completed session to the plan of its day.
+    """
+    by_day: dict[date, list[int]] = defaultdict(list)
+    set_rows: list[dict[str, Any]] = []
+    combinations: list[tuple[int, int, CoreSet]] = []
+    for session in sessions:
+        row = Session.create(
+            athlete=athlete,
+            basis=basis,
+            date=session.date,
+            title=session.title,
+            rpe=session.rpe,
+            duration_min=session.duration_min,
+            plan=(plans or {}).get(session.date),
+            extra=session.model_extra or {},
+        )
+        by_day[session.date].append(row.id)
+        for position, one in enumerate(session.sets):
+            set_rows.append(
+                {
+                    "session": row.id,
+                    "position": position,
+                    "movement": movement_ids[fold(one.exercise)] if one.exercise else None,
+                    "extra": one.model_extra or None,
+                    **{column: getattr(one, column) for column in _SET_COLUMNS},
+                }
+            )
+            if one.moves is not None:
+                combinations.append((row.id, position, one))
+    for at in range(0, len(set_rows), _BATCH):
+        SetRow.insert_many(set_rows[at : at + _BATCH]).execute()
+    _add_moves(combinations, movement_ids)
+    return {day: ids[0] for day, ids in by_day.items() if len(ids) == 1}
+
+
+def _add_moves(
+    combinations: Sequence[tuple[int, int, CoreSet]], movement_ids: Mapping[str, int]
+) -> None:
+    for session, position, one in combinations:
+        row = SetRow.get(SetRow.session == session, SetRow.position == position)
+        SetMove.insert_many(
+            [
+                {
+                    "set": row.id,
+                    "position": at,
+                    "movement": movement_ids[fold(move.exercise)],
+                    "times": move.times,
+                    "extra": move.model_extra or None,
+                }
+                for at, move in enumerate(one.moves or ())
+            ]
+        ).execute()
+
+
+def linked_plans(athlete: Athlete, first: date, last: date) -> dict[date, int]:
+    """Ids of planned sessions between two days, of days with one plan only."""
+    by_day: dict[date, list[int]] = defaultdict(list)
+    for row in _live(athlete, "planned", first, last):
+        by_day[row.date].append(row.id)
+    return {day: ids[0] for day, ids in by_day.items() if len(ids) == 1}
+
+
+def replace_plan(
+    athlete: Athlete,
+    week: Week,
+    sessions: Iterable[CoreSession],
+    movement_ids: Mapping[str, int],
+    today: date,
+) -> None:
+    """Put new planned sessions in a week; the old ones stay as deleted, links follow by day."""
+    Session.update(deleted_on=today).where(
+        *_window(athlete, "planned", week.monday, week.sunday)
+    ).execute()
+    plans = add_sessions(athlete, "planned", sessions, movement_ids)
+    for done in _live(athlete, "completed", week.monday, week.sunday):
+        done.plan = plans.get(done.date)
+        done.revision += 1
+        done.save()
+
+
+def _window(athlete: Athlete, basis: Basis, first: date, last: date) -> tuple[Any, ...]:
+    return (
+        Session.athlete == athlete,
+        Session.basis == basis,
+        Session.date.between(first, last),
+        Session.deleted_on.is_null(),
+    )
+
+
+def _live(athlete: Athlete, basis: Basis, first: date, last: date) -> Any:
+    return (
+        Session.select()
+        .where(*_window(athlete, basis, first, last))
+        .order_by(Session.date, Session.id)
+    )
+
+
+class StoredSessions:
+    """An athlete's sessions by week, read on demand and kept; the ``SessionSource`` of the store.
+
+    Holds no connection: reading needs an open one.
+    """
+
+    def __init__(self, athlete: Athlete, movements: Mapping[int, CoreMovement]) -> None:
+        self._athlete = athlete
+        self._names = {number: movement.name for number, movement in movements.items()}
+        self._weeks: dict[Basis, list[Week]] = {}
+        self._sessions: dict[tuple[Basis, Week], tuple[CoreSession, ...]] = {}
+
+    def weeks(self, basis: Basis) -> Sequence[Week]:
+        """The weeks that have sessions, in order."""
+        known = self._weeks.get(basis)
+        if known is None:
+            days = (
+                Session.select(Session.date)
+                .distinct()
+                .where(*_window(self._athlete, basis, date.min, date.max))
+            )
+            known = sorted({Week.of(date.fromisoformat(day)) for (day,) in rows(days)})
+            self._weeks[basis] = known
+        return known
+
+    def week(self, basis: Basis, week: Week) -> Sequence[CoreSession]:
+        """The sessions of one week, in order of day and entry."""
+        if (basis, week) not in self._sessions:
+            self.preload(week, week)
+        return self._sessions[basis, week]
+
+    def preload(self, first: Week, last: Week) -> None:
+        """Read the weeks from first to last in one go."""
+        for basis in ("planned", "completed"):
+            found: dict[Week, list[CoreSession]] = defaultdict(list)
+            for session in self._read(basis, first.monday, last.sunday):
+                found[Week.of(session.date)].append(session)
+            week = first
+            while week <= last:
+                self._sessions[basis, week] = tuple(found.get(week, ()))
+                week = week.plus(1)
+
+    def _read(self, basis: Basis, first: date, last: date) -> list[CoreSession]:
+        window = _window(self._athlete, basis, first, last)
+        sets: dict[int, list[CoreSet]] = defaultdict(list)
+        query = (
+            SetRow.select(
+                SetRow.session, SetRow.id, SetRow.movement, SetRow.extra,
+                *(getattr(SetRow, column) for column in _SET_COLUMNS),
+            )
+            .join(Session)
+            .where(*window)
+            .order_by(SetRow.session, SetRow.position)
+        )  # fmt: skip
+        moves = self._moves(window)
+        for session, number, movement, extra, *values in rows(query):
+            if extra is None and movement is not None:
+                sets[session].append(_plain_set(self._names[movement], *values))
+            else:
+                sets[session].append(
+                    _any_set(self._names.get(movement), moves.get(number), extra, values)
+                )
+        return [_core(row, sets[row.id]) for row in _live(self._athlete, basis, first, last)]
+
+    def _moves(self, window: tuple[Any, ...]) -> dict[int, list[dict[str, Any]]]:
+        moves: dict[int, list[dict[str, Any]]] = defaultdict(list)
+        query = (
+            SetMove.select(SetMove.set, SetMove.movement, SetMove.times, SetMove.extra)
+            .join(SetRow)
+            .join(Session)
+            .where(*window)
+            .order_by(SetMove.set, SetMove.position)
+        )
+        for number, movement, times, extra in rows(query):
+            moves[number].append(
+                {**(_read_extra(extra)), "exercise": self._names[movement], "times": times}
+            )
+        return moves
+
+
+@lru_cache(maxsize=65536)
+def _plain_set(name: str, *values: Any) -> CoreSet:
+    """A set of one movement from its columns; equal rows share one value."""
+    return CoreSet.model_validate({"exercise": name, **_columns(values)})
+
+
+def _any_set(
+    name: str | None, moves: list[dict[str, Any]] | None, extra: str | None, values: list[Any]
+) -> CoreSet:
+    return CoreSet.model_validate(
+        {**_read_extra(extra), "exercise": name, "moves": moves, **_columns(values)}
+    )
+
+
+def _read_extra(text: str | None) -> dict[str, Any]:
+    return json.loads(text) if text else {}
+
+
+def _columns(values: Iterable[Any]) -> dict[str, Any]:
+    columns = dict(zip(_SET_COLUMNS, values, strict=True))
+    columns["warm_up"] = bool(columns["warm_up"])
+    return columns
+
+
+def _core(row: Session, sets: list[CoreSet]) -> CoreSession:
+    # Checked when it was stored: the values only change their wrapping here.
+    return CoreSession.model_construct(
+        date=row.date,
+        title=row.title,
+        rpe=row.rpe,
+        duration_min=row.duration_min,
+        sets=tuple(sets),
+        **row.extra,
+    )
