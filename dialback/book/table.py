@@ -7,17 +7,12 @@ from tabulate import tabulate
 from dialback.core.audit import Audit, compliance, sessions_done
 from dialback.core.balance import weigh
 from dialback.core.baseline import Change
-from dialback.core.findings.finding import CODES, number, percent
-from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, label
+from dialback.core.findings import CODES
+from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES, label
+from dialback.core.words import number, percent
 
-_HEADS = {
-    "sets": "sets",
-    "reps": "reps",
-    "volume_load_kg": "volume load, kg",
-    "tut_s": "tension, s",
-    "work_s": "work time, s",
-    "conditioning_s": "conditioning, s",
-}
+_UNITS = {"volume_load_kg": ", kg", "tut_s": ", s", "work_s": ", s", "conditioning_s": ", s"}
+_TOTALS = (*MEASURES, "work_s", "conditioning_s")
 
 
 def audit_table(result: Audit, athlete: str) -> str:
@@ -39,11 +34,11 @@ def audit_table(result: Audit, athlete: str) -> str:
 def _totals(result: Audit) -> str:
     shares = compliance(result.ledger, result.week) if result.basis == "completed" else {}
     rows = []
-    for name, head in _HEADS.items():
+    for name in _TOTALS:
         share = shares.get(name)
         rows.append(
             [
-                head,
+                TITLES[name] + _UNITS.get(name, ""),
                 number(result.value(f"totals/{name}"), 1),
                 number(share.planned, 1) if share else "",
                 f"{share.share:.0%}" if share and share.share is not None else "",

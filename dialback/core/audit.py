@@ -5,22 +5,27 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Any
+from typing import Any, Final
 
 from dialback.core.balance import weigh
 from dialback.core.baseline import Baseline, Change, baseline, heaviest_before
 from dialback.core.findings import Finding, WeekInHand, find
 from dialback.core.sessions import Session
-from dialback.core.tally import TOTALS, Entry, Ledger, Tally, tally
+from dialback.core.tally import TOTALS, Entry, Ledger, Tally, rough, tally
 from dialback.core.vocabulary import (
     MEASURES,
     MUSCLE_MEASURES,
     MUSCLES,
     PAIRS,
     PATTERNS,
+    TITLES,
     Basis,
 )
 from dialback.core.weeks import Week
+from dialback.core.words import percent
+
+OPPOSED: Final = 0.10
+"""Measures that move apart by more than this share each are said to disagree."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +58,11 @@ class Audit:
         """Findings in the order of code, subject and measure."""
         return find(self.in_hand)
 
+    @cached_property
+    def rough(self) -> frozenset[str]:
+        """The figures that rest on an estimate or an assumption."""
+        return rough(self.entries)
+
     def value(self, figure: str) -> float:
         """A figure's sum; 0 where nothing credits it."""
         return self.tally.get(figure, 0.0)
@@ -60,6 +70,22 @@ class Audit:
     def change(self, figure: str) -> Change:
         """A figure against its base."""
         return Change(self.baseline.base(figure), self.value(figure))
+
+    @property
+    def disagreement(self) -> str | None:
+        """Where two of the four measures moved in opposite directions by more than 10 %."""
+        changes = {name: self.change(f"totals/{name}").change for name in MEASURES}
+        up = [name for name, change in changes.items() if change is not None and change > OPPOSED]
+        down = [
+            name for name, change in changes.items() if change is not None and change < -OPPOSED
+        ]
+        if not up or not down:
+            return None
+        rising, falling = (
+            " and ".join(f"{TITLES[name]} ({percent(changes[name] or 0)})" for name in names)
+            for names in (up, down)
+        )
+        return f"The measures disagree against the baseline: {rising} up, {falling} down."
 
     @property
     def patterns(self) -> list[str]:

@@ -63,6 +63,7 @@ class Shape:
     indirect_credit: float
     partial_rep_credit: float
     estimate_reps: bool
+    moving_only: bool
     pair_sides: tuple[tuple[str, ...], ...]
 
 
@@ -162,6 +163,7 @@ def shape_of(
         indirect_credit=rules.indirect_credit,
         partial_rep_credit=rules.partial_rep_credit,
         estimate_reps=rules.estimate_reps,
+        moving_only=rules.tension == "moving",
         pair_sides=tuple(_pair_sides(movement, rules) for movement, _ in table),
     )
 

@@ -69,6 +69,23 @@ def tally(entries: Iterable[Entry]) -> Tally:
     return sums
 
 
+def rough(entries: Iterable[Entry]) -> frozenset[str]:
+    """The figures that rest on estimated reps or an assumed tempo, in whole or in part."""
+    found: set[str] = set()
+    for entry in entries:
+        shape = entry.measured.shape
+        measures = {"reps", "volume_load_kg"} if entry.measured.estimated else set()
+        # The seconds of a timed set are exact; how moves share them, or what moves, is not.
+        timed = entry.set.seconds is not None and len(shape.moves) == 1 and not shape.moving_only
+        if shape.assumed and not timed:
+            measures |= {"tut_s", "work_s"}
+        if measures:
+            found.update(
+                key for key in entry.measured.credits if key.rpartition("/")[2] in measures
+            )
+    return frozenset(found)
+
+
 class Ledger:
     """One athlete's sessions under one set of rules, measured and summed by week on demand.
 

@@ -37,6 +37,16 @@ UNCOUNTED: Final[frozenset[str]] = frozenset({"conditioning", "mobility"})
 
 Measure = Literal["sets", "reps", "volume_load_kg", "tut_s"]
 MEASURES: Final[tuple[str, ...]] = get_args(Measure)
+TITLES: Final = {
+    "sets": "sets",
+    "reps": "reps",
+    "volume_load_kg": "volume load",
+    "tut_s": "tension",
+    "work_s": "work time",
+    "conditioning_s": "conditioning",
+    "top_load_kg": "top load",
+}
+"""The measures as they are read."""
 MUSCLE_MEASURES: Final[tuple[str, ...]] = ("sets", "volume_load_kg", "tut_s")
 """A muscle has no reps of its own: a rep is done by a movement."""
 

@@ -48,6 +48,11 @@ class Week:
         """The last day of the week."""
         return self.monday + timedelta(days=6)
 
+    @classmethod
+    def to_audit(cls, today: date) -> Week:
+        """The last week that is over, Sunday's own included: the one a coach audits now."""
+        return cls.of(today + timedelta(days=1)).plus(-1)
+
     def __str__(self) -> str:
         year, week, _ = self.monday.isocalendar()
         return f"{year:04d}-W{week:02d}"

@@ -159,6 +159,7 @@ class Draft(Table):
 class Acceptance(Table):
     """A finding the coach has accepted, with the reason and the value it had then."""
 
+    athlete_id: int
     athlete = pw.ForeignKeyField(Athlete, backref="acceptances")
     week = pw.CharField()
     basis = pw.CharField()
@@ -177,6 +178,7 @@ class Acceptance(Table):
 class Signature(Table):
     """The audit of a week, signed off."""
 
+    athlete_id: int
     athlete = pw.ForeignKeyField(Athlete, backref="signatures")
     week = pw.CharField()
     name = pw.CharField()

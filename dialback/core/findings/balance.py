@@ -8,17 +8,9 @@ from typing import Final
 
 from dialback.core.balance import Weighing, weigh
 from dialback.core.baseline import TOLERANCE
-from dialback.core.findings.finding import (
-    Finding,
-    Level,
-    WeekInHand,
-    exceeds,
-    figures_text,
-    less_of,
-    more_of,
-    number,
-)
+from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds
 from dialback.core.vocabulary import PAIRS, Pair
+from dialback.core.words import amount_text, less_of, more_of, number
 
 FAR: Final = 1.5
 """Beyond its band by this factor a ratio is high."""
@@ -65,7 +57,7 @@ def _level(weighing: Weighing, low: float, high: float) -> Level | None:
 
 
 def _sentence(pair: Pair, measure: str, weighing: Weighing, limit: float, *, over: bool) -> str:
-    a, b = (figures_text(side, measure) for side in (weighing.a, weighing.b))
+    a, b = (amount_text(side, measure) for side in (weighing.a, weighing.b))
     text = f"{pair.labels[0].capitalize()} {a} against {pair.labels[1]} {b}"
     if weighing.ratio is None or weighing.a == 0:
         return f"{text}: all on one side. Is that meant?"

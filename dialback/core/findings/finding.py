@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import date
 from functools import cached_property
+from math import inf
 from typing import Final, Literal
 
 from dialback.core.baseline import TOLERANCE, Baseline
@@ -67,6 +68,11 @@ class Finding:
         """What makes it the same finding in another week or under other rules."""
         return self.code, self.subject, self.measure
 
+    @property
+    def distance(self) -> float:
+        """How far the value is beyond the limit; infinite for a ratio with nothing on a side."""
+        return inf if self.value is None else abs(self.value - self.limit)
+
     def trail(self, entries: tuple[Entry, ...]) -> tuple[TrailEntry, ...]:
         """The sets behind the finding, figure by figure."""
         return tuple(one for figure in self.figures for one in trail(entries, figure, self.days))
@@ -105,44 +111,9 @@ def level_above(value: float, limits: tuple[float, float]) -> Level | None:
     return "caution" if exceeds(value, limits[0]) else None
 
 
-def figures_text(value: float, measure: str) -> str:
-    """A value with its unit, no more digits than are known: ``12.5 sets``, ``1 240 kg``."""
-    match measure:
-        case "sets" | "reps":
-            one = measure[:-1] if value == 1 else measure
-            return f"{number(value)} {one}"
-        case "volume_load_kg":
-            return f"{number(value, 0)} kg"
-        case "load_kg":
-            return f"{number(value)} kg"
-        case "tut_s":
-            return f"{number(value, 0)} s"
-    raise ValueError(f"no unit is known for {measure!r}")
-
-
-def number(value: float, digits: int = 2) -> str:
-    """A number as a person writes it: no needless zeros, thin groups of three."""
-    text = f"{value:,.{digits}f}".replace(",", "\u202f")
-    return text.rstrip("0").rstrip(".") if "." in text else text
-
-
-def percent(share: float) -> str:
-    """A change as signed per cent: ``+16.7 %``."""
-    return f"{'+' if share >= 0 else '−'}{number(abs(share) * 100, 1)} %"
-
-
-def more_of(amount: float, measure: str, subject: str) -> str:
-    """An addition in words: ``2 more sets of pull``, ``46 s more of pull``."""
-    return _moved(amount, measure, subject, "more")
-
-
-def less_of(amount: float, measure: str, subject: str) -> str:
-    """A cut in words: ``2 fewer sets of push``, ``46 s less of push``."""
-    return _moved(amount, measure, subject, "fewer" if measure in ("sets", "reps") else "less")
-
-
-def _moved(amount: float, measure: str, subject: str, word: str) -> str:
-    value, _, unit = figures_text(amount, measure).rpartition(" ")
-    if measure in ("sets", "reps"):
-        return f"{value} {word} {unit} of {subject}"
-    return f"{value} {unit} {word} of {subject}"
+def grown(now: Finding, level: str, value: float | None) -> bool:
+    """Whether a finding is worse than it was when accepted at that level and value."""
+    if level not in LEVELS or LEVELS.index(now.level) > LEVELS.index(level):
+        return True
+    before = inf if value is None else abs(value - now.limit)
+    return exceeds(now.distance, before)

@@ -5,23 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from dialback.core.baseline import TOLERANCE, Change
-from dialback.core.findings.finding import (
-    Finding,
-    WeekInHand,
-    figures_text,
-    level_above,
-    number,
-    percent,
-)
+from dialback.core.findings.finding import Finding, WeekInHand, level_above
+from dialback.core.rules import JUMP_LIMITS
 from dialback.core.tally import TOP_LOAD
-from dialback.core.vocabulary import MUSCLES, label
-
-_WHAT = {"volume_load_kg": "volume load", "sets": "sets", "tut_s": "tension"}
+from dialback.core.vocabulary import MUSCLES, TITLES, label
+from dialback.core.words import amount_text, number, percent
 
 
 def jump_findings(week: WeekInHand) -> Iterator[Finding]:
     """Rises of the week's totals, and of each muscle's sets, beyond the jump limits."""
-    for measure in _WHAT:
+    for measure in JUMP_LIMITS:
         yield from _jump(week, "total", f"totals/{measure}", measure)
     for muscle in MUSCLES:
         yield from _jump(week, muscle, f"muscles/{muscle}/sets", "sets")
@@ -49,10 +42,10 @@ def _jump(week: WeekInHand, subject: str, figure: str, measure: str) -> Iterator
         level,
         change.change,
         limit,
-        f"{whose} {_WHAT[measure]} {'rise' if measure == 'sets' else 'rises'} from "
-        f"{figures_text(change.base, measure)} to {figures_text(value, measure)} "
+        f"{whose} {TITLES[measure]} {'rise' if measure == 'sets' else 'rises'} from "
+        f"{amount_text(change.base, measure)} to {amount_text(value, measure)} "
         f"({percent(change.change)}); the limit is {percent(limit)}. Is the step meant?",
-        f"{figures_text(value - most, measure)} less would come down to the limit.",
+        f"{amount_text(value - most, measure)} less would come down to the limit.",
         (figure,),
         amount=value,
         base=change.base,
@@ -77,8 +70,8 @@ def load_step_findings(week: WeekInHand) -> Iterator[Finding]:
             level,
             change.change,
             limit,
-            f"{name}: {figures_text(load, 'load_kg')} after {figures_text(change.base, 'load_kg')} "
-            f"at most in four weeks (+{figures_text(load - change.base, 'load_kg')}, "
+            f"{name}: {amount_text(load, 'load_kg')} after {amount_text(change.base, 'load_kg')} "
+            f"at most in four weeks (+{amount_text(load - change.base, 'load_kg')}, "
             f"{percent(change.change)}); the limit is {percent(limit)}. Is the step meant?",
             f"A load of {number(most)} kg or less is within; or more reps at the old load.",
             (f"movements/{name}/{TOP_LOAD}",),

@@ -5,16 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Final
 
-from dialback.core.findings.finding import (
-    Finding,
-    WeekInHand,
-    exceeds,
-    figures_text,
-    less_of,
-    more_of,
-    number,
-)
+from dialback.core.findings.finding import Finding, WeekInHand, exceeds
 from dialback.core.vocabulary import MUSCLES, label
+from dialback.core.words import amount_text, less_of, more_of, number
 
 FAR: Final = 1.25
 """Above its ceiling by this factor a muscle's sets are high."""
@@ -37,9 +30,9 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
                 "high" if sets == 0 else "caution",
                 sets,
                 floor,
-                f"{name}: nothing this week; the floor is {figures_text(floor, 'sets')}."
+                f"{name}: nothing this week; the floor is {amount_text(floor, 'sets')}."
                 if sets == 0
-                else f"{name}: {figures_text(sets, 'sets')}, below the floor of {number(floor)}.",
+                else f"{name}: {amount_text(sets, 'sets')}, below the floor of {number(floor)}.",
                 f"{more_of(floor - sets, 'sets', label(muscle))} would reach the floor.",
                 (figure,),
             )
@@ -51,7 +44,7 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
                 "high" if exceeds(sets, FAR * ceiling) else "caution",
                 sets,
                 ceiling,
-                f"{name}: {figures_text(sets, 'sets')}, above the ceiling of {number(ceiling)}.",
+                f"{name}: {amount_text(sets, 'sets')}, above the ceiling of {number(ceiling)}.",
                 f"{less_of(sets - ceiling, 'sets', label(muscle))} would come down to the ceiling.",
                 (figure,),
             )

@@ -7,9 +7,10 @@ from collections.abc import Iterator
 from datetime import date, timedelta
 
 from dialback.core.baseline import TOLERANCE
-from dialback.core.findings.finding import Finding, WeekInHand, figures_text
+from dialback.core.findings.finding import Finding, WeekInHand
 from dialback.core.tally import Tally, tally
 from dialback.core.vocabulary import MUSCLES, label
+from dialback.core.words import amount_text
 
 
 def spacing_findings(week: WeekInHand) -> Iterator[Finding]:
@@ -31,10 +32,10 @@ def spacing_findings(week: WeekInHand) -> Iterator[Finding]:
                 "caution",
                 min(first, second),
                 week.rules.spacing_sets,
-                f"{label(muscle).capitalize()}: {figures_text(first, 'sets')} on {day:%A} and "
-                f"{figures_text(second, 'sets')} on {following:%A}, one night apart.",
+                f"{label(muscle).capitalize()}: {amount_text(first, 'sets')} on {day:%A} and "
+                f"{amount_text(second, 'sets')} on {following:%A}, one night apart.",
                 f"A day between them, or fewer than "
-                f"{figures_text(week.rules.spacing_sets, 'sets')} on one of the days.",
+                f"{amount_text(week.rules.spacing_sets, 'sets')} on one of the days.",
                 (figure,),
                 days=(day, following),
             )

@@ -1,0 +1,179 @@
+"""Numbers and sets in words: no more digits than are known, the unit always beside them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Final
+
+from dialback.core.counting import MeasuredSet, MovePart, ShapeMove
+from dialback.core.sessions import Set
+from dialback.core.vocabulary import PAIRS
+
+
+def amount_text(value: float, measure: str) -> str:
+    """A value with its unit, no more digits than are known: ``12.5 sets``, ``1 240 kg``."""
+    match measure:
+        case "sets" | "reps":
+            one = measure[:-1] if value == 1 else measure
+            return f"{number(value)} {one}"
+        case "volume_load_kg":
+            return f"{number(value, 0)} kg"
+        case "load_kg":
+            return f"{number(value)} kg"
+        case "tut_s":
+            return f"{number(value, 0)} s"
+    raise ValueError(f"no unit is known for {measure!r}")
+
+
+def number(value: float, digits: int = 2) -> str:
+    """A number as a person writes it: no needless zeros, thin groups of three."""
+    text = f"{value:,.{digits}f}".replace(",", "\u202f")
+    return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+def percent(share: float) -> str:
+    """A change as signed per cent: ``+16.7 %``."""
+    return f"{'+' if share >= 0 else '−'}{number(abs(share) * 100, 1)} %"
+
+
+def more_of(amount: float, measure: str, subject: str) -> str:
+    """An addition in words: ``2 more sets of pull``, ``46 s more of pull``."""
+    return _moved(amount, measure, subject, "more")
+
+
+def less_of(amount: float, measure: str, subject: str) -> str:
+    """A cut in words: ``2 fewer sets of push``, ``46 s less of push``."""
+    return _moved(amount, measure, subject, "fewer" if measure in ("sets", "reps") else "less")
+
+
+def _moved(amount: float, measure: str, subject: str, word: str) -> str:
+    value, _, unit = amount_text(amount, measure).rpartition(" ")
+    if measure in ("sets", "reps"):
+        return f"{value} {word} {unit} of {subject}"
+    return f"{value} {unit} {word} of {subject}"
+
+
+_SIDES: Final = {
+    "both": "",
+    "each": " each side",
+    "alternating": " alternating",
+    "left": " left",
+    "right": " right",
+}
+
+
+def load_text(one: Set) -> str:
+    """The load as it is written: ``57.5 kg``, ``2 × 12 kg``; help is told as help."""
+    if not one.load_kg:
+        return ""
+    several = f"{one.implements} × " if one.implements > 1 else ""
+    what = " help" if one.load_kg < 0 else ""
+    return f"{several}{number(abs(one.load_kg))} kg{what}"
+
+
+def dose_text(one: Set) -> str:
+    """Reps or seconds with the side, the hold and the partial reps."""
+    parts = []
+    if one.reps is not None:
+        parts.append(f"{one.reps} reps" if one.reps != 1 else "1 rep")
+    if one.seconds is not None:
+        parts.append(f"{number(one.seconds)} s")
+    text = " in ".join(parts) + _SIDES[one.sides]
+    if one.partial_reps:
+        text += f", {one.partial_reps} of them partial"
+    if one.hold_s:
+        text += f", hold {number(one.hold_s)} s"
+    return text
+
+
+def movement_text(one: Set) -> str:
+    """The movement, or the moves of a combination with their times."""
+    return " + ".join(
+        name if times == 1 else f"{number(times)} {name}" for name, times in one.named_moves()
+    )
+
+
+def describe(one: Set) -> str:
+    """A set as a coach reads it: dose, load, tempo, exertion."""
+    parts = [dose_text(one)]
+    if load := load_text(one):
+        parts.append(f"at {load}")
+    if one.tempo:
+        parts.append(f"tempo {one.tempo}")
+    if one.rpe is not None:
+        parts.append(f"RPE {number(one.rpe)}")
+    if one.warm_up:
+        parts.append("warm-up")
+    return ", ".join(parts)
+
+
+def explain(one: Set, measured: MeasuredSet, figure: str) -> str:
+    """How a set comes to its credit to a figure, as a calculation with units."""
+    subject, _, measure = figure.rpartition("/")
+    shape = measured.shape
+    shares = [
+        _share(subject, move, sides, shape.indirect_credit)
+        for move, sides in zip(shape.moves, shape.pair_sides, strict=True)
+    ]
+    if measure == "sets":
+        share = max((share for share in shares if share is not None), default=1.0)
+        return ("½ set, one side" if shape.sets == 0.5 else "1 set") + _times(share)
+    steps = [
+        _step(one, measured, move, part, measure) + _times(share)
+        for move, part, share in zip(shape.moves, measured.parts, shares, strict=True)
+        if share is not None
+    ]
+    return " + ".join(step for step in steps if step)
+
+
+def _share(subject: str, move: ShapeMove, sides: tuple[str, ...], indirect: float) -> float | None:
+    """What share of a move a subject is credited with; ``None`` if it is not concerned."""
+    kind, _, name = subject.partition("/")
+    movement = move.movement
+    match kind:
+        case "patterns":
+            return 1.0 if movement.pattern == name else None
+        case "movements":
+            return 1.0 if movement.name == name else None
+        case "muscles":
+            members: Iterable[str] = (name,)
+        case "balance":
+            pair_name, _, side = name.partition("/")
+            pair = next(pair for pair in PAIRS if pair.name == pair_name)
+            if pair.of == "pattern":
+                return 1.0 if subject in sides else None
+            members = pair.a if side == "a" else pair.b
+        case _:
+            return 1.0
+    roles = {role for muscle, role in movement.muscles.items() if muscle in members}
+    return (1.0 if "direct" in roles else indirect) if roles else None
+
+
+def _times(share: float) -> str:
+    return "" if share == 1 else f" × {number(share)} indirect"
+
+
+def _step(one: Set, measured: MeasuredSet, move: ShapeMove, part: MovePart, measure: str) -> str:
+    shape = measured.shape
+    match measure:
+        case "reps":
+            if measured.estimated:
+                return f"{number(part.reps)} reps from {number(one.seconds or 0)} s"
+            return f"{number(part.reps)} reps"
+        case "volume_load_kg":
+            load = max(one.total_load_kg + move.bodyweight_kg, 0.0)
+            if not load:
+                return "no load"
+            body = " with the body's share" if move.bodyweight_kg else ""
+            lifts = number(part.volume_load_kg / load, 1)
+            return f"{lifts} reps × {number(load, 1)} kg{body}"
+        case "tut_s":
+            held = one.hold_s * move.hold
+            hold = f" + hold {number(held)} s" if held else ""
+            if one.seconds is not None or move.movement.isometric:
+                return f"{number(part.tut_s - held, 1)} s under load{hold}"
+            per_rep = f"{number(part.reps)} reps × {number(move.tut / move.reps, 1)} s"
+            return per_rep + hold
+        case "work_s":
+            return f"{number(measured.work_s / len(shape.moves), 1)} s on the clock"
+    return ""

@@ -1,0 +1,92 @@
+"""The app factory."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import date
+from pathlib import Path
+from typing import Any, cast
+
+from flask import Response, send_from_directory
+from flask_openapi3 import Info, OpenAPI
+
+from dialback import __version__
+from dialback.store.athletes import Ledgers
+from dialback.store.database import open_database
+from dialback.store.models import database
+from dialback.web import problems, security
+from dialback.web.desk import Desk
+from dialback.web.places import drafts, files, roster, rules, weeks
+
+STATIC = Path(__file__).parent / "static"
+
+
+def create_app(
+    data: Path, *, today: Callable[[], date] = date.today, hosts: list[str] | None = None
+) -> OpenAPI:
+    """The application on one data file.
+
+    ``today`` is the clock, ``hosts`` the names it answers to. Raises ``BadInputError`` if the
+    data file does not open.
+    """
+    app = _bare_app()
+    open_database(data)
+    app.extensions["dialback"] = Desk(Ledgers(), today)
+    security.register(app, hosts or security.LOOPBACK)
+    problems.register(app)
+
+    @app.before_request
+    def _connect() -> None:
+        database.connect(reuse_if_open=True)
+
+    @app.teardown_request
+    def _disconnect(_: BaseException | None) -> None:
+        if not database.is_closed():
+            database.close()
+
+    return app
+
+
+def _bare_app() -> OpenAPI:
+    """The routes without data: enough to describe the API."""
+    app = OpenAPI(
+        "dialback.web",
+        info=Info(title="Dial Back", version=__version__),
+        doc_ui=False,
+        validation_error_status=422,
+        validation_error_model=problems.ProblemDetails,
+        validation_error_callback=problems.invalid,
+        operation_id_callback=_operation_id,
+        static_folder=None,
+    )
+    for place in (roster, weeks, drafts, rules, files):
+        app.register_api(place.api)
+    app.add_url_rule("/", "page", _page)
+    app.add_url_rule("/<path:path>", "page", _page)
+    return app
+
+
+def openapi_document() -> dict[str, Any]:
+    """The OpenAPI document, made from the code."""
+    return cast(dict[str, Any], _bare_app().api_doc)
+
+
+def _operation_id(*, bp_name: str, name: str, path: str, method: str) -> str:
+    return name
+
+
+def _page(path: str = "") -> Response:
+    """A file of the built front end; every other address is a place that the front end shows."""
+    if path.startswith("api/"):
+        raise problems.not_found(f"There is nothing at /{path}.")
+    if path and (STATIC / path).is_file():
+        response = send_from_directory(STATIC, path)
+        # Built files carry a hash of their content in their name.
+        response.cache_control.max_age = 31_536_000 if path.startswith("assets/") else 0
+        response.cache_control.immutable = path.startswith("assets/")
+        return response
+    if not (STATIC / "index.html").is_file():
+        raise problems.not_found("The front end is not built: run 'make build'.")
+    response = send_from_directory(STATIC, "index.html")
+    response.cache_control.no_cache = True
+    return response

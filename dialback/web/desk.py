@@ -1,0 +1,51 @@
+"""What requests share, and the few steps that most of them begin or end with."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import date
+from typing import cast
+
+from flask import Response, current_app
+from pydantic import BaseModel
+
+from dialback.book.errors import bad_input
+from dialback.core.weeks import Week
+from dialback.store.athletes import Ledgers
+from dialback.store.models import Athlete
+from dialback.web.problems import not_found
+
+
+@dataclass(frozen=True, slots=True)
+class Desk:
+    """What the requests of one app share: the measured ledgers and the day's date."""
+
+    ledgers: Ledgers
+    today: Callable[[], date]
+
+
+def desk() -> Desk:
+    """The desk of the app at hand."""
+    return cast(Desk, current_app.extensions["dialback"])
+
+
+def the_athlete(number: int) -> Athlete:
+    """The athlete of that number; refused with 404 if there is none on the roster."""
+    found = Athlete.get_or_none(Athlete.id == number, Athlete.deleted_on.is_null())
+    if found is None:
+        raise not_found(f"No athlete on the roster has the number {number}.")
+    return found
+
+
+def the_week(text: str) -> Week:
+    """The week of an address. Raises ``BadInputError`` if there is no such week."""
+    try:
+        return Week.parse(text)
+    except ValueError as error:
+        raise bad_input("week", str(error)) from None
+
+
+def answer(model: BaseModel, status: int = 200) -> Response:
+    """A model as a JSON response."""
+    return Response(model.model_dump_json(), status=status, content_type="application/json")

@@ -1,0 +1,1 @@
+"""One module of the API per place of the interface."""

@@ -1,0 +1,110 @@
+"""Roster: all athletes, those who need the coach first on top."""
+
+from __future__ import annotations
+
+from collections import Counter, defaultdict
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from dialback.core.audit import audit, compliance, sessions_done
+from dialback.core.tally import Ledger
+from dialback.core.weeks import Week
+from dialback.store.athletes import athletes, house
+from dialback.store.models import Acceptance, Athlete, Signature
+from dialback.web.desk import answer, desk
+from dialback.web.shapes import Counts, Roster, RosterRow, WeekColumn
+from dialback.web.sheet import FindingKey, by_urgency, finding_out
+
+api = APIBlueprint("roster", __name__, url_prefix="/api")
+
+COLUMNS = 8
+"""Weeks that a row shows."""
+
+
+@api.get("/roster", responses={200: Roster})
+def roster() -> Response:
+    """Every athlete with what the last audited week needs."""
+    today = desk().today()
+    week = Week.to_audit(today)
+    rows = _rows(week)
+    rows.sort(key=lambda row: (-row.counts.high, -row.counts.caution, row.name))
+    return answer(
+        Roster(
+            week=str(week),
+            monday=week.monday.isoformat(),
+            sunday=week.sunday.isoformat(),
+            today=today.isoformat(),
+            athletes=rows,
+        )
+    )
+
+
+def _rows(week: Week) -> list[RosterRow]:
+    owner = house()
+    accepted: dict[tuple[int, str], dict[FindingKey, Acceptance]] = defaultdict(dict)
+    for row in Acceptance.select().where(Acceptance.basis == "completed"):
+        accepted[row.athlete_id, row.week][row.code, row.subject, row.measure] = row
+    signed = {
+        row.athlete_id: row for row in Signature.select().order_by(Signature.week, Signature.day)
+    }
+    rows = []
+    for athlete in athletes():
+        # Eight columns, and the four weeks that the first of them is compared with.
+        ledger = desk().ledgers.preload(athlete, week.plus(-COLUMNS - 4), week, owner)
+        rows.append(_row(athlete, ledger, week, accepted, signed.get(athlete.id)))
+    return rows
+
+
+def last_week_done(ledger: Ledger, latest: Week) -> Week:
+    """The last week with training up to the latest; the latest itself if there is none."""
+    weeks = [week for week in ledger.source.weeks("completed") if week <= latest]
+    return weeks[-1] if weeks else latest
+
+
+def _row(
+    athlete: Athlete,
+    ledger: Ledger,
+    latest: Week,
+    accepted: dict[tuple[int, str], dict[FindingKey, Acceptance]],
+    signature: Signature | None,
+) -> RosterRow:
+    week = last_week_done(ledger, latest)
+    result = audit(ledger, week)
+    findings = [
+        finding_out(finding, accepted.get((athlete.id, str(week)), {}))
+        for finding in by_urgency(result.findings)
+    ]
+    levels = Counter("accepted" if one.accepted else one.level for one in findings)
+    first = next((one for one in findings if not one.accepted), None)
+    columns = [latest.plus(back) for back in range(1 - COLUMNS, 1)]
+    done = sessions_done(ledger, week)
+    return RosterRow(
+        id=athlete.id,
+        name=athlete.name,
+        note=athlete.note,
+        week=str(week),
+        behind=week < latest,
+        counts=Counts(
+            high=levels["high"],
+            caution=levels["caution"],
+            note=levels["note"],
+            accepted=levels["accepted"],
+        ),
+        first=first.sentence if first else None,
+        columns=[week_column(ledger, one, "totals/sets") for one in columns],
+        share_done=compliance(ledger, week)["sets"].share,
+        sessions_planned=int(done.planned),
+        sessions_done=int(done.done),
+        signed_week=signature.week if signature else None,
+        signed_day=signature.day.isoformat() if signature else None,
+    )
+
+
+def week_column(ledger: Ledger, week: Week, figure: str) -> WeekColumn:
+    """A figure of a week, planned and done."""
+    return WeekColumn(
+        week=str(week),
+        planned=ledger.tally("planned", week).get(figure, 0.0),
+        done=ledger.tally("completed", week).get(figure, 0.0),
+    )

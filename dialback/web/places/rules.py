@@ -1,0 +1,149 @@
+"""House rules: every rule with its argument, and what a change would do to the open week."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from dialback.book.errors import BadInputError, Problem
+from dialback.core.adjust import difference
+from dialback.core.audit import audit
+from dialback.core.rules import DEFAULT_RULES, PRESETS, RULES, Rules, merge
+from dialback.store.athletes import house, touch
+from dialback.store.models import House, database
+from dialback.web.desk import answer, desk, the_athlete, the_week
+from dialback.web.problems import stale
+from dialback.web.shapes import (
+    AthletePath,
+    Choice,
+    ChoicesBody,
+    PresetOut,
+    PreviewBody,
+    PreviewOut,
+    Revision,
+    RuleOut,
+    RulesOut,
+    SaveRulesBody,
+    WeekPath,
+)
+from dialback.web.sheet import by_urgency, finding_out
+
+api = APIBlueprint("rules", __name__, url_prefix="/api")
+
+
+@api.get("/rules", responses={200: RulesOut})
+def house_rules() -> Response:
+    """The rules of the house."""
+    owner = house()
+    return answer(_rules_out(owner.rules, {}, owner.revision, owner.rules))
+
+
+@api.get("/athletes/<int:athlete_id>/rules", responses={200: RulesOut})
+def athlete_rules(path: AthletePath) -> Response:
+    """The rules in force for an athlete: the house's, and the athlete's own."""
+    athlete = the_athlete(path.athlete_id)
+    return answer(_rules_out(house().rules, athlete.rules, athlete.revision, athlete.rules))
+
+
+@api.put("/rules", responses={200: Revision})
+def save_house_rules(body: SaveRulesBody) -> Response:
+    """Keep the house's choices."""
+    chosen = _checked(body, {}).changes()
+    with database.atomic("IMMEDIATE"):
+        owner = House.get()
+        if owner.revision != body.revision:
+            raise stale("The house rules")
+        owner.rules = _with_unknown(owner.rules, chosen)
+        owner.revision += 1
+        owner.change += 1
+        owner.save()
+    return answer(Revision(revision=owner.revision))
+
+
+@api.put("/athletes/<int:athlete_id>/rules", responses={200: Revision})
+def save_athlete_rules(path: AthletePath, body: SaveRulesBody) -> Response:
+    """Keep an athlete's own choices."""
+    the_house = house().rules
+    chosen = _checked(body, the_house).changes(since=merge(the_house))
+    with database.atomic("IMMEDIATE"):
+        athlete = the_athlete(path.athlete_id)
+        if athlete.revision != body.revision:
+            raise stale(f"The rules of {athlete.name}")
+        athlete.rules = _with_unknown(athlete.rules, chosen)
+        athlete.revision += 1
+        touch(athlete)
+    return answer(Revision(revision=athlete.revision))
+
+
+@api.post("/athletes/<int:athlete_id>/weeks/<week>/rules/preview", responses={200: PreviewOut})
+def preview_rules(path: WeekPath, body: PreviewBody) -> Response:
+    """Which findings of the week would come and go under other choices; nothing is stored."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    if body.scope == "house":
+        _checked(body, {})
+        rules = merge(body.chosen, athlete.rules)
+    else:
+        rules = _checked(body, house().rules)
+    before = audit(desk().ledgers.of(athlete), week, body.basis).findings
+    after = audit(desk().ledgers.under(athlete, rules), week, body.basis).findings
+    changes = difference(before, after)
+    return answer(
+        PreviewOut(
+            before=len(before),
+            after=len(after),
+            cleared=[finding_out(one, {}) for one in by_urgency(changes.cleared)],
+            appeared=[finding_out(one, {}) for one in by_urgency(changes.appeared)],
+            changed=[finding_out(one, {}) for one in by_urgency(changes.changed)],
+        )
+    )
+
+
+def _checked(body: ChoicesBody, under: Mapping[str, Any]) -> Rules:
+    """The choices over those under them. Raises ``BadInputError`` for what is no rule."""
+    rules = merge(under, body.chosen)
+    unknown = merge(body.chosen).unknown()
+    if unknown:
+        raise BadInputError(
+            [Problem(f"chosen.{name}", "no rule has this name") for name in unknown]
+        )
+    return rules
+
+
+def _with_unknown(stored: Mapping[str, Any], chosen: dict[str, Any]) -> dict[str, Any]:
+    """Choices to store: rules that an import brought and that nobody knows stay where they are."""
+    unknown = {name: value for name, value in stored.items() if name not in Rules.model_fields}
+    return {**unknown, **chosen}
+
+
+def _rules_out(
+    of_house: Mapping[str, Any], own: Mapping[str, Any], revision: int, chosen: dict[str, Any]
+) -> RulesOut:
+    default = DEFAULT_RULES.model_dump(mode="json")
+    house_values = merge(of_house).model_dump(mode="json")
+    own_values = merge(of_house, own).model_dump(mode="json")
+    return RulesOut(
+        revision=revision,
+        chosen={name: value for name, value in chosen.items() if name in Rules.model_fields},
+        rules=[
+            RuleOut(
+                name=entry.name,
+                group=entry.group,
+                title=entry.title,
+                argument=entry.argument,
+                changes=entry.changes,
+                source=entry.source,
+                unit=entry.unit,
+                choices=[Choice(value=value, meaning=text) for value, text in entry.choices],
+                default=default[entry.name],
+                house=house_values[entry.name],
+                own=own_values[entry.name],
+                is_house_own=house_values[entry.name] != default[entry.name],
+                is_own=own_values[entry.name] != house_values[entry.name],
+            )
+            for entry in RULES
+        ],
+        presets=[PresetOut(name=name, rules=dict(rules)) for name, rules in PRESETS.items()],
+    )

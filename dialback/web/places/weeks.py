@@ -1,0 +1,198 @@
+"""Week sheet: the audit of a week, its trails, and the coach's judgement of it."""
+
+from __future__ import annotations
+
+from datetime import date
+from typing import Any
+
+from flask import Response
+from flask_openapi3 import APIBlueprint
+
+from dialback.book.errors import bad_input
+from dialback.core.audit import Audit, audit
+from dialback.core.sessions import parse_day
+from dialback.core.tally import TOP_LOAD, Ledger, TrailEntry, is_figure, top_loads, trail
+from dialback.core.vocabulary import PAIRS, TITLES, label
+from dialback.core.weeks import Week
+from dialback.core.words import describe, explain, movement_text
+from dialback.store.models import Acceptance, Signature, database
+from dialback.web.desk import answer, desk, the_athlete, the_week
+from dialback.web.places.roster import COLUMNS, week_column
+from dialback.web.problems import not_found
+from dialback.web.shapes import (
+    AcceptBody,
+    BasisQuery,
+    Done,
+    FindingKey,
+    Sheet,
+    SignBody,
+    Trail,
+    TrailQuery,
+    TrailSet,
+    WeekColumn,
+    WeekPath,
+)
+from dialback.web.sheet import TwoSides, sheet
+
+api = APIBlueprint("weeks", __name__, url_prefix="/api/athletes/<int:athlete_id>/weeks/<week>")
+
+
+@api.get("/sheet", responses={200: Sheet})
+def week_sheet(path: WeekPath, query: BasisQuery) -> Response:
+    """The week, planned and completed side by side, judged on one of the two."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = desk().ledgers.of(athlete)
+    planned, done = audit(ledger, week, "planned"), audit(ledger, week, "completed")
+    judged = done if query.basis == "completed" else planned
+    to_audit = Week.to_audit(desk().today())
+    return answer(sheet(athlete, TwoSides(planned, done, judged), to_audit))
+
+
+@api.get("/trail", responses={200: Trail})
+def figure_trail(path: WeekPath, query: TrailQuery) -> Response:
+    """The sets behind a figure."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = desk().ledgers.of(athlete)
+    if not is_figure(query.figure, ledger.movements):
+        raise bad_input("figure", f"{query.figure!r} is no figure of a week sheet")
+    result = audit(ledger, week, query.basis)
+    is_sum = not query.figure.endswith(f"/{TOP_LOAD}")
+    found = trail(result.entries, query.figure, _days(query.days))
+    value = sum(one.credit for one in found) if is_sum else found[0].credit if found else 0.0
+    return answer(
+        Trail(
+            figure=query.figure,
+            label=_label(query.figure),
+            measure=query.figure.rpartition("/")[2],
+            value=value,
+            is_sum=is_sum,
+            sets=[_trail_set(one, query.figure) for one in found],
+            history=_history(ledger, result, query.figure),
+        )
+    )
+
+
+def _days(text: str) -> list[date]:
+    try:
+        return [parse_day(day) for day in text.split(",") if day]
+    except ValueError as error:
+        raise bad_input("days", str(error)) from None
+
+
+def _label(figure: str) -> str:
+    kind, _, rest = figure.partition("/")
+    subject, _, _ = rest.rpartition("/")
+    if kind == "balance":
+        name, _, side = subject.partition("/")
+        pair = next(pair for pair in PAIRS if pair.name == name)
+        return pair.labels["ab".index(side)]
+    return {"totals": "the week"}.get(kind) or (subject if kind == "movements" else label(subject))
+
+
+def _trail_set(one: TrailEntry, figure: str) -> TrailSet:
+    entry = one.entry
+    measured = entry.measured
+    return TrailSet(
+        date=entry.session.date.isoformat(),
+        title=entry.session.title,
+        position=entry.at + 1,
+        movement=movement_text(entry.set),
+        text=describe(entry.set),
+        explained=f"heaviest {TITLES[TOP_LOAD]} of the week"
+        if figure.endswith(f"/{TOP_LOAD}")
+        else explain(entry.set, measured, figure),
+        credit=one.credit,
+        easy=measured.shape.standing == "easy",
+        estimated=measured.estimated,
+        assumed=measured.shape.assumed,
+    )
+
+
+def _history(ledger: Ledger, result: Audit, figure: str) -> list[WeekColumn]:
+    weeks = [result.week.plus(back) for back in range(1 - COLUMNS, 1)]
+    if not figure.endswith(f"/{TOP_LOAD}"):
+        return [week_column(ledger, week, figure) for week in weeks]
+    name = figure.partition("/")[2].rpartition("/")[0]
+    tops = [
+        [
+            top_loads(ledger.entries(basis, week)).get(name, 0.0)
+            for basis in ("planned", "completed")
+        ]
+        for week in weeks
+    ]
+    return [
+        WeekColumn(week=str(week), planned=planned, done=done)
+        for week, (planned, done) in zip(weeks, tops, strict=True)
+    ]
+
+
+@api.post("/acceptances", responses={200: Done})
+def accept_finding(path: WeekPath, body: AcceptBody) -> Response:
+    """Accept a finding of the week with a reason."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    result = audit(desk().ledgers.of(athlete), week, body.basis)
+    key = (body.code, body.subject, body.measure)
+    finding = next((one for one in result.findings if one.key == key), None)
+    if finding is None:
+        raise not_found(f"The week has no open finding {body.code} of {body.subject}.")
+    with database.atomic():
+        _matching(athlete.id, week, body).execute()
+        Acceptance.create(
+            athlete=athlete,
+            week=str(week),
+            basis=body.basis,
+            code=body.code,
+            subject=body.subject,
+            measure=body.measure,
+            level=finding.level,
+            value=finding.value,
+            reason=body.reason.strip(),
+            day=desk().today(),
+        )
+    return answer(Done())
+
+
+@api.post("/acceptances/withdraw", responses={200: Done})
+def reopen_finding(path: WeekPath, body: FindingKey) -> Response:
+    """Open an accepted finding again."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    with database.atomic():
+        if not _matching(athlete.id, week, body).execute():
+            raise not_found(f"No finding {body.code} of {body.subject} is accepted in {week}.")
+    return answer(Done())
+
+
+def _matching(athlete: int, week: Week, key: FindingKey) -> Any:
+    return Acceptance.delete().where(
+        Acceptance.athlete == athlete,
+        Acceptance.week == str(week),
+        Acceptance.basis == key.basis,
+        Acceptance.code == key.code,
+        Acceptance.subject == key.subject,
+        Acceptance.measure == key.measure,
+    )
+
+
+@api.put("/signature", responses={200: Done})
+def sign_week(path: WeekPath, body: SignBody) -> Response:
+    """Sign the week's audit off, by name, today."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    with database.atomic():
+        Signature.delete().where(
+            Signature.athlete == athlete, Signature.week == str(week)
+        ).execute()
+        Signature.create(
+            athlete=athlete, week=str(week), name=body.name.strip(), day=desk().today()
+        )
+    return answer(Done())
+
+
+@api.delete("/signature", responses={200: Done})
+def unsign_week(path: WeekPath) -> Response:
+    """Take the signature back."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    with database.atomic():
+        Signature.delete().where(
+            Signature.athlete == athlete, Signature.week == str(week)
+        ).execute()
+    return answer(Done())

@@ -1,0 +1,124 @@
+"""Errors as problem details (RFC 9457): one shape for every refusal."""
+
+from __future__ import annotations
+
+import json
+import logging
+from http import HTTPStatus
+
+from flask import Flask, Response
+from pydantic import BaseModel, ValidationError
+from werkzeug.exceptions import HTTPException
+
+from dialback.book.errors import BadInputError, Problem, from_validation
+
+log = logging.getLogger(__name__)
+
+
+class ProblemItem(BaseModel):
+    """One thing that is wrong: its place in the input, and what would be right."""
+
+    place: str
+    message: str
+
+
+class ProblemDetails(BaseModel):
+    """Why a request was refused; ``detail`` can be shown to a person as it stands."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    problems: list[ProblemItem]
+
+
+class RefusedError(Exception):
+    """A request that is refused for a reason of the job."""
+
+    def __init__(self, status: HTTPStatus, kind: str, detail: str) -> None:
+        self.status = status
+        self.kind = kind
+        super().__init__(detail)
+
+
+def not_found(detail: str) -> RefusedError:
+    """What was asked for is not there."""
+    return RefusedError(HTTPStatus.NOT_FOUND, "not-found", detail)
+
+
+def stale(what: str) -> RefusedError:
+    """Somebody else has written since; nothing was stored."""
+    return RefusedError(
+        HTTPStatus.CONFLICT,
+        "stale-revision",
+        f"{what} was changed elsewhere since you opened it. Nothing was overwritten: load it anew "
+        "and enter your change again.",
+    )
+
+
+def problem(
+    status: int, detail: str, kind: str = "about:blank", problems: tuple[Problem, ...] = ()
+) -> Response:
+    """A problem document as a response."""
+    document = ProblemDetails(
+        type=kind if kind == "about:blank" else f"urn:dialback:problem:{kind}",
+        title=HTTPStatus(status).phrase,
+        status=status,
+        detail=detail,
+        problems=[ProblemItem(place=one.place, message=one.message) for one in problems],
+    )
+    return Response(
+        document.model_dump_json(), status=status, content_type="application/problem+json"
+    )
+
+
+def invalid(error: ValidationError) -> Response:
+    """The answer to a request that does not validate."""
+    return bad_input_response(from_validation(error))
+
+
+def bad_input_response(error: BadInputError) -> Response:
+    """The answer to bad input, with every place that is wrong."""
+    return problem(HTTPStatus.UNPROCESSABLE_ENTITY, error.line, "bad-input", error.problems)
+
+
+def register(app: Flask) -> None:
+    """Answer every error of the app in this shape."""
+
+    @app.errorhandler(BadInputError)
+    def _bad_input(error: BadInputError) -> Response:
+        return bad_input_response(error)
+
+    @app.errorhandler(ValidationError)
+    def _validation(error: ValidationError) -> Response:
+        return invalid(error)
+
+    @app.errorhandler(RefusedError)
+    def _refused(error: RefusedError) -> Response:
+        return problem(error.status, str(error), error.kind)
+
+    @app.errorhandler(HTTPException)
+    def _http(error: HTTPException) -> Response:
+        if isinstance(error.response, Response):
+            return Response(
+                error.response.get_data(),
+                status=error.response.status_code,
+                content_type=error.response.content_type,
+            )
+        return problem(error.code or 500, error.description or error.name)
+
+    @app.errorhandler(Exception)
+    def _unforeseen(error: Exception) -> Response:
+        log.exception("a request failed", exc_info=error)
+        return problem(
+            500, "Dial Back failed at this request. Nothing was stored; the log has the details."
+        )
+
+
+def is_json(text: bytes) -> bool:
+    """Whether bytes are a JSON document."""
+    try:
+        json.loads(text)
+    except (ValueError, RecursionError):
+        return False
+    return True

@@ -1,0 +1,447 @@
+"""What the API takes and gives. Core values are passed as they are where their shape fits."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, JsonValue
+
+from dialback.core.adjust import DraftSession
+from dialback.core.findings.finding import Level
+from dialback.core.vocabulary import Basis
+
+
+class Shape(BaseModel):
+    """A shape of the API: unknown keys are refused, so that a misspelt one is noticed."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class AthletePath(Shape):
+    """An athlete by number."""
+
+    athlete_id: int
+
+
+class WeekPath(AthletePath):
+    """A week of an athlete, as in 2026-W41."""
+
+    week: str
+
+
+class BasisQuery(Shape):
+    """Which of the two the findings judge."""
+
+    basis: Basis = "completed"
+
+
+class Counts(Shape):
+    """Open findings by level, and those accepted."""
+
+    high: int
+    caution: int
+    note: int
+    accepted: int
+
+
+class WeekColumn(Shape):
+    """A week as a column: sets planned and done."""
+
+    week: str
+    planned: float
+    done: float
+
+
+class RosterRow(Shape):
+    """One athlete on the roster. ``week`` is the last one with training up to the one to audit."""
+
+    id: int
+    name: str
+    note: str
+    week: str
+    behind: bool
+    counts: Counts
+    first: str | None
+    columns: list[WeekColumn]
+    share_done: float | None
+    sessions_planned: int
+    sessions_done: int
+    signed_week: str | None
+    signed_day: str | None
+
+
+class Roster(Shape):
+    """All athletes, those who need the coach first on top."""
+
+    week: str
+    monday: str
+    sunday: str
+    today: str
+    athletes: list[RosterRow]
+
+
+class Cell(Shape):
+    """One figure of a row: planned and done, and the basis against its baseline."""
+
+    figure: str
+    planned: float
+    done: float
+    share: float | None
+    base: float | None
+    change: float | None
+    rough_planned: bool
+    rough_done: bool
+
+
+class Row(Shape):
+    """A subject of the sheet with its figures by measure."""
+
+    subject: str
+    label: str
+    cells: dict[str, Cell]
+    band: tuple[float, float] | None
+    findings: list[int]
+
+
+class Side(Shape):
+    """A pair in one measure: the two sides and their ratio."""
+
+    a: float
+    b: float
+    ratio: float | None
+
+
+class Weighed(Shape):
+    """A pair in one measure, planned, done and in the baseline."""
+
+    planned: Side
+    done: Side
+    base: Side | None
+
+
+class PairRow(Shape):
+    """A pair of the sheet."""
+
+    subject: str
+    labels: tuple[str, str]
+    measures: dict[str, Weighed]
+    measure: str
+    band: tuple[float, float]
+    findings: list[int]
+
+
+class FindingOut(Shape):
+    """A finding. ``reason`` and ``accepted`` tell how the coach has judged it."""
+
+    code: str
+    title: str
+    subject: str
+    label: str
+    measure: str
+    level: Level
+    value: float | None
+    limit: float
+    amount: float | None
+    base: float | None
+    sentence: str
+    clears: str
+    figures: list[str]
+    accepted: bool
+    reason: str | None
+
+
+class SessionLine(Shape):
+    """A session of the week, and whether it was planned and done."""
+
+    date: str
+    title: str
+    planned: bool
+    done: bool
+    rpe: float | None
+    duration_min: float | None
+
+
+class SignatureOut(Shape):
+    """Who signed the week's audit off, and when."""
+
+    name: str
+    day: str
+
+
+class AthleteOut(Shape):
+    """An athlete as the frame of all places shows it."""
+
+    id: int
+    name: str
+    note: str
+    bodyweight_kg: float | None
+
+
+class Sheet(Shape):
+    """The week sheet: the audit of a week, planned and completed side by side."""
+
+    athlete: AthleteOut
+    week: str
+    monday: str
+    sunday: str
+    to_audit: str
+    basis: Basis
+    baseline: str
+    baseline_weeks: list[str]
+    sessions: list[SessionLine]
+    sessions_planned: int
+    sessions_done: int
+    totals: list[Row]
+    pairs: list[PairRow]
+    muscles: list[Row]
+    movements: list[Row]
+    findings: list[FindingOut]
+    disagreement: str | None
+    signature: SignatureOut | None
+
+
+class TrailQuery(Shape):
+    """A figure of the sheet."""
+
+    figure: str = Field(min_length=1, max_length=200)
+    basis: Basis = "completed"
+    days: str = Field("", max_length=100, description="ISO days, comma between; all if empty")
+
+
+class TrailSet(Shape):
+    """A set behind a figure, with its credit and how it comes about."""
+
+    date: str
+    title: str
+    position: int
+    movement: str
+    text: str
+    explained: str
+    credit: float
+    easy: bool
+    estimated: bool
+    assumed: bool
+
+
+class Trail(Shape):
+    """The sets that make up a figure, and the figure over the last weeks."""
+
+    figure: str
+    label: str
+    measure: str
+    value: float
+    is_sum: bool
+    sets: list[TrailSet]
+    history: list[WeekColumn]
+
+
+class FindingKey(Shape):
+    """Which finding of a week is meant."""
+
+    basis: Basis
+    code: str
+    subject: str
+    measure: str
+
+
+class AcceptBody(FindingKey):
+    """Accepting a finding takes a reason."""
+
+    reason: str = Field(min_length=1, max_length=500)
+
+
+class SignBody(Shape):
+    """Signing off takes a name."""
+
+    name: str = Field(min_length=1, max_length=120)
+
+
+class Done(Shape):
+    """It was done."""
+
+    done: Literal[True] = True
+
+
+class DraftSet(Shape):
+    """A line of a draft in words, beside its set."""
+
+    movement: str
+    text: str
+    load_step_kg: float
+    turns: bool
+
+
+class DraftAudit(Shape):
+    """The audit of a draft, against the plan that is published now."""
+
+    total: int
+    totals: list[Row]
+    pairs: list[PairRow]
+    muscles: list[Row]
+    findings: list[FindingOut]
+    cleared: list[FindingOut]
+    appeared: list[int]
+    lines: list[list[DraftSet]]
+
+
+class DraftOut(Shape):
+    """A draft. ``revision`` 0 is one that is not stored yet; ``origin`` says what it came from."""
+
+    athlete: AthleteOut
+    week: str
+    monday: str
+    sunday: str
+    revision: int
+    origin: Literal["saved", "plan", "last plan", "last log", "empty"]
+    origin_week: str
+    start_total: int
+    least: int
+    most: int
+    sessions: list[DraftSession]
+    audit: DraftAudit
+
+
+class SessionsBody(Shape):
+    """A draft to look at; nothing is stored."""
+
+    sessions: list[DraftSession] = Field(max_length=50)
+
+
+class DialBody(SessionsBody):
+    """A draft to scale to so many sets."""
+
+    total: int = Field(ge=0, le=5000)
+
+
+class DialOut(Shape):
+    """The scaled draft and its audit."""
+
+    sessions: list[DraftSession]
+    audit: DraftAudit
+
+
+class NotchOut(Shape):
+    """The nearest setting at which a finding clears or appears."""
+
+    total: int
+    effect: Literal["clears", "appears"]
+    level: Level
+    title: str
+    label: str
+    sentence: str
+
+
+class NotchesOut(Shape):
+    """The notches of the dial."""
+
+    notches: list[NotchOut]
+
+
+class SaveDraftBody(SessionsBody):
+    """A draft to keep; ``revision`` is the one it was opened with, 0 if new."""
+
+    revision: int = Field(ge=0)
+    start_total: int = Field(ge=0, le=5000)
+
+
+class RevisionBody(Shape):
+    """The revision a change builds on."""
+
+    revision: int = Field(ge=0)
+
+
+class Revision(Shape):
+    """The revision that is stored now."""
+
+    revision: int
+
+
+class Choice(Shape):
+    """A named value of a rule."""
+
+    value: JsonValue
+    meaning: str
+
+
+class RuleOut(Shape):
+    """A house rule with its argument, its source, and the values in force."""
+
+    name: str
+    group: str
+    title: str
+    argument: str
+    changes: str
+    source: str
+    unit: str
+    choices: list[Choice]
+    default: JsonValue
+    house: JsonValue
+    own: JsonValue
+    is_house_own: bool
+    is_own: bool
+
+
+class PresetOut(Shape):
+    """A school by name, with what it chooses otherwise than the defaults."""
+
+    name: str
+    rules: dict[str, Any]
+
+
+class RulesOut(Shape):
+    """The rules, for the house or (with an athlete) with the athlete's own over them."""
+
+    revision: int
+    chosen: dict[str, Any]
+    rules: list[RuleOut]
+    presets: list[PresetOut]
+
+
+class ChoicesBody(Shape):
+    """The choices that differ: of the house from the defaults, of an athlete from the house."""
+
+    chosen: dict[str, Any]
+
+
+class SaveRulesBody(ChoicesBody):
+    """Choices to keep, and the revision they build on."""
+
+    revision: int = Field(ge=0)
+
+
+class PreviewBody(ChoicesBody):
+    """Choices to try on a week; of the house, or of the athlete alone."""
+
+    scope: Literal["house", "athlete"]
+    basis: Basis
+
+
+class PreviewOut(Shape):
+    """What would change in the week's findings."""
+
+    before: int
+    after: int
+    cleared: list[FindingOut]
+    appeared: list[FindingOut]
+    changed: list[FindingOut]
+
+
+class ImportQuery(Shape):
+    """How to import: under another name, or in place of the athlete of that name."""
+
+    name: str | None = Field(None, min_length=1, max_length=120)
+    replace: bool = False
+
+
+class ImportOut(Shape):
+    """What an import did."""
+
+    athlete: AthleteOut
+    week: str
+    planned: int
+    completed: int
+    sets: int
+    new_movements: list[str]
+    own_movements: list[str]
+    replaced: bool
+    warnings: list[str]

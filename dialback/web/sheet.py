@@ -1,0 +1,282 @@
+"""From audits to the shapes of the week sheet."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+
+from dialback.core.audit import Audit, sessions_done
+from dialback.core.balance import weigh
+from dialback.core.findings import CODES, Finding
+from dialback.core.findings.finding import LEVELS, grown
+from dialback.core.sessions import Session
+from dialback.core.tally import TOP_LOAD, Tally
+from dialback.core.vocabulary import (
+    MEASURES,
+    MUSCLE_MEASURES,
+    MUSCLES,
+    PAIRS,
+    Pair,
+    label,
+)
+from dialback.core.weeks import Week
+from dialback.store.models import Acceptance, Athlete, Signature
+from dialback.web.shapes import (
+    AthleteOut,
+    Cell,
+    FindingOut,
+    PairRow,
+    Row,
+    SessionLine,
+    Sheet,
+    Side,
+    SignatureOut,
+    Weighed,
+)
+
+FindingKey = tuple[str, str, str]
+
+_TITLES = {code.code: code.title for code in CODES}
+_ORDER = {code.code: at for at, code in enumerate(CODES)}
+_PAIR_LABELS = {pair.name: " : ".join(pair.labels) for pair in PAIRS}
+
+
+@dataclass(frozen=True, slots=True)
+class TwoSides:
+    """A week as planned and as done; ``judged`` is the one whose findings are shown.
+
+    For a draft, it stands in the place of the plan and what is published in that of the log.
+    """
+
+    planned: Audit
+    done: Audit
+    judged: Audit
+
+    def cell(self, figure: str) -> Cell:
+        """A figure planned, done and against its base."""
+        planned, done = self.planned.value(figure), self.done.value(figure)
+        change = self.judged.change(figure)
+        return Cell(
+            figure=figure,
+            planned=planned,
+            done=done,
+            share=done / planned if planned else None,
+            base=change.base,
+            change=change.change,
+            rough_planned=figure in self.planned.rough,
+            rough_done=figure in self.done.rough,
+        )
+
+
+def athlete_out(athlete: Athlete) -> AthleteOut:
+    """The athlete as the frame shows it."""
+    return AthleteOut(
+        id=athlete.id, name=athlete.name, note=athlete.note, bodyweight_kg=athlete.bodyweight_kg
+    )
+
+
+def by_urgency(findings: Iterable[Finding]) -> list[Finding]:
+    """Findings as a coach wants them: the worst level first, then kind, then distance."""
+    return sorted(
+        findings,
+        key=lambda one: (-LEVELS.index(one.level), _ORDER[one.code], -one.distance, one.key),
+    )
+
+
+def finding_label(finding: Finding) -> str:
+    """What the finding is about, in words."""
+    return _PAIR_LABELS.get(finding.subject) or (
+        finding.subject if finding.code == "load_step" else label(finding.subject)
+    )
+
+
+def finding_out(finding: Finding, accepted: Mapping[FindingKey, Acceptance]) -> FindingOut:
+    """A finding with the coach's judgement, which lapses when the finding has grown."""
+    acceptance = accepted.get(finding.key)
+    stands = acceptance is not None and not grown(finding, acceptance.level, acceptance.value)
+    return FindingOut(
+        code=finding.code,
+        title=_TITLES[finding.code],
+        subject=finding.subject,
+        label=finding_label(finding),
+        measure=finding.measure,
+        level=finding.level,
+        value=finding.value,
+        limit=finding.limit,
+        amount=finding.amount,
+        base=finding.base,
+        sentence=finding.sentence,
+        clears=finding.clears,
+        figures=list(finding.figures),
+        accepted=stands,
+        reason=acceptance.reason if acceptance else None,
+    )
+
+
+def acceptances(athlete: Athlete, week: Week, basis: str) -> dict[FindingKey, Acceptance]:
+    """The accepted findings of a week, by key."""
+    rows = Acceptance.select().where(
+        Acceptance.athlete == athlete, Acceptance.week == str(week), Acceptance.basis == basis
+    )
+    return {(row.code, row.subject, row.measure): row for row in rows}
+
+
+def rows(sides: TwoSides, findings: Sequence[Finding]) -> tuple[list[Row], list[Row], list[Row]]:
+    """Totals, muscles and movements."""
+    at = _places(findings)
+    rules = sides.judged.ledger.rules
+    totals = [
+        Row(
+            subject=name,
+            label=name,
+            cells={name: sides.cell(f"totals/{name}")},
+            band=None,
+            findings=at.get(("total", name), []),
+        )
+        for name in (*MEASURES, "work_s", "conditioning_s")
+    ]
+    muscles = [
+        Row(
+            subject=muscle,
+            label=label(muscle),
+            cells={name: sides.cell(f"muscles/{muscle}/{name}") for name in MUSCLE_MEASURES},
+            band=rules.muscle_bands[muscle],  # type: ignore[index]
+            findings=at.get((muscle, "sets"), []),
+        )
+        for muscle in MUSCLES
+    ]
+    names = dict.fromkeys(
+        (*sides.judged.movements, *sides.planned.movements, *sides.done.movements)
+    )
+    movements = [
+        Row(
+            subject=name,
+            label=name,
+            cells={
+                **{measure: sides.cell(f"movements/{name}/{measure}") for measure in MEASURES},
+                TOP_LOAD: _top_load(sides, name),
+            },
+            band=None,
+            findings=at.get((name, "load_kg"), []),
+        )
+        for name in names
+    ]
+    return totals, muscles, movements
+
+
+def _top_load(sides: TwoSides, name: str) -> Cell:
+    planned = sides.planned.in_hand.heaviest.get(name, 0.0)
+    done = sides.done.in_hand.heaviest.get(name, 0.0)
+    value = sides.judged.in_hand.heaviest.get(name, 0.0)
+    base = sides.judged.in_hand.heaviest_before.get(name)
+    return Cell(
+        figure=f"movements/{name}/{TOP_LOAD}",
+        planned=planned,
+        done=done,
+        share=done / planned if planned > 0 else None,
+        base=base,
+        change=(value - base) / base if base and base > 0 and value else None,
+        rough_planned=False,
+        rough_done=False,
+    )
+
+
+def pair_rows(sides: TwoSides, findings: Sequence[Finding]) -> list[PairRow]:
+    """The pairs, each in its measures."""
+    at = _places(findings)
+    rules = sides.judged.ledger.rules
+    base = sides.judged.baseline.values
+    found = []
+    for pair in PAIRS:
+        deciding = rules.balance_measure if rules.balance_measure in pair.measures else "sets"
+        found.append(
+            PairRow(
+                subject=pair.name,
+                labels=pair.labels,
+                measures={
+                    name: Weighed(
+                        planned=_side(sides.planned.tally, pair, name),
+                        done=_side(sides.done.tally, pair, name),
+                        base=None if base is None else _side(base, pair, name),
+                    )
+                    for name in pair.measures
+                },
+                measure=deciding,
+                band=rules.balance_bands[pair.name],
+                findings=at.get((pair.name, deciding), []),
+            )
+        )
+    return found
+
+
+def _side(tally: Tally, pair: Pair, measure: str) -> Side:
+    weighing = weigh(tally, pair, measure)
+    return Side(a=weighing.a, b=weighing.b, ratio=weighing.ratio)
+
+
+def _places(findings: Sequence[Finding]) -> dict[tuple[str, str], list[int]]:
+    """Findings by the row at whose margin they stand."""
+    places: dict[tuple[str, str], list[int]] = {}
+    for at, finding in enumerate(findings):
+        places.setdefault((finding.subject, finding.measure), []).append(at)
+    return places
+
+
+def sheet(athlete: Athlete, sides: TwoSides, to_audit: Week) -> Sheet:
+    """The whole week sheet."""
+    judged = sides.judged
+    week = judged.week
+    findings = by_urgency(judged.findings)
+    accepted = acceptances(athlete, week, judged.basis)
+    totals, muscles, movements = rows(sides, findings)
+    signature = Signature.get_or_none(Signature.athlete == athlete, Signature.week == str(week))
+    done = sessions_done(judged.ledger, week)
+    return Sheet(
+        athlete=athlete_out(athlete),
+        week=str(week),
+        monday=week.monday.isoformat(),
+        sunday=week.sunday.isoformat(),
+        to_audit=str(to_audit),
+        basis=judged.basis,
+        baseline=judged.baseline.kind,
+        baseline_weeks=[str(one) for one in judged.baseline.weeks],
+        sessions=_session_lines(judged, week),
+        sessions_planned=int(done.planned),
+        sessions_done=int(done.done),
+        totals=totals,
+        pairs=pair_rows(sides, findings),
+        muscles=muscles,
+        movements=movements,
+        findings=[finding_out(finding, accepted) for finding in findings],
+        disagreement=judged.disagreement,
+        signature=SignatureOut(name=signature.name, day=signature.day.isoformat())
+        if signature
+        else None,
+    )
+
+
+def _session_lines(judged: Audit, week: Week) -> list[SessionLine]:
+    source = judged.ledger.source
+    done = {session.date: session for session in source.week("completed", week)}
+    lines: list[SessionLine] = []
+    planned_days = set()
+    for session in source.week("planned", week):
+        planned_days.add(session.date)
+        lines.append(_line(session, done.get(session.date), planned=True))
+    lines += [
+        _line(session, session, planned=False)
+        for session in source.week("completed", week)
+        if session.date not in planned_days
+    ]
+    return sorted(lines, key=lambda line: line.date)
+
+
+def _line(session: Session, done: Session | None, *, planned: bool) -> SessionLine:
+    return SessionLine(
+        date=session.date.isoformat(),
+        title=session.title,
+        planned=planned,
+        done=done is not None,
+        rpe=done.rpe if done else None,
+        duration_min=done.duration_min if done else None,
+    )
