@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import io
 import json
 import sys
 from collections.abc import Callable
+from datetime import date
 from functools import wraps
 from pathlib import Path
 from typing import Any
@@ -53,6 +55,10 @@ def _read(path: Path) -> bytes:
 @click.pass_context
 def main(context: click.Context, data: Path | None) -> None:
     """Dial Back: audit of strength training."""
+    for stream in (sys.stdout, sys.stderr):
+        # Names are written in every script, whatever the terminal's locale says.
+        if isinstance(stream, io.TextIOWrapper):
+            stream.reconfigure(encoding="utf-8")
     context.obj = data
 
 
@@ -92,3 +98,131 @@ def schema() -> None:
     from dialback.book.book import schema as book_schema
 
     click.echo(json.dumps(book_schema(), indent=1))
+
+
+def _open(path: Path | None) -> Path:
+    """Open the data file that was chosen, or the default one."""
+    from dialback.store.database import default_path, open_database
+
+    chosen = path or default_path()
+    open_database(chosen)
+    return chosen
+
+
+@main.command()
+@click.pass_obj
+@_plain_errors
+def init(data: Path | None) -> None:
+    """Make the data file, or bring it to the newest form."""
+    click.echo(f"The data file is ready: {_open(data)}")
+
+
+@main.command("import")
+@click.argument("book", type=click.Path(path_type=Path))
+@click.option("--name", help="Import under another name.")
+@click.option("--replace", is_flag=True, help="Put the athlete of that name aside.")
+@click.pass_obj
+@_plain_errors
+def import_command(data: Path | None, book: Path, name: str | None, *, replace: bool) -> None:
+    """Import BOOK as an athlete, whole or not at all."""
+    from dialback.book.book import read_book, warnings
+    from dialback.book.errors import bad_input
+    from dialback.store.athletes import NameTakenError, import_book
+    from dialback.store.models import database
+
+    read = read_book(_read(book))
+    _open(data)
+    with database.connection_context():
+        try:
+            done = import_book(read, date.today(), name, replace=replace)
+        except NameTakenError as taken:
+            raise bad_input("athlete.name", f"{taken} (--name, --replace)") from None
+    for warning in warnings(read):
+        click.echo(warning, err=True)
+    click.echo(
+        f"{done.athlete.name}: {done.planned} planned and {done.completed} completed sessions, "
+        f"{done.sets} sets"
+    )
+    for what, names in (
+        ("new in the house", done.new_movements),
+        ("kept as this athlete's own, since the house counts them otherwise", done.own_movements),
+    ):
+        if names:
+            click.echo(f"{what}: {', '.join(names)}")
+
+
+@main.command("export")
+@click.argument("athlete")
+@click.option("--output", type=click.Path(dir_okay=False, path_type=Path), help="A file.")
+@click.pass_obj
+@_plain_errors
+def export_command(data: Path | None, athlete: str, output: Path | None) -> None:
+    """Export the book of ATHLETE (a name) to standard output, or to a file."""
+    from dialback.book.book import write_book
+    from dialback.book.errors import bad_input
+    from dialback.store.athletes import Ledgers, athletes, export_book, find_athlete
+    from dialback.store.models import database
+
+    _open(data)
+    with database.connection_context():
+        found = find_athlete(athlete)
+        if found is None:
+            names = ", ".join(one.name for one in athletes()) or "nobody"
+            raise bad_input("ATHLETE", f"nobody is called {athlete!r}; on the roster: {names}")
+        text = write_book(export_book(found, Ledgers()))
+    if output is None:
+        click.echo(text, nl=False)
+        return
+    try:
+        # Whole or not at all: a full disk must not leave half a book under the name.
+        part = output.with_name(output.name + ".part")
+        part.write_bytes(text)
+        part.replace(output)
+    except OSError as error:
+        raise bad_input(str(output), f"cannot be written: {error.strerror}") from None
+
+
+@main.command()
+@click.option("--fresh", is_flag=True, help="Delete the data file first.")
+@click.pass_obj
+@_plain_errors
+def demo(data: Path | None, *, fresh: bool) -> None:
+    """Load the made-up club into a data file that has no athletes."""
+    from dialback.book.errors import bad_input
+    from dialback.demo.load import load_demo
+    from dialback.store.athletes import athletes
+    from dialback.store.database import default_path
+    from dialback.store.models import database
+
+    path = data or default_path()
+    if fresh:
+        for suffix in ("", "-wal", "-shm"):
+            path.with_name(path.name + suffix).unlink(missing_ok=True)
+    _open(path)
+    with database.connection_context():
+        if athletes():
+            raise bad_input(
+                str(path), "there are athletes in it; choose another --data, or --fresh"
+            )
+        count = load_demo(date.today())
+    click.echo(f"{count} rowers of the made-up Sallowmere Rowing Club are in {path}")
+
+
+@main.command()
+@click.option("--host", default="127.0.0.1", show_default=True)
+@click.option("--port", type=click.IntRange(0, 65535), default=8765, show_default=True)
+@click.pass_obj
+@_plain_errors
+def serve(data: Path | None, host: str, port: int) -> None:
+    """Serve the application until it is stopped."""
+    from dialback.web.serve import serve as run
+
+    run(_open(data), host, port, lambda line: click.echo(line))
+
+
+@main.command()
+def openapi() -> None:
+    """Print the OpenAPI document of the API."""
+    from dialback.web.app import openapi_document
+
+    click.echo(json.dumps(openapi_document(), indent=1))

@@ -10,18 +10,17 @@ from functools import lru_cache
 from typing import Any
 
 from dialback.core.movements import Movement as CoreMovement
-from dialback.core.movements import fold
+from dialback.core.movements import Value, fold
 from dialback.core.sessions import Session as CoreSession
 from dialback.core.sessions import Set as CoreSet
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
-from dialback.store.models import Athlete, Session, SetMove, SetRow, rows
+from dialback.store.models import Athlete, Session, SetMove, SetRow, insert_rows, rows
 
 _SET_COLUMNS = (
     "reps", "seconds", "load_kg", "implements", "sides", "tempo", "hold_s", "partial_reps",
     "rpe", "warm_up", "rest_s", "part",
 )  # fmt: skip
-_BATCH = 500
 
 
 def add_sessions(
@@ -36,7 +35,7 @@ def add_sessions(
     ``movement_ids`` are by folded name; ``plans`` link a completed session to the plan of its day.
     """
     by_day: dict[date, list[int]] = defaultdict(list)
-    set_rows: list[dict[str, Any]] = []
+    set_rows: list[tuple[Any, ...]] = []
     combinations: list[tuple[int, int, CoreSet]] = []
     for session in sessions:
         row = Session.create(
@@ -51,47 +50,22 @@ def add_sessions(
         )
         by_day[session.date].append(row.id)
         for position, one in enumerate(session.sets):
-            set_rows.append(
-                {
-                    "session": row.id,
-                    "position": position,
-                    "movement": movement_ids[fold(one.exercise)] if one.exercise else None,
-                    "extra": one.model_extra or None,
-                    **{column: getattr(one, column) for column in _SET_COLUMNS},
-                }
-            )
+            movement = movement_ids[fold(one.exercise)] if one.exercise else None
+            values = (getattr(one, column) for column in _SET_COLUMNS)
+            set_rows.append((row.id, position, movement, _write_extra(one), *values))
             if one.moves is not None:
                 combinations.append((row.id, position, one))
-    for at in range(0, len(set_rows), _BATCH):
-        SetRow.insert_many(set_rows[at : at + _BATCH]).execute()
-    _add_moves(combinations, movement_ids)
-    return {day: ids[0] for day, ids in by_day.items() if len(ids) == 1}
-
-
-def _add_moves(
-    combinations: Sequence[tuple[int, int, CoreSet]], movement_ids: Mapping[str, int]
-) -> None:
-    for session, position, one in combinations:
-        row = SetRow.get(SetRow.session == session, SetRow.position == position)
-        SetMove.insert_many(
+    insert_rows(SetRow, ("session", "position", "movement", "extra", *_SET_COLUMNS), set_rows)
+    for number, position, one in combinations:
+        set_id = SetRow.get(SetRow.session == number, SetRow.position == position).id
+        insert_rows(
+            SetMove,
+            ("set", "position", "movement", "times", "extra"),
             [
-                {
-                    "set": row.id,
-                    "position": at,
-                    "movement": movement_ids[fold(move.exercise)],
-                    "times": move.times,
-                    "extra": move.model_extra or None,
-                }
+                (set_id, at, movement_ids[fold(move.exercise)], move.times, _write_extra(move))
                 for at, move in enumerate(one.moves or ())
-            ]
-        ).execute()
-
-
-def linked_plans(athlete: Athlete, first: date, last: date) -> dict[date, int]:
-    """Ids of planned sessions between two days, of days with one plan only."""
-    by_day: dict[date, list[int]] = defaultdict(list)
-    for row in _live(athlete, "planned", first, last):
-        by_day[row.date].append(row.id)
+            ],
+        )
     return {day: ids[0] for day, ids in by_day.items() if len(ids) == 1}
 
 
@@ -222,6 +196,10 @@ def _any_set(
     return CoreSet.model_validate(
         {**_read_extra(extra), "exercise": name, "moves": moves, **_columns(values)}
     )
+
+
+def _write_extra(value: Value) -> str | None:
+    return json.dumps(value.model_extra, ensure_ascii=False) if value.model_extra else None
 
 
 def _read_extra(text: str | None) -> dict[str, Any]:

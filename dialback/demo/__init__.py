@@ -1,0 +1,1 @@
+"""Sallowmere Rowing Club: twelve made-up rowers in their winter land training."""

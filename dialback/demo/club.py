@@ -1,0 +1,134 @@
+"""The rowers, each with a story that shows one thing well. All names are invented."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Final
+
+from dialback.demo.programmes import (
+    CIRCUITS,
+    HOME,
+    LAND,
+    PUSHING,
+    Day,
+    line,
+    on_days,
+    with_keys,
+    with_sets,
+    without,
+)
+
+CLUB: Final = "Sallowmere Rowing Club"
+COACH: Final = "Ines Tarrow"
+
+Programme = Callable[[int], list[Day]]
+"""The days of a week; weeks are counted back from the one to audit, which is 0."""
+
+
+@dataclass(frozen=True, slots=True)
+class Rower:
+    """A rower: what was planned each week, and how the log differs.
+
+    ``strength`` scales the club's loads. ``missed`` weeks have a plan and no log, ``absent`` ones
+    neither. ``load_jump`` multiplies the load of a movement in the week to audit.
+    """
+
+    name: str
+    bodyweight_kg: float
+    strength: float
+    note: str
+    programme: Programme
+    missed: tuple[int, ...] = ()
+    absent: tuple[int, ...] = ()
+    missed_days: tuple[tuple[int, int], ...] = ()
+    load_jump: dict[str, float] = field(default_factory=dict)
+    extra_rounds: int = 0
+    in_pounds: bool = False
+    weak_side: float = 1.0
+
+
+def _always(days: list[Day]) -> Programme:
+    return lambda _: days
+
+
+def _slow_now(week: int) -> list[Day]:
+    """A slow week: longer phases, so less load, and more tension."""
+    if week < 0:
+        return LAND
+    slow = ("Back squat", "Bench press", "Romanian deadlift", "Split squat", "Dumbbell bench press",
+            "Seated cable row", "Bench-supported row")  # fmt: skip
+    return with_keys(LAND, slow, tempo="4-1-2-0", share=0.7)
+
+
+def _home_now(week: int) -> list[Day]:
+    return HOME if week > -4 else LAND
+
+
+def _fuller_now(week: int) -> list[Day]:
+    """A coach's good intentions: one set more of nearly everything."""
+    if week < 0:
+        return LAND
+    return with_sets(
+        LAND, {"Back squat": 6, "Split squat": 6, "Bench press": 5, "Romanian deadlift": 5}
+    )
+
+
+_SORE_ELBOW = without(LAND, "Overhead press", "Overhead triceps extension", "Dumbbell curl")
+_HINGE_LOVER = [
+    (day, title, [*lines, line("Hip thrust", 4, 8, rest_s=120), line("Deadlift", 3, 5, rest_s=150)]
+     if day == 2 else lines)
+    for day, title, lines in with_sets(LAND, {"Back squat": 3, "Split squat": 3})
+]  # fmt: skip
+_LEGS_OFTEN = on_days(
+    [
+        (0, LAND[0][1], LAND[0][2]),
+        (1, "Legs again", [*LAND[2][2][:3], line("Leg press", 5, 10, rest_s=90)]),
+        (3, LAND[1][1], LAND[1][2]),
+        (5, LAND[2][1], LAND[2][2][3:]),
+    ],
+    0, 1, 3, 5,
+)  # fmt: skip
+_QUADS_HEAVY = [
+    *with_sets(LAND, {"Back squat": 6, "Split squat": 6}),
+    (5, "Extra legs", [line("Leg press", 6, 11, rest_s=90), line("Front squat", 6, 6, rest_s=120),
+                       line("Press-up", 6, 12, rest_s=60)]),
+]  # fmt: skip
+_ONE_ARM = [
+    (day, title, [
+        {**one, "exercise": "One-arm dumbbell row", "sides": "sided"}
+        if one.get("exercise") == "Bench-supported row" else one
+        for one in lines
+    ])
+    for day, title, lines in with_keys(LAND, ("Split squat",), sides="sided")
+]  # fmt: skip
+
+ROWERS: Final[tuple[Rower, ...]] = (
+    Rower("Maro Veldt", 84.0, 1.05, "A pushing winter: he benches, and forgets to row on land.",
+          _always(PUSHING)),
+    Rower("Tess Hallorin", 66.5, 0.90, "Back after three weeks of flu and exams.",
+          _always(LAND), absent=(-3, -2, -1)),
+    Rower("Ondra Pell", 73.0, 0.85, "Trains by the clock: circuits, nobody counts the reps.",
+          _always(CIRCUITS)),
+    Rower("Lisbet Arnaud", 70.0, 0.95,
+          "Sore left elbow. No pressing overhead and no work for the elbow alone, on the word of "
+          "the club's physiotherapist, until she lifts it.",
+          _always(_SORE_ELBOW)),
+    Rower("Jory Castelin", 78.5, 0.95, "A month at home with bands; no kilograms to write down.",
+          _home_now),
+    Rower("Wendel Okoro-Fay", 91.0, 1.10,
+          "Logs in pounds; his rack came from overseas. A slow week now: less load, more time.",
+          _slow_now, in_pounds=True),
+    Rower("Mirren Sollas", 62.0, 0.90, "Left and right written apart since the rib last spring.",
+          _always(_ONE_ARM), weak_side=0.8),
+    Rower("Anselm Brook", 80.0, 1.00, "A clean record.", _always(LAND)),
+    Rower("Pia Dresner", 68.0, 1.05, "Strong month: the loads go up faster than the rules like.",
+          _always(LAND), load_jump={"Bench press": 1.18, "Lat pull-down": 1.14,
+                                    "Romanian deadlift": 1.09}),
+    Rower("Calder Nuys", 87.5, 1.00, "Loves the hinge; hips do everything.",
+          _always(_HINGE_LOVER), missed_days=((0, 4),)),
+    Rower("Yara Quill", 64.0, 0.85, "Legs on two days in a row since the boat times changed.",
+          _always(_LEGS_OFTEN)),
+    Rower("Bram Osterley", 95.0, 1.15, "Cannot stop: extra legs on Saturdays, extra rounds.",
+          lambda week: _QUADS_HEAVY if week >= -1 else _fuller_now(week), extra_rounds=1),
+)  # fmt: skip

@@ -1,0 +1,135 @@
+"""Sixteen weeks of plans and logs for the club, laid relative to a day; same day, same data."""
+
+from __future__ import annotations
+
+import json
+import random
+import zlib
+from collections.abc import Iterator
+from datetime import date, timedelta
+from typing import Any, Final
+
+from dialback.book.book import Book, read_book
+from dialback.core.weeks import Week
+from dialback.demo.club import ROWERS, Rower
+from dialback.demo.programmes import LOADS, Day, Line
+from dialback.library import library
+
+WEEKS: Final = 16
+AHEAD: Final = 2
+"""Weeks of plans after the one to audit: the one that runs, and the next."""
+LIGHTER_EVERY: Final = 4
+LIGHTER_SETS: Final = 0.6
+GAIN_PER_WEEK: Final = 0.006
+KG_PER_LB: Final = 0.45359237
+
+
+def books(today: date) -> Iterator[tuple[Book, Rower]]:
+    """A book for every rower of the club."""
+    week = Week.to_audit(today)
+    for rower in ROWERS:
+        yield read_book(json.dumps(_document(rower, week, today)).encode()), rower
+
+
+def _document(rower: Rower, week: Week, today: date) -> dict[str, Any]:
+    # A seed of the name alone: the story of a rower does not hang on the others.
+    chance = random.Random(zlib.crc32(rower.name.encode()))
+    planned, completed = [], []
+    for back in range(1 - WEEKS, AHEAD + 1):
+        if back in rower.absent:
+            continue
+        for day in rower.programme(min(back, 0)):
+            session = _plan(rower, day, week, back)
+            planned.append(session)
+            on = date.fromisoformat(session["date"])
+            skipped = back in rower.missed or (back, day[0]) in rower.missed_days
+            if on < today and not skipped:
+                completed.append(_log(rower, session, chance, back))
+    names = {
+        name
+        for session in planned
+        for one in session["sets"]
+        for name in [one.get("exercise"), *(move["exercise"] for move in one.get("moves", ()))]
+        if name
+    }
+    return {
+        "format": "dialback-book",
+        "version": 1,
+        "athlete": {"name": rower.name, "bodyweight_kg": rower.bodyweight_kg},
+        "exercises": [
+            movement.model_dump(mode="json") for movement in library() if movement.name in names
+        ],
+        "planned": planned,
+        "completed": completed,
+    }
+
+
+def _plan(rower: Rower, day: Day, week: Week, back: int) -> dict[str, Any]:
+    number, title, lines = day
+    lighter = back < 0 and back % LIGHTER_EVERY == 0
+    sets: list[dict[str, Any]] = []
+    for one in lines:
+        count = one["count"]
+        if lighter and not one.get("warm_up"):
+            count = max(1, round(count * LIGHTER_SETS))
+        sets += _sets(rower, one, count, back)
+    monday = week.plus(back).monday
+    return {
+        "date": (monday + timedelta(days=number)).isoformat(),
+        "title": f"{title}, lighter week" if lighter else title,
+        "sets": sets,
+    }
+
+
+def _sets(rower: Rower, one: Line, count: int, back: int) -> Iterator[dict[str, Any]]:
+    keys = ("exercise", "moves", "reps", "seconds", "sides", "tempo", "rest_s", "warm_up")
+    plain = {key: one[key] for key in keys if one.get(key) is not None}
+    kit = LOADS.get(one.get("kit") or one.get("exercise", ""))
+    if kit is not None and not one.get("bare"):
+        gained = 1 + GAIN_PER_WEEK * (back + WEEKS)
+        total = kit.share * rower.bodyweight_kg * rower.strength * gained * one.get("share", 1.0)
+        if back >= 0 and not one.get("warm_up"):
+            total *= rower.load_jump.get(one.get("exercise", ""), 1.0)
+        each = max(kit.step, round(total / kit.implements / kit.step) * kit.step)
+        plain["load_kg"] = each
+        if kit.implements > 1:
+            plain["implements"] = kit.implements
+    for _ in range(count):
+        if one.get("sides") == "sided":
+            yield {**plain, "sides": "left"}
+            yield {**plain, "sides": "right"}
+        else:
+            yield dict(plain)
+
+
+def _log(rower: Rower, plan: dict[str, Any], chance: random.Random, back: int) -> dict[str, Any]:
+    sets = []
+    working = [one for one in plan["sets"] if not one.get("warm_up")]
+    for one in plan["sets"]:
+        done = dict(one)
+        done.pop("rest_s", None)
+        if not one.get("warm_up"):
+            done["rpe"] = chance.choice((6.5, 7, 7, 7.5, 7.5, 8, 8, 8.5))
+        if done.get("sides") == "left" and "reps" in done:
+            done["reps"] = max(1, round(done["reps"] * rower.weak_side))
+            done["rpe"] = 9.0
+        elif "reps" in done and not one.get("warm_up") and chance.random() < 0.08:
+            done["reps"] = max(1, done["reps"] - 1)
+            done["rpe"] = 9.0
+        if rower.in_pounds and "load_kg" in done:
+            pounds = round(done["load_kg"] / KG_PER_LB / 5) * 5
+            done["load_kg"] = round(max(5, pounds) * KG_PER_LB, 3)
+        sets.append(done)
+    if back == 0 and rower.extra_rounds:
+        last = [one["exercise"] for one in working]
+        for name in dict.fromkeys(last[:2]):
+            extra = next(one for one in reversed(sets) if one.get("exercise") == name)
+            sets += [dict(extra) for _ in range(rower.extra_rounds)]
+    minutes = 12 + 2.6 * len(working)
+    return {
+        "date": plan["date"],
+        "title": plan["title"],
+        "rpe": chance.choice((6, 6.5, 7, 7.5, 8)),
+        "duration_min": round(minutes + chance.uniform(-4, 6)),
+        "sets": sets,
+    }

@@ -1,0 +1,40 @@
+"""The server: waitress on one address, its ledgers warmed before the first request."""
+
+from __future__ import annotations
+
+import logging
+import threading
+from collections.abc import Callable
+from pathlib import Path
+
+from waitress.server import create_server
+
+from dialback.book.errors import bad_input
+from dialback.web.app import create_app
+from dialback.web.security import LOOPBACK
+
+THREADS = 8
+
+
+def serve(data: Path, host: str, port: int, say: Callable[[str], None]) -> None:
+    """Serve until interrupted; ``say`` is told the address. Port 0 takes a free one.
+
+    Raises ``BadInputError`` if the address cannot be had.
+    """
+    logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s")
+    app = create_app(data, hosts=list(dict.fromkeys([*LOOPBACK, host])))
+    try:
+        server = create_server(app, host=host, port=port, threads=THREADS, ident="Dial Back")
+    except OSError as error:
+        raise bad_input(f"{host}:{port}", f"cannot be served: {error.strerror}") from None
+    say(f"Dial Back is at http://{host}:{server.effective_port}/ (stop it with Ctrl+C)")
+    # The first coach of the morning does not wait for a year of sets to be counted.
+    threading.Thread(target=_warm, args=(app.test_client(), host), daemon=True).start()
+    try:
+        server.run()
+    except KeyboardInterrupt:
+        server.close()
+
+
+def _warm(client: object, host: str) -> None:
+    client.get("/api/roster", headers={"Host": host})  # type: ignore[attr-defined]
