@@ -215,11 +215,30 @@ def write_book(book: Book) -> bytes:
     return (text + "\n").encode()
 
 
+# What a model says of several keys at once, pydantic cannot put into the schema by itself.
+_SET_CONDITIONS: Final = [
+    {
+        "oneOf": [
+            {"required": ["exercise"], "properties": {"exercise": {"type": "string"}}},
+            {"required": ["moves"], "properties": {"moves": {"type": "array"}}},
+        ]
+    },
+    {
+        "anyOf": [
+            {"required": ["reps"], "properties": {"reps": {"type": "integer"}}},
+            {"required": ["seconds"], "properties": {"seconds": {"type": "number"}}},
+        ]
+    },
+]
+
+
 def schema() -> dict[str, Any]:
     """The JSON Schema (2020-12) of the book, made from the models that read it."""
+    made = Book.model_json_schema(mode="validation")
+    made["$defs"]["Set"]["allOf"] = _SET_CONDITIONS
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
         "$id": f"urn:{FORMAT}:{VERSION}",
-        **Book.model_json_schema(mode="validation"),
+        **made,
         "title": FORMAT,
     }

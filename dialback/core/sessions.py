@@ -8,7 +8,6 @@ from typing import Annotated, Any, Final, Literal, Self
 
 from pydantic import (
     BeforeValidator,
-    ConfigDict,
     Field,
     PlainSerializer,
     ValidationInfo,
@@ -16,7 +15,6 @@ from pydantic import (
     field_validator,
     model_validator,
 )
-from pydantic.config import JsonDict
 
 from dialback.core.movements import Name, TempoText, Value
 
@@ -64,26 +62,8 @@ class Move(Value):
     times: float = Field(1, gt=0, le=100)
 
 
-_ONE_OF_EXERCISE_AND_MOVES: JsonDict = {
-    "oneOf": [
-        {"required": ["exercise"], "properties": {"exercise": {"type": "string"}}},
-        {"required": ["moves"], "properties": {"moves": {"type": "array"}}},
-    ]
-}
-_REPS_OR_SECONDS: JsonDict = {
-    "anyOf": [
-        {"required": ["reps"], "properties": {"reps": {"type": "integer"}}},
-        {"required": ["seconds"], "properties": {"seconds": {"type": "number"}}},
-    ]
-}
-
-
 class Set(Value):
     """One bout of one movement, or of a combination, without a planned rest."""
-
-    model_config = ConfigDict(
-        json_schema_extra={"allOf": [_ONE_OF_EXERCISE_AND_MOVES, _REPS_OR_SECONDS]}
-    )
 
     exercise: Name | None = None
     moves: tuple[Move, ...] | None = Field(None, min_length=1, max_length=20, strict=False)

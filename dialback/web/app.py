@@ -56,7 +56,6 @@ def _bare_app() -> OpenAPI:
         validation_error_status=422,
         validation_error_model=problems.ProblemDetails,
         validation_error_callback=problems.invalid,
-        operation_id_callback=_operation_id,
         static_folder=None,
     )
     for place in (roster, weeks, drafts, rules, files):
@@ -69,10 +68,6 @@ def _bare_app() -> OpenAPI:
 def openapi_document() -> dict[str, Any]:
     """The OpenAPI document, made from the code."""
     return cast(dict[str, Any], _bare_app().api_doc)
-
-
-def _operation_id(*, bp_name: str, name: str, path: str, method: str) -> str:
-    return name
 
 
 def _page(path: str = "") -> Response:

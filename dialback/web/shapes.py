@@ -93,13 +93,20 @@ class Cell(Shape):
     rough_done: bool
 
 
+class BandOut(Shape):
+    """What a rule allows, both ends within."""
+
+    low: float
+    high: float
+
+
 class Row(Shape):
     """A subject of the sheet with its figures by measure."""
 
     subject: str
     label: str
     cells: dict[str, Cell]
-    band: tuple[float, float] | None
+    band: BandOut | None
     findings: list[int]
 
 
@@ -123,10 +130,11 @@ class PairRow(Shape):
     """A pair of the sheet."""
 
     subject: str
-    labels: tuple[str, str]
+    label_a: str
+    label_b: str
     measures: dict[str, Weighed]
     measure: str
-    band: tuple[float, float]
+    band: BandOut
     findings: list[int]
 
 
@@ -146,6 +154,7 @@ class FindingOut(Shape):
     sentence: str
     clears: str
     figures: list[str]
+    days: list[str]
     accepted: bool
     reason: str | None
 
@@ -177,20 +186,29 @@ class AthleteOut(Shape):
     bodyweight_kg: float | None
 
 
-class Sheet(Shape):
-    """The week sheet: the audit of a week, planned and completed side by side."""
+class Frame(Shape):
+    """Where one is: an athlete and a week, and the weeks beside it. ``over`` weeks are audited."""
 
     athlete: AthleteOut
     week: str
     monday: str
     sunday: str
-    to_audit: str
+    before: str
+    after: str
+    over: bool
+
+
+class Sheet(Shape):
+    """The week sheet: the audit of a week, planned and completed side by side."""
+
     basis: Basis
     baseline: str
     baseline_weeks: list[str]
     sessions: list[SessionLine]
     sessions_planned: int
     sessions_done: int
+    estimated_sets: int
+    assumed_sets: int
     totals: list[Row]
     pairs: list[PairRow]
     muscles: list[Row]
@@ -287,10 +305,6 @@ class DraftAudit(Shape):
 class DraftOut(Shape):
     """A draft. ``revision`` 0 is one that is not stored yet; ``origin`` says what it came from."""
 
-    athlete: AthleteOut
-    week: str
-    monday: str
-    sunday: str
     revision: int
     origin: Literal["saved", "plan", "last plan", "last log", "empty"]
     origin_week: str
@@ -332,7 +346,9 @@ class NotchOut(Shape):
 
 
 class NotchesOut(Shape):
-    """The notches of the dial."""
+    """The notches of the dial, as it is turned from ``start``."""
+
+    start: int
 
     notches: list[NotchOut]
 

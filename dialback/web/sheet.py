@@ -23,6 +23,7 @@ from dialback.core.weeks import Week
 from dialback.store.models import Acceptance, Athlete, Signature
 from dialback.web.shapes import (
     AthleteOut,
+    BandOut,
     Cell,
     FindingOut,
     PairRow,
@@ -108,6 +109,7 @@ def finding_out(finding: Finding, accepted: Mapping[FindingKey, Acceptance]) -> 
         sentence=finding.sentence,
         clears=finding.clears,
         figures=list(finding.figures),
+        days=[day.isoformat() for day in finding.days],
         accepted=stands,
         reason=acceptance.reason if acceptance else None,
     )
@@ -140,7 +142,7 @@ def rows(sides: TwoSides, findings: Sequence[Finding]) -> tuple[list[Row], list[
             subject=muscle,
             label=label(muscle),
             cells={name: sides.cell(f"muscles/{muscle}/{name}") for name in MUSCLE_MEASURES},
-            band=rules.muscle_bands[muscle],  # type: ignore[index]
+            band=_band(rules.muscle_bands[muscle]),  # type: ignore[index]
             findings=at.get((muscle, "sets"), []),
         )
         for muscle in MUSCLES
@@ -192,7 +194,8 @@ def pair_rows(sides: TwoSides, findings: Sequence[Finding]) -> list[PairRow]:
         found.append(
             PairRow(
                 subject=pair.name,
-                labels=pair.labels,
+                label_a=pair.labels[0],
+                label_b=pair.labels[1],
                 measures={
                     name: Weighed(
                         planned=_side(sides.planned.tally, pair, name),
@@ -202,11 +205,15 @@ def pair_rows(sides: TwoSides, findings: Sequence[Finding]) -> list[PairRow]:
                     for name in pair.measures
                 },
                 measure=deciding,
-                band=rules.balance_bands[pair.name],
+                band=_band(rules.balance_bands[pair.name]),
                 findings=at.get((pair.name, deciding), []),
             )
         )
     return found
+
+
+def _band(ends: tuple[float, float]) -> BandOut:
+    return BandOut(low=ends[0], high=ends[1])
 
 
 def _side(tally: Tally, pair: Pair, measure: str) -> Side:
@@ -222,7 +229,7 @@ def _places(findings: Sequence[Finding]) -> dict[tuple[str, str], list[int]]:
     return places
 
 
-def sheet(athlete: Athlete, sides: TwoSides, to_audit: Week) -> Sheet:
+def sheet(athlete: Athlete, sides: TwoSides) -> Sheet:
     """The whole week sheet."""
     judged = sides.judged
     week = judged.week
@@ -232,17 +239,14 @@ def sheet(athlete: Athlete, sides: TwoSides, to_audit: Week) -> Sheet:
     signature = Signature.get_or_none(Signature.athlete == athlete, Signature.week == str(week))
     done = sessions_done(judged.ledger, week)
     return Sheet(
-        athlete=athlete_out(athlete),
-        week=str(week),
-        monday=week.monday.isoformat(),
-        sunday=week.sunday.isoformat(),
-        to_audit=str(to_audit),
         basis=judged.basis,
         baseline=judged.baseline.kind,
         baseline_weeks=[str(one) for one in judged.baseline.weeks],
         sessions=_session_lines(judged, week),
         sessions_planned=int(done.planned),
         sessions_done=int(done.done),
+        estimated_sets=int(judged.value("totals/estimated_rep_sets")),
+        assumed_sets=int(judged.value("totals/assumed_tempo_sets")),
         totals=totals,
         pairs=pair_rows(sides, findings),
         muscles=muscles,

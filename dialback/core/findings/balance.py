@@ -62,7 +62,7 @@ def _sentence(pair: Pair, measure: str, weighing: Weighing, limit: float, *, ove
     if weighing.ratio is None or weighing.a == 0:
         return f"{text}: all on one side. Is that meant?"
     edge = "ends" if over else "begins"
-    return f"{text} is {number(weighing.ratio)} : 1; the band {edge} at {number(limit)}."
+    return f"{text} is {number(weighing.ratio)}\u00a0:\u00a01; the band {edge} at {number(limit)}."
 
 
 def _clears(

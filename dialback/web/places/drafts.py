@@ -8,7 +8,6 @@ from http import HTTPStatus
 from typing import Literal
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from dialback.book.errors import BadInputError, Problem
 from dialback.core.adjust import (
@@ -31,6 +30,7 @@ from dialback.core.weeks import Week
 from dialback.core.words import describe, movement_text
 from dialback.store.athletes import publish
 from dialback.store.models import Athlete, Draft, database
+from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete, the_week
 from dialback.web.problems import RefusedError, stale
 from dialback.web.shapes import (
@@ -50,7 +50,6 @@ from dialback.web.shapes import (
 )
 from dialback.web.sheet import (
     TwoSides,
-    athlete_out,
     by_urgency,
     finding_label,
     finding_out,
@@ -58,7 +57,7 @@ from dialback.web.sheet import (
     rows,
 )
 
-api = APIBlueprint("drafts", __name__, url_prefix="/api/athletes/<int:athlete_id>/weeks/<week>")
+api = blueprint("drafts", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
 
 Origin = Literal["saved", "plan", "last plan", "last log", "empty"]
 
@@ -80,10 +79,6 @@ def open_draft(path: WeekPath) -> Response:
     least, most = dial_range(start_total)
     return answer(
         DraftOut(
-            athlete=athlete_out(athlete),
-            week=str(week),
-            monday=week.monday.isoformat(),
-            sunday=week.sunday.isoformat(),
             revision=row.revision if row else 0,
             origin="saved" if row else origin,
             origin_week=str(origin_week),
@@ -153,6 +148,7 @@ def dial_notches(path: WeekPath, body: SessionsBody) -> Response:
     _check(body.sessions, week, ledger.movements)
     return answer(
         NotchesOut(
+            start=dial_total(body.sessions, ledger.movements),
             notches=[
                 NotchOut(
                     total=one.total,
@@ -163,7 +159,7 @@ def dial_notches(path: WeekPath, body: SessionsBody) -> Response:
                     sentence=one.finding.sentence,
                 )
                 for one in notches(ledger, week, body.sessions)
-            ]
+            ],
         )
     )
 

@@ -6,20 +6,20 @@ from http import HTTPStatus
 from urllib.parse import quote
 
 from flask import Response, request
-from flask_openapi3 import APIBlueprint
 
 from dialback.book.book import read_book, warnings, write_book
 from dialback.core.movements import fold
 from dialback.core.weeks import Week
 from dialback.store.athletes import NameTakenError, export_book, find_athlete, import_book
 from dialback.store.models import Athlete, database
+from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete
 from dialback.web.places.roster import last_week_done
 from dialback.web.problems import RefusedError, not_found
 from dialback.web.shapes import AthletePath, Done, ImportOut, ImportQuery
 from dialback.web.sheet import athlete_out
 
-api = APIBlueprint("files", __name__, url_prefix="/api")
+api = blueprint("files", __name__)
 
 _BOOK_BODY = {
     "requestBody": {

@@ -5,18 +5,18 @@ from __future__ import annotations
 from collections import Counter, defaultdict
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from dialback.core.audit import audit, compliance, sessions_done
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import athletes, house
 from dialback.store.models import Acceptance, Athlete, Signature
+from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk
 from dialback.web.shapes import Counts, Roster, RosterRow, WeekColumn
 from dialback.web.sheet import FindingKey, by_urgency, finding_out
 
-api = APIBlueprint("roster", __name__, url_prefix="/api")
+api = blueprint("roster", __name__)
 
 COLUMNS = 8
 """Weeks that a row shows."""

@@ -6,7 +6,6 @@ from collections.abc import Mapping
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from dialback.book.errors import BadInputError, Problem
 from dialback.core.adjust import difference
@@ -14,6 +13,7 @@ from dialback.core.audit import audit
 from dialback.core.rules import DEFAULT_RULES, PRESETS, RULES, Rules, merge
 from dialback.store.athletes import house, touch
 from dialback.store.models import House, database
+from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete, the_week
 from dialback.web.problems import stale
 from dialback.web.shapes import (
@@ -31,7 +31,7 @@ from dialback.web.shapes import (
 )
 from dialback.web.sheet import by_urgency, finding_out
 
-api = APIBlueprint("rules", __name__, url_prefix="/api")
+api = blueprint("rules", __name__)
 
 
 @api.get("/rules", responses={200: RulesOut})

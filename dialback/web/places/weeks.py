@@ -6,7 +6,6 @@ from datetime import date
 from typing import Any
 
 from flask import Response
-from flask_openapi3 import APIBlueprint
 
 from dialback.book.errors import bad_input
 from dialback.core.audit import Audit, audit
@@ -16,6 +15,7 @@ from dialback.core.vocabulary import PAIRS, TITLES, label
 from dialback.core.weeks import Week
 from dialback.core.words import describe, explain, movement_text
 from dialback.store.models import Acceptance, Signature, database
+from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete, the_week
 from dialback.web.places.roster import COLUMNS, week_column
 from dialback.web.problems import not_found
@@ -24,6 +24,7 @@ from dialback.web.shapes import (
     BasisQuery,
     Done,
     FindingKey,
+    Frame,
     Sheet,
     SignBody,
     Trail,
@@ -32,9 +33,26 @@ from dialback.web.shapes import (
     WeekColumn,
     WeekPath,
 )
-from dialback.web.sheet import TwoSides, sheet
+from dialback.web.sheet import TwoSides, athlete_out, sheet
 
-api = APIBlueprint("weeks", __name__, url_prefix="/api/athletes/<int:athlete_id>/weeks/<week>")
+api = blueprint("weeks", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
+
+
+@api.get("", responses={200: Frame})
+def frame(path: WeekPath) -> Response:
+    """Where one is, for the frame around an athlete's places."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    return answer(
+        Frame(
+            athlete=athlete_out(athlete),
+            week=str(week),
+            monday=week.monday.isoformat(),
+            sunday=week.sunday.isoformat(),
+            before=str(week.plus(-1)),
+            after=str(week.plus(1)),
+            over=week <= Week.to_audit(desk().today()),
+        )
+    )
 
 
 @api.get("/sheet", responses={200: Sheet})
@@ -44,8 +62,7 @@ def week_sheet(path: WeekPath, query: BasisQuery) -> Response:
     ledger = desk().ledgers.of(athlete)
     planned, done = audit(ledger, week, "planned"), audit(ledger, week, "completed")
     judged = done if query.basis == "completed" else planned
-    to_audit = Week.to_audit(desk().today())
-    return answer(sheet(athlete, TwoSides(planned, done, judged), to_audit))
+    return answer(sheet(athlete, TwoSides(planned, done, judged)))
 
 
 @api.get("/trail", responses={200: Trail})

@@ -1,0 +1,43 @@
+import createClient, { type Middleware } from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Basis = "completed" | "planned";
+export type Level = Schemas["FindingOut"]["level"];
+
+/** A refusal, with the text that the server wrote for a person. */
+export class Refusal extends Error {
+  constructor(
+    readonly status: number,
+    readonly kind: string,
+    detail: string,
+    readonly problems: { place: string; message: string }[],
+  ) {
+    super(detail);
+  }
+}
+
+const refuse: Middleware = {
+  async onResponse({ response }) {
+    if (response.ok) return undefined;
+    const body: Partial<Schemas["ProblemDetails"]> = await response.json().catch(() => ({}));
+    throw new Refusal(
+      response.status,
+      body.type ?? "",
+      body.detail ?? `The server answered with status ${response.status}.`,
+      body.problems ?? [],
+    );
+  },
+  onError() {
+    return new Refusal(0, "offline", "The server does not answer. Is Dial Back still running?", []);
+  },
+};
+
+export const client = createClient<paths>({ baseUrl: location.origin });
+client.use(refuse);
+
+/** The data of an answer; refusals were thrown before. */
+export function given<T>(answer: { data?: T }): T {
+  if (answer.data === undefined) throw new Refusal(0, "empty", "The server's answer was empty.", []);
+  return answer.data;
+}

@@ -1,0 +1,224 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type Basis, type Schemas, client, given } from "./client";
+
+/** An athlete and an ISO week: where most questions are asked. */
+export interface WeekPlace {
+  athlete: number;
+  week: string;
+}
+
+const at = (place: WeekPlace) => ({ athlete_id: place.athlete, week: place.week });
+
+export function useRoster() {
+  return useQuery({
+    queryKey: ["roster"],
+    queryFn: async () => given(await client.GET("/api/roster")),
+  });
+}
+
+export function useFrame(place: WeekPlace, enabled = true) {
+  return useQuery({
+    queryKey: ["frame", place],
+    enabled,
+    queryFn: async () =>
+      given(
+        await client.GET("/api/athletes/{athlete_id}/weeks/{week}", {
+          params: { path: at(place) },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useSheet(place: WeekPlace, basis: Basis, enabled: boolean) {
+  return useQuery({
+    queryKey: ["sheet", place, basis],
+    enabled,
+    queryFn: async () =>
+      given(
+        await client.GET("/api/athletes/{athlete_id}/weeks/{week}/sheet", {
+          params: { path: at(place), query: { basis } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useTrail(place: WeekPlace, basis: Basis, figure: string | null, days = "") {
+  return useQuery({
+    queryKey: ["trail", place, basis, figure, days],
+    enabled: figure !== null,
+    queryFn: async () =>
+      given(
+        await client.GET("/api/athletes/{athlete_id}/weeks/{week}/trail", {
+          params: { path: at(place), query: { figure: figure ?? "", basis, days } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export function useDraft(place: WeekPlace) {
+  return useQuery({
+    queryKey: ["draft", place],
+    queryFn: async () =>
+      given(
+        await client.GET("/api/athletes/{athlete_id}/weeks/{week}/draft", {
+          params: { path: at(place) },
+        }),
+      ),
+    // The draft in hand is the newer one: it is not fetched again behind the coach's back.
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+  });
+}
+
+/** The calls of the dial; they store nothing but `save`, `reset` and `publish`. */
+export const dial = {
+  audit: async (place: WeekPlace, sessions: Schemas["DraftSession"][], signal?: AbortSignal) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/audit", {
+        params: { path: at(place) },
+        body: { sessions },
+        signal,
+      }),
+    ),
+  turn: async (
+    place: WeekPlace,
+    sessions: Schemas["DraftSession"][],
+    total: number,
+    signal?: AbortSignal,
+  ) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/dial", {
+        params: { path: at(place) },
+        body: { sessions, total },
+        signal,
+      }),
+    ),
+  notches: async (place: WeekPlace, sessions: Schemas["DraftSession"][], signal?: AbortSignal) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/notches", {
+        params: { path: at(place) },
+        body: { sessions },
+        signal,
+      }),
+    ),
+  save: async (place: WeekPlace, body: Schemas["SaveDraftBody"]) =>
+    given(
+      await client.PUT("/api/athletes/{athlete_id}/weeks/{week}/draft", {
+        params: { path: at(place) },
+        body,
+      }),
+    ),
+  reset: async (place: WeekPlace, revision: number) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/reset", {
+        params: { path: at(place) },
+        body: { revision },
+      }),
+    ),
+  publish: async (place: WeekPlace, body: Schemas["SaveDraftBody"]) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/publish", {
+        params: { path: at(place) },
+        body,
+      }),
+    ),
+};
+
+/** A change of what is stored; everything shown is asked for anew. */
+export function useChange<In, Out>(change: (input: In) => Promise<Out>) {
+  const queries = useQueryClient();
+  return useMutation({ mutationFn: change, onSuccess: () => queries.invalidateQueries() });
+}
+
+export const judge = {
+  accept: async (place: WeekPlace, body: Schemas["AcceptBody"]) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/acceptances", {
+        params: { path: at(place) },
+        body,
+      }),
+    ),
+  reopen: async (place: WeekPlace, body: Schemas["FindingKey"]) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/acceptances/withdraw", {
+        params: { path: at(place) },
+        body,
+      }),
+    ),
+  sign: async (place: WeekPlace, name: string) =>
+    given(
+      await client.PUT("/api/athletes/{athlete_id}/weeks/{week}/signature", {
+        params: { path: at(place) },
+        body: { name },
+      }),
+    ),
+  unsign: async (place: WeekPlace) =>
+    given(
+      await client.DELETE("/api/athletes/{athlete_id}/weeks/{week}/signature", {
+        params: { path: at(place) },
+      }),
+    ),
+};
+
+/** The rules of the house, or those of an athlete. */
+export function useRules(athlete: number | null) {
+  return useQuery({
+    queryKey: ["rules", athlete],
+    queryFn: async () =>
+      athlete === null
+        ? given(await client.GET("/api/rules"))
+        : given(
+            await client.GET("/api/athletes/{athlete_id}/rules", {
+              params: { path: { athlete_id: athlete } },
+            }),
+          ),
+  });
+}
+
+export const rules = {
+  save: async (athlete: number | null, body: Schemas["SaveRulesBody"]) =>
+    athlete === null
+      ? given(await client.PUT("/api/rules", { body }))
+      : given(
+          await client.PUT("/api/athletes/{athlete_id}/rules", {
+            params: { path: { athlete_id: athlete } },
+            body,
+          }),
+        ),
+  preview: async (place: WeekPlace, body: Schemas["PreviewBody"], signal?: AbortSignal) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/rules/preview", {
+        params: { path: at(place) },
+        body,
+        signal,
+      }),
+    ),
+};
+
+export const files = {
+  /** The book goes as it is: the server's reader tells line and column of a mistake. */
+  import: async (text: string, options: { name?: string; replace?: boolean }) =>
+    given(
+      await client.POST("/api/import", {
+        params: { query: options },
+        body: text as never,
+        bodySerializer: (body: unknown) => body as string,
+        headers: { "Content-Type": "application/json" },
+      }),
+    ),
+  remove: async (athlete: number) =>
+    given(
+      await client.DELETE("/api/athletes/{athlete_id}", {
+        params: { path: { athlete_id: athlete } },
+      }),
+    ),
+  restore: async (athlete: number) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/restore", {
+        params: { path: { athlete_id: athlete } },
+      }),
+    ),
+};

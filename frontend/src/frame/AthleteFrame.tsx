@@ -1,0 +1,97 @@
+import { useEffect } from "react";
+import { NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import { type WeekPlace, useFrame } from "@/api/queries";
+import { span, weekName } from "@/words";
+import { Failure } from "./Failure";
+import { KEYS, useKeys } from "./keys";
+import { ATHLETE_PLACES, weekPath } from "./places";
+
+/** The place in the address: whose week, and which. */
+export function useWeekPlace(): WeekPlace {
+  const { athlete = "", week = "" } = useParams();
+  return { athlete: Number(athlete), week };
+}
+
+const LAST = "dialback.last";
+
+/** The week that was last looked at, for places of the house that try things on a week. */
+export function lastPlace(): WeekPlace | null {
+  try {
+    return JSON.parse(sessionStorage.getItem(LAST) ?? "null") as WeekPlace | null;
+  } catch {
+    return null;
+  }
+}
+
+/** The frame that an athlete's places share: name, week, the steps of the work in order. */
+export function AthleteFrame() {
+  const place = useWeekPlace();
+  const frame = useFrame(place);
+  const here = useLocation().pathname.split("/").at(-1) ?? "sheet";
+  const go = useNavigate();
+  const at = frame.data;
+  const there = (week: string | undefined, to = here) => {
+    if (week) go(weekPath(place.athlete, week, to));
+  };
+  // What was done cannot be planned again: from a week that is over the dial turns the next one.
+  const weekFor = (path: string) =>
+    path === "dial" && here !== "dial" && at?.over ? at.after : place.week;
+  useEffect(() => {
+    sessionStorage.setItem(LAST, JSON.stringify({ athlete: place.athlete, week: place.week }));
+    document.title = at ? `${at.athlete.name}, ${weekName(at.week)}, Dial Back` : "Dial Back";
+    return () => {
+      document.title = "Dial Back";
+    };
+  }, [place.athlete, place.week, at]);
+  useKeys({
+    weekBack: () => there(at?.before),
+    weekOn: () => there(at?.after),
+    sheet: () => there(place.week, "sheet"),
+    dial: () => there(weekFor("dial"), "dial"),
+    own: () => there(place.week, "rules"),
+  });
+  if (frame.error) return <Failure error={frame.error} />;
+  return (
+    <>
+      <div className="flex items-baseline gap-8 border-b border-rule bg-sheet px-6 pt-2.5 pb-2">
+        <h1 className="min-w-0 shrink-0 text-xl font-semibold">{at?.athlete.name ?? "…"}</h1>
+        <div className="flex shrink-0 items-baseline gap-1">
+          <button
+            type="button" className="no-print px-1.5 hover:bg-band" aria-label="A week back"
+            title={`Key ${KEYS.weekBack.key}`} onClick={() => there(at?.before)}
+          >
+            ◂
+          </button>
+          <span className="text-center">
+            <span className="font-semibold">{weekName(place.week)}</span>
+            {at && <span className="text-ink-2">, {span(at.monday, at.sunday)}</span>}
+          </span>
+          <button
+            type="button" className="no-print px-1.5 hover:bg-band" aria-label="A week on"
+            title={`Key ${KEYS.weekOn.key}`} onClick={() => there(at?.after)}
+          >
+            ▸
+          </button>
+        </div>
+        <p className="min-w-0 flex-1 truncate text-sm text-ink-2 italic" title={at?.athlete.note}>
+          {at?.athlete.note}
+        </p>
+        <nav aria-label="Steps of the work" className="no-print flex shrink-0 gap-5">
+          {ATHLETE_PLACES.map((one) => (
+            <NavLink
+              key={one.path}
+              to={weekPath(place.athlete, weekFor(one.path), one.path)}
+              title={`Key ${KEYS[one.key].key}`}
+              className={({ isActive }) =>
+                `border-b-2 ${isActive ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`
+              }
+            >
+              {one.title}
+            </NavLink>
+          ))}
+        </nav>
+      </div>
+      <Outlet />
+    </>
+  );
+}

@@ -1,0 +1,54 @@
+import { useState } from "react";
+import { NavLink, Outlet, useNavigate } from "react-router";
+import { Hatch } from "@/marks/hatch";
+import { Wordmark } from "@/marks/Wordmark";
+import { Help } from "./Help";
+import { KEYS, useKeys } from "./keys";
+import { HOUSE_PLACES } from "./places";
+import { switchTheme } from "./theme";
+
+/** What stands around every place: the sign, the places of the house, help and lamp. */
+export function Shell() {
+  const [help, setHelp] = useState(false);
+  const go = useNavigate();
+  useKeys({
+    help: () => setHelp(true),
+    lamp: switchTheme,
+    roster: () => go("/"),
+    house: () => go("/rules"),
+    files: () => go("/files"),
+  });
+  return (
+    <div className="flex h-dvh flex-col print-open">
+      <Hatch />
+      <header className="no-print flex items-baseline gap-8 border-b border-rule px-6 pt-2.5 pb-2">
+        <NavLink to="/" className="text-lg"><Wordmark /></NavLink>
+        <nav aria-label="Places" className="flex gap-6">
+          {HOUSE_PLACES.map((place) => (
+            <NavLink
+              key={place.path}
+              to={place.path}
+              end
+              title={`Key ${KEYS[place.key].key}`}
+              className={({ isActive }) =>
+                `border-b-2 ${isActive ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`
+              }
+            >
+              {place.title}
+            </NavLink>
+          ))}
+        </nav>
+        <span className="ml-auto flex gap-5 text-sm text-ink-2">
+          <button type="button" onClick={switchTheme} className="hover:text-ink">
+            Lamp <kbd className="font-mono text-2xs">l</kbd>
+          </button>
+          <button type="button" onClick={() => setHelp(true)} className="hover:text-ink">
+            Keys <kbd className="font-mono text-2xs">?</kbd>
+          </button>
+        </span>
+      </header>
+      <Outlet />
+      <Help open={help} close={() => setHelp(false)} />
+    </div>
+  );
+}

@@ -1,0 +1,61 @@
+import { useEffect, useRef } from "react";
+
+interface Key {
+  /** `event.key`, as typed. */
+  key: string;
+  says: string;
+  where: "Everywhere" | "With an athlete" | "Week sheet" | "Dial";
+}
+
+/** Every key of the application: the help sheet and the listeners are made from this table. */
+export const KEYS = {
+  help: { key: "?", says: "This sheet", where: "Everywhere" },
+  roster: { key: "r", says: "Roster", where: "Everywhere" },
+  house: { key: "h", says: "House rules", where: "Everywhere" },
+  files: { key: "f", says: "Files", where: "Everywhere" },
+  find: { key: "/", says: "Find", where: "Everywhere" },
+  lamp: { key: "l", says: "Lamp: light or dark sheet", where: "Everywhere" },
+  sheet: { key: "s", says: "Week sheet", where: "With an athlete" },
+  dial: { key: "d", says: "Dial: the next week's draft", where: "With an athlete" },
+  own: { key: "o", says: "The athlete's own rules", where: "With an athlete" },
+  weekBack: { key: "[", says: "A week back", where: "With an athlete" },
+  weekOn: { key: "]", says: "A week on", where: "With an athlete" },
+  basis: { key: "b", says: "Judge what was done, or what was planned", where: "Week sheet" },
+  nextFinding: { key: "n", says: "Next finding, with its trail", where: "Week sheet" },
+  previousFinding: { key: "p", says: "Previous finding", where: "Week sheet" },
+  measure: { key: "m", says: "Rows in the next measure", where: "Week sheet" },
+  accept: { key: "a", says: "Accept the finding, with a reason", where: "Week sheet" },
+  closeTrail: { key: "Escape", says: "Close the trail", where: "Week sheet" },
+  less: { key: "-", says: "Turn the dial down by one set", where: "Dial" },
+  more: { key: "+", says: "Turn the dial up by one set", where: "Dial" },
+  undo: { key: "u", says: "Undo the last change of the draft", where: "Dial" },
+} as const satisfies Record<string, Key>;
+
+export type KeyAction = keyof typeof KEYS;
+
+const BY_KEY = new Map<string, KeyAction>(Object.entries(KEYS).map(([action, { key }]) => [key, action as KeyAction]));
+
+function typing(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.closest("input, textarea, select, [contenteditable]") !== null;
+}
+
+/** Listen to some of the keys while the component is there. */
+export function useKeys(handlers: Partial<Record<KeyAction, () => void>>): void {
+  const latest = useRef(handlers);
+  useEffect(() => {
+    latest.current = handlers;
+  });
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
+      if (typing(event.target) || document.querySelector("[role=dialog]")) return;
+      const action = BY_KEY.get(event.key);
+      const handle = action && latest.current[action];
+      if (!handle) return;
+      event.preventDefault();
+      handle();
+    };
+    window.addEventListener("keydown", listen);
+    return () => window.removeEventListener("keydown", listen);
+  }, []);
+}

@@ -1,0 +1,14 @@
+const STORED = "dialback.theme";
+
+/** Show the sheet as it was last chosen; without a choice the system decides. */
+export function applyTheme(): void {
+  const chosen = localStorage.getItem(STORED);
+  if (chosen) document.documentElement.dataset.theme = chosen;
+}
+
+export function switchTheme(): void {
+  const now = document.documentElement.dataset.theme
+    ?? (matchMedia("(prefers-color-scheme: dark)").matches ? "dark" : "light");
+  localStorage.setItem(STORED, now === "dark" ? "light" : "dark");
+  applyTheme();
+}

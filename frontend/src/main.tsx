@@ -1,0 +1,59 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter, Link, Route, Routes } from "react-router";
+import { Refusal } from "./api/client";
+import { AthleteFrame } from "./frame/AthleteFrame";
+import { Shell } from "./frame/Shell";
+import { applyTheme } from "./frame/theme";
+import "./index.css";
+import { Dial } from "./places/dial/Dial";
+import { Files } from "./places/files/Files";
+import { Roster } from "./places/roster/Roster";
+import { HouseRules, OwnRules } from "./places/rules/Rules";
+import { WeekSheet } from "./places/sheet/WeekSheet";
+
+applyTheme();
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      // A refusal does not get better by asking again; a lost connection may.
+      retry: (count, error) => count < 2 && error instanceof Refusal && error.status === 0,
+      staleTime: 5_000,
+    },
+  },
+});
+
+function Nowhere() {
+  return (
+    <p className="p-6">
+      There is no such place. <Link to="/" className="trail-link">Back to the roster</Link>
+    </p>
+  );
+}
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <BrowserRouter>
+          <Routes>
+            <Route element={<Shell />}>
+              <Route index element={<Roster />} />
+              <Route path="rules" element={<HouseRules />} />
+              <Route path="files" element={<Files />} />
+              <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>
+                <Route path="sheet" element={<WeekSheet />} />
+                <Route path="dial" element={<Dial />} />
+                <Route path="rules" element={<OwnRules />} />
+              </Route>
+              <Route path="*" element={<Nowhere />} />
+            </Route>
+          </Routes>
+        </BrowserRouter>
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

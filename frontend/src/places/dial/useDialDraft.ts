@@ -1,0 +1,168 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { Refusal, type Schemas } from "@/api/client";
+import { type WeekPlace, dial } from "@/api/queries";
+
+export type Sessions = Schemas["DraftSession"][];
+export type Line = Schemas["Line"];
+
+export type Saving = "stored" | "changed" | "saving" | "stale" | "failed";
+
+interface State {
+  sessions: Sessions;
+  audit: Schemas["DraftAudit"];
+  /** The draft as it was last edited by hand: what the dial scales. */
+  shape: Sessions;
+}
+
+const SAVE_AFTER_MS = 700;
+const NOTCHES_AFTER_MS = 200;
+
+/** A draft in hand: edited, turned, audited at once, stored soon after, undone step by step. */
+export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
+  const [state, setState] = useState<State>({
+    sessions: opened.sessions,
+    audit: opened.audit,
+    shape: opened.sessions,
+  });
+  const [past, setPast] = useState<State[]>([]);
+  const [pointer, setPointer] = useState(opened.audit.total);
+  const [notches, setNotches] = useState<Schemas["NotchesOut"]>({ start: opened.start_total, notches: [] });
+  const [saving, setSaving] = useState<Saving>("stored");
+  const [error, setError] = useState<string | null>(null);
+  const revision = useRef(opened.revision);
+  const latest = useRef(state);
+  const asked = useRef<AbortController>(null);
+  const queries = useQueryClient();
+
+  const show = useCallback((next: State) => {
+    latest.current = next;
+    setState(next);
+    setPointer(next.audit.total);
+    setError(null);
+  }, []);
+
+  /** Ask the core; an answer to an older question is dropped. */
+  const ask = useCallback(
+    async (question: (signal: AbortSignal) => Promise<State>, before: State) => {
+      asked.current?.abort();
+      const control = new AbortController();
+      asked.current = control;
+      try {
+        const next = await question(control.signal);
+        if (control.signal.aborted) return;
+        setPast((steps) => [...steps.slice(-99), before]);
+        show(next);
+        setSaving("changed");
+      } catch (problem) {
+        if (control.signal.aborted) return;
+        setPointer(latest.current.audit.total);
+        setError(problem instanceof Error ? problem.message : String(problem));
+      }
+    },
+    [show],
+  );
+
+  const edit = useCallback(
+    (change: (sessions: Sessions) => Sessions) => {
+      const before = latest.current;
+      const sessions = change(before.sessions);
+      // The field shows what was typed at once; the figures follow with the answer.
+      latest.current = { ...before, sessions };
+      setState(latest.current);
+      return ask(async (signal) => {
+        const audit = await dial.audit(place, sessions, signal);
+        return { sessions, audit, shape: sessions };
+      }, before);
+    },
+    [ask, place],
+  );
+
+  const turn = useCallback(
+    (total: number) => {
+      setPointer(total);
+      const before = latest.current;
+      return ask(async (signal) => {
+        const answer = await dial.turn(place, before.shape, total, signal);
+        return { sessions: answer.sessions as Sessions, audit: answer.audit, shape: before.shape };
+      }, before);
+    },
+    [ask, place],
+  );
+
+  const undo = useCallback(() => {
+    const last = past.at(-1);
+    if (!last) return;
+    asked.current?.abort();
+    setPast(past.slice(0, -1));
+    show(last);
+    setSaving("changed");
+  }, [past, show]);
+
+  const body = useCallback(
+    (): Schemas["SaveDraftBody"] => ({
+      sessions: latest.current.sessions,
+      revision: revision.current,
+      start_total: opened.start_total,
+    }),
+    [opened.start_total],
+  );
+
+  useEffect(() => {
+    if (saving !== "changed") return undefined;
+    const timer = setTimeout(async () => {
+      setSaving("saving");
+      try {
+        const stored = await dial.save(place, body());
+        revision.current = stored.revision;
+        setSaving((now) => (now === "saving" ? "stored" : now));
+      } catch (problem) {
+        const stale = problem instanceof Refusal && problem.status === 409;
+        setSaving(stale ? "stale" : "failed");
+        setError(problem instanceof Error ? problem.message : String(problem));
+      }
+    }, SAVE_AFTER_MS);
+    return () => clearTimeout(timer);
+  }, [saving, state, place, body]);
+
+  const shape = state.shape;
+  useEffect(() => {
+    const control = new AbortController();
+    const timer = setTimeout(() => {
+      dial
+        .notches(place, shape, control.signal)
+        .then(setNotches)
+        // The dial turns without its notches; the figures tell of a lost server.
+        .catch(() => undefined);
+    }, NOTCHES_AFTER_MS);
+    return () => {
+      clearTimeout(timer);
+      control.abort();
+    };
+  }, [place, shape]);
+
+  const reset = useCallback(async () => {
+    try {
+      await dial.reset(place, revision.current);
+      await queries.invalidateQueries({ queryKey: ["draft"] });
+    } catch (problem) {
+      setError(problem instanceof Error ? problem.message : String(problem));
+    }
+  }, [place, queries]);
+
+  const publish = useCallback(async () => {
+    await dial.publish(place, body());
+    await queries.invalidateQueries();
+  }, [place, body, queries]);
+
+  return { ...state, pointer, notches, saving, error, edit, turn, undo, canUndo: past.length > 0, reset, publish };
+}
+
+/** The sessions with one line changed. */
+export function withLine(sessions: Sessions, at: number, number: number, change: (line: Line) => Line): Sessions {
+  return sessions.map((session, i) =>
+    i === at
+      ? { ...session, lines: session.lines.map((line, j) => (j === number ? change(line) : line)) }
+      : session,
+  );
+}

@@ -1,0 +1,161 @@
+import { useMemo, useRef, useState } from "react";
+import { Link, useNavigate } from "react-router";
+import type { Schemas } from "@/api/client";
+import { useRoster } from "@/api/queries";
+import { Failure } from "@/frame/Failure";
+import { useKeys } from "@/frame/keys";
+import { weekPath } from "@/frame/places";
+import { LevelMark } from "@/marks/LevelMark";
+import { WeekColumns } from "@/marks/WeekColumns";
+import { day, number, share, span, weekName } from "@/words";
+
+type Row = Schemas["RosterRow"];
+
+const FILTERS: { name: string; keeps: (row: Row, week: string) => boolean }[] = [
+  { name: "All", keeps: () => true },
+  { name: "Findings open", keeps: (row) => row.counts.high + row.counts.caution + row.counts.note > 0 },
+  { name: "Not signed", keeps: (row, week) => (row.signed_week ?? "") < week },
+  { name: "Nothing open", keeps: (row) => row.counts.high + row.counts.caution + row.counts.note === 0 },
+];
+
+/** All athletes, one line each, those who need the coach first on top. */
+export function Roster() {
+  const roster = useRoster();
+  const [text, setText] = useState("");
+  const [filter, setFilter] = useState(0);
+  const find = useRef<HTMLInputElement>(null);
+  const go = useNavigate();
+  useKeys({ find: () => find.current?.focus() });
+  const data = roster.data;
+  const rows = useMemo(() => {
+    const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+    return (data?.athletes ?? []).filter(
+      (row) =>
+        FILTERS[filter]?.keeps(row, data?.week ?? "") &&
+        words.every((word) => `${row.name} ${row.note} ${row.first ?? ""}`.toLowerCase().includes(word)),
+    );
+  }, [data, text, filter]);
+  if (roster.error) return <Failure error={roster.error} />;
+  if (!data) return <p className="p-6 text-ink-2">Counting the week…</p>;
+  const open = (row: Row) => weekPath(row.id, row.week, "sheet");
+  return (
+    <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pb-8 print-open">
+      <div className="flex items-baseline gap-6 pt-4 pb-3">
+        <h1 className="text-xl font-semibold">
+          {weekName(data.week)} <span className="font-normal text-ink-2">to audit, {span(data.monday, data.sunday)}</span>
+        </h1>
+        <div role="group" aria-label="Show" className="no-print ml-auto flex gap-4 text-sm">
+          {FILTERS.map((one, at) => (
+            <button
+              key={one.name} type="button" aria-pressed={at === filter} onClick={() => setFilter(at)}
+              className={`border-b-2 ${at === filter ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`}
+            >
+              {one.name}
+            </button>
+          ))}
+        </div>
+        <input
+          ref={find} type="search" value={text} placeholder="Find  /" aria-label="Find an athlete"
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key === "Enter" && rows[0]) go(open(rows[0]));
+            if (event.key === "Escape") { setText(""); event.currentTarget.blur(); }
+          }}
+          className="field no-print w-44 text-sm"
+        />
+      </div>
+      {data.athletes.length === 0 ? (
+        <Empty />
+      ) : (
+        <table className="w-full">
+          <thead>
+            <tr className="border-b border-rule text-left align-bottom text-sm text-ink-2 italic">
+              <th className="w-48 pb-1 font-normal">Athlete</th>
+              <th className="w-36 pb-1 font-normal">Open findings</th>
+              <th className="pb-1 font-normal">First to look at</th>
+              <th className="w-30 pb-1 font-normal">Sets, eight weeks</th>
+              <th className="figure w-16 pb-1 font-normal">Done</th>
+              <th className="figure w-24 pb-1 font-normal">Sessions</th>
+              <th className="figure w-28 pb-1 font-normal">Signed</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr
+                key={row.id} onClick={() => go(open(row))}
+                className="cursor-pointer border-b border-hair align-middle hover:bg-band/50"
+              >
+                <td className="py-2 pr-3">
+                  <Link to={open(row)} onClick={(event) => event.stopPropagation()} className="text-lg leading-tight font-semibold hover:underline">
+                    {row.name}
+                  </Link>
+                  {row.behind && <span className="block text-xs text-caution">last log: {weekName(row.week)}</span>}
+                </td>
+                <td className="pr-3"><Counts row={row} /></td>
+                <td className="max-w-0 pr-5 text-sm">
+                  <span className="line-clamp-1">{row.first ?? "Nothing open."}</span>
+                  <span className="line-clamp-1 text-ink-2 italic">{row.note}</span>
+                </td>
+                <td>
+                  <WeekColumns
+                    columns={row.columns}
+                    column={10}
+                    label={`Sets planned and done, eight weeks; last ${number(row.columns.at(-1)?.done ?? 0, 1)} of ${number(row.columns.at(-1)?.planned ?? 0, 1)}`}
+                  />
+                </td>
+                <td className="figure">{share(row.share_done)}</td>
+                <td className="figure">{row.sessions_done} of {row.sessions_planned}</td>
+                <td className={`figure text-sm ${row.signed_week === data.week ? "" : "text-ink-2"}`}>
+                  {row.signed_week && row.signed_day ? (
+                    <span title={`Signed on ${day(row.signed_day)}`}>{weekName(row.signed_week)}</span>
+                  ) : "never"}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {rows.length === 0 && data.athletes.length > 0 && (
+        <p className="py-6 text-ink-2">Nobody fits. <button type="button" className="trail-link" onClick={() => { setText(""); setFilter(0); }}>Show all</button></p>
+      )}
+    </main>
+  );
+}
+
+function Counts({ row }: { row: Row }) {
+  if (row.counts.high + row.counts.caution + row.counts.note === 0)
+    return <span className="text-sm text-ink-2">{row.counts.accepted ? `none; ${row.counts.accepted} accepted` : "none"}</span>;
+  return (
+    // A slot for each level, so that a level stands in one column down the page.
+    <span className="grid grid-cols-2 items-center">
+      {(["high", "caution"] as const).map((level) => (
+        <span key={level} className="flex items-center gap-1.5" title={level}>
+          {row.counts[level] > 0 && (
+            <>
+              <LevelMark level={level} />
+              <span className="font-semibold">{row.counts[level]}</span>
+            </>
+          )}
+        </span>
+      ))}
+      {row.counts.note > 0 && (
+        <span className="flex items-center gap-1.5" title="note">
+          <LevelMark level="note" />
+          <span className="font-semibold">{row.counts.note}</span>
+        </span>
+      )}
+    </span>
+  );
+}
+
+function Empty() {
+  return (
+    <div className="max-w-prose py-10">
+      <p className="text-lg">Nobody is on the roster yet.</p>
+      <p className="mt-2">
+        An athlete comes in with a book: plan, log and movements in one file.{" "}
+        <Link to="/files" className="trail-link">Import a book</Link>
+      </p>
+    </div>
+  );
+}

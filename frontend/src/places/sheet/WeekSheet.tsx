@@ -1,0 +1,165 @@
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Basis, Schemas } from "@/api/client";
+import { useFrame, useSheet } from "@/api/queries";
+import { useWeekPlace } from "@/frame/AthleteFrame";
+import { Failure } from "@/frame/Failure";
+import { KEYS, useKeys } from "@/frame/keys";
+import { BASIS_WORDS, day, weekName } from "@/words";
+import { FindingList } from "./FindingList";
+import { Ledger } from "./Ledger";
+import { Trail } from "./Trail";
+
+export type Sheet = Schemas["Sheet"];
+export type Finding = Schemas["FindingOut"];
+
+/** What is open beside the sheet: figures with their basis, and days if only some are meant. */
+export interface OpenTrail {
+  figures: string[];
+  basis: Basis;
+  days: string;
+}
+
+const BASELINES: Record<string, string> = {
+  mean_4: "mean of ",
+  last_week: "",
+  ewma: "weighted mean of ",
+};
+
+/** The audit of a week; the address holds basis, trail and finding, so that a link opens it. */
+export function WeekSheet() {
+  const place = useWeekPlace();
+  const [params, setParams] = useSearchParams();
+  // A week that still runs is judged by its plan, until somebody asks otherwise.
+  const frame = useFrame(place);
+  const usual: Basis = frame.data && !frame.data.over ? "planned" : "completed";
+  const asked = params.get("basis");
+  const basis: Basis = asked === "planned" || asked === "completed" ? asked : usual;
+  const sheet = useSheet(place, basis, frame.isSuccess);
+  const [focusReason, setFocusReason] = useState(0);
+
+  const change = (entries: Record<string, string | string[] | null>) =>
+    setParams(
+      (now) => {
+        const next = new URLSearchParams(now);
+        for (const [name, value] of Object.entries(entries)) {
+          next.delete(name);
+          for (const one of value === null ? [] : [value].flat()) next.append(name, one);
+        }
+        return next;
+      },
+      { replace: true },
+    );
+
+  const findings = sheet.data?.findings ?? [];
+  const selected = findings.findIndex((one) => keyOf(one) === params.get("finding"));
+  const select = (at: number) => {
+    const one = findings[at];
+    if (!one) return;
+    change({
+      finding: keyOf(one), trail: one.figures, of: basis === "planned" ? "planned" : null,
+      days: one.days.length ? one.days.join(",") : null,
+    });
+    document.querySelector(`[data-row="${CSS.escape(rowOf(one))}"]`)?.scrollIntoView({ block: "nearest" });
+  };
+  const open: OpenTrail = {
+    figures: params.getAll("trail"),
+    basis: params.get("of") === "planned" ? "planned" : "completed",
+    days: params.get("days") ?? "",
+  };
+  const openFigure = (figure: string, of: Basis) =>
+    change({ trail: figure, of: of === "planned" ? "planned" : null, days: null, finding: null });
+  const close = () => change({ trail: null, of: null, days: null, finding: null });
+  const swap = () => change({ basis: basis === "completed" ? "planned" : "completed", finding: null });
+
+  useKeys({
+    basis: swap,
+    nextFinding: () => select(selected + 1 < findings.length ? selected + 1 : 0),
+    previousFinding: () => select(selected > 0 ? selected - 1 : findings.length - 1),
+    closeTrail: close,
+    accept: () => {
+      if (selected >= 0) setFocusReason((count) => count + 1);
+    },
+  });
+
+  if (sheet.error) return <Failure error={sheet.error} />;
+  if (!sheet.data) return <p className="p-6 text-ink-2">Counting the week…</p>;
+  const data = sheet.data;
+  const nothing = data.sessions.length === 0;
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_25.5rem] print:block">
+      <main className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10 print-open" tabIndex={-1}>
+        <div className="flex items-baseline gap-5 pb-1">
+          <fieldset className="no-print flex items-baseline gap-1">
+            <legend className="sr-only">Judge what was</legend>
+            <span className="mr-1 text-sm text-ink-2 italic">Judged:</span>
+            {(["completed", "planned"] as const).map((one) => (
+              <button
+                key={one} type="button" aria-pressed={one === basis}
+                onClick={() => one !== basis && swap()}
+                title={`Key ${KEYS.basis.key}`}
+                className={`border px-2.5 text-sm ${one === basis ? "border-ink bg-ink text-sheet" : "border-rule text-ink-2 hover:text-ink"}`}
+              >
+                {BASIS_WORDS[one]}
+              </button>
+            ))}
+          </fieldset>
+          <p className="text-sm text-ink-2">
+            {data.sessions_done} of {data.sessions_planned} planned sessions done. Baseline:{" "}
+            {data.baseline_weeks.length
+              ? (BASELINES[data.baseline] ?? "") + summary(data.baseline_weeks)
+              : "none, no trained week before this one"}
+            .
+          </p>
+        </div>
+        <ol className="flex flex-wrap gap-x-5 pb-2 text-sm">
+          {data.sessions.map((one) => (
+            <li key={one.date + one.title} className="flex items-baseline gap-1.5">
+              <span aria-hidden="true" className={`inline-block size-2.5 self-center border border-ink ${one.done ? "bg-ink" : ""}`} />
+              <span className={one.done ? "" : "text-ink-2"}>
+                {day(one.date)} {one.title}
+                {!one.planned && ", not planned"}
+                {one.planned && !one.done && ", not done"}
+              </span>
+            </li>
+          ))}
+        </ol>
+        {data.disagreement && (
+          <p className="mb-2 border-l-4 border-rule pl-3 text-sm">{data.disagreement}</p>
+        )}
+        {nothing ? (
+          <p className="max-w-prose py-8">
+            Nothing is planned or logged in this week. Go back a week with{" "}
+            <kbd className="font-mono text-xs">[</kbd>, or draft its plan on the Dial with{" "}
+            <kbd className="font-mono text-xs">d</kbd>.
+          </p>
+        ) : (
+          <Ledger
+            sheet={data}
+            selected={selected >= 0 ? rowOf(data.findings[selected] as Finding) : null}
+            openFigure={openFigure}
+            openFinding={select}
+          />
+        )}
+      </main>
+      <aside className="flex min-h-0 flex-col border-l border-rule print:border-0 print-open">
+        <FindingList
+          sheet={data} place={place} basis={basis} selected={selected} select={select}
+          focusReason={focusReason}
+        />
+        {open.figures.length > 0 && <Trail place={place} open={open} close={close} openFigure={openFigure} />}
+      </aside>
+    </div>
+  );
+}
+
+const keyOf = (one: Finding) => `${one.code}/${one.subject}/${one.measure}`;
+
+/** The row at whose margin a finding stands. */
+export const rowOf = (one: Pick<Finding, "code" | "subject" | "measure">): string =>
+  one.subject === "total" ? one.measure : one.subject;
+
+function summary(weeks: string[]): string {
+  if (weeks.length > 5) return `${weeks.length} weeks from ${weekName(weeks[0] ?? "")}`;
+  return weeks.map((week) => weekName(week).replace("Week ", "W")).join(", ");
+}

@@ -1,0 +1,92 @@
+import type { Basis, Level } from "./api/client";
+
+const THIN = "\u202f";
+
+/** A number as a person writes it: no needless zeros, thin groups of three. */
+export function number(value: number, digits = 2): string {
+  const text = String(Number(Math.abs(value).toFixed(digits)));
+  const [whole = "0", part] = text.split(".");
+  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, THIN);
+  const sign = value < 0 && Number(text) !== 0 ? "−" : "";
+  return sign + grouped + (part ? `.${part}` : "");
+}
+
+const DIGITS: Record<string, number> = {
+  sets: 1,
+  reps: 0,
+  volume_load_kg: 0,
+  tut_s: 0,
+  work_s: 0,
+  conditioning_s: 0,
+  top_load_kg: 2,
+};
+
+/** A figure in its measure's usual digits, without unit. */
+export function amount(value: number, measure: string): string {
+  return number(value, DIGITS[measure] ?? 2);
+}
+
+const UNITS: Record<string, string> = {
+  sets: "sets",
+  reps: "reps",
+  volume_load_kg: "kg",
+  tut_s: "s",
+  work_s: "s",
+  conditioning_s: "s",
+  top_load_kg: "kg",
+  load_kg: "kg",
+};
+
+export const unit = (measure: string): string => UNITS[measure] ?? "";
+
+export const MEASURE_TITLES: Record<string, string> = {
+  sets: "sets",
+  reps: "reps",
+  volume_load_kg: "volume load",
+  tut_s: "tension",
+  work_s: "work time",
+  conditioning_s: "conditioning",
+  top_load_kg: "top load",
+};
+
+export const measureTitle = (measure: string): string => MEASURE_TITLES[measure] ?? measure;
+
+/** A change as signed per cent: one decimal below ten. */
+export function percent(share: number): string {
+  const value = share * 100;
+  return `${share < 0 ? "−" : "+"}${number(Math.abs(value), Math.abs(value) < 10 ? 1 : 0)}${THIN}%`;
+}
+
+/** A share done, as per cent without sign. */
+export const share = (value: number | null): string =>
+  value === null ? "–" : `${number(value * 100, 0)}${THIN}%`;
+
+export function signed(value: number, measure: string): string {
+  const text = amount(Math.abs(value), measure);
+  if (text === "0") return "0";
+  return (value < 0 ? "−" : "+") + text;
+}
+
+export const ratio = (value: number | null): string => (value === null ? "–" : value.toFixed(2));
+
+const DAY = new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short" });
+const DATE = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
+const WEEKDAY = new Intl.DateTimeFormat("en-GB", { weekday: "long" });
+
+// Days have no time zone; noon keeps them from slipping.
+const at = (iso: string) => new Date(`${iso}T12:00:00`);
+
+export const day = (iso: string): string => DAY.format(at(iso));
+export const date = (iso: string): string => DATE.format(at(iso));
+export const weekday = (iso: string): string => WEEKDAY.format(at(iso));
+
+/** From Monday to Sunday: `16–22 Nov 2026`, `28 Sep – 4 Oct 2026`. */
+export function span(monday: string, sunday: string): string {
+  return DATE.formatRange(at(monday), at(sunday)).replace(/\s–\s/, monday.slice(0, 7) === sunday.slice(0, 7) ? "–" : " – ");
+}
+
+/** `2026-W47` as it is said: `Week 47`. */
+export const weekName = (week: string): string => `Week ${Number(week.slice(6))}`;
+
+export const LEVEL_WORDS: Record<Level, string> = { high: "high", caution: "caution", note: "note" };
+export const BASIS_WORDS: Record<Basis, string> = { completed: "done", planned: "planned" };
