@@ -6,9 +6,9 @@ import difflib
 from collections.abc import Iterable, Iterator
 from typing import Annotated
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, WithJsonSchema
 
-from dialback.core.tempo import parse_tempo
+from dialback.core.tempo import DASHED, RUN, parse_tempo
 from dialback.core.vocabulary import UNCOUNTED, Muscle, Pattern, Role
 
 
@@ -28,7 +28,14 @@ Name = Annotated[str, AfterValidator(_name), Field(max_length=120)]
 TempoText = Annotated[
     str,
     AfterValidator(_tempo_text),
-    Field(max_length=24, description="Seconds of lowering, pause, lifting, pause: 3-1-2-0"),
+    Field(max_length=24),
+    WithJsonSchema(
+        {
+            "type": "string",
+            "pattern": f"^(?:{DASHED}|{RUN})$",
+            "description": "Seconds of lowering, pause, lifting, pause: 3-1-2-0 or 30X1",
+        }
+    ),
 ]
 
 

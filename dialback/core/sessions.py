@@ -17,6 +17,7 @@ from pydantic import (
 )
 
 from dialback.core.movements import Name, TempoText, Value
+from dialback.core.weeks import YEARS
 
 Sides = Literal["both", "each", "alternating", "left", "right"]
 
@@ -39,18 +40,22 @@ def parse_day(value: Any) -> Any:
         if not _ISO_DAY.fullmatch(value):
             raise ValueError(f"{value!r} is no day: write year-month-day, as in 2026-10-05")
         try:
-            return date.fromisoformat(value)
+            day = date.fromisoformat(value)
         except ValueError:
             raise ValueError(f"{value!r} is no day of the calendar") from None
+        if day.year not in YEARS:
+            raise ValueError(f"{value!r} is no day of training: the years go from {YEARS.start} on")
+        return day
     return value
 
 
-Whole = Annotated[int, BeforeValidator(_whole)]
+Reps = Annotated[int, Field(ge=0, le=10_000), BeforeValidator(_whole)]
+Implements = Annotated[int, Field(ge=1, le=10), BeforeValidator(_whole)]
 Day = Annotated[
     date,
     BeforeValidator(parse_day),
     PlainSerializer(lambda day: day.isoformat(), return_type=str),
-    WithJsonSchema({"type": "string", "format": "date"}),
+    WithJsonSchema({"type": "string", "format": "date", "pattern": r"^\d{4}-\d{2}-\d{2}$"}),
 ]
 Rpe = Annotated[float, Field(ge=0, le=10, description="Rated exertion, 0 to 10")]
 
@@ -67,16 +72,16 @@ class Set(Value):
 
     exercise: Name | None = None
     moves: tuple[Move, ...] | None = Field(None, min_length=1, max_length=20, strict=False)
-    reps: Whole | None = Field(None, ge=0, le=10_000, description="Reps, per side for each")
+    reps: Reps | None = Field(None, description="Reps, per side for each")
     seconds: float | None = Field(None, ge=0, le=86_400, description="Seconds, per side for each")
     load_kg: float = Field(
         0.0, ge=-1000, le=10_000, description="Load of one implement in kg; help is negative"
     )
-    implements: Whole = Field(1, ge=1, le=10, description="Implements moved in a rep")
+    implements: Implements = Field(1, description="Implements moved in a rep")
     sides: Sides = "both"
     tempo: TempoText | None = None
     hold_s: float = Field(0.0, ge=0, le=86_400, description="Hold at the end, seconds")
-    partial_reps: Whole = Field(0, ge=0, le=10_000, description="How many reps are partial")
+    partial_reps: Reps = Field(0, description="How many reps are partial")
     rpe: Rpe | None = None
     warm_up: bool = False
     rest_s: float | None = Field(None, ge=0, le=86_400, description="Rest after the set, seconds")

@@ -7,8 +7,9 @@ from functools import lru_cache
 from typing import Final, NamedTuple
 
 _PHASE: Final = r"(?:\d{1,3}(?:\.\d)?|[Xx])"
-_DASHED: Final = re.compile(rf"{_PHASE}(?:-{_PHASE}){{2,3}}")
-_RUN: Final = re.compile(r"[0-9Xx]{3,4}")
+DASHED: Final = rf"{_PHASE}(?:-{_PHASE}){{2,3}}"
+RUN: Final = r"[0-9Xx]{3,4}"
+"""The two ways to write a tempo, as patterns."""
 
 HINT: Final = (
     "write the seconds of lowering, pause, lifting, pause, as in 3-1-2-0 or 30X1 "
@@ -41,9 +42,9 @@ def parse_tempo(text: str) -> Tempo:
 
     ``X`` is "as fast as you can" and counts 1 s. Raises ``ValueError`` that says what is right.
     """
-    if _DASHED.fullmatch(text):
+    if re.fullmatch(DASHED, text):
         phases = text.split("-")
-    elif _RUN.fullmatch(text):
+    elif re.fullmatch(RUN, text):
         phases = list(text)
     else:
         raise ValueError(f"{text!r} is no tempo: {HINT}")

@@ -24,7 +24,7 @@ export function Stepper({ value, step, label, unit, least = 0, most = 10_000, wh
   const fits = Number.isFinite(parsed) && parsed >= least && parsed <= most && (!whole || Number.isInteger(parsed)) && typed !== "";
   return (
     <span className="inline-flex items-baseline">
-      <button type="button" tabIndex={-1} aria-label={`${label} down`} onClick={() => move(-step)} className="px-1.5 text-ink-2 hover:bg-band hover:text-ink">−</button>
+      <button type="button" tabIndex={-1} aria-label={`${label} down`} onClick={() => move(-step)} className="min-h-6 min-w-6 text-ink-2 hover:bg-band hover:text-ink">−</button>
       <input
         value={typed ?? number(value, 3).replace(/\s/g, "")} inputMode="decimal" aria-label={label}
         aria-invalid={!fits || undefined} title={fits ? undefined : `A number from ${least} to ${most}`}
@@ -41,9 +41,9 @@ export function Stepper({ value, step, label, unit, least = 0, most = 10_000, wh
           if (event.key === "ArrowDown") { event.preventDefault(); move(-step); }
           if (event.key === "Enter") setTyped(null);
         }}
-        className="w-12 border-b border-rule bg-transparent text-right aria-invalid:border-high aria-invalid:text-high"
+        className="h-6 w-12 border-b border-rule bg-transparent text-right aria-invalid:border-high aria-invalid:text-high"
       />
-      <button type="button" tabIndex={-1} aria-label={`${label} up`} onClick={() => move(step)} className="px-1.5 text-ink-2 hover:bg-band hover:text-ink">+</button>
+      <button type="button" tabIndex={-1} aria-label={`${label} up`} onClick={() => move(step)} className="min-h-6 min-w-6 text-ink-2 hover:bg-band hover:text-ink">+</button>
       {unit !== undefined && <span className="w-7 pl-0.5 text-left text-sm text-ink-2">{unit}</span>}
     </span>
   );

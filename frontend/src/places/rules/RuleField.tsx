@@ -71,7 +71,7 @@ function Choices({ rule, value, under, underName, choose }: Props) {
     <fieldset>
       <legend className="sr-only">{rule.title}</legend>
       {rule.choices.map((choice) => (
-        <label key={String(choice.value)} className="flex items-baseline gap-2">
+        <label key={String(choice.value)} className="flex min-h-6 items-center gap-2">
           <input
             type="radio" name={rule.name} checked={choice.value === value} className="accent-ink"
             onChange={() => choose(choice.value as Value)}

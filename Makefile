@@ -1,0 +1,71 @@
+# Everything a newcomer needs: `make demo` to see it, `make test` to trust it.
+SHELL := bash
+.SHELLFLAGS := -eu -o pipefail -c
+.ONESHELL:
+
+PYTHON ?= $(shell command -v python3.11 || command -v python3)
+PORT ?= 8765
+BIN := .venv/bin
+FRONT := $(shell git ls-files frontend 2>/dev/null | grep -v schema.d.ts)
+
+.PHONY: setup build demo test lint bench docs screenshots lock clean
+
+setup: $(BIN)/dialback
+
+$(BIN)/dialback: requirements-dev.lock pyproject.toml
+	@$(PYTHON) -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "Python 3.11 or newer is needed"; exit 1; }
+	$(PYTHON) -m venv .venv || { echo "python3-venv is missing: apt-get install python3-venv"; exit 1; }
+	$(BIN)/pip install --quiet --disable-pip-version-check -r requirements-dev.lock
+	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
+	touch $@
+
+frontend/node_modules: frontend/package-lock.json frontend/package.json
+	@command -v npm >/dev/null || { echo "Node 20 with npm is needed"; exit 1; }
+	npm --prefix frontend ci --no-audit --no-fund --loglevel=error
+	touch $@
+
+dialback/web/static/index.html: frontend/node_modules $(FRONT) frontend/src/api/schema.d.ts
+	cd frontend && npx vite build --logLevel warn
+
+build: dialback/web/static/index.html
+
+demo: setup build
+	$(BIN)/dialback --data .demo/demo.sqlite demo --fresh
+	$(BIN)/dialback --data .demo/demo.sqlite serve --port $(PORT)
+
+lint: setup frontend/node_modules
+	$(BIN)/ruff check .
+	$(BIN)/ruff format --check .
+	$(BIN)/mypy
+	cd frontend && npx tsc --noEmit && npx eslint src --max-warnings 0
+
+chromium:
+	@if ! command -v chromium >/dev/null || ! command -v chromedriver >/dev/null; then
+	  echo "Installing Debian's chromium and chromium-driver for the browser tests"
+	  SUDO=$$([ "$$(id -u)" = 0 ] || echo sudo)
+	  $$SUDO apt-get update -qq && $$SUDO apt-get install -y -qq --no-install-recommends chromium chromium-driver >/dev/null
+	fi
+
+test: lint build chromium
+	$(BIN)/pytest -n 2 --dist loadgroup
+
+bench: setup
+	$(BIN)/pip install --quiet --disable-pip-version-check -r requirements-bench.lock
+	$(BIN)/python bench/bench.py
+
+# What is made from the code and kept in the repository.
+docs: setup frontend/node_modules
+	$(BIN)/dialback schema > docs/book.schema.json
+	$(BIN)/dialback openapi > docs/openapi.json
+	npm --prefix frontend run --silent api
+
+screenshots: setup build chromium
+	$(BIN)/python scripts/screenshots.py
+
+lock: setup
+	$(BIN)/pip install --quiet pip-tools
+	$(BIN)/pip-compile -q --strip-extras --allow-unsafe --no-emit-index-url --no-emit-find-links --extra dev -o requirements-dev.lock pyproject.toml
+	$(BIN)/pip-compile -q --strip-extras --allow-unsafe --no-emit-index-url --no-emit-find-links --extra bench --constraint requirements-dev.lock -o requirements-bench.lock pyproject.toml
+
+clean:
+	rm -rf .venv .demo frontend/node_modules dialback/web/static

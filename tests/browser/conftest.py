@@ -1,0 +1,27 @@
+"""One served club and one browser for each test module; a fresh club where a test changes it."""
+
+from collections.abc import Iterator
+from datetime import date
+from pathlib import Path
+
+import pytest
+
+from tests.browser.driving import Coach, browser, served
+
+TODAY = date(2026, 11, 24)
+
+
+@pytest.fixture(scope="module")
+def coach(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Coach]:
+    data: Path = tmp_path_factory.mktemp("club") / "club.sqlite"
+    with served(data, TODAY) as base, browser() as driver:
+        yield Coach(driver, base)
+
+
+@pytest.fixture(autouse=True)
+def no_complaints(coach: Coach) -> Iterator[None]:
+    """The browser's console stays silent, the content security policy included."""
+    coach.complaints()
+    yield
+    found = [one for one in coach.complaints() if "status of 4" not in one]
+    assert not found

@@ -1,0 +1,126 @@
+"""Driving the built front end: a server on a data file, a browser without a screen."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from datetime import date
+from pathlib import Path
+from typing import Any
+
+from selenium import webdriver
+from selenium.webdriver.chrome.options import Options
+from selenium.webdriver.chrome.service import Service
+from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import WebDriverWait
+from waitress.server import create_server
+
+from dialback.demo.load import load_demo
+from dialback.store.database import open_database
+from dialback.web.app import create_app
+
+WAIT_S = 10
+FLAGS = (
+    "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+    "--disable-dev-shm-usage", "--hide-scrollbars", "--force-device-scale-factor=1",
+)  # fmt: skip
+
+
+@contextmanager
+def served(data: Path, today: date) -> Iterator[str]:
+    """The application with the demo club on a free port of the loopback address."""
+    with open_database(data).connection_context():
+        load_demo(today)
+    server = create_server(create_app(data, today=lambda: today), host="127.0.0.1", port=0)
+    thread = threading.Thread(target=server.run, daemon=True)
+    thread.start()
+    try:
+        yield f"http://127.0.0.1:{server.effective_port}"
+    finally:
+        server.close()
+
+
+@contextmanager
+def browser(width: int = 1280, height: int = 800) -> Iterator[webdriver.Chrome]:
+    """A browser window of that size, in light colours, in a new profile."""
+    options = Options()
+    options.binary_location = "/usr/bin/chromium"
+    for flag in FLAGS:
+        options.add_argument(flag)
+    options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+    driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+    resize(driver, width, height)
+    colours(driver, "light")
+    try:
+        yield driver
+    finally:
+        driver.quit()
+
+
+def resize(driver: webdriver.Chrome, width: int, height: int) -> None:
+    driver.execute_cdp_cmd(
+        "Emulation.setDeviceMetricsOverride",
+        {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False},
+    )
+
+
+def colours(driver: webdriver.Chrome, scheme: str) -> None:
+    driver.execute_cdp_cmd(
+        "Emulation.setEmulatedMedia",
+        {"features": [{"name": "prefers-color-scheme", "value": scheme}]},
+    )
+
+
+class Coach:
+    """Somebody at the screen: opens places, reads, clicks, types."""
+
+    def __init__(self, driver: webdriver.Chrome, base: str) -> None:
+        self.driver = driver
+        self.base = base
+
+    def open(self, path: str, sees: str) -> None:
+        self.driver.get(self.base + path)
+        self.sees(sees)
+
+    def wait(self, what: Callable[[], Any], why: str) -> Any:
+        # React replaces elements under one's hands; whatever fails is tried again.
+        waiting = WebDriverWait(self.driver, WAIT_S, 0.05, ignored_exceptions=(Exception,))
+        return waiting.until(lambda _: what(), why)
+
+    def text(self) -> str:
+        return self.driver.find_element(By.TAG_NAME, "body").text
+
+    def sees(self, words: str) -> None:
+        self.wait(lambda: words in self.text(), f"does not see {words!r}")
+
+    def sees_no(self, words: str) -> None:
+        self.wait(lambda: words not in self.text(), f"still sees {words!r}")
+
+    def find(self, xpath: str) -> WebElement:
+        return self.wait(lambda: self.driver.find_element(By.XPATH, xpath), f"nothing at {xpath}")
+
+    def all(self, css: str) -> list[WebElement]:
+        return self.driver.find_elements(By.CSS_SELECTOR, css)
+
+    def click(self, words: str, tag: str = "*") -> None:
+        self.find(f"//{tag}[normalize-space(.)='{words}' or @aria-label='{words}']").click()
+
+    def field(self, label: str) -> WebElement:
+        return self.find(f"//*[self::input or self::select][@aria-label='{label}']")
+
+    def type(self, *keys: str) -> None:
+        for key in keys:
+            self.driver.switch_to.active_element.send_keys(key)
+
+    def address(self, part: str) -> None:
+        self.wait(lambda: part in self.driver.current_url, f"is not at {part}")
+
+    def complaints(self) -> list[str]:
+        return [
+            line["message"]
+            for line in self.driver.get_log("browser")
+            if line["level"] in ("SEVERE", "WARNING")
+        ]

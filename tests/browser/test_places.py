@@ -1,0 +1,314 @@
+"""A coach's week in the real interface, from place to place."""
+
+import json
+from pathlib import Path
+
+import pytest
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.driving import Coach, colours
+
+pytestmark = pytest.mark.xdist_group("browser")
+AXE = (Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js").read_text()
+MARO = "/athletes/1/weeks/2026-W47/sheet"
+
+
+def test_from_the_roster_to_a_trail(coach: Coach) -> None:
+    coach.open("/", "Week 47")
+    names = [row.text for row in coach.all("tbody a")]
+    assert len(names) == 12
+    assert names[-1] == "Anselm Brook"
+    coach.click(names[0], "a")
+    coach.address("/weeks/2026-W47/sheet")
+    coach.sees("open findings")
+    first = coach.find("//section[@aria-label='Findings']//li//button")
+    first.click()
+    coach.address("finding=")
+    assert "behind it" in coach.find("//section[@aria-label='Trail']").text
+
+
+def test_a_figure_opens_down_to_its_sets(coach: Coach) -> None:
+    coach.open(MARO, "Horizontal push")
+    figure = coach.find("//tr[@data-row='chest']/td[4]//button")
+    assert figure.text == "15"
+    figure.click()
+    trail = coach.find("//section[@aria-label='Trail']")
+    coach.wait(lambda: "15 sets behind it" in trail.text, "the trail does not add up")
+    assert "Bench press" in trail.text
+    assert "6 reps, at 67.5 kg" in trail.text
+    # The trail stays while one walks on, and the address opens it again.
+    coach.driver.refresh()
+    coach.sees("15 sets behind it")
+    coach.find("//tr[@data-row='chest']/td[4]//button").send_keys(Keys.ARROW_DOWN)
+    coach.wait(lambda: coach.driver.switch_to.active_element.text == "13.5", "no walk down")
+    coach.type(Keys.ARROW_LEFT)
+    assert coach.driver.switch_to.active_element.text == "13.5"
+    coach.type(Keys.ENTER)
+    coach.sees("front delts, sets")
+    coach.find("//body").send_keys(Keys.ESCAPE)
+    coach.wait(lambda: not coach.all("section[aria-label=Trail]"), "the trail stays open")
+
+
+def test_walk_the_findings_and_accept_one(coach: Coach) -> None:
+    coach.open("/athletes/10/weeks/2026-W47/sheet", "11 open findings")
+    body = coach.find("//body")
+    body.send_keys("n")
+    coach.address("finding=balance")
+    body.send_keys("n")
+    body.send_keys("p")
+    selected = coach.find("//li/button[@aria-expanded='true']").text
+    coach.find("//body").send_keys("a")
+    reason = coach.field("Reason to accept the finding")
+    coach.wait(lambda: reason == coach.driver.switch_to.active_element, "no focus on the reason")
+    coach.type("He asked for it.", Keys.ENTER)
+    coach.sees("10 open findings")
+    coach.sees("Accepted: He asked for it.")
+    assert selected.split("\n")[0].split(" ")[0] in coach.text()
+    coach.click("Open again", "button")
+    coach.sees("11 open findings")
+
+
+def test_planned_and_done(coach: Coach) -> None:
+    coach.open("/athletes/10/weeks/2026-W47/sheet", "2 of 3 planned sessions done")
+    coach.sees("not done")
+    assert coach.find("//tr[@data-row='sets']/td[5]").text == "69\u202f%"
+    coach.find("//body").send_keys("b")
+    coach.address("basis=planned")
+    coach.sees_no("11 open findings")
+    # The week that runs is judged by its plan without being asked.
+    coach.find("//body").send_keys("]")
+    coach.address("2026-W48")
+    coach.find("//button[@aria-pressed='true'][.='planned']")
+
+
+def test_estimates_are_marked(coach: Coach) -> None:
+    coach.open("/athletes/3/weeks/2026-W47/sheet", "sets with reps estimated")
+    reps = coach.find("//tr[@data-row='reps']/td[4]//button")
+    assert reps.value_of_css_property("font-style") == "italic"
+    assert coach.all("tr[data-row=reps] rect[fill='url(#hatch)']")
+    assert not coach.all("tr[data-row=sets] rect[fill='url(#hatch)']")
+    reps.click()
+    coach.sees("reps estimated")
+
+
+def test_sign_off(coach: Coach) -> None:
+    coach.open("/athletes/8/weeks/2026-W47/sheet", "Nothing open")
+    coach.field("Name to sign with").send_keys("Ines Tarrow", Keys.ENTER)
+    coach.sees("Signed by Ines Tarrow, 24 Nov 2026")
+    coach.open("/", "Anselm Brook")
+    row = coach.find("//tr[contains(., 'Anselm Brook')]")
+    assert "Week 47" in row.text
+    coach.click("Not signed", "button")
+    coach.sees_no("Anselm Brook")
+
+
+def test_find_as_you_type(coach: Coach) -> None:
+    coach.open("/", "Week 47")
+    coach.find("//body").send_keys("/")
+    coach.type("elbow")
+    coach.wait(lambda: len(coach.all("tbody tr")) == 1, "the roster is not filtered")
+    coach.type(Keys.ENTER)
+    coach.sees("Lisbet Arnaud")
+    coach.sees("Week 47")
+    coach.open("/", "Week 47")
+    coach.find("//body").send_keys("/")
+    coach.type("xyzzy")
+    coach.sees("Nobody fits.")
+
+
+def line(coach: Coach, label: str) -> str:
+    return str(coach.field(label).get_attribute("value"))
+
+
+def test_the_dial(coach: Coach) -> None:
+    coach.open("/athletes/2/weeks/2026-W47/sheet", "Tess Hallorin")
+    coach.find("//body").send_keys("d")
+    coach.address("/weeks/2026-W48/dial")
+    coach.sees("Nearest notches")
+    slider = coach.find("//*[@role='slider']")
+    start = int(slider.get_attribute("aria-valuenow"))
+    assert start == 60
+    before = line(coach, "Back squat, sets")
+    coach.find("//body").send_keys("---")
+    coach.wait(lambda: slider.get_attribute("aria-valuenow") == "57", "the dial does not turn")
+    coach.sees("−3, 95 % of the start")
+    coach.sees("stored")
+    slider.send_keys(Keys.HOME)
+    coach.sees("as at the start")
+    assert line(coach, "Back squat, sets") == before
+    # A typed number, a line by its arrows, and back by undo.
+    total = coach.field("Sets of the week")
+    total.send_keys(Keys.CONTROL, "a")
+    total.send_keys("40")
+    coach.wait(lambda: slider.get_attribute("aria-valuenow") == "40", "the number is not taken")
+    coach.sees(" new")
+    squat = coach.field("Back squat, load in kg")
+    load = float(squat.get_attribute("value"))
+    squat.send_keys(Keys.ARROW_UP)
+    coach.wait(lambda: float(line(coach, "Back squat, load in kg")) == load + 2.5, "no step")
+    coach.click("Undo", "button")
+    coach.wait(lambda: float(line(coach, "Back squat, load in kg")) == load, "no undo")
+    coach.sees("; stored")
+
+
+def test_findings_come_and_go_as_a_line_changes(coach: Coach) -> None:
+    coach.open("/athletes/8/weeks/2026-W48/dial", "Nothing open in the draft")
+    press = coach.field("Bench press, sets")
+    press.send_keys(Keys.CONTROL, "a")
+    press.send_keys("9")
+    coach.sees("New: ")
+    coach.sees("Chest: sets rise from 8 sets to 13 sets")
+    coach.click("Reset", "button")
+    coach.sees("Nothing open in the draft")
+    coach.wait(lambda: line(coach, "Bench press, sets") == "4", "not reset")
+
+
+def test_publish(coach: Coach) -> None:
+    coach.open("/athletes/5/weeks/2026-W48/dial", "Jory Castelin")
+    rows = coach.field("Band row, reps")
+    rows.send_keys(Keys.CONTROL, "a")
+    rows.send_keys("12")
+    coach.wait(lambda: line(coach, "Band row, reps") == "12", "not typed")
+    coach.sees("; stored")
+    coach.click("Publish as week 48’s plan", "button")
+    coach.sees("Form before load.")
+    coach.click("Publish", "button")
+    coach.address("/weeks/2026-W48/sheet?basis=planned")
+    coach.find("//tr[@data-row='Band row']")
+
+
+def test_a_second_window_does_not_overwrite_the_first(coach: Coach) -> None:
+    coach.open("/athletes/9/weeks/2026-W48/dial", "Pia Dresner")
+    coach.find("//*[@role='slider']")
+    first = coach.driver.current_window_handle
+    coach.driver.switch_to.new_window("tab")
+    coach.open("/athletes/9/weeks/2026-W48/dial", "Pia Dresner")
+    coach.find("//*[@role='slider']").send_keys(Keys.ARROW_LEFT)
+    coach.sees("; stored")
+    second = coach.driver.current_window_handle
+    coach.driver.switch_to.window(first)
+    coach.find("//*[@role='slider']").send_keys(Keys.ARROW_RIGHT)
+    coach.sees("changed in another window")
+    coach.sees("Nothing was overwritten")
+    assert coach.find("//*[@role='slider']").get_attribute("aria-valuenow") == "61"
+    coach.driver.switch_to.window(second)
+    coach.driver.close()
+    coach.driver.switch_to.window(first)
+
+
+def test_rules_show_what_they_change_before_they_are_kept(coach: Coach) -> None:
+    coach.open(MARO, "Maro Veldt")
+    coach.find("//body").send_keys("h")
+    coach.sees("In week 47 of Maro Veldt")
+    coach.click("direct sets only")
+    coach.sees("Would appear")
+    coach.click("Discard", "button")
+    coach.sees_no("Would appear")
+    coach.click("pull-biased", "button")
+    coach.sees("findings before")
+    coach.click("balanced", "button")
+    coach.sees("Change a rule")
+    ceiling = coach.find("//h3[starts-with(., 'Weekly hard sets')]/../..//button")
+    ceiling.click()
+    field = coach.field("chest, to")
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("10")
+    coach.sees("Chest: 15 sets, above the ceiling of 10.")
+    coach.click("Keep as house rules", "button")
+    coach.sees("As kept.")
+    coach.open(MARO, "above the ceiling of 10")
+    coach.find("//body").send_keys("o")
+    coach.sees("Own rules")
+    coach.click("every set")
+    coach.click("Keep for this athlete", "button")
+    coach.sees("As kept.")
+
+
+def test_wrong_rules_are_told_beside_them(coach: Coach) -> None:
+    coach.open("/rules", "House rules")
+    field = coach.field("Allowed rise of a load, caution above")
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("99")
+    coach.sees("the limit for caution stands first")
+    coach.click("Discard", "button")
+    coach.sees_no("stands first")
+
+
+def test_a_book_goes_out_and_in(coach: Coach, tmp_path: Path) -> None:
+    coach.open("/files", "On the roster")
+    book = coach.driver.execute_async_script(
+        "fetch('/api/athletes/7/book').then(r => r.text()).then(arguments[0])"
+    )
+    bad = json.loads(book)
+    bad["completed"][0]["sets"][2]["tempo"] = "4-0"
+    broken, good = tmp_path / "broken.json", tmp_path / "good.json"
+    broken.write_text(json.dumps(bad))
+    good.write_text(book)
+    coach.field("Book file").send_keys(str(broken))
+    coach.click("Import", "button")
+    coach.sees("completed[0].sets[2].tempo: '4-0' is no tempo")
+    coach.field("Book file").send_keys(str(good))
+    coach.click("Import", "button")
+    coach.sees("an athlete is called 'Mirren Sollas' already")
+    coach.field("Import under another name").send_keys("Mirren Again", Keys.ENTER)
+    coach.sees("is on the roster: ")
+    coach.click("Mirren Again", "a")
+    coach.sees("Week 47")
+    coach.open("/files", "Mirren Again")
+    coach.click("Take Mirren Again off the roster", "button")
+    coach.sees("Mirren Again is off the roster; nothing is lost.")
+    coach.click("Undo", "button")
+    coach.sees_no("nothing is lost")
+    coach.find("//li[contains(., 'Mirren Again')]")
+
+
+def test_keys_and_lamp(coach: Coach) -> None:
+    coach.open("/", "Week 47")
+    coach.find("//body").send_keys("?")
+    coach.sees("Next finding, with its trail")
+    coach.find("//body").send_keys(Keys.ESCAPE)
+    coach.sees_no("Next finding, with its trail")
+    colour = "return getComputedStyle(document.documentElement).backgroundColor"
+    light = coach.driver.execute_script(colour)
+    coach.find("//body").send_keys("l")
+    coach.wait(lambda: coach.driver.execute_script(colour) != light, "the lamp does nothing")
+    coach.find("//body").send_keys("l")
+    coach.open("/nowhere/at/all", "There is no such place.")
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+@pytest.mark.parametrize(
+    ("path", "sees"),
+    [
+        ("/", "Week 47"),
+        (f"{MARO}?trail=muscles%2Fchest%2Fsets&finding=balance%2Fpush_pull%2Fsets", "behind it"),
+        ("/athletes/3/weeks/2026-W47/sheet?basis=planned", "estimated"),
+        ("/athletes/1/weeks/2026-W48/dial", "Nearest notches"),
+        ("/athletes/1/weeks/2026-W47/rules", "Own rules"),
+        ("/rules", "House rules"),
+        ("/files", "On the roster"),
+    ],
+)
+def test_axe_finds_nothing_and_nothing_scrolls_sideways(
+    coach: Coach, path: str, sees: str, scheme: str
+) -> None:
+    colours(coach.driver, scheme)
+    coach.open(path, sees)
+    coach.driver.execute_script(AXE)
+    found = coach.driver.execute_async_script(
+        "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']})"
+        ".then(found => arguments[0](found.violations.map(one =>"
+        " [one.id, one.nodes.slice(0, 3).map(node => node.html + ' ' + node.failureSummary)])))"
+    )
+    colours(coach.driver, "light")
+    assert found == []
+    width = coach.driver.execute_script("return document.documentElement.scrollWidth")
+    assert width <= 1280
+    assert not [
+        box.tag_name
+        for box in coach.driver.find_elements(By.CSS_SELECTOR, "main, aside")
+        if coach.driver.execute_script(
+            "return arguments[0].scrollWidth > arguments[0].clientWidth + 1", box
+        )
+    ]

@@ -1,0 +1,57 @@
+"""Fixtures: a data file of its own for every test, and the real application on it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from datetime import date
+from pathlib import Path
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from dialback.store.database import open_database
+from dialback.store.models import database
+from dialback.web.app import create_app
+from tests.build import as_bytes, document, session, sets
+
+TODAY = date(2026, 10, 12)
+"""The Monday after the audited week of tests.build."""
+
+
+@pytest.fixture
+def data(tmp_path: Path) -> Path:
+    return tmp_path / "data.sqlite"
+
+
+@pytest.fixture
+def store(data: Path) -> Iterator[Path]:
+    open_database(data)
+    with database.connection_context():
+        yield data
+
+
+@pytest.fixture
+def client(data: Path) -> FlaskClient:
+    return create_app(data, today=lambda: TODAY).test_client()
+
+
+@pytest.fixture
+def bring(client: FlaskClient) -> Callable[..., Any]:
+    """Import a book over the API; the answer."""
+
+    def send(body: dict[str, Any] | bytes | None = None, query: str = "") -> Any:
+        content = body if isinstance(body, bytes) else as_bytes(body or a_book())
+        return client.post(f"/api/import{query}", data=content, content_type="application/json")
+
+    return send
+
+
+def a_book() -> dict[str, Any]:
+    """Four weeks of plan and log, and the plan of the week after."""
+    work = [sets("Press", 5, load_kg=20), sets("Row", 3, load_kg=20), sets("Squat", 4, load_kg=60)]
+    log = [sets("Press", 6, load_kg=20), sets("Row", 3, load_kg=20, rpe=8), sets("Squat", 4)]
+    return document(
+        [session(7 * week, *log, rpe=7, duration_min=50) for week in (-2, -1, 0)],
+        [session(7 * week, *work, title="Whole body") for week in (-2, -1, 0, 1)],
+    )

@@ -1,0 +1,112 @@
+"""The command, as a script calls it: the installed one, in a process of its own."""
+
+import json
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+from tests.build import as_bytes, document, session, sets
+from tests.conftest import a_book
+
+DIALBACK = Path(sys.executable).parent / "dialback"
+CASES = Path(__file__).parent / "cases"
+
+
+def run(*args: object, data: Path | None = None, **env: str) -> subprocess.CompletedProcess[str]:
+    where = {"DIALBACK_DATA": str(data)} if data else {}
+    return subprocess.run(
+        [DIALBACK, *map(str, args)],
+        capture_output=True,
+        encoding="utf-8",
+        env={**os.environ, **where, **env},
+        check=False,
+    )
+
+
+def test_the_audit_of_a_case_needs_no_database(tmp_path: Path) -> None:
+    book = CASES / "1-counted-sets.book.json"
+    done = run("audit", book, "--week", "2026-W41", "--json", HOME=str(tmp_path))
+    assert (done.returncode, done.stderr) == (0, "")
+    assert json.loads(done.stdout)["totals"]["volume_load_kg"] == 2666.4
+    planned = run("audit", book, "--week", "2026-W41", "--basis", "planned", "--json")
+    assert json.loads(planned.stdout)["basis"] == "planned"
+    assert not list(tmp_path.iterdir())
+
+
+def test_without_json_it_is_a_table(tmp_path: Path) -> None:
+    done = run("audit", CASES / "3-weeks-and-jumps.book.json", "--week", "2026-W41", LC_ALL="C",
+               PYTHONUTF8="0")  # fmt: skip
+    assert done.returncode == 0
+    for word in ("push : pull", "HIGH", "rear delts", "2026-W39", "not medical advice"):
+        assert word in done.stdout
+
+
+@pytest.mark.parametrize(
+    ("content", "week", "place"),
+    [
+        (as_bytes(document([session(0, sets("Press", tempo="4-0"))])), "2026-W41",
+         "completed[0].sets[0].tempo: "),
+        (b"no json", "2026-W41", "the book is no JSON"),
+        (as_bytes(document()), "2026-W77", "--week: "),
+        (None, "2026-W41", "cannot be read"),
+    ],
+)  # fmt: skip
+def test_bad_input_is_one_line_and_status_2(
+    tmp_path: Path, content: bytes | None, week: str, place: str
+) -> None:
+    path = tmp_path / "a.json"
+    if content is not None:
+        path.write_bytes(content)
+    done = run("audit", path, "--week", week, "--json")
+    assert (done.returncode, done.stdout) == (2, "")
+    assert place in done.stderr
+    assert done.stderr.count("\n") == 1
+
+
+def test_a_warning_does_not_disturb_the_document(tmp_path: Path) -> None:
+    path = tmp_path / "a.json"
+    path.write_bytes(as_bytes(document(rules={"phase": 1})))
+    done = run("audit", path, "--week", "2026-W41", "--json")
+    assert done.returncode == 0
+    assert json.loads(done.stdout)["findings"] == []
+    assert "rules.phase" in done.stderr
+
+
+def test_from_book_to_store_to_book(tmp_path: Path) -> None:
+    data, path, out = tmp_path / "d" / "x.sqlite", tmp_path / "a.json", tmp_path / "b.json"
+    path.write_bytes(as_bytes(a_book()))
+    assert run("init", data=data).returncode == 0
+    done = run("import", path, data=data)
+    assert "4 planned and 3 completed sessions, 87 sets" in done.stdout
+    taken = run("import", path, data=data)
+    assert (taken.returncode, taken.stdout) == (2, "")
+    assert "--replace" in taken.stderr
+    assert run("import", path, "--name", "Other", data=data).returncode == 0
+    assert run("import", path, "--replace", data=data).returncode == 0
+    assert run("--data", data, "export", "ada TEST", "--output", out).returncode == 0
+    audits = [run("audit", one, "--week", "2026-W41", "--json").stdout for one in (path, out)]
+    assert audits[0] == audits[1]
+    assert json.loads(run("export", "Other", data=data).stdout)["athlete"]["name"] == "Other"
+    nobody = run("export", "Nobody", data=data)
+    assert nobody.returncode == 2
+    assert "Ada Test, Other" in nobody.stderr
+    nowhere = run("export", "Other", "--output", tmp_path / "no" / "b.json", data=data)
+    assert nowhere.returncode == 2
+
+
+def test_the_demo_goes_into_an_empty_file_only(tmp_path: Path) -> None:
+    data = tmp_path / "x.sqlite"
+    assert "12 rowers" in run("demo", data=data).stdout
+    again = run("demo", data=data)
+    assert again.returncode == 2
+    assert "--fresh" in again.stderr
+    assert run("demo", "--fresh", data=data).returncode == 0
+
+
+def test_an_address_that_cannot_be_had(tmp_path: Path) -> None:
+    done = run("serve", "--host", "203.0.113.1", data=tmp_path / "x.sqlite")
+    assert done.returncode == 2
+    assert "203.0.113.1:8765: cannot be served" in done.stderr

@@ -1,0 +1,39 @@
+"""The movements that ship: every pattern, every muscle, plain and plausible."""
+
+from dialback.core.movements import fold
+from dialback.core.tempo import parse_tempo
+from dialback.core.vocabulary import MUSCLES, PATTERNS
+from dialback.demo.programmes import LOADS
+from dialback.library import library
+
+EBBEN = {"Press-up": 0.64, "Press-up, hands raised 30 cm": 0.55,
+         "Press-up, hands raised 60 cm": 0.41, "Press-up, feet raised 30 cm": 0.70,
+         "Press-up, feet raised 60 cm": 0.74, "Press-up, knees down": 0.49}  # fmt: skip
+
+
+def test_every_pattern_and_every_muscle_is_trained() -> None:
+    movements = library()
+    assert len(movements) >= 70
+    assert {one.pattern for one in movements} == set(PATTERNS)
+    direct = {muscle for one in movements for muscle, role in one.muscles.items()
+              if role == "direct"}  # fmt: skip
+    assert direct == set(MUSCLES)
+
+
+def test_names_are_unique_and_rows_make_sense() -> None:
+    movements = library()
+    assert len({fold(one.name) for one in movements}) == len(movements)
+    for one in movements:
+        assert "direct" in one.muscles.values() or not one.counted, one.name
+        assert one.tempo is None or not one.isometric, one.name
+        if one.tempo:
+            assert 1 <= parse_tempo(one.tempo).cycle <= 8, one.name
+        elif one.counted:
+            assert one.isometric, one.name
+
+
+def test_shares_of_body_weight() -> None:
+    shares = {one.name: one.bodyweight_share for one in library()}
+    assert {name: shares[name] for name in EBBEN} == EBBEN
+    assert shares["Pull-up"] == shares["Dip"] == shares["Handstand press"] == 1.0
+    assert set(LOADS) <= set(shares)

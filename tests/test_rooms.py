@@ -1,0 +1,53 @@
+"""Imports run one way, and the core knows nothing of the rooms around it."""
+
+import ast
+from pathlib import Path
+
+import pytest
+
+PACKAGE = Path(__file__).parent.parent / "dialback"
+MAY_USE = {
+    "core": set(),
+    "library": {"core"},
+    "book": {"core"},
+    "store": {"core", "book", "library"},
+    "demo": {"core", "book", "library", "store"},
+    "web": {"core", "book", "store"},
+    "cli.py": {"core", "book", "store", "demo", "web"},
+}
+NOT_IN_CORE = {"flask", "peewee", "sqlite3", "pathlib", "os", "io", "socket", "time", "click",
+               "waitress", "requests", "urllib"}  # fmt: skip
+
+
+def imports(path: Path) -> set[str]:
+    found = set()
+    for node in ast.walk(ast.parse(path.read_text())):
+        if isinstance(node, ast.Import):
+            found |= {alias.name for alias in node.names}
+        elif isinstance(node, ast.ImportFrom) and node.module:
+            found.add(node.module)
+    return found
+
+
+def modules() -> list[Path]:
+    return [
+        path for path in PACKAGE.rglob("*.py") if path.parent != PACKAGE or path.name == "cli.py"
+    ]
+
+
+@pytest.mark.parametrize("path", modules(), ids=lambda path: str(path.relative_to(PACKAGE)))
+def test_imports_run_one_way(path: Path) -> None:
+    room = path.relative_to(PACKAGE).parts[0]
+    for name in imports(path):
+        parts = name.split(".")
+        if parts[0] == "dialback" and len(parts) > 1:
+            assert parts[1] == room or parts[1] in MAY_USE[room], f"{room} imports {name}"
+        if room == "core":
+            assert parts[0] not in NOT_IN_CORE, f"core imports {name}"
+
+
+def test_the_core_has_no_clock() -> None:
+    for path in (PACKAGE / "core").rglob("*.py"):
+        text = path.read_text()
+        assert "today()" not in text, path
+        assert ".now(" not in text, path

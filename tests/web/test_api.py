@@ -1,0 +1,332 @@
+"""The API through the real application on a real data file."""
+
+from collections.abc import Callable
+from typing import Any, ClassVar
+
+import pytest
+from flask.testing import FlaskClient
+
+from dialback.store.models import Acceptance, Athlete, Draft, Session
+from tests.build import document, session, sets
+from tests.conftest import a_book
+
+Bring = Callable[..., Any]
+HERE = "/api/athletes/1/weeks/2026-W41"
+NEXT = "/api/athletes/1/weeks/2026-W42"
+
+
+@pytest.fixture(autouse=True)
+def ada(bring: Bring) -> None:
+    assert bring().status_code == 201
+
+
+def get(client: FlaskClient, path: str, status: int = 200) -> Any:
+    answer = client.get(path)
+    assert answer.status_code == status, answer.get_data(as_text=True)
+    return answer.json
+
+
+def send(client: FlaskClient, method: str, path: str, body: Any, status: int = 200) -> Any:
+    answer = getattr(client, method)(path, json=body)
+    assert answer.status_code == status, answer.get_data(as_text=True)
+    return answer.json
+
+
+class TestRoster:
+    def test_a_line_has_what_the_week_needs(self, client: FlaskClient) -> None:
+        found = get(client, "/api/roster")
+        (row,) = found["athletes"]
+        assert (found["week"], found["monday"]) == ("2026-W41", "2026-10-05")
+        assert row["counts"]["high"] > 0
+        assert row["first"].endswith((".", "?"))
+        assert [one["done"] for one in row["columns"]][-3:] == [13, 13, 13]
+        assert (row["sessions_done"], row["share_done"]) == (1, pytest.approx(13 / 12))
+        assert row["signed_week"] is None
+
+    def test_the_one_who_needs_the_coach_stands_first(
+        self, client: FlaskClient, bring: Bring
+    ) -> None:
+        quiet = {name: [0, 99] for name in ("chest", "side_delts")}
+        bring(document([session(0, sets("Skip", reps=None, seconds=9))],
+                       athlete={"name": "Aaron Quiet"}, rules={"muscle_bands": quiet}))  # fmt: skip
+        bring({**a_book(), "completed": []}, "?name=Zoe%20Idle")
+        names = [row["name"] for row in get(client, "/api/roster")["athletes"]]
+        assert names == ["Ada Test", "Aaron Quiet", "Zoe Idle"]
+
+    def test_who_has_no_log_of_the_week_is_behind(self, client: FlaskClient, bring: Bring) -> None:
+        bring(document([session(-14, sets("Press"))], athlete={"name": "Old", "bodyweight_kg": 70}))
+        row = next(one for one in get(client, "/api/roster")["athletes"] if one["name"] == "Old")
+        assert (row["behind"], row["week"]) == (True, "2026-W39")
+
+
+class TestSheet:
+    def test_planned_and_done_stand_side_by_side(self, client: FlaskClient) -> None:
+        sheet = get(client, f"{HERE}/sheet")
+        assert sheet["baseline_weeks"] == ["2026-W39", "2026-W40"]
+        totals = {row["subject"]: row["cells"][row["subject"]] for row in sheet["totals"]}
+        assert (totals["sets"]["planned"], totals["sets"]["done"]) == (12, 13)
+        assert totals["sets"]["change"] == 0
+        chest = next(row for row in sheet["muscles"] if row["subject"] == "chest")
+        assert chest["band"] == {"low": 8, "high": 20}
+        assert sheet["findings"][chest["findings"][0]]["subject"] == "chest"
+        press = next(row for row in sheet["movements"] if row["subject"] == "Press")
+        assert press["cells"]["top_load_kg"]["done"] == 20
+        pair = next(one for one in sheet["pairs"] if one["subject"] == "push_pull")
+        assert pair["measures"]["sets"]["done"] == {"a": 6, "b": 3, "ratio": 2}
+        assert pair["measures"]["sets"]["planned"]["a"] == 5
+
+    def test_the_basis_changes_what_is_judged(self, client: FlaskClient) -> None:
+        done, planned = (get(client, f"{HERE}/sheet?basis={one}") for one in
+                         ("completed", "planned"))  # fmt: skip
+        assert done["muscles"][0]["cells"]["sets"]["change"] == 0
+        assert planned["muscles"][0]["cells"]["sets"]["change"] == pytest.approx(-1 / 6)
+
+    def test_the_worst_findings_stand_first(self, client: FlaskClient) -> None:
+        levels = [one["level"] for one in get(client, f"{HERE}/sheet")["findings"]]
+        assert levels == sorted(levels, key=["high", "caution", "note"].index)
+
+    def test_a_week_with_nothing(self, client: FlaskClient) -> None:
+        sheet = get(client, "/api/athletes/1/weeks/2030-W01/sheet")
+        assert (sheet["sessions"], sheet["findings"]) == ([], [])
+
+    def test_the_frame(self, client: FlaskClient) -> None:
+        frame = get(client, HERE)
+        assert (frame["before"], frame["after"], frame["over"]) == ("2026-W40", "2026-W42", True)
+        assert get(client, NEXT)["over"] is False
+
+    def test_every_figure_opens_its_trail(self, client: FlaskClient) -> None:
+        sheet = get(client, f"{HERE}/sheet")
+        cells = [cell for part in ("totals", "muscles", "movements") for row in sheet[part]
+                 for cell in row["cells"].values()]  # fmt: skip
+        assert len(cells) > 60
+        for cell in cells:
+            trail = get(client, f"{HERE}/trail?figure={cell['figure']}")
+            assert trail["value"] == pytest.approx(cell["done"]), cell["figure"]
+            assert trail["history"][-1]["done"] == pytest.approx(cell["done"])
+            if trail["is_sum"]:
+                assert sum(one["credit"] for one in trail["sets"]) == pytest.approx(cell["done"])
+
+    def test_every_finding_opens_its_trail(self, client: FlaskClient) -> None:
+        for finding in get(client, f"{HERE}/sheet")["findings"]:
+            for figure in finding["figures"]:
+                get(client, f"{HERE}/trail?figure={figure}&days={','.join(finding['days'])}")
+
+
+class TestJudging:
+    KEY: ClassVar = {
+        "basis": "completed",
+        "code": "balance",
+        "subject": "push_pull",
+        "measure": "sets",
+    }
+
+    def find(self, client: FlaskClient) -> Any:
+        sheet = get(client, f"{HERE}/sheet")
+        return next(one for one in sheet["findings"] if one["subject"] == "push_pull")
+
+    def test_accept_with_a_reason_and_open_again(self, client: FlaskClient) -> None:
+        before = get(client, "/api/roster")["athletes"][0]["counts"]
+        send(client, "post", f"{HERE}/acceptances", {**self.KEY, "reason": "A pushing block."})
+        found = self.find(client)
+        assert (found["accepted"], found["reason"]) == (True, "A pushing block.")
+        counts = get(client, "/api/roster")["athletes"][0]["counts"]
+        assert counts["accepted"] == 1
+        assert counts["high"] + counts["caution"] == before["high"] + before["caution"] - 1
+        send(client, "post", f"{HERE}/acceptances/withdraw", self.KEY)
+        assert self.find(client)["accepted"] is False
+        send(client, "post", f"{HERE}/acceptances/withdraw", self.KEY, 404)
+
+    def test_an_accepted_finding_that_grows_is_open_again(self, client: FlaskClient) -> None:
+        send(client, "post", f"{HERE}/acceptances", {**self.KEY, "reason": "Meant."})
+        Acceptance.update(value=1.9).execute()
+        found = self.find(client)
+        assert (found["accepted"], found["reason"]) == (False, "Meant.")
+
+    def test_only_what_is_found_can_be_accepted(self, client: FlaskClient) -> None:
+        wrong = {**self.KEY, "subject": "knee_hip", "code": "jump", "reason": "x"}
+        send(client, "post", f"{HERE}/acceptances", wrong, 404)
+        send(client, "post", f"{HERE}/acceptances", {**self.KEY, "reason": ""}, 422)
+
+    def test_sign_off_and_take_back(self, client: FlaskClient) -> None:
+        send(client, "put", f"{HERE}/signature", {"name": "Ines"})
+        assert get(client, f"{HERE}/sheet")["signature"] == {"name": "Ines", "day": "2026-10-12"}
+        assert get(client, "/api/roster")["athletes"][0]["signed_week"] == "2026-W41"
+        assert client.delete(f"{HERE}/signature").status_code == 200
+        assert get(client, f"{HERE}/sheet")["signature"] is None
+
+
+class TestDial:
+    def test_a_draft_begins_with_the_plan(self, client: FlaskClient) -> None:
+        draft = get(client, f"{NEXT}/draft")
+        assert (draft["origin"], draft["revision"], draft["start_total"]) == ("plan", 0, 12)
+        assert [line["count"] for line in draft["sessions"][0]["lines"]] == [5, 3, 4]
+        assert [one["movement"] for one in draft["audit"]["lines"][0]] == ["Press", "Row", "Squat"]
+        assert draft["audit"]["cleared"] == draft["audit"]["appeared"] == []
+
+    @pytest.mark.parametrize(("planned", "origin"), [(True, "last plan"), (False, "last log")])
+    def test_or_with_the_week_before(
+        self, client: FlaskClient, bring: Bring, planned: bool, origin: str
+    ) -> None:
+        week = [session(0, sets("Press", 2, rpe=9))]
+        bring(document(week, week if planned else [], athlete={"name": "B", "bodyweight_kg": 9}))
+        draft = get(client, "/api/athletes/2/weeks/2026-W42/draft")
+        assert (draft["origin"], draft["origin_week"]) == (origin, "2026-W41")
+        assert draft["sessions"][0]["date"] == "2026-10-12"
+        assert draft["sessions"][0]["lines"][0]["set"]["rpe"] is None
+        empty = get(client, "/api/athletes/2/weeks/2030-W42/draft")
+        assert (empty["origin"], empty["sessions"]) == ("empty", [])
+
+    def test_the_audit_answers_with_what_clears_and_appears(self, client: FlaskClient) -> None:
+        sessions = get(client, f"{NEXT}/draft")["sessions"]
+        sessions[0]["lines"][1]["count"] = 6
+        found = send(client, "post", f"{NEXT}/draft/audit", {"sessions": sessions})
+        assert found["total"] == 15
+        cleared = {(one["code"], one["subject"]) for one in found["cleared"]}
+        assert ("balance", "push_pull") in cleared
+        assert found["totals"][0]["cells"]["sets"]["planned"] == 15
+        assert found["totals"][0]["cells"]["sets"]["done"] == 12
+        assert found["appeared"]
+
+    def test_the_dial_scales_and_has_notches(self, client: FlaskClient) -> None:
+        sessions = get(client, f"{NEXT}/draft")["sessions"]
+        turned = send(client, "post", f"{NEXT}/draft/dial", {"sessions": sessions, "total": 6})
+        assert sum(line["count"] for line in turned["sessions"][0]["lines"]) == 6
+        assert turned["audit"]["total"] == 6
+        found = send(client, "post", f"{NEXT}/draft/notches", {"sessions": sessions})
+        assert found["start"] == 12
+        assert {one["effect"] for one in found["notches"]} == {"clears", "appears"}
+
+    def test_store_publish_and_reset(self, client: FlaskClient) -> None:
+        draft = get(client, f"{NEXT}/draft")
+        sessions = draft["sessions"]
+        sessions[0]["lines"][0]["set"]["load_kg"] = 22.5
+        sessions[0]["lines"][0]["set"]["colour"] = "kept"
+        body = {"sessions": sessions, "revision": 0, "start_total": draft["start_total"]}
+        assert send(client, "put", f"{NEXT}/draft", body) == {"revision": 1}
+        again = get(client, f"{NEXT}/draft")
+        assert (again["origin"], again["revision"]) == ("saved", 1)
+        assert again["sessions"][0]["lines"][0]["set"]["load_kg"] == 22.5
+        assert again["sessions"][0]["lines"][0]["set"]["colour"] == "kept"
+        send(client, "post", f"{NEXT}/draft/reset", {"revision": 1})
+        assert get(client, f"{NEXT}/draft")["origin"] == "plan"
+        send(client, "post", f"{NEXT}/draft/publish", body)
+        sheet = get(client, f"{NEXT}/sheet?basis=planned")
+        press = next(row for row in sheet["movements"] if row["subject"] == "Press")
+        assert press["cells"]["top_load_kg"]["planned"] == 22.5
+        assert Draft.select().count() == 0
+
+    def test_a_stale_draft_is_refused_and_nothing_lost(self, client: FlaskClient) -> None:
+        sessions = get(client, f"{NEXT}/draft")["sessions"]
+        body = {"sessions": sessions, "revision": 0, "start_total": 12}
+        send(client, "put", f"{NEXT}/draft", body)
+        for method, path in (("put", "draft"), ("post", "draft/publish")):
+            answer = send(client, method, f"{NEXT}/{path}", {**body, "sessions": []} if
+                          method == "put" else body, 409)  # fmt: skip
+            assert "Nothing was overwritten" in answer["detail"]
+        send(client, "post", f"{NEXT}/draft/reset", {"revision": 7}, 409)
+        assert get(client, f"{NEXT}/draft")["sessions"] == sessions
+
+    def test_what_does_not_fit_is_refused_with_its_place(self, client: FlaskClient) -> None:
+        sessions = get(client, f"{NEXT}/draft")["sessions"]
+        sessions[0]["date"] = "2026-10-05"
+        sessions[0]["lines"][2]["set"]["exercise"] = "Sqat"
+        answer = send(client, "post", f"{NEXT}/draft/audit", {"sessions": sessions}, 422)
+        assert [one["place"] for one in answer["problems"]] == [
+            "sessions[0].date", "sessions[0].lines[2].set.exercise"]  # fmt: skip
+        assert "'Squat'" in answer["problems"][1]["message"]
+        empty = {"sessions": [], "revision": 0, "start_total": 0}
+        send(client, "post", f"{NEXT}/draft/publish", empty, 422)
+        assert Session.select().where(Session.deleted_on.is_null(False)).count() == 0
+
+
+class TestRules:
+    def test_each_has_argument_source_and_value(self, client: FlaskClient) -> None:
+        found = get(client, "/api/rules")
+        assert len(found["rules"]) == 19
+        for rule in found["rules"]:
+            assert rule["argument"]
+            assert rule["source"]
+            assert rule["house"] == rule["default"]
+
+    def test_a_preview_tells_and_stores_nothing(self, client: FlaskClient) -> None:
+        body = {"chosen": {"balance_bands": {"push_pull": [0, 3]}}, "scope": "house",
+                "basis": "completed"}  # fmt: skip
+        found = send(client, "post", f"{HERE}/rules/preview", body)
+        assert ("balance", "push_pull") in {(one["code"], one["subject"]) for one in
+                                            found["cleared"]}  # fmt: skip
+        assert found["after"] == found["before"] - len(found["cleared"]) + len(found["appeared"])
+        assert get(client, "/api/rules")["chosen"] == {}
+        sheet = get(client, f"{HERE}/sheet")
+        assert len(sheet["findings"]) == found["before"]
+
+    def test_house_rules_are_kept_and_an_athletes_own_lie_over_them(
+        self, client: FlaskClient
+    ) -> None:
+        chosen = {"indirect_credit": 1, "hard_set_rpe": 7}
+        send(client, "put", "/api/rules", {"chosen": chosen, "revision": 1})
+        own = "/api/athletes/1/rules"
+        send(client, "put", own, {"chosen": {"indirect_credit": 0, "hard_set_rpe": 7},
+                                  "revision": 1})  # fmt: skip
+        found = get(client, own)
+        # What agrees with the house is no choice of the athlete's.
+        assert found["chosen"] == {"indirect_credit": 0}
+        rule = next(one for one in found["rules"] if one["name"] == "indirect_credit")
+        assert (rule["default"], rule["house"], rule["own"], rule["is_own"]) == (0.5, 1, 0, True)
+        sheet = get(client, f"{HERE}/sheet")
+        triceps = next(row for row in sheet["muscles"] if row["subject"] == "triceps")
+        assert triceps["cells"]["sets"]["done"] == 0
+        tried = {"chosen": {}, "scope": "athlete", "basis": "completed"}
+        assert send(client, "post", f"{HERE}/rules/preview", tried)["cleared"]
+
+    @pytest.mark.parametrize("path", ["/api/rules", "/api/athletes/1/rules"])
+    def test_stale_or_wrong_rules_are_refused(self, client: FlaskClient, path: str) -> None:
+        for chosen, revision, status in (
+            ({}, 9, 409), ({"indirect_credit": 3}, 1, 422), ({"gravity": 1}, 1, 422),
+            ({"muscle_bands": {"cheast": [1, 2]}}, 1, 422), ({"load_step": [0.3, 0.1]}, 1, 422),
+        ):  # fmt: skip
+            send(client, "put", path, {"chosen": chosen, "revision": revision}, status)
+        assert get(client, path)["chosen"] == {}
+        assert get(client, path)["revision"] == 1
+
+
+class TestFiles:
+    def test_import_says_what_it_did(self, bring: Bring) -> None:
+        done = bring({**a_book(), "rules": {"moon": 1}}, "?name=Second").json
+        assert (done["planned"], done["completed"], done["sets"]) == (4, 3, 87)
+        assert done["new_movements"] == []
+        assert "rules.moon" in done["warnings"][0]
+
+    def test_a_name_that_is_taken(self, client: FlaskClient, bring: Bring) -> None:
+        refused = bring()
+        assert refused.status_code == 409
+        assert refused.json["type"].endswith("name-taken")
+        assert bring(None, "?replace=true").json["replaced"] is True
+        assert len(get(client, "/api/roster")["athletes"]) == 1
+
+    def test_a_bad_book_stores_nothing(self, client: FlaskClient, bring: Bring) -> None:
+        bad = document([session(0, sets("Nobody", 2))], athlete={"name": "Bad"})
+        answer = bring(bad)
+        assert answer.status_code == 422
+        assert answer.json["problems"][0]["place"] == "completed[0].sets[0].exercise"
+        assert bring(b"{,").status_code == 422
+        assert Athlete.select().count() == 1
+        too_large = b" " * 50_000_000
+        assert bring(too_large).status_code == 413
+
+    def test_export(self, client: FlaskClient, bring: Bring) -> None:
+        answer = client.get("/api/athletes/1/book")
+        assert "ada-test.book.json" in answer.headers["Content-Disposition"]
+        bring(answer.data, "?name=Copy")
+        one, two = (get(client, f"/api/athletes/{n}/weeks/2026-W41/sheet") for n in (1, 2))
+        assert one == two
+
+    def test_off_the_roster_and_back(self, client: FlaskClient, bring: Bring) -> None:
+        assert client.delete("/api/athletes/1").status_code == 200
+        assert get(client, "/api/roster")["athletes"] == []
+        get(client, f"{HERE}/sheet", 404)
+        send(client, "post", "/api/athletes/1/restore", {})
+        get(client, f"{HERE}/sheet")
+        send(client, "post", "/api/athletes/1/restore", {}, 404)
+        client.delete("/api/athletes/1")
+        bring()
+        send(client, "post", "/api/athletes/1/restore", {}, 409)
