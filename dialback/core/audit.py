@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any, Final
@@ -106,7 +106,12 @@ class Audit:
 
 def audit(ledger: Ledger, week: Week, basis: Basis = "completed") -> Audit:
     """Audit a week of the ledger, as completed or as planned."""
-    return _audit(ledger, week, basis, ledger.entries(basis, week), ledger.tally(basis, week))
+    key = ("audit", basis, week)
+    kept: Audit | None = ledger.kept.get(key)
+    if kept is None:
+        entries, sums = ledger.entries(basis, week), ledger.tally(basis, week)
+        kept = ledger.kept[key] = _audit(ledger, week, basis, entries, sums)
+    return kept
 
 
 def audit_draft(ledger: Ledger, week: Week, sessions: Sequence[Session]) -> Audit:
@@ -118,8 +123,12 @@ def audit_draft(ledger: Ledger, week: Week, sessions: Sequence[Session]) -> Audi
 def _audit(
     ledger: Ledger, week: Week, basis: Basis, entries: tuple[Entry, ...], sums: Tally
 ) -> Audit:
-    base = baseline(ledger, week)
-    in_hand = WeekInHand(entries, sums, base, heaviest_before(ledger, week), ledger.rules)
+    key = ("before", week)
+    before: tuple[Baseline, Mapping[str, float]] | None = ledger.kept.get(key)
+    if before is None:
+        before = ledger.kept[key] = (baseline(ledger, week), heaviest_before(ledger, week))
+    base, heaviest = before
+    in_hand = WeekInHand(entries, sums, base, heaviest, ledger.rules)
     return Audit(week, basis, ledger, entries, sums, base, in_hand)
 
 

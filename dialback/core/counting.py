@@ -5,13 +5,15 @@ each figure it enters; a tally is the sum of those credits, so the trail of a fi
 that credit it. The formulas are told in ``docs/method.md``.
 
 Most of a count does not depend on reps and loads: what sets of one movement, tempo and side have
-in common is worked out once, as their ``Shape``. Within a shape credits are linear, so a tally
-may add the sets of a shape before it credits them.
+in common is worked out once, as their ``Shape``. What a set comes to is a row of amounts; what it
+credits is a linear map of that row, the shape's ``plan``. So a tally may add the rows of a shape
+before it credits them.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections import defaultdict
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from math import floor
@@ -21,13 +23,25 @@ from dialback.core.movements import Movement, MovementTable
 from dialback.core.rules import Rules
 from dialback.core.sessions import Set
 from dialback.core.tempo import ASSUMED, Tempo, parse_tempo
-from dialback.core.vocabulary import MUSCLE_MEASURES, PAIRS
+from dialback.core.vocabulary import MUSCLES, PAIRS
 
 LIMB_FACTOR: Final = {"both": 1.0, "each": 1.0, "alternating": 0.5, "left": 0.5, "right": 0.5}
 """What an average limb does of a set's reps or seconds."""
 TOTAL_FACTOR: Final = {"both": 1.0, "each": 2.0, "alternating": 1.0, "left": 1.0, "right": 1.0}
 """What was done in all of a set's reps or seconds."""
 _SET_CREDIT: Final = {"both": 1.0, "each": 1.0, "alternating": 1.0, "left": 0.5, "right": 0.5}
+
+_MUSCLE_SIDES: Final = {
+    muscle: [
+        f"balance/{pair.name}/{side}"
+        for pair in PAIRS
+        if pair.of == "muscle"
+        for side, members in (("a", pair.a), ("b", pair.b))
+        if muscle in members
+    ]
+    for muscle in MUSCLES
+}
+"""The sides of muscle pairs that a muscle belongs to, as figure prefixes."""
 
 Standing = Literal["hard", "easy", "warm_up", "conditioning"]
 """How a set stands in the sums: whole, without its set, not at all, or as time kept apart."""
@@ -50,9 +64,18 @@ class ShapeMove:
     hold: float
 
 
+SETS, WORK_S, ESTIMATED, COUNT = range(4)
+"""Where a row of amounts has the set's own; after them stand three for each move."""
+REPS, VOLUME_LOAD_KG, TUT_S = range(3)
+_PER_MOVE: Final = 3
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class Shape:
-    """What sets alike but for reps, seconds and loads have in common; equal only to itself."""
+    """What sets alike but for reps, seconds and loads have in common; equal only to itself.
+
+    ``plan`` says which figure takes which place of the row of amounts, and what share of it.
+    """
 
     standing: Standing
     moves: tuple[ShapeMove, ...]
@@ -65,6 +88,12 @@ class Shape:
     estimate_reps: bool
     moving_only: bool
     pair_sides: tuple[tuple[str, ...], ...]
+    plan: tuple[tuple[str, int, float], ...]
+
+    def credit(self, amounts: Sequence[float], to: defaultdict[str, float]) -> None:
+        """Add what a row of amounts, of one set or of many, credits to each figure."""
+        for key, place, share in self.plan:
+            to[key] += amounts[place] * share
 
 
 class MovePart(NamedTuple):
@@ -76,13 +105,26 @@ class MovePart(NamedTuple):
 
 
 class MeasuredSet(NamedTuple):
-    """What a set comes to. ``work_s`` is the clock; ``parts`` stand beside ``shape.moves``."""
+    """What a set comes to, as a row of amounts, and the shape that says what they credit."""
 
     shape: Shape
-    sets: float
-    work_s: float
-    estimated: bool
-    parts: tuple[MovePart, ...]
+    amounts: tuple[float, ...]
+
+    @property
+    def estimated(self) -> bool:
+        """Whether the reps come from the seconds."""
+        return bool(self.amounts[ESTIMATED])
+
+    @property
+    def work_s(self) -> float:
+        """Seconds on the clock."""
+        return self.amounts[WORK_S]
+
+    @property
+    def parts(self) -> tuple[MovePart, ...]:
+        """The parts of the moves, beside ``shape.moves``."""
+        rows = range(COUNT + 1, len(self.amounts), _PER_MOVE)
+        return tuple(MovePart(*self.amounts[at : at + _PER_MOVE]) for at in rows)
 
     @property
     def credits(self) -> Mapping[str, float]:
@@ -92,7 +134,9 @@ class MeasuredSet(NamedTuple):
 
 @lru_cache(maxsize=16384)
 def _credits_of(one: MeasuredSet) -> Mapping[str, float]:
-    return credit(one.shape, one.sets, one.work_s, float(one.estimated), 1, one.parts)
+    found: defaultdict[str, float] = defaultdict(float)
+    one.shape.credit(one.amounts, found)
+    return dict(found)
 
 
 def is_hard(one: Set, rules: Rules) -> bool:
@@ -152,19 +196,23 @@ def shape_of(
         standing = "conditioning"
     else:
         standing = "hard" if is_hard(one, rules) else "easy"
+    assumed = own_tempo is None and any(
+        movement.tempo is None and not movement.isometric for movement, _ in table
+    )
+    pair_sides = tuple(_pair_sides(movement, rules) for movement, _ in table)
     return Shape(
         standing,
         tuple(moves),
         sets=_SET_CREDIT[one.sides] if standing == "hard" else 0.0,
         total=total,
         rep_seconds=rep_seconds,
-        assumed=own_tempo is None
-        and any(movement.tempo is None and not movement.isometric for movement, _ in table),
+        assumed=assumed,
         indirect_credit=rules.indirect_credit,
         partial_rep_credit=rules.partial_rep_credit,
         estimate_reps=rules.estimate_reps,
         moving_only=rules.tension == "moving",
-        pair_sides=tuple(_pair_sides(movement, rules) for movement, _ in table),
+        pair_sides=pair_sides,
+        plan=_plan(standing, moves, pair_sides, rules.indirect_credit, assumed=assumed),
     )
 
 
@@ -172,95 +220,63 @@ def measure(one: Set, shape: Shape) -> MeasuredSet:
     """Measure a set of that shape."""
     seconds = one.seconds
     reps: float
+    estimated = 0
     if one.reps is not None:
-        reps, estimated = one.reps, False
+        reps = one.reps
     elif shape.estimate_reps and shape.rep_seconds and seconds is not None:
         # A whole number of reps must not be lost to the last bit of a division.
-        reps, estimated = floor(seconds / shape.rep_seconds + 1e-9), True
+        reps, estimated = floor(seconds / shape.rep_seconds + 1e-9), 1
     else:
-        reps, estimated = 0.0, False
+        reps = 0
     loaded_reps: float = reps
     if one.partial_reps:
         loaded_reps -= one.partial_reps * (1 - shape.partial_rep_credit)
     load = one.load_kg * one.implements
     hold = one.hold_s
-    parts = tuple(
-        [
-            MovePart(
-                reps * move.reps,
-                # Help may exceed what it helps with; nobody lifts less than nothing.
-                loaded_reps * move.lifts * max(load + move.bodyweight_kg, 0.0),
-                (reps * move.tut if seconds is None else seconds * move.timed_tut)
-                + hold * move.hold,
-            )
-            for move in shape.moves
-        ]
-    )
     duration = reps * shape.rep_seconds if seconds is None else seconds
-    return MeasuredSet(shape, shape.sets, (duration + hold) * shape.total, estimated, parts)
+    amounts: tuple[float, ...] = (shape.sets, (duration + hold) * shape.total, estimated, 1)
+    for move in shape.moves:
+        # Help may exceed what it helps with; nobody lifts less than nothing.
+        lifted = load + move.bodyweight_kg
+        if lifted < 0:
+            lifted = 0.0
+        tut = reps * move.tut if seconds is None else seconds * move.timed_tut
+        amounts += (reps * move.reps, loaded_reps * move.lifts * lifted, tut + hold * move.hold)
+    return MeasuredSet(shape, amounts)
 
 
-def credit(
-    shape: Shape,
-    sets: float,
-    work_s: float,
-    estimated: float,
-    count: int,
-    parts: Iterable[MovePart],
-) -> dict[str, float]:
-    """What ``count`` sets of a shape credit to each figure, given the sums of what they come to."""
-    if shape.standing == "warm_up":
-        return {}
-    if shape.standing == "conditioning":
-        return {"totals/conditioning_s": work_s}
-    found: dict[str, float] = {
-        "totals/sets": sets,
-        "totals/reps": 0.0,
-        "totals/volume_load_kg": 0.0,
-        "totals/tut_s": 0.0,
-        "totals/work_s": work_s,
-    }
-    if estimated:
-        found["totals/estimated_rep_sets"] = estimated
-    if shape.assumed:
-        found["totals/assumed_tempo_sets"] = count
-
-    for move, part, pair_sides in zip(shape.moves, parts, shape.pair_sides, strict=True):
+def _plan(
+    standing: Standing,
+    moves: Sequence[ShapeMove],
+    pair_sides: Sequence[tuple[str, ...]],
+    indirect_credit: float,
+    *,
+    assumed: bool,
+) -> tuple[tuple[str, int, float], ...]:
+    """Which figure takes which amount: a set once, at its highest share; the sums move by move."""
+    if standing == "warm_up":
+        return ()
+    if standing == "conditioning":
+        return (("totals/conditioning_s", WORK_S, 1.0),)
+    set_shares: dict[str, float] = {"totals": 1.0}
+    plan = [("totals/work_s", WORK_S, 1.0), ("totals/estimated_rep_sets", ESTIMATED, 1.0)]
+    if assumed:
+        plan.append(("totals/assumed_tempo_sets", COUNT, 1.0))
+    for at, (move, sides) in enumerate(zip(moves, pair_sides, strict=True)):
+        first = COUNT + 1 + at * _PER_MOVE
         movement = move.movement
-        found["totals/reps"] += part.reps
-        found["totals/volume_load_kg"] += part.volume_load_kg
-        found["totals/tut_s"] += part.tut_s
-        for subject in (f"patterns/{movement.pattern}", f"movements/{movement.name}", *pair_sides):
-            _add(found, subject, sets, part, 1.0)
-            key = f"{subject}/reps"
-            found[key] = found.get(key, 0.0) + part.reps
+        whole = ("totals", f"patterns/{movement.pattern}", f"movements/{movement.name}", *sides)
+        plan += [(f"{subject}/reps", first + REPS, 1.0) for subject in whole]
+        shares = dict.fromkeys(whole, 1.0)
         for muscle, role in movement.muscles.items():
-            share = 1.0 if role == "direct" else shape.indirect_credit
-            _add(found, f"muscles/{muscle}", sets, part, share)
-    for member, side in _MUSCLE_SIDES:
-        if f"muscles/{member}/sets" in found:
-            for name in MUSCLE_MEASURES:
-                found[f"{side}/{name}"] = found[f"muscles/{member}/{name}"]
-    return found
-
-
-def _add(found: dict[str, float], subject: str, sets: float, part: MovePart, share: float) -> None:
-    """Credit a part to a subject: the set once, at the highest share; the sums move by move."""
-    key = f"{subject}/sets"
-    found[key] = max(found.get(key, 0.0), sets * share)
-    key = f"{subject}/volume_load_kg"
-    found[key] = found.get(key, 0.0) + part.volume_load_kg * share
-    key = f"{subject}/tut_s"
-    found[key] = found.get(key, 0.0) + part.tut_s * share
-
-
-_MUSCLE_SIDES: Final = tuple(
-    (muscle, f"balance/{pair.name}/{side}")
-    for pair in PAIRS
-    if pair.of == "muscle"
-    for side, members in (("a", pair.a), ("b", pair.b))
-    for muscle in members
-)
+            share = 1.0 if role == "direct" else indirect_credit
+            shares |= dict.fromkeys((f"muscles/{muscle}", *_MUSCLE_SIDES.get(muscle, ())), share)
+        for subject, share in shares.items():
+            set_shares[subject] = max(set_shares.get(subject, 0.0), share)
+            plan.append((f"{subject}/volume_load_kg", first + VOLUME_LOAD_KG, share))
+            plan.append((f"{subject}/tut_s", first + TUT_S, share))
+    plan += [(f"{subject}/sets", SETS, share) for subject, share in set_shares.items()]
+    return tuple(plan)
 
 
 def _tempo_of(movement: Movement) -> Tempo:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from functools import cached_property
-from typing import Final, NamedTuple, Protocol
+from operator import add
+from typing import Any, Final, NamedTuple, Protocol
 
-from dialback.core.counting import MeasuredSet, MovePart, Shape, credit, is_hard, measure, shape_of
+from dialback.core.counting import MeasuredSet, Shape, is_hard, measure, shape_of
 from dialback.core.movements import MovementTable
 from dialback.core.rules import Rules
 from dialback.core.sessions import Session, Set
@@ -49,24 +51,19 @@ class SessionSource(Protocol):
 
 def tally(entries: Iterable[Entry]) -> Tally:
     """Sum the credits of the entries."""
-    # Sets of a shape are added up first: within a shape credits are linear.
-    by_shape: dict[Shape, list[MeasuredSet]] = {}
+    # Rows of a shape are added up before they are credited: within a shape credits are linear.
+    by_shape: dict[Shape, list[float]] = {}
     for entry in entries:
-        measured = entry.measured
-        known = by_shape.get(measured.shape)
-        if known is None:
-            by_shape[measured.shape] = [measured]
+        shape, amounts = entry.measured
+        row = by_shape.get(shape)
+        if row is None:
+            by_shape[shape] = list(amounts)
         else:
-            known.append(measured)
-    sums: dict[str, float] = {}
-    for shape, alike in by_shape.items():
-        _, sets, work, estimated, parts = zip(*alike, strict=True)
-        moves = [MovePart(*map(sum, zip(*part, strict=True))) for part in zip(*parts, strict=True)]
-        for key, amount in credit(
-            shape, sum(sets), sum(work), sum(estimated), len(alike), moves
-        ).items():
-            sums[key] = sums.get(key, 0.0) + amount
-    return sums
+            by_shape[shape] = list(map(add, row, amounts))
+    sums: defaultdict[str, float] = defaultdict(float)
+    for shape, row in by_shape.items():
+        shape.credit(row, sums)
+    return dict(sums)
 
 
 def rough(entries: Iterable[Entry]) -> frozenset[str]:
@@ -103,7 +100,11 @@ class Ledger:
         self.movements = movements
         self.rules = rules
         self.bodyweight_kg = bodyweight_kg
-        self._shapes: dict[object, Shape] = {}
+        self.kept: dict[tuple[object, ...], Any] = {}
+        """Room for what others work out of the ledger once; it never changes."""
+        self._shapes: dict[tuple[object, ...], Shape] = {}
+        self._by_effort: dict[tuple[object, ...], Shape] = {}
+        self._measured: dict[int, tuple[Set, MeasuredSet]] = {}
         self._entries: dict[tuple[Basis, Week], tuple[Entry, ...]] = {}
         self._tallies: dict[tuple[Basis, Week], Tally] = {}
 
@@ -111,20 +112,31 @@ class Ledger:
         """Measure sessions that need not be in the source, such as a draft."""
         return tuple(
             [
-                Entry(session, at, one, measure(one, self._shape(one)))
+                Entry(session, at, one, self._measure(one))
                 for session in sessions
                 for at, one in enumerate(session.sets)
             ]
         )
 
+    def _measure(self, one: Set) -> MeasuredSet:
+        # Sources share equal sets; what is the same value is measured once. The set is kept with
+        # its measure, so that its identity stays its own.
+        kept = self._measured.get(id(one))
+        if kept is None:
+            kept = self._measured[id(one)] = (one, measure(one, self._shape(one)))
+        return kept[1]
+
     def _shape(self, one: Set) -> Shape:
-        key = (
-            one.exercise, one.moves, one.sides, one.tempo, one.warm_up, is_hard(one, self.rules)
-        )  # fmt: skip
-        shape = self._shapes.get(key)
+        # Two steps: by what is written, and, where that is new, by what it comes to.
+        written = (one.exercise, one.moves, one.sides, one.tempo, one.warm_up, one.rpe)
+        shape = self._shapes.get(written)
         if shape is None:
-            shape = shape_of(one, self.movements, self.rules, self.bodyweight_kg)
-            self._shapes[key] = shape
+            comes_to = (*written[:-1], is_hard(one, self.rules))
+            shape = self._by_effort.get(comes_to)
+            if shape is None:
+                shape = shape_of(one, self.movements, self.rules, self.bodyweight_kg)
+                self._by_effort[comes_to] = shape
+            self._shapes[written] = shape
         return shape
 
     def entries(self, basis: Basis, week: Week) -> tuple[Entry, ...]:

@@ -13,7 +13,7 @@ database = pw.DatabaseProxy()
 
 def rows(query: Any) -> Iterator[tuple[Any, ...]]:
     """Rows straight from the driver, for reads that are many; columns as SQLite has them."""
-    yield from database.execute(query)
+    return iter(database.execute(query))
 
 
 def insert_rows(model: type[pw.Model], columns: Iterable[str], values: Iterable[Any]) -> None:

@@ -6,11 +6,11 @@ import json
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from datetime import date
-from functools import lru_cache
 from typing import Any
 
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import Value, fold
+from dialback.core.sessions import Move as CoreMove
 from dialback.core.sessions import Session as CoreSession
 from dialback.core.sessions import Set as CoreSet
 from dialback.core.vocabulary import Basis
@@ -20,6 +20,10 @@ from dialback.store.models import Athlete, Session, SetMove, SetRow, insert_rows
 _SET_COLUMNS = (
     "reps", "seconds", "load_kg", "implements", "sides", "tempo", "hold_s", "partial_reps",
     "rpe", "warm_up", "rest_s", "part",
+)  # fmt: skip
+
+_SESSION_COLUMNS = (
+    Session.id, Session.date, Session.title, Session.rpe, Session.duration_min, Session.extra,
 )  # fmt: skip
 
 
@@ -114,6 +118,8 @@ class StoredSessions:
         self._athlete = athlete
         self._names = {number: movement.name for number, movement in movements.items()}
         self._weeks: dict[Basis, list[Week]] = {}
+        # Equal rows share one set: plans repeat them, and logs repeat plans.
+        self._sets: dict[tuple[Any, ...], CoreSet] = {}
         self._sessions: dict[tuple[Basis, Week], tuple[CoreSession, ...]] = {}
 
     def weeks(self, basis: Basis) -> Sequence[Week]:
@@ -148,28 +154,44 @@ class StoredSessions:
 
     def _read(self, basis: Basis, first: date, last: date) -> list[CoreSession]:
         window = _window(self._athlete, basis, first, last)
-        sets: dict[int, list[CoreSet]] = defaultdict(list)
         query = (
             SetRow.select(
-                SetRow.session, SetRow.id, SetRow.movement, SetRow.extra,
+                SetRow.session, SetRow.position, SetRow.id, SetRow.extra, SetRow.movement,
                 *(getattr(SetRow, column) for column in _SET_COLUMNS),
             )
             .join(Session)
             .where(*window)
-            .order_by(SetRow.session, SetRow.position)
         )  # fmt: skip
         moves = self._moves(window)
-        for session, number, movement, extra, *values in rows(query):
-            if extra is None and movement is not None:
-                sets[session].append(_plain_set(self._names[movement], *values))
-            else:
-                sets[session].append(
-                    _any_set(self._names.get(movement), moves.get(number), extra, values)
-                )
-        return [_core(row, sets[row.id]) for row in _live(self._athlete, basis, first, last)]
+        known = self._sets
+        sets: dict[int, list[tuple[int, CoreSet]]] = defaultdict(list)
+        for row in rows(query):
+            session, position, number, extra = row[:4]
+            columns = row[4:]
+            one = known.get(columns)
+            if one is None or extra is not None or columns[0] is None:
+                one = self._set(columns, moves.get(number), extra)
+                known.setdefault(columns, one)
+            sets[session].append((position, one))
+        in_order = Session.select(*_SESSION_COLUMNS).where(*window)
+        return [
+            _core(values, [one for _, one in sorted(sets[number], key=_position)])
+            for number, *values in rows(in_order.order_by(Session.date, Session.id))
+        ]
 
-    def _moves(self, window: tuple[Any, ...]) -> dict[int, list[dict[str, Any]]]:
-        moves: dict[int, list[dict[str, Any]]] = defaultdict(list)
+    def _set(
+        self, columns: tuple[Any, ...], moves: list[CoreMove] | None, extra: str | None
+    ) -> CoreSet:
+        # Checked when it was stored: the values only change their wrapping here.
+        movement, *values = columns
+        named = dict(zip(_SET_COLUMNS, values, strict=True))
+        named["warm_up"] = bool(named["warm_up"])
+        named["exercise"] = self._names.get(movement)
+        named["moves"] = moves and tuple(moves)
+        return CoreSet.trusted(named, _read_extra(extra))
+
+    def _moves(self, window: tuple[Any, ...]) -> dict[int, list[CoreMove]]:
+        moves: dict[int, list[CoreMove]] = defaultdict(list)
         query = (
             SetMove.select(SetMove.set, SetMove.movement, SetMove.times, SetMove.extra)
             .join(SetRow)
@@ -178,24 +200,9 @@ class StoredSessions:
             .order_by(SetMove.set, SetMove.position)
         )
         for number, movement, times, extra in rows(query):
-            moves[number].append(
-                {**(_read_extra(extra)), "exercise": self._names[movement], "times": times}
-            )
+            named = {"exercise": self._names[movement], "times": times}
+            moves[number].append(CoreMove.trusted(named, _read_extra(extra)))
         return moves
-
-
-@lru_cache(maxsize=65536)
-def _plain_set(name: str, *values: Any) -> CoreSet:
-    """A set of one movement from its columns; equal rows share one value."""
-    return CoreSet.model_validate({"exercise": name, **_columns(values)})
-
-
-def _any_set(
-    name: str | None, moves: list[dict[str, Any]] | None, extra: str | None, values: list[Any]
-) -> CoreSet:
-    return CoreSet.model_validate(
-        {**_read_extra(extra), "exercise": name, "moves": moves, **_columns(values)}
-    )
 
 
 def _write_extra(value: Value) -> str | None:
@@ -206,19 +213,17 @@ def _read_extra(text: str | None) -> dict[str, Any]:
     return json.loads(text) if text else {}
 
 
-def _columns(values: Iterable[Any]) -> dict[str, Any]:
-    columns = dict(zip(_SET_COLUMNS, values, strict=True))
-    columns["warm_up"] = bool(columns["warm_up"])
-    return columns
+def _position(placed: tuple[int, CoreSet]) -> int:
+    return placed[0]
 
 
-def _core(row: Session, sets: list[CoreSet]) -> CoreSession:
-    # Checked when it was stored: the values only change their wrapping here.
-    return CoreSession.model_construct(
-        date=row.date,
-        title=row.title,
-        rpe=row.rpe,
-        duration_min=row.duration_min,
-        sets=tuple(sets),
-        **row.extra,
-    )
+def _core(values: list[Any], sets: list[CoreSet]) -> CoreSession:
+    day, title, rpe, duration_min, extra = values
+    named = {
+        "date": date.fromisoformat(day),
+        "title": title,
+        "rpe": rpe,
+        "duration_min": duration_min,
+        "sets": tuple(sets),
+    }
+    return CoreSession.trusted(named, _read_extra(extra))

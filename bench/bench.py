@@ -1,0 +1,284 @@
+"""Measure what a coach waits for, and print the medians.
+
+One athlete with three years of training (about 500 sessions, 12 000 sets), a club of forty such
+athletes in one data file. HTTP figures go through a real server on the loopback address.
+"""
+
+from __future__ import annotations
+
+import json
+import random
+import statistics
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+import urllib.request
+from collections.abc import Callable
+from datetime import date, timedelta
+from pathlib import Path
+from typing import Any
+
+import pandas as pd
+from waitress.server import create_server
+
+from dialback.book.book import Book, read_book
+from dialback.core.tally import Ledger, Tally
+from dialback.core.tempo import ASSUMED, parse_tempo
+from dialback.core.vocabulary import MEASURES, PAIRS
+from dialback.core.weeks import Week
+from dialback.library import library
+from dialback.store.athletes import Ledgers, import_book
+from dialback.store.database import open_database
+from dialback.store.models import Athlete, database
+from dialback.web.app import create_app
+
+TODAY = date(2026, 11, 23)
+WEEKS = 156
+CLUB = 40
+ROUNDS = 15
+WORK = [one for one in library() if one.counted and not one.isometric]
+
+
+def a_book(name: str, seed: int) -> dict[str, Any]:
+    """Three years in blocks of four weeks: three or four days of six movements, four sets each."""
+    chance = random.Random(seed)
+    last = Week.to_audit(TODAY)
+    completed = []
+    for back in range(1 - WEEKS, 1):
+        if (back - 1 + WEEKS) % 4 == 0:
+            block = [chance.sample(WORK, 6) for _ in range(4)]
+            loads = {one.name: chance.randrange(8, 100, 2) for day in block for one in day}
+        monday = last.plus(back).monday
+        for day, work in zip((0, 1, 3, 5) if back % 5 == 0 else (0, 2, 4), block, strict=False):
+            sets = []
+            for movement in work:
+                loads[movement.name] += chance.choice((0, 0, 1, 2))
+                reps = chance.randint(6, 10)
+                sets += [
+                    {"exercise": movement.name, "reps": reps - (at == 3 and chance.random() < 0.4),
+                     "load_kg": loads[movement.name], "rpe": chance.choice((7, 7.5, 8, 8.5))}
+                    for at in range(4)
+                ]  # fmt: skip
+            completed.append({"date": (monday + timedelta(days=day)).isoformat(), "sets": sets})
+    return {
+        "format": "dialback-book", "version": 1,
+        "athlete": {"name": name, "bodyweight_kg": 75},
+        "exercises": [one.model_dump(mode="json") for one in library()],
+        "completed": completed, "planned": completed[-30:],
+    }  # fmt: skip
+
+
+def median_ms(call: Callable[[], Any], rounds: int = ROUNDS) -> float:
+    """Median of some rounds, in milliseconds."""
+    taken = []
+    for _ in range(rounds):
+        start = time.perf_counter()
+        call()
+        taken.append((time.perf_counter() - start) * 1000)
+    return statistics.median(taken)
+
+
+def say(what: str, value: float, goal: str) -> None:
+    """One line of the result."""
+    print(f"{what:<62}{value:9.1f} ms   {goal}")
+
+
+def from_store(athlete: Athlete) -> Ledger:
+    """The athlete's three years, read from the data file; nothing measured yet."""
+    ledger = Ledgers().of(athlete)
+    weeks = ledger.source.weeks("completed")
+    ledger.source.preload(weeks[0], weeks[-1])
+    return ledger
+
+
+def ours(read: Ledger) -> dict[Week, Tally]:
+    """Weekly sums of every figure, of sets in memory; nothing kept from before."""
+    ledger = Ledger(read.source, read.movements, read.rules, read.bodyweight_kg)
+    return {week: ledger.tally("completed", week) for week in ledger.source.weeks("completed")}
+
+
+_COLUMNS = ("reps", "seconds", "load_kg", "implements", "sides", "tempo", "hold_s", "partial_reps",
+            "rpe", "warm_up", "rest_s", "part")  # fmt: skip
+
+
+def fetch(athlete: Athlete) -> list[tuple[Any, ...]]:
+    """The same rows for pandas, as SQLite gives them."""
+    columns = ", ".join(f"t.{one}" for one in _COLUMNS)
+    found = database.execute_sql(
+        f'SELECT s.date, m.name, {columns} FROM "set" t '
+        "JOIN session s ON s.id = t.session_id JOIN movement m ON m.id = t.movement_id "
+        "WHERE s.athlete_id = ? AND s.basis = 'completed' AND s.deleted_on IS NULL",
+        (athlete.id,),
+    )
+    return list(found.fetchall())
+
+
+def by_pandas(fetched: list[tuple[Any, ...]], bodyweight_kg: float) -> dict[str, pd.DataFrame]:
+    """The same sums of the same rows by pandas: merge with the movements, group by week.
+
+    It leaves out what the generated rows do not have (sides, own tempo, seconds, combinations),
+    and the pairs of muscles, which repeat the muscles.
+    """
+    rows = pd.DataFrame(fetched, columns=["date", "name", *_COLUMNS])
+    rows = rows[rows["warm_up"] == 0]
+    movements = pd.DataFrame(
+        [
+            (one.name, one.pattern, one.bodyweight_share,
+             (parse_tempo(one.tempo) if one.tempo else ASSUMED).cycle)
+            for one in library()
+        ],
+        columns=["name", "pattern", "share", "cycle"],
+    )  # fmt: skip
+    roles = pd.DataFrame(
+        [
+            (one.name, muscle, 1.0 if role == "direct" else 0.5)
+            for one in library()
+            for muscle, role in one.muscles.items()
+        ],
+        columns=["name", "muscle", "credit"],
+    )
+    calendar = pd.to_datetime(rows["date"]).dt.isocalendar()
+    rows["week"] = calendar["year"].astype(str) + "-W" + calendar["week"].astype(str).str.zfill(2)
+    rows = rows.merge(movements, on="name")
+    rows["sets"] = ((rows["rpe"].isna()) | (rows["rpe"] >= 6)).astype(float)
+    rows["volume_load_kg"] = rows["reps"] * (
+        rows["load_kg"] * rows["implements"] + rows["share"] * bodyweight_kg
+    )
+    rows["tut_s"] = rows["reps"] * rows["cycle"]
+    measures = list(MEASURES)
+    spread = rows.merge(roles, on="name")
+    of_muscles = ["sets", "volume_load_kg", "tut_s"]
+    for measure in of_muscles:
+        spread[measure] = spread[measure] * spread["credit"]
+    sides = pd.DataFrame(
+        [
+            (pattern, f"{pair.name}/{side}")
+            for pair in PAIRS
+            if pair.of == "pattern"
+            for side, members in (("a", pair.a), ("b", pair.b))
+            for pattern in members
+        ],
+        columns=["pattern", "side"],
+    )
+    weighed = rows.merge(sides, on="pattern")
+    return {
+        "totals": rows.groupby("week")[measures].sum(),
+        "patterns": rows.groupby(["week", "pattern"])[measures].sum(),
+        "movements": rows.groupby(["week", "name"])[measures].sum(),
+        "balance": weighed.groupby(["week", "side"])[measures].sum(),
+        "muscles": spread.groupby(["week", "muscle"])[of_muscles].sum(),
+    }
+
+
+def check_same(one: dict[Week, Tally], two: dict[str, pd.DataFrame]) -> None:
+    """A yardstick that measures something else is none."""
+    for kind, frame in two.items():
+        for index, values in frame.iterrows():
+            week, *subject = index if isinstance(index, tuple) else (index,)
+            for name, value in values.items():
+                key = "/".join((kind, *subject, name))
+                found = one[Week.parse(week)].get(key, 0.0)
+                assert abs(found - value) < 1e-6, (week, key, found, value)
+
+
+def http(base: str, path: str, body: Any = None) -> Any:
+    """One request, as a browser sends it."""
+    request = urllib.request.Request(base + path)
+    if body is not None:
+        request.data = json.dumps(body).encode()
+        request.add_header("Content-Type", "application/json")
+    with urllib.request.urlopen(request) as answer:
+        return json.load(answer)
+
+
+def main() -> None:
+    """Generate, measure, print."""
+    with tempfile.TemporaryDirectory() as folder:
+        data = Path(folder) / "bench.sqlite"
+        opened = open_database(data)
+        print(f"generating {CLUB} athletes of {WEEKS} weeks …")
+        with opened.connection_context():
+            for number in range(CLUB):
+                book: Book = read_book(json.dumps(a_book(f"Athlete {number}", number)).encode())
+                start = time.perf_counter()
+                athlete = import_book(book, TODAY).athlete
+                imported = (time.perf_counter() - start) * 1000
+        print(
+            f"each: {len(book.completed)} sessions, "
+            f"{sum(len(session.sets) for session in book.completed)} sets done\n"
+        )
+        say("import of one such book", imported, "")
+
+        path = Path(folder) / "three-years.json"
+        path.write_text(json.dumps(a_book("Three years", 1)))
+        week = str(Week.to_audit(TODAY))
+        command = [
+            Path(sys.executable).parent / "dialback",
+            "audit",
+            path,
+            "--week",
+            week,
+            "--json",
+        ]
+        audit = median_ms(lambda: subprocess.run(command, check=True, capture_output=True), 7)
+        say("dialback audit, three years, whole process", audit, "goal under 1000")
+
+        with opened.connection_context():
+            read, fetched = from_store(athlete), fetch(athlete)
+            weight = athlete.bodyweight_kg
+            check_same(ours(read), by_pandas(fetched, weight))
+            rounds = [
+                (median_ms(lambda: ours(read), 5), median_ms(lambda: by_pandas(fetched, weight), 5))
+                for _ in range(5)
+            ]
+            mine, theirs = (statistics.median(column) for column in zip(*rounds, strict=True))
+            say("weekly sums of three years, ours", mine, "")
+            say("the same sums of the same rows by pandas", theirs, "ours no slower")
+            say(
+                "the rows from the data file, ours, as sets",
+                median_ms(lambda: from_store(athlete)),
+                "",
+            )
+            say("the rows from the data file, plain", median_ms(lambda: fetch(athlete)), "")
+
+        server = create_server(create_app(data, today=lambda: TODAY), host="127.0.0.1", port=0)
+        threading.Thread(target=server.run, daemon=True).start()
+        base = f"http://127.0.0.1:{server.effective_port}"
+        start = time.perf_counter()
+        http(base, "/api/roster")
+        say("roster of 40, the first time after a start", (time.perf_counter() - start) * 1000, "")
+        say("roster of 40", median_ms(lambda: http(base, "/api/roster")), "goal under 250")
+
+        place = f"/api/athletes/7/weeks/{week}"
+        coming = f"/api/athletes/7/weeks/{Week.to_audit(TODAY).plus(1)}/draft"
+        say("week sheet", median_ms(lambda: http(base, f"{place}/sheet")), "goal under 40")
+        trail = f"{place}/trail?figure=muscles/chest/sets"
+        say("trail of a figure", median_ms(lambda: http(base, trail)), "")
+        draft = http(base, coming)
+        body = {"sessions": draft["sessions"]}
+        say(
+            "live audit of a draft",
+            median_ms(lambda: http(base, f"{coming}/audit", body)),
+            "goal under 40",
+        )
+        turn = {**body, "total": draft["start_total"] - 7}
+        say(
+            "a turn of the dial",
+            median_ms(lambda: http(base, f"{coming}/dial", turn)),
+            "goal under 40",
+        )
+        say(
+            "all notches of the dial",
+            median_ms(lambda: http(base, f"{coming}/notches", body), 5),
+            "",
+        )
+        rules = {"chosen": {"baseline": "ewma"}, "scope": "house", "basis": "completed"}
+        say("preview of a rule that needs all three years",
+            median_ms(lambda: http(base, f"{place}/rules/preview", rules), 5), "")  # fmt: skip
+        server.close()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,61 @@
+"""Take the pictures of the main views in docs/screenshots/, from the demo, in a fixed week."""
+
+from __future__ import annotations
+
+import sys
+import tempfile
+import time
+from datetime import date
+from pathlib import Path
+
+from selenium.webdriver.common.by import By
+
+ROOT = Path(__file__).parent.parent
+sys.path.insert(0, str(ROOT))
+
+from tests.browser.driving import Coach, browser, colours, served  # noqa: E402
+
+TODAY = date(2026, 11, 24)
+SETTLE_S = 0.6
+MARO = "/athletes/1/weeks/2026-W47/sheet"
+PUSH = "?finding=balance%2Fpush_pull%2Fsets&trail=balance%2Fpush_pull%2Fa%2Fsets"
+
+
+def main() -> None:
+    """Take them all."""
+    out = ROOT / "docs" / "screenshots"
+    out.mkdir(parents=True, exist_ok=True)
+    with (
+        tempfile.TemporaryDirectory() as folder,
+        served(Path(folder) / "club.sqlite", TODAY) as base,
+        browser() as driver,
+    ):
+        coach = Coach(driver, base)
+
+        def shot(name: str) -> None:
+            time.sleep(SETTLE_S)
+            driver.save_screenshot(str(out / f"{name}.png"))
+            print(f"docs/screenshots/{name}.png")
+
+        coach.open("/", "Week 47")
+        shot("roster")
+        coach.open(MARO + PUSH, "behind it")
+        shot("week-sheet")
+        colours(driver, "dark")
+        coach.open("/athletes/3/weeks/2026-W47/sheet?trail=totals%2Freps", "behind it")
+        shot("week-sheet-dark")
+        colours(driver, "light")
+        coach.open("/athletes/12/weeks/2026-W48/dial", "Nearest notches")
+        driver.find_element(By.TAG_NAME, "body").send_keys("-----")
+        shot("dial")
+        coach.open(MARO, "Maro Veldt")
+        coach.open("/rules", "House rules")
+        coach.click("pull-biased", "button")
+        coach.sees("findings before")
+        shot("rules")
+        coach.open("/files", "On the roster")
+        shot("files")
+
+
+if __name__ == "__main__":
+    main()
