@@ -16,7 +16,7 @@ from dialback.core.movements import Movement, MovementTable, Name, UnknownMoveme
 from dialback.core.rules import Rules
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
-from dialback.core.vocabulary import Basis
+from dialback.core.vocabulary import BASES, Basis
 from dialback.core.weeks import Week
 
 FORMAT: Final = "dialback-book"
@@ -128,19 +128,24 @@ def _parse(data: bytes) -> Any:
         raise bad_input("", "the book is no JSON that can be read: nested too deep") from None
     except ValueError:
         raise bad_input("", "the book is no JSON that can be read: a number is too long") from None
-    _check_plain(document, "")
+    try:
+        # The fast way to know that all of it can be written again, unknown keys included.
+        json.dumps(document, ensure_ascii=False, allow_nan=False).encode()
+    except ValueError:
+        _find_unwritable(document, "")
+        raise
     return document
 
 
-def _check_plain(node: Any, place: str) -> None:
-    """Refuse what JSON cannot carry back out, in known and unknown keys alike."""
+def _find_unwritable(node: Any, place: str) -> None:
+    """Refuse the first place that JSON cannot carry back out."""
     if isinstance(node, dict):
         for key, value in node.items():
-            if type(value) not in (int, bool):
-                _check_plain(value, f"{place}.{key}" if place else key)
+            _find_unwritable(key, place)
+            _find_unwritable(value, f"{place}.{key}" if place else key)
     elif isinstance(node, list):
         for at, value in enumerate(node):
-            _check_plain(value, f"{place}[{at}]")
+            _find_unwritable(value, f"{place}[{at}]")
     elif isinstance(node, float):
         if not math.isfinite(node):
             raise bad_input(place, f"should be a finite number, not {node}")
@@ -166,25 +171,35 @@ def _refer(book: Book) -> list[Problem]:
                 )
             )
     weightless: Problem | None = None
-    for basis in ("planned", "completed"):
+    known: dict[str, Movement | str] = {}
+    for basis in BASES:
         for at, session in enumerate(book.sessions(basis)):
             for number, one in enumerate(session.sets):
-                place = f"{basis}[{at}].sets[{number}]"
                 for index, (name, _) in enumerate(one.named_moves()):
-                    try:
-                        movement = book.movements[name]
-                    except UnknownMovementError as unknown:
-                        where = f".moves[{index}]" if one.moves else ""
-                        problems.append(Problem(f"{place}{where}.exercise", str(unknown)))
-                        continue
-                    if movement.bodyweight_share and book.athlete.bodyweight_kg is None:
+                    found = known.get(name)
+                    if found is None:
+                        found = known[name] = _look_up(book, name)
+                    if isinstance(found, str):
+                        move = f".moves[{index}]" if one.moves else ""
+                        place = f"{basis}[{at}].sets[{number}]{move}.exercise"
+                        problems.append(Problem(place, found))
+                    elif found.bodyweight_share and book.athlete.bodyweight_kg is None:
                         weightless = weightless or Problem(
                             "athlete.bodyweight_kg",
-                            f"is missing, and {movement.name!r} in {place} takes a share of it",
+                            f"is missing, and {found.name!r} in {basis}[{at}].sets[{number}] "
+                            "takes a share of it",
                         )
     if weightless and book.rules.bodyweight_load:
         problems.append(weightless)
     return problems
+
+
+def _look_up(book: Book, name: str) -> Movement | str:
+    """The movement of that name, or what is wrong with the name."""
+    try:
+        return book.movements[name]
+    except UnknownMovementError as unknown:
+        return str(unknown)
 
 
 def warnings(book: Book) -> list[str]:
