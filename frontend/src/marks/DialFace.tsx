@@ -85,7 +85,6 @@ export function DialFace({ value, start, least, most, notches, turn }: Props) {
               <rect key={bar} x={(bar - (bars - 1) / 2) * 4.5 - 1.5} y="-6" width="3" height="12" fill={COLOUR[one.level]} />
             ))}
             {outside && <path d="M-9 5L9 -5" stroke="var(--ink)" strokeWidth="1.75" />}
-            {one.count > 1 && <text x="0" y={outside ? -9 : 17} textAnchor="middle" fontSize="11" fill="var(--ink-2)">{one.count}</text>}
           </g>
         );
       })}
@@ -98,14 +97,13 @@ export function DialFace({ value, start, least, most, notches, turn }: Props) {
 
 /** Notches at one setting and of one effect stand as one mark, with the worst level. */
 function groups(notches: Schemas["NotchOut"][]) {
-  const found = new Map<string, { total: number; effect: string; level: Level; count: number; text: string }>();
+  const found = new Map<string, { total: number; effect: string; level: Level; text: string }>();
   for (const one of notches) {
     const key = `${one.total}/${one.effect}`;
     const line = `${one.effect === "clears" ? "Clears" : "Raises"} ${one.title.toLowerCase()}: ${one.label}`;
     const known = found.get(key);
-    if (!known) found.set(key, { total: one.total, effect: one.effect, level: one.level, count: 1, text: `At ${one.total} sets\n${line}` });
+    if (!known) found.set(key, { total: one.total, effect: one.effect, level: one.level, text: `At ${one.total} sets\n${line}` });
     else {
-      known.count += 1;
       known.text += `\n${line}`;
       if (BARS[one.level] > BARS[known.level]) known.level = one.level;
     }
