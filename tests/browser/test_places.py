@@ -1,6 +1,7 @@
 """A coach's week in the real interface, from place to place."""
 
 import json
+from base64 import b64decode
 from pathlib import Path
 
 import pytest
@@ -80,6 +81,12 @@ def test_planned_and_done(coach: Coach) -> None:
     coach.find("//body").send_keys("]")
     coach.address("2026-W48")
     coach.find("//button[@aria-pressed='true'][.='planned']")
+
+
+def test_a_week_sheet_prints_on_one_page(coach: Coach) -> None:
+    coach.open(f"{MARO}?trail=muscles%2Fchest%2Fsets", "behind it")
+    made = coach.driver.execute_cdp_cmd("Page.printToPDF", {"preferCSSPageSize": True})
+    assert b64decode(made["data"]).count(b"/Type /Page\n") == 1
 
 
 def test_estimates_are_marked(coach: Coach) -> None:

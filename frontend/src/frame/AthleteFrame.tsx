@@ -73,7 +73,7 @@ export function AthleteFrame() {
             ▸
           </button>
         </div>
-        <p className="min-w-0 flex-1 truncate text-sm text-ink-2 italic" title={at?.athlete.note}>
+        <p className="min-w-0 flex-1 truncate text-sm text-ink-2 italic print:whitespace-normal" title={at?.athlete.note}>
           {at?.athlete.note}
         </p>
         <nav aria-label="Steps of the work" className="no-print flex shrink-0 gap-5">

@@ -20,7 +20,7 @@ interface Props {
 export function FindingList({ sheet, place, basis, selected, select, focusReason }: Props) {
   const open = sheet.findings.filter((one) => !one.accepted).length;
   return (
-    <section aria-label="Findings" className="flex min-h-0 flex-1 basis-1/2 flex-col print-open">
+    <section aria-label="Findings" className="flex min-h-0 flex-1 basis-1/2 flex-col print-open print:flex-none">
       <h2 className="flex items-baseline gap-2 border-b border-rule px-4 pt-3 pb-1.5 font-semibold">
         {open === 0 ? "Nothing open" : `${open} open finding${open === 1 ? "" : "s"}`}
         {sheet.findings.length > open && (
@@ -33,7 +33,7 @@ export function FindingList({ sheet, place, basis, selected, select, focusReason
           </span>
         )}
       </h2>
-      <ol className="min-h-0 flex-1 overflow-auto print-open">
+      <ol className="min-h-0 flex-1 overflow-auto print-open print:flex-none">
         {sheet.findings.map((one, at) => (
           <FindingItem
             key={`${one.code}/${one.subject}/${one.measure}`}

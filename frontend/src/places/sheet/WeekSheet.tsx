@@ -87,8 +87,8 @@ export function WeekSheet() {
   const data = sheet.data;
   const nothing = data.sessions.length === 0;
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_25.5rem] print:block">
-      <main className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10 print-open" tabIndex={-1}>
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_25.5rem]">
+      <main className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10 print-open print:pb-0" tabIndex={-1}>
         <div className="flex items-baseline gap-5 pb-1">
           <fieldset className="no-print flex items-baseline gap-1">
             <legend className="sr-only">Judge what was</legend>
@@ -142,7 +142,7 @@ export function WeekSheet() {
           />
         )}
       </main>
-      <aside className="flex min-h-0 flex-col border-l border-rule print:border-0 print-open">
+      <aside className="flex min-h-0 flex-col border-l border-rule print-open">
         <FindingList
           sheet={data} place={place} basis={basis} selected={selected} select={select}
           focusReason={focusReason}
