@@ -160,12 +160,13 @@ class FindingOut(Shape):
 
 
 class SessionLine(Shape):
-    """A session of the week, and whether it was planned and done."""
+    """A session of the week: planned, done, or still ahead."""
 
     date: str
     title: str
     planned: bool
     done: bool
+    ahead: bool
     rpe: float | None
     duration_min: float | None
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
 
 from dialback.core.audit import Audit, sessions_done
 from dialback.core.balance import weigh
@@ -229,7 +230,7 @@ def _places(findings: Sequence[Finding]) -> dict[tuple[str, str], list[int]]:
     return places
 
 
-def sheet(athlete: Athlete, sides: TwoSides) -> Sheet:
+def sheet(athlete: Athlete, sides: TwoSides, today: date) -> Sheet:
     """The whole week sheet."""
     judged = sides.judged
     week = judged.week
@@ -242,7 +243,7 @@ def sheet(athlete: Athlete, sides: TwoSides) -> Sheet:
         basis=judged.basis,
         baseline=judged.baseline.kind,
         baseline_weeks=[str(one) for one in judged.baseline.weeks],
-        sessions=_session_lines(judged, week),
+        sessions=_session_lines(judged, week, today),
         sessions_planned=int(done.planned),
         sessions_done=int(done.done),
         estimated_sets=int(judged.value("totals/estimated_rep_sets")),
@@ -259,28 +260,29 @@ def sheet(athlete: Athlete, sides: TwoSides) -> Sheet:
     )
 
 
-def _session_lines(judged: Audit, week: Week) -> list[SessionLine]:
+def _session_lines(judged: Audit, week: Week, today: date) -> list[SessionLine]:
     source = judged.ledger.source
     done = {session.date: session for session in source.week("completed", week)}
     lines: list[SessionLine] = []
     planned_days = set()
     for session in source.week("planned", week):
         planned_days.add(session.date)
-        lines.append(_line(session, done.get(session.date), planned=True))
+        lines.append(_line(session, done.get(session.date), today, planned=True))
     lines += [
-        _line(session, session, planned=False)
+        _line(session, session, today, planned=False)
         for session in source.week("completed", week)
         if session.date not in planned_days
     ]
     return sorted(lines, key=lambda line: line.date)
 
 
-def _line(session: Session, done: Session | None, *, planned: bool) -> SessionLine:
+def _line(session: Session, done: Session | None, today: date, *, planned: bool) -> SessionLine:
     return SessionLine(
         date=session.date.isoformat(),
         title=session.title,
         planned=planned,
         done=done is not None,
+        ahead=done is None and session.date >= today,
         rpe=done.rpe if done else None,
         duration_min=done.duration_min if done else None,
     )

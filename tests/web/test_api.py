@@ -75,6 +75,17 @@ class TestSheet:
         assert pair["measures"]["sets"]["done"] == {"a": 6, "b": 3, "ratio": 2}
         assert pair["measures"]["sets"]["planned"]["a"] == 5
 
+    def test_sessions_are_done_ahead_or_missed(self, client: FlaskClient, bring: Bring) -> None:
+        (done,) = get(client, f"{HERE}/sheet")["sessions"]
+        assert (done["planned"], done["done"], done["ahead"], done["rpe"]) == (True, True, False, 7)
+        (ahead,) = get(client, f"{NEXT}/sheet")["sessions"]
+        assert (ahead["done"], ahead["ahead"]) == (False, True)
+        bring(document([session(1, sets("Press"))], [session(0, sets("Press"))],
+                       athlete={"name": "C"}))  # fmt: skip
+        missed, extra = get(client, "/api/athletes/2/weeks/2026-W41/sheet")["sessions"]
+        assert (missed["done"], missed["ahead"]) == (False, False)
+        assert (extra["planned"], extra["done"]) == (False, True)
+
     def test_the_basis_changes_what_is_judged(self, client: FlaskClient) -> None:
         done, planned = (get(client, f"{HERE}/sheet?basis={one}") for one in
                          ("completed", "planned"))  # fmt: skip

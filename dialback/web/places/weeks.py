@@ -62,7 +62,7 @@ def week_sheet(path: WeekPath, query: BasisQuery) -> Response:
     ledger = desk().ledgers.of(athlete)
     planned, done = audit(ledger, week, "planned"), audit(ledger, week, "completed")
     judged = done if query.basis == "completed" else planned
-    return answer(sheet(athlete, TwoSides(planned, done, judged)))
+    return answer(sheet(athlete, TwoSides(planned, done, judged), desk().today()))
 
 
 @api.get("/trail", responses={200: Trail})

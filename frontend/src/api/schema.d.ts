@@ -609,7 +609,7 @@ export interface components {
         };
         /**
          * SessionLine
-         * @description A session of the week, and whether it was planned and done.
+         * @description A session of the week: planned, done, or still ahead.
          */
         SessionLine: {
             /** Date */
@@ -620,6 +620,8 @@ export interface components {
             planned: boolean;
             /** Done */
             done: boolean;
+            /** Ahead */
+            ahead: boolean;
             /** Rpe */
             rpe: number | null;
             /** Duration Min */

@@ -119,7 +119,7 @@ export function WeekSheet() {
               <span className={one.done ? "" : "text-ink-2"}>
                 {day(one.date)} {one.title}
                 {!one.planned && ", not planned"}
-                {one.planned && !one.done && ", not done"}
+                {one.planned && !one.done && (one.ahead ? ", ahead" : ", not done")}
               </span>
             </li>
           ))}
