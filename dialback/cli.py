@@ -97,6 +97,46 @@ def audit(book: Path, week: str, basis: str, *, as_json: bool) -> None:
 
 
 @main.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option(
+    "--book", type=click.Path(path_type=Path), help="Whose movements; else the library's."
+)
+@click.option("--date", "day", help="The day of a session that names none; today if not given.")
+@click.option("--json", "as_json", is_flag=True, help="One JSON document with the flat sets.")
+@_plain_errors
+def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> None:
+    """Read sessions written in the notation from FILE and print their flat sets."""
+    from dialback.book.book import read_book
+    from dialback.book.errors import BadInputError, Problem, bad_input
+    from dialback.core.movements import MovementTable
+    from dialback.core.notation import expand as flatten
+    from dialback.core.notation import read, write
+    from dialback.core.sessions import parse_day
+    from dialback.library import library
+
+    try:
+        fallback = parse_day(day) if day else date.today()
+    except ValueError as error:
+        raise bad_input("--date", str(error)) from None
+    try:
+        text = _read(file).decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise bad_input(str(file), f"is no UTF-8 text: byte {error.start} is damaged") from None
+    movements = read_book(_read(book)).movements if book else MovementTable(library())
+    reading = read(text, movements)
+    if reading.mistakes:
+        raise BadInputError([Problem("", str(one)) for one in reading.mistakes])
+    if as_json:
+        sessions = [
+            flatten(one, fallback).model_dump(mode="json", exclude_defaults=True)
+            for one in reading.sessions
+        ]
+        click.echo(json.dumps({"sessions": sessions}, ensure_ascii=False, indent=1))
+    else:
+        click.echo(write(*reading.sessions), nl=False)
+
+
+@main.command()
 def schema() -> None:
     """Print the JSON Schema of the book."""
     from dialback.book.book import schema as book_schema

@@ -110,3 +110,35 @@ def test_an_address_that_cannot_be_had(tmp_path: Path) -> None:
     done = run("serve", "--host", "203.0.113.1", data=tmp_path / "x.sqlite")
     assert done.returncode == 2
     assert "203.0.113.1:8765: cannot be served" in done.stderr
+
+
+def test_expand_gives_the_flat_sets_of_the_notation(tmp_path: Path) -> None:
+    path = tmp_path / "legs.txt"
+    path.write_text("2026-11-30 Legs\nBack squat 5 × 6 at 57.5 kg\n\nladder 4, 7:\n  Press-up\n")
+    sessions = json.loads(run("expand", path, "--json").stdout)["sessions"]
+    assert [one["date"] for one in sessions] == ["2026-11-30"]
+    assert [one["reps"] for one in sessions[0]["sets"]] == [6, 6, 6, 6, 6, 4, 7]
+    # A book's movements instead of the library's; and the canonical text without --json.
+    book = tmp_path / "book.json"
+    book.write_bytes(as_bytes(document()))
+    path.write_text("squat 3 x 5\n")
+    theirs = run("expand", path, "--book", book, "--date", "2026-12-01", "--json").stdout
+    assert json.loads(theirs)["sessions"][0]["date"] == "2026-12-01"
+    assert json.loads(theirs)["sessions"][0]["sets"][0]["exercise"] == "Squat"
+    assert run("expand", path, "--book", book).stdout == "Squat 3 × 5\n"
+    assert run("expand", path, "--date", "tomorrow").returncode == 2
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [("Back sqaut 3 × 5", "line 1, column 1: no movement"), ("Back squat 3 × 5 rst 9 s", "line 1")],
+)
+def test_what_cannot_be_expanded_is_one_line_and_status_2(
+    tmp_path: Path, text: str, words: str
+) -> None:
+    path = tmp_path / "a.txt"
+    path.write_text(text)
+    done = run("expand", path, "--json")
+    assert (done.returncode, done.stdout) == (2, "")
+    assert words in done.stderr
+    assert done.stderr.count("\n") == 1

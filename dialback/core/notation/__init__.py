@@ -1,0 +1,24 @@
+"""Sessions written as a coach writes them on the board: text to session, session to text.
+
+``read`` takes text apart, ``write`` is its canonical inverse, ``expand`` gives the flat sets.
+The language is told by example in ``docs/notation.md``.
+"""
+
+from dialback.core.notation.expand import expand
+from dialback.core.notation.reader import Mistake, Reading, read
+from dialback.core.notation.session import (
+    Bout,
+    Line,
+    Load,
+    Part,
+    Rounds,
+    Step,
+    Turn,
+    WrittenSession,
+)
+from dialback.core.notation.writer import write
+
+__all__ = [
+    "Bout", "Line", "Load", "Mistake", "Part", "Reading", "Rounds", "Step", "Turn",
+    "WrittenSession", "expand", "read", "write",
+]  # fmt: skip

@@ -1,0 +1,144 @@
+"""A session in the forms coaches write: parts, lines, rounds, rests."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from datetime import date
+from typing import Final, Literal
+
+from dialback.core.sessions import Sides
+
+PartKind = Literal["warm-up", "main", "finisher", "cool-down"]
+PART_KINDS: Final[tuple[PartKind, ...]] = ("warm-up", "main", "finisher", "cool-down")
+
+Range = Literal["low half", "high half", "half", "full"]
+RANGES: Final[tuple[Range, ...]] = ("low half", "high half", "half", "full")
+
+KG_PER_LB: Final = 0.45359237
+"""The international pound, by definition."""
+
+
+@dataclass(frozen=True, slots=True)
+class Load:
+    """A load as it was written: of one implement, in its unit; ``help`` is taken off."""
+
+    value: float
+    unit: Literal["kg", "lb"] = "kg"
+    implements: int = 1
+    help: bool = False
+
+    @property
+    def kg(self) -> float:
+        """Of one implement, in kg; negative for help. Pounds to the gram."""
+        kg = self.value if self.unit == "kg" else round(self.value * KG_PER_LB, 3)
+        return -kg if self.help else kg
+
+
+@dataclass(frozen=True, slots=True)
+class Bout:
+    """What one set asks for. At most one of ``reps``, ``clusters``, ``ranges`` is given.
+
+    ``reps_to`` is the upper end of a rep range. ``clusters`` are the bouts of a rest-pause set,
+    ``ranges`` the reps of each part of the range. Seconds everywhere.
+    """
+
+    reps: int | None = None
+    reps_to: int | None = None
+    seconds: float | None = None
+    clusters: tuple[int, ...] = ()
+    ranges: tuple[tuple[int, Range], ...] = ()
+    load: Load | None = None
+    band: str | None = None
+    sides: Sides = "both"
+    tempo: str | None = None
+    hold_s: float = 0.0
+    range: Range | None = None
+    rpe: float | None = None
+    rest_s: float | None = None
+    warm_up: bool = False
+    to_failure: bool = False
+    for_time: bool = False
+    note: str = ""
+
+    @property
+    def has_dose(self) -> bool:
+        """Whether it says by itself how much is to be done."""
+        return bool(
+            self.reps is not None or self.seconds is not None or self.clusters or self.ranges
+        )
+
+
+Moves = tuple[tuple[str, float], ...]
+"""Movement names with their times per rep; a single movement is one move, once."""
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """So many equal sets."""
+
+    bout: Bout
+    sets: int = 1
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A movement, or a combination, with its steps one after the other.
+
+    ``at`` is the line of the text it was read from, 1 for the first; it is no part of its value.
+    """
+
+    moves: Moves
+    steps: tuple[Step, ...]
+    at: int = field(default=0, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Turn:
+    """A movement's place in the rounds; several alternatives take turns, one a round."""
+
+    alternatives: tuple[tuple[Moves, Bout], ...]
+    at: int = field(default=0, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Rounds:
+    """Movements in turn, round by round.
+
+    ``rounds``: so many times through all turns. ``ladder``: one round a rung, the rung's reps for
+    every turn. ``bouts``: so many bouts in all, the turns one after the other. ``on_s`` is work,
+    ``off_s`` rest after each bout, ``between_s`` rest after a round.
+    """
+
+    form: Literal["rounds", "ladder", "bouts"]
+    count: int
+    turns: tuple[Turn, ...]
+    rungs: tuple[int, ...] = ()
+    on_s: float | None = None
+    off_s: float | None = None
+    between_s: float | None = None
+    at: int = field(default=0, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """A part of the session. ``rest_s`` is the rest after it, ``pre_exhaust`` means its order."""
+
+    kind: PartKind = "main"
+    label: str = ""
+    items: tuple[Line | Rounds, ...] = ()
+    rest_s: float | None = None
+    pre_exhaust: bool = False
+
+    @property
+    def name(self) -> str:
+        """How its sets name it: ``warm-up``, ``A``."""
+        return self.label or ("" if self.kind == "main" else self.kind)
+
+
+@dataclass(frozen=True, slots=True)
+class WrittenSession:
+    """A session as it is written."""
+
+    parts: tuple[Part, ...] = ()
+    day: date | None = None
+    title: str = ""
