@@ -13,7 +13,7 @@ MAY_USE = {
     "store": {"core", "book", "library"},
     "demo": {"core", "book", "library", "store"},
     "web": {"core", "book", "store"},
-    "cli.py": {"core", "book", "store", "demo", "web"},
+    "cli.py": {"core", "book", "library", "store", "demo", "web"},
 }
 NOT_IN_CORE = {"flask", "peewee", "sqlite3", "pathlib", "os", "io", "socket", "time", "click",
                "waitress", "requests", "urllib"}  # fmt: skip

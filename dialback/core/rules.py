@@ -103,6 +103,7 @@ class Rules(Value):
     jump_min_sets: float = Field(2, ge=0, le=1000)
     load_step: Limits = (0.075, 0.15)
     spacing_sets: float = Field(4, gt=0, le=1000)
+    change_over_s: float = Field(10, ge=0, le=600)
 
     @cached_property
     def fingerprint(self) -> str:
@@ -272,6 +273,12 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         "Two such days in a row leave a muscle one night.",
         "findings of spacing",
         _HOUSE, "sets a day",
+    ),
+    RuleEntry(
+        "change_over_s", "dose", "Change-over of a movement",
+        "How long does it take to get to the next station and load it?",
+        "the estimated minutes of a planned session",
+        _HOUSE, "seconds a movement",
     ),
     RuleEntry(
         "baseline", "change", "What a week is compared with",

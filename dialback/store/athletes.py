@@ -209,16 +209,18 @@ def export_book(athlete: Athlete, ledgers: Ledgers) -> Book:
     )
 
 
+def movement_ids(athlete: Athlete) -> dict[str, int]:
+    """Ids of the movements an athlete can do, by folded name."""
+    return {fold(movement.name): number for number, movement in movements_of(athlete).items()}
+
+
 def publish(athlete: Athlete, week: Week, draft: Iterable[DraftSession], today: date) -> None:
     """Make a draft the plan of its week and drop it as a draft."""
     sessions = as_sessions(draft)
     outside = next((one for one in sessions if Week.of(one.date) != week), None)
     if outside is not None:
         raise bad_input("sessions", f"{outside.date} does not lie in {week}: move it into the week")
-    ids = {}
-    for number, movement in movements_of(athlete).items():
-        ids[fold(movement.name)] = number
     with database.atomic():
-        replace_plan(athlete, week, sessions, ids, today)
+        replace_plan(athlete, week, sessions, movement_ids(athlete), today)
         Draft.delete().where(Draft.athlete == athlete, Draft.week == str(week)).execute()
         touch(athlete)

@@ -22,6 +22,8 @@ _SET_COLUMNS = (
     "rpe", "warm_up", "rest_s", "part",
 )  # fmt: skip
 
+TEXT_KEY = "text"
+"""Under this key of a planned session stands the text it was written as."""
 _SESSION_COLUMNS = (
     Session.id, Session.date, Session.title, Session.rpe, Session.duration_min, Session.extra,
 )  # fmt: skip
@@ -39,8 +41,6 @@ def add_sessions(
     ``movement_ids`` are by folded name; ``plans`` link a completed session to the plan of its day.
     """
     by_day: dict[date, list[int]] = defaultdict(list)
-    set_rows: list[tuple[Any, ...]] = []
-    combinations: list[tuple[int, int, CoreSet]] = []
     for session in sessions:
         row = Session.create(
             athlete=athlete,
@@ -53,15 +53,22 @@ def add_sessions(
             extra=session.model_extra or {},
         )
         by_day[session.date].append(row.id)
-        for position, one in enumerate(session.sets):
-            movement = movement_ids[fold(one.exercise)] if one.exercise else None
-            values = (getattr(one, column) for column in _SET_COLUMNS)
-            set_rows.append((row.id, position, movement, _write_extra(one), *values))
-            if one.moves is not None:
-                combinations.append((row.id, position, one))
+        _add_sets(row, session.sets, movement_ids)
+    return {day: ids[0] for day, ids in by_day.items() if len(ids) == 1}
+
+
+def _add_sets(row: Session, sets: Iterable[CoreSet], movement_ids: Mapping[str, int]) -> None:
+    set_rows: list[tuple[Any, ...]] = []
+    combinations: list[tuple[int, CoreSet]] = []
+    for position, one in enumerate(sets):
+        movement = movement_ids[fold(one.exercise)] if one.exercise else None
+        values = (getattr(one, column) for column in _SET_COLUMNS)
+        set_rows.append((row.id, position, movement, _write_extra(one), *values))
+        if one.moves is not None:
+            combinations.append((position, one))
     insert_rows(SetRow, ("session", "position", "movement", "extra", *_SET_COLUMNS), set_rows)
-    for number, position, one in combinations:
-        set_id = SetRow.get(SetRow.session == number, SetRow.position == position).id
+    for position, one in combinations:
+        set_id = SetRow.get(SetRow.session == row, SetRow.position == position).id
         insert_rows(
             SetMove,
             ("set", "position", "movement", "times", "extra"),
@@ -70,7 +77,26 @@ def add_sessions(
                 for at, move in enumerate(one.moves or ())
             ],
         )
-    return {day: ids[0] for day, ids in by_day.items() if len(ids) == 1}
+
+
+def write_plan(
+    row: Session, session: CoreSession, movement_ids: Mapping[str, int], text: str
+) -> None:
+    """Put another content into a planned session, with the text it was written as."""
+    old = SetRow.select(SetRow.id).where(SetRow.session == row)
+    SetMove.delete().where(SetMove.set.in_(old)).execute()
+    SetRow.delete().where(SetRow.session == row).execute()
+    row.date = session.date
+    row.title = session.title
+    row.extra = {**row.extra, TEXT_KEY: text}
+    row.revision += 1
+    row.save()
+    _add_sets(row, session.sets, movement_ids)
+
+
+def planned_rows(athlete: Athlete, week: Week) -> list[Session]:
+    """The planned sessions of a week, in the order in which a ledger has them."""
+    return list(_live(athlete, "planned", week.monday, week.sunday))
 
 
 def replace_plan(

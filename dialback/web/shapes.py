@@ -462,3 +462,87 @@ class ImportOut(Shape):
     own_movements: list[str]
     replaced: bool
     warnings: list[str]
+
+
+class SessionPath(WeekPath):
+    """A planned session of a week."""
+
+    session: int
+
+
+class WrittenRow(Shape):
+    """A planned session as text."""
+
+    id: int
+    date: str
+    title: str
+    text: str
+    revision: int
+
+
+class WrittenWeek(Shape):
+    """The planned sessions of a week as text."""
+
+    sessions: list[WrittenRow]
+
+
+class MovementName(Shape):
+    """A movement to complete a name with; ``uses`` are its sets of the last four weeks."""
+
+    name: str
+    pattern: str
+    uses: int
+
+
+class MovementNames(Shape):
+    """The movements, by use and then by name."""
+
+    movements: list[MovementName]
+
+
+class TextBody(Shape):
+    """A session's text on a day of the week; ``session`` is the one it takes the place of."""
+
+    date: str
+    title: str = Field("", max_length=200)
+    text: str = Field(max_length=100_000)
+    session: int | None = None
+
+
+class SaveTextBody(TextBody):
+    """A text to keep, and the revision it builds on."""
+
+    revision: int = Field(ge=0)
+
+
+class MistakeOut(Shape):
+    """A mistake in the text; line and column from 1."""
+
+    line: int
+    column: int
+    length: int
+    message: str
+
+
+class LinePart(Shape):
+    """What one line of the text comes to."""
+
+    line: int
+    sets: int
+    minutes: float
+    totals: dict[str, float]
+
+
+class Written(Shape):
+    """What a text comes to: by itself, line by line, and in its week."""
+
+    mistakes: list[MistakeOut]
+    sets: int
+    work_s: float
+    rest_s: float
+    minutes: float
+    density: float | None
+    totals: dict[str, float]
+    lines: list[LinePart]
+    new_movements: list[str]
+    week: DraftAudit

@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { type ReactNode, StrictMode, Suspense, lazy } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter, Link, Route, Routes } from "react-router";
 import { Refusal } from "./api/client";
@@ -12,6 +12,13 @@ import { Files } from "./places/files/Files";
 import { Roster } from "./places/roster/Roster";
 import { HouseRules, OwnRules } from "./places/rules/Rules";
 import { WeekSheet } from "./places/sheet/WeekSheet";
+
+// The editor is as large as all the rest: it comes when somebody writes.
+const Write = lazy(() => import("./places/write/Write").then((found) => ({ default: found.Write })));
+
+function Later({ children }: { children: ReactNode }) {
+  return <Suspense fallback={<p className="p-6 text-ink-2">Laying out the board…</p>}>{children}</Suspense>;
+}
 
 applyTheme();
 
@@ -46,6 +53,7 @@ if (root) {
               <Route path="files" element={<Files />} />
               <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>
                 <Route path="sheet" element={<WeekSheet />} />
+                <Route path="write" element={<Later><Write /></Later>} />
                 <Route path="dial" element={<Dial />} />
                 <Route path="rules" element={<OwnRules />} />
               </Route>

@@ -253,7 +253,7 @@ class TestDial:
 class TestRules:
     def test_each_has_argument_source_and_value(self, client: FlaskClient) -> None:
         found = get(client, "/api/rules")
-        assert len(found["rules"]) == 19
+        assert len(found["rules"]) == 20
         for rule in found["rules"]:
             assert rule["argument"]
             assert rule["source"]

@@ -5,6 +5,7 @@ The language is told by example in ``docs/notation.md``.
 """
 
 from dialback.core.notation.expand import expand
+from dialback.core.notation.gather import gather
 from dialback.core.notation.reader import Mistake, Reading, read
 from dialback.core.notation.session import (
     Bout,
@@ -20,5 +21,5 @@ from dialback.core.notation.writer import write
 
 __all__ = [
     "Bout", "Line", "Load", "Mistake", "Part", "Reading", "Rounds", "Step", "Turn",
-    "WrittenSession", "expand", "read", "write",
+    "WrittenSession", "expand", "gather", "read", "write",
 ]  # fmt: skip

@@ -86,7 +86,7 @@ def open_draft(path: WeekPath) -> Response:
             least=least,
             most=most,
             sessions=sessions,
-            audit=_audited(ledger, week, sessions),
+            audit=audited(ledger, week, sessions),
         )
     )
 
@@ -127,7 +127,7 @@ def audit_a_draft(path: WeekPath, body: SessionsBody) -> Response:
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
     _check(body.sessions, week, ledger.movements)
-    return answer(_audited(ledger, week, body.sessions))
+    return answer(audited(ledger, week, body.sessions))
 
 
 @api.post("/draft/dial", responses={200: DialOut})
@@ -137,7 +137,7 @@ def turn_dial(path: WeekPath, body: DialBody) -> Response:
     ledger = desk().ledgers.of(athlete)
     _check(body.sessions, week, ledger.movements)
     scaled = list(scale(body.sessions, body.total, ledger.movements))
-    return answer(DialOut(sessions=scaled, audit=_audited(ledger, week, scaled)))
+    return answer(DialOut(sessions=scaled, audit=audited(ledger, week, scaled)))
 
 
 @api.post("/draft/notches", responses={200: NotchesOut})
@@ -240,7 +240,8 @@ def _check(sessions: Sequence[DraftSession], week: Week, movements: MovementTabl
         raise BadInputError(problems)
 
 
-def _audited(ledger: Ledger, week: Week, sessions: Sequence[DraftSession]) -> DraftAudit:
+def audited(ledger: Ledger, week: Week, sessions: Sequence[DraftSession]) -> DraftAudit:
+    """The audit of sessions as the plan of a week, against the plan that is published."""
     draft = audit_draft(ledger, week, as_sessions(sessions))
     published = audit(ledger, week, "planned")
     findings = by_urgency(draft.findings)

@@ -222,3 +222,70 @@ export const files = {
       }),
     ),
 };
+
+export function useWritten(place: WeekPlace) {
+  return useQuery({
+    queryKey: ["written", place],
+    queryFn: async () =>
+      given(
+        await client.GET("/api/athletes/{athlete_id}/weeks/{week}/written", {
+          params: { path: at(place) },
+        }),
+      ),
+    // What is being typed is newer than what is stored.
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+  });
+}
+
+export function useMovementNames(place: WeekPlace) {
+  return useQuery({
+    queryKey: ["movements", place],
+    queryFn: async () =>
+      given(
+        await client.GET("/api/athletes/{athlete_id}/weeks/{week}/movements", {
+          params: { path: at(place) },
+        }),
+      ),
+  });
+}
+
+/** The calls of writing; `check` stores nothing. */
+export const writing = {
+  check: async (place: WeekPlace, body: Schemas["TextBody"], signal?: AbortSignal) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/written/check", {
+        params: { path: at(place) },
+        body,
+        signal,
+      }),
+    ),
+  add: async (place: WeekPlace, body: Schemas["TextBody"]) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/written", {
+        params: { path: at(place) },
+        body,
+      }),
+    ),
+  save: async (place: WeekPlace, session: number, body: Schemas["SaveTextBody"]) =>
+    given(
+      await client.PUT("/api/athletes/{athlete_id}/weeks/{week}/written/{session}", {
+        params: { path: { ...at(place), session } },
+        body,
+      }),
+    ),
+  remove: async (place: WeekPlace, session: number, revision: number) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/written/{session}/remove", {
+        params: { path: { ...at(place), session } },
+        body: { revision },
+      }),
+    ),
+  restore: async (place: WeekPlace, session: number, revision: number) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/written/{session}/restore", {
+        params: { path: { ...at(place), session } },
+        body: { revision },
+      }),
+    ),
+};

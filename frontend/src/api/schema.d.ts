@@ -227,6 +227,109 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/written": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The week's planned sessions as text, in order of day. */
+        get: operations["written_week"];
+        put?: never;
+        /** Add a planned session to the week. Lines with mistakes are kept as text only. */
+        post: operations["add_text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The movements to complete a name with, those the athlete has lately done most first. */
+        get: operations["movement_names"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/written/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a text comes to, line by line and in its week; nothing is stored. */
+        post: operations["check_text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/written/{session}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a session's text and the sets it comes to. A stale revision is refused. */
+        put: operations["save_text"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/written/{session}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a planned session out of the week; it can be put back. */
+        post: operations["remove_session"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/written/{session}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a planned session back that was taken out. */
+        post: operations["restore_session"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules": {
         parameters: {
             query?: never;
@@ -1042,6 +1145,149 @@ export interface components {
             revision: number;
         };
         /**
+         * WrittenWeek
+         * @description The planned sessions of a week as text.
+         */
+        WrittenWeek: {
+            /** Sessions */
+            sessions: components["schemas"]["WrittenRow"][];
+        };
+        /**
+         * WrittenRow
+         * @description A planned session as text.
+         */
+        WrittenRow: {
+            /** Id */
+            id: number;
+            /** Date */
+            date: string;
+            /** Title */
+            title: string;
+            /** Text */
+            text: string;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * MovementNames
+         * @description The movements, by use and then by name.
+         */
+        MovementNames: {
+            /** Movements */
+            movements: components["schemas"]["MovementName"][];
+        };
+        /**
+         * MovementName
+         * @description A movement to complete a name with; ``uses`` are its sets of the last four weeks.
+         */
+        MovementName: {
+            /** Name */
+            name: string;
+            /** Pattern */
+            pattern: string;
+            /** Uses */
+            uses: number;
+        };
+        /**
+         * Written
+         * @description What a text comes to: by itself, line by line, and in its week.
+         */
+        Written: {
+            /** Mistakes */
+            mistakes: components["schemas"]["MistakeOut"][];
+            /** Sets */
+            sets: number;
+            /** Work S */
+            work_s: number;
+            /** Rest S */
+            rest_s: number;
+            /** Minutes */
+            minutes: number;
+            /** Density */
+            density: number | null;
+            /** Totals */
+            totals: {
+                [key: string]: number;
+            };
+            /** Lines */
+            lines: components["schemas"]["LinePart"][];
+            /** New Movements */
+            new_movements: string[];
+            week: components["schemas"]["DraftAudit"];
+        };
+        /**
+         * LinePart
+         * @description What one line of the text comes to.
+         */
+        LinePart: {
+            /** Line */
+            line: number;
+            /** Sets */
+            sets: number;
+            /** Minutes */
+            minutes: number;
+            /** Totals */
+            totals: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * MistakeOut
+         * @description A mistake in the text; line and column from 1.
+         */
+        MistakeOut: {
+            /** Line */
+            line: number;
+            /** Column */
+            column: number;
+            /** Length */
+            length: number;
+            /** Message */
+            message: string;
+        };
+        /**
+         * TextBody
+         * @description A session's text on a day of the week; ``session`` is the one it takes the place of.
+         */
+        TextBody: {
+            /** Date */
+            date: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /** Text */
+            text: string;
+            /**
+             * Session
+             * @default null
+             */
+            session: number | null;
+        };
+        /**
+         * SaveTextBody
+         * @description A text to keep, and the revision it builds on.
+         */
+        SaveTextBody: {
+            /** Date */
+            date: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /** Text */
+            text: string;
+            /**
+             * Session
+             * @default null
+             */
+            session: number | null;
+            /** Revision */
+            revision: number;
+        };
+        /**
          * RulesOut
          * @description The rules, for the house or (with an athlete) with the athlete's own over them.
          */
@@ -1721,6 +1967,253 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    written_week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenWeek"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    add_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenRow"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    movement_names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementNames"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    check_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Written"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    save_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+                session: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveTextBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    remove_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+                session: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    restore_session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+                session: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -14,6 +14,9 @@ export function useWeekPlace(): WeekPlace {
 
 const LAST = "dialback.last";
 
+/** Places that make a plan. */
+const PLANNING = new Set(["dial", "write"]);
+
 /** The week that was last looked at, for places of the house that try things on a week. */
 export function lastPlace(): WeekPlace | null {
   try {
@@ -33,9 +36,9 @@ export function AthleteFrame() {
   const there = (week: string | undefined, to = here) => {
     if (week) go(weekPath(place.athlete, week, to));
   };
-  // What was done cannot be planned again: from a week that is over the dial turns the next one.
+  // What was done cannot be planned again: from a week that is over one goes on to plan the next.
   const weekFor = (path: string) =>
-    path === "dial" && here !== "dial" && at?.over ? at.after : place.week;
+    PLANNING.has(path) && !PLANNING.has(here) && at?.over ? at.after : place.week;
   useEffect(() => {
     sessionStorage.setItem(LAST, JSON.stringify({ athlete: place.athlete, week: place.week }));
     document.title = at ? `${at.athlete.name}, ${weekName(at.week)}, Dial Back` : "Dial Back";
@@ -48,6 +51,7 @@ export function AthleteFrame() {
     weekOn: () => there(at?.after),
     sheet: () => there(place.week, "sheet"),
     dial: () => there(weekFor("dial"), "dial"),
+    write: () => there(weekFor("write"), "write"),
     own: () => there(place.week, "rules"),
   });
   if (frame.error) return <Failure error={frame.error} />;

@@ -15,6 +15,7 @@ export const KEYS = {
   files: { key: "f", says: "Files", where: "Everywhere" },
   find: { key: "/", says: "Find", where: "Everywhere" },
   lamp: { key: "l", says: "Lamp: light or dark sheet", where: "Everywhere" },
+  write: { key: "w", says: "Write: the week's sessions as text", where: "With an athlete" },
   sheet: { key: "s", says: "Week sheet", where: "With an athlete" },
   dial: { key: "d", says: "Dial: the next week's draft", where: "With an athlete" },
   own: { key: "o", says: "The athlete's own rules", where: "With an athlete" },
@@ -35,7 +36,9 @@ export type KeyAction = keyof typeof KEYS;
 
 const BY_KEY = new Map<string, KeyAction>(Object.entries(KEYS).map(([action, { key }]) => [key, action as KeyAction]));
 
-function typing(target: EventTarget | null): boolean {
+function typing(event: KeyboardEvent): boolean {
+  // Inside a shadow root the event's target is only the host.
+  const [target] = event.composedPath();
   return target instanceof HTMLElement && target.closest("input, textarea, select, [contenteditable]") !== null;
 }
 
@@ -48,7 +51,7 @@ export function useKeys(handlers: Partial<Record<KeyAction, () => void>>): void 
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
-      if (typing(event.target) || document.querySelector("[role=dialog]")) return;
+      if (typing(event) || document.querySelector("[role=dialog]")) return;
       const action = BY_KEY.get(event.key);
       const handle = action && latest.current[action];
       if (!handle) return;

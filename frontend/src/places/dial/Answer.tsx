@@ -28,7 +28,7 @@ export function Answer({ audit, notches, pointer, turn }: Props) {
   );
 }
 
-function Totals({ audit }: { audit: Audit }) {
+export function Totals({ audit }: { audit: Audit }) {
   return (
     <table className="mt-1 mb-3 w-full text-sm">
       <thead>
@@ -68,12 +68,12 @@ function Totals({ audit }: { audit: Audit }) {
   );
 }
 
-function Findings({ audit }: { audit: Audit }) {
+export function Findings({ audit, of = "draft" }: { audit: Audit; of?: string }) {
   const fresh = new Set(audit.appeared);
   return (
-    <section aria-label="Findings of the draft">
+    <section aria-label={`Findings of the ${of}`}>
       <h2 className="border-b border-rule pb-0.5 font-semibold">
-        {audit.findings.length === 0 ? "Nothing open in the draft" : `${audit.findings.length} open in the draft`}
+        {audit.findings.length === 0 ? `Nothing open in the ${of}` : `${audit.findings.length} open in the ${of}`}
         <span className="font-normal text-ink-2">
           {audit.cleared.length > 0 && `, ${audit.cleared.length} cleared`}
           {fresh.size > 0 && `, ${fresh.size} new`}
@@ -129,7 +129,7 @@ function Notches({ notches, pointer, turn }: Omit<Props, "audit">) {
 
 const MEASURES = ["sets", "reps", "volume_load_kg", "tut_s"];
 
-function Pairs({ audit }: { audit: Audit }) {
+export function Pairs({ audit }: { audit: Audit }) {
   return (
     <table className="mb-3 w-full text-sm">
       <caption className="border-b border-rule pb-0.5 text-left text-base font-semibold">Balance</caption>
@@ -156,7 +156,7 @@ function Pairs({ audit }: { audit: Audit }) {
   );
 }
 
-function Muscles({ audit }: { audit: Audit }) {
+export function Muscles({ audit }: { audit: Audit }) {
   const max = Math.max(1, ...audit.muscles.flatMap((row) => [row.cells.sets?.planned ?? 0, row.band?.high ?? 0]));
   return (
     <table className="w-full text-sm">

@@ -1,0 +1,75 @@
+"""From flat sets back to a written session: for plans that were not written as text."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from itertools import groupby
+
+from dialback.core.notation.session import Bout, Line, Load, Part, Step, WrittenSession
+from dialback.core.sessions import Session, Set
+
+
+def gather(session: Session) -> WrittenSession:
+    """The session as lines of equal sets, part by part; rounds are written out set by set.
+
+    ``expand`` of it counts as the session does, but for notes on round and place.
+    """
+    parts = []
+    for name, in_part in groupby(session.sets, key=_part_key):
+        lines: list[Line] = []
+        for moves, alike in groupby(in_part, key=lambda one: one.named_moves()):
+            steps = [
+                Step(bout, sum(1 for _ in equal)) for bout, equal in groupby(map(_bout, alike))
+            ]
+            lines.append(Line(moves, tuple(steps)))
+        parts.append(_part(name, tuple(lines)))
+    return WrittenSession(tuple(parts), session.date, session.title)
+
+
+def _part_key(one: Set) -> str:
+    return one.part or ("warm-up" if one.warm_up and one.exercise is not None else "")
+
+
+def _part(name: str, lines: tuple[Line, ...]) -> Part:
+    match name:
+        case "warm-up" | "finisher" | "cool-down":
+            unmarked = lines if name != "warm-up" else tuple(map(_without_marks, lines))
+            return Part(name, "", unmarked)
+        case _:
+            label = name.replace(",", " ").replace(":", " ").strip()
+            return Part("main", label, lines)
+
+
+def _without_marks(line: Line) -> Line:
+    # The part says it already.
+    steps = tuple(replace(step, bout=replace(step.bout, warm_up=False)) for step in line.steps)
+    return replace(line, steps=steps)
+
+
+def _bout(one: Set) -> Bout:
+    extra = one.model_extra or {}
+    load = None
+    if one.load_kg:
+        load = Load(abs(one.load_kg), "kg", one.implements, help=one.load_kg < 0)
+    reps = one.reps
+    partial = one.partial_reps
+    ranges: tuple[tuple[int, str], ...] = ()
+    if reps is not None and 0 < partial < reps:
+        ranges, reps = ((partial, "half"), (reps - partial, "full")), None
+    return Bout(
+        reps=reps,
+        reps_to=extra.get("reps_to"),
+        seconds=None if one.reps is not None else one.seconds,
+        ranges=ranges,  # type: ignore[arg-type]
+        load=load,
+        band=extra.get("band"),
+        sides=one.sides,
+        tempo=one.tempo,
+        hold_s=one.hold_s,
+        range="half" if one.reps and partial == one.reps else extra.get("range"),
+        rpe=one.rpe,
+        rest_s=one.rest_s,
+        warm_up=one.warm_up,
+        for_time=bool(extra.get("for_time")),
+        note=str(extra.get("note") or ""),
+    )

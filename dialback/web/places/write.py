@@ -1,0 +1,259 @@
+"""Write: planned sessions as text, and what the text comes to while it is written."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from datetime import date
+from typing import Any
+
+from flask import Response
+
+from dialback.book.errors import BadInputError, Problem, bad_input
+from dialback.core.adjust import as_draft
+from dialback.core.baseline import window
+from dialback.core.duration import density, estimated_duration
+from dialback.core.notation import Reading, WrittenSession, gather, read, write
+from dialback.core.notation.expand import placed_sets
+from dialback.core.sessions import MAX_SETS, Session, parse_day
+from dialback.core.tally import Entry, Ledger, tally
+from dialback.core.vocabulary import MEASURES
+from dialback.core.weeks import Week
+from dialback.store.athletes import movement_ids, touch
+from dialback.store.models import Athlete, database
+from dialback.store.models import Session as SessionRow
+from dialback.store.sessions import TEXT_KEY, add_sessions, planned_rows, write_plan
+from dialback.web.blueprint import blueprint
+from dialback.web.desk import answer, desk, the_athlete, the_week
+from dialback.web.places.drafts import audited
+from dialback.web.problems import not_found, stale
+from dialback.web.shapes import (
+    LinePart,
+    MistakeOut,
+    MovementName,
+    MovementNames,
+    Revision,
+    RevisionBody,
+    SaveTextBody,
+    SessionPath,
+    TextBody,
+    WeekPath,
+    Written,
+    WrittenRow,
+    WrittenWeek,
+)
+
+api = blueprint("write", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
+
+
+@api.get("/written", responses={200: WrittenWeek})
+def written_week(path: WeekPath) -> Response:
+    """The week's planned sessions as text, in order of day."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = desk().ledgers.of(athlete)
+    rows = planned_rows(athlete, week)
+    sessions = ledger.source.week("planned", week)
+    return answer(
+        WrittenWeek(
+            sessions=[
+                WrittenRow(
+                    id=row.id,
+                    date=row.date.isoformat(),
+                    title=row.title,
+                    text=_text_of(row, session),
+                    revision=row.revision,
+                )
+                for row, session in zip(rows, sessions, strict=True)
+            ]
+        )
+    )
+
+
+def _text_of(row: SessionRow, session: Session) -> str:
+    """The text as it was written; of a session that came otherwise, the text that counts alike."""
+    text = row.extra.get(TEXT_KEY)
+    if isinstance(text, str):
+        return text
+    gathered = gather(session)
+    return write(WrittenSession(gathered.parts))
+
+
+@api.get("/movements", responses={200: MovementNames})
+def movement_names(path: WeekPath) -> Response:
+    """The movements to complete a name with, those the athlete has lately done most first."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = desk().ledgers.of(athlete)
+    uses = Counter(
+        move.movement.name
+        for one in window(week)
+        for entry in ledger.entries("completed", one)
+        for move in entry.measured.shape.moves
+    )
+    movements = sorted(ledger.movements, key=lambda one: (-uses[one.name], one.name))
+    return answer(
+        MovementNames(
+            movements=[
+                MovementName(name=one.name, pattern=one.pattern, uses=uses[one.name])
+                for one in movements
+            ]
+        )
+    )
+
+
+@api.post("/written/check", responses={200: Written})
+def check_text(path: WeekPath, body: TextBody) -> Response:
+    """What a text comes to, line by line and in its week; nothing is stored."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = desk().ledgers.of(athlete)
+    day = _day(body.date, week)
+    reading = read(body.text, ledger.movements)
+    session = _flat(reading, day, body.title)
+    others = [
+        other
+        for row, other in zip(
+            planned_rows(athlete, week), ledger.source.week("planned", week), strict=True
+        )
+        if row.id != body.session
+    ]
+    with_this = sorted([*others, session], key=lambda one: one.date)
+    entries = ledger.measure([session])
+    duration = estimated_duration(entries, ledger.rules)
+    sums = tally(entries)
+    lines = [placed.line for one in reading.sessions for placed in placed_sets(one)]
+    lately = {
+        move.movement.name
+        for one in window(week)
+        for entry in ledger.entries("completed", one)
+        for move in entry.measured.shape.moves
+    }
+    names = dict.fromkeys(
+        move.movement.name for entry in entries for move in entry.measured.shape.moves
+    )
+    return answer(
+        Written(
+            mistakes=[
+                MistakeOut(line=one.line, column=one.column, length=one.length, message=one.message)
+                for one in reading.mistakes
+            ],
+            sets=len(session.sets),
+            work_s=duration.work_s,
+            rest_s=duration.rest_s,
+            minutes=duration.total_s / 60,
+            density=density(sums.get("totals/volume_load_kg", 0.0), duration),
+            totals={name: sums.get(f"totals/{name}", 0.0) for name in MEASURES},
+            lines=_line_parts(ledger, entries, lines),
+            new_movements=[name for name in names if name not in lately],
+            week=audited(ledger, week, as_draft(one for one in with_this if one.sets)),
+        )
+    )
+
+
+def _flat(reading: Reading, day: date, title: str) -> Session:
+    """All that could be read as one session of the day; a text is one session here."""
+    sets = tuple(placed.set for part in reading.sessions for placed in placed_sets(part))
+    if len(sets) > MAX_SETS:
+        raise bad_input("text", f"{len(sets)} sets are no session: at most {MAX_SETS} are taken")
+    return Session(date=day, title=title, sets=sets)
+
+
+def _line_parts(ledger: Ledger, entries: Sequence[Entry], lines: Iterable[int]) -> list[LinePart]:
+    by_line: dict[int, list[Entry]] = {}
+    for line, entry in zip(lines, entries, strict=True):
+        by_line.setdefault(line, []).append(entry)
+    parts = []
+    for line, several in by_line.items():
+        sums = tally(several)
+        duration = estimated_duration(several, ledger.rules)
+        parts.append(
+            LinePart(
+                line=line,
+                sets=len(several),
+                minutes=duration.total_s / 60,
+                totals={name: sums.get(f"totals/{name}", 0.0) for name in MEASURES},
+            )
+        )
+    return parts
+
+
+@api.post("/written", responses={201: WrittenRow})
+def add_text(path: WeekPath, body: TextBody) -> Response:
+    """Add a planned session to the week. Lines with mistakes are kept as text only."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    session, text = _session(athlete, week, body), body.text
+    with database.atomic("IMMEDIATE"):
+        ids = add_sessions(athlete, "planned", [session], movement_ids(athlete))
+        row = SessionRow.get_by_id(ids[session.date])
+        row.extra = {**row.extra, TEXT_KEY: text}
+        row.save()
+        touch(athlete)
+    return answer(
+        WrittenRow(id=row.id, date=body.date, title=body.title, text=text, revision=row.revision),
+        201,
+    )
+
+
+@api.put("/written/<int:session>", responses={200: Revision})
+def save_text(path: SessionPath, body: SaveTextBody) -> Response:
+    """Keep a session's text and the sets it comes to. A stale revision is refused."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    session = _session(athlete, week, body)
+    with database.atomic("IMMEDIATE"):
+        row = _row(athlete, path.session, body.revision)
+        write_plan(row, session, movement_ids(athlete), body.text)
+        touch(athlete)
+    return answer(Revision(revision=row.revision))
+
+
+@api.post("/written/<int:session>/remove", responses={200: Revision})
+def remove_session(path: SessionPath, body: RevisionBody) -> Response:
+    """Take a planned session out of the week; it can be put back."""
+    return _set_deleted(path, body, desk().today())
+
+
+@api.post("/written/<int:session>/restore", responses={200: Revision})
+def restore_session(path: SessionPath, body: RevisionBody) -> Response:
+    """Put a planned session back that was taken out."""
+    return _set_deleted(path, body, None)
+
+
+def _set_deleted(path: SessionPath, body: RevisionBody, on: date | None) -> Response:
+    athlete = the_athlete(path.athlete_id)
+    with database.atomic("IMMEDIATE"):
+        row = _row(athlete, path.session, body.revision, deleted=on is None)
+        row.deleted_on = on
+        row.revision += 1
+        row.save()
+        touch(athlete)
+    return answer(Revision(revision=row.revision))
+
+
+def _row(athlete: Athlete, number: int, revision: int, *, deleted: bool = False) -> SessionRow:
+    row = SessionRow.get_or_none(
+        SessionRow.id == number,
+        SessionRow.athlete == athlete,
+        SessionRow.basis == "planned",
+        SessionRow.deleted_on.is_null(not deleted),
+    )
+    if row is None:
+        raise not_found(f"{athlete.name} has no planned session with the number {number}.")
+    if row.revision != revision:
+        raise stale("This session")
+    return row
+
+
+def _session(athlete: Athlete, week: Week, body: TextBody) -> Session:
+    day = _day(body.date, week)
+    reading = read(body.text, desk().ledgers.of(athlete).movements)
+    return _flat(reading, day, body.title)
+
+
+def _day(text: str, week: Week) -> date:
+    try:
+        day: Any = parse_day(text)
+    except ValueError as error:
+        raise bad_input("date", str(error)) from None
+    if Week.of(day) != week:
+        raise BadInputError(
+            [Problem("date", f"{day} is not in {week} ({week.monday} to {week.sunday})")]
+        )
+    return day  # type: ignore[no-any-return]

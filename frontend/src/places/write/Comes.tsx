@@ -1,0 +1,49 @@
+import type { Schemas } from "@/api/client";
+import { Findings, Muscles, Pairs, Totals } from "@/places/dial/Answer";
+import { amount, number } from "@/words";
+
+/** What the text comes to: by itself, the line in hand, and its week. */
+export function Comes({ answer, line }: { answer: Schemas["Written"] | null; line: number }) {
+  if (!answer) return <aside className="border-l border-rule px-5 py-4 text-ink-2">Reading…</aside>;
+  const here = answer.lines.find((one) => one.line === line);
+  return (
+    <aside className="min-h-0 overflow-auto border-l border-rule px-5 pt-3 pb-6">
+      <h2 className="flex items-baseline border-b border-rule pb-0.5 font-semibold">
+        The session
+        <span className="ml-auto">{number(answer.minutes, 0)} min</span>
+      </h2>
+      <Figures label="in all" sets={answer.sets} totals={answer.totals} />
+      <div className={here ? "" : "invisible"} aria-live="off">
+        <Figures label="this line" sets={here?.sets ?? 0} totals={here?.totals ?? {}} minutes={here?.minutes} />
+      </div>
+      <p className="mb-3 border-t border-hair pt-1 text-sm text-ink-2">
+        {number(answer.work_s / 60, 1)} min of work, {number(answer.rest_s / 60, 1)} min of planned rest
+        {answer.density !== null && answer.density > 0 && <>; {number(answer.density, 0)} kg a minute</>}
+        . An estimate from tempo and rests.
+      </p>
+      {answer.new_movements.length > 0 && (
+        <p className="mb-3 border-l-4 border-note pl-3 text-sm">
+          Not done in the last four weeks: {answer.new_movements.join(", ")}.
+        </p>
+      )}
+      <h2 className="font-semibold">The week with it</h2>
+      <Totals audit={answer.week} />
+      <Findings audit={answer.week} of="week" />
+      <Pairs audit={answer.week} />
+      <Muscles audit={answer.week} />
+    </aside>
+  );
+}
+
+function Figures({ label, sets, totals, minutes }: { label: string; sets: number; totals: Record<string, number>; minutes?: number }) {
+  return (
+    <p className="flex items-baseline gap-3 py-0.5 text-sm">
+      <span className="w-16 text-ink-2 italic">{label}</span>
+      <span className="figure w-14">{sets} set{sets === 1 ? "" : "s"}</span>
+      <span className="figure w-16">{amount(totals.reps ?? 0, "reps")} reps</span>
+      <span className="figure w-20">{amount(totals.volume_load_kg ?? 0, "volume_load_kg")} kg</span>
+      <span className="figure w-14">{amount(totals.tut_s ?? 0, "tut_s")} s</span>
+      {minutes !== undefined && <span className="figure ml-auto">{number(minutes, 0)} min</span>}
+    </p>
+  );
+}

@@ -1,0 +1,181 @@
+import type { EditorView } from "@codemirror/view";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Schemas } from "@/api/client";
+import { type WeekPlace, useFrame, useMovementNames, useWritten, writing } from "@/api/queries";
+import { useWeekPlace } from "@/frame/AthleteFrame";
+import { Failure } from "@/frame/Failure";
+import { day } from "@/words";
+import { Comes } from "./Comes";
+import { openEditor, underline } from "./editor";
+import { type Sheet, useWriting } from "./useWriting";
+
+/** The week's planned sessions as text: one in hand, what it comes to beside it. */
+export function Write() {
+  const place = useWeekPlace();
+  const written = useWritten(place);
+  const frame = useFrame(place);
+  if (written.error ?? frame.error) return <Failure error={written.error ?? frame.error} />;
+  if (!written.data || !frame.data || frame.data.week !== place.week)
+    return <p className="p-6 text-ink-2">Looking up the sessions…</p>;
+  return <Week key={`${place.athlete}/${place.week}`} place={place} monday={frame.data.monday} rows={written.data.sessions} />;
+}
+
+/** The seven days of a week, from its Monday. */
+function daysFrom(monday: string): string[] {
+  return Array.from({ length: 7 }, (_, at) => {
+    const one = new Date(`${monday}T12:00:00Z`);
+    one.setUTCDate(one.getUTCDate() + at);
+    return one.toISOString().slice(0, 10);
+  });
+}
+
+function Week({ place, monday, rows }: { place: WeekPlace; monday: string; rows: Schemas["WrittenRow"][] }) {
+  const [sheets, setSheets] = useState<Sheet[]>(rows);
+  const [removed, setRemoved] = useState<Sheet | null>(null);
+  const [params, setParams] = useSearchParams();
+  const days = daysFrom(monday);
+  const open = (one: string) => setParams({ session: one }, { replace: true });
+  const chosen = params.get("session");
+  const fresh = chosen?.startsWith("new-") ? chosen.slice(4) : null;
+  const current = fresh
+    ? { id: null, date: fresh, title: "", text: "", revision: 0 }
+    : (sheets.find((one) => String(one.id) === chosen) ?? sheets[0]);
+  // A session that is stored for the first time gets a number; the desk it is written on stays.
+  const [born, setBorn] = useState<Record<number, string>>({});
+  const stored = useCallback((sheet: Sheet) => {
+    setSheets((all) => [...all.filter((one) => one.id !== sheet.id), sheet].sort((a, b) => a.date.localeCompare(b.date)));
+    if (fresh && sheet.id !== null) {
+      const { id } = sheet;
+      setBorn((all) => ({ ...all, [id]: `new-${fresh}` }));
+      setParams({ session: String(id) }, { replace: true });
+    }
+  }, [fresh, setParams]);
+  const free = days.find((one) => !sheets.some((sheet) => sheet.date === one)) ?? monday;
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[12rem_minmax(0,1fr)_27rem]">
+      <nav aria-label="Sessions of the week" className="min-h-0 overflow-auto border-r border-rule py-3">
+        <ol>
+          {sheets.map((one) => (
+            <li key={one.id}>
+              <button
+                type="button" onClick={() => open(String(one.id))} aria-current={one === current || undefined}
+                className={`w-full px-5 py-1.5 text-left ${one === current ? "bg-sheet" : "hover:bg-band/50"}`}
+              >
+                <span className="block text-sm text-ink-2">{day(one.date)}</span>
+                <span className={`block truncate ${one === current ? "font-semibold" : ""}`}>{one.title || "Without a title"}</span>
+              </button>
+            </li>
+          ))}
+        </ol>
+        <button type="button" className="key-button mx-5 mt-3" onClick={() => open(`new-${free}`)}>New session</button>
+        {removed && (
+          <p role="status" className="mx-5 mt-4 text-sm">
+            {removed.title || "The session"} is out of the week.{" "}
+            <button
+              type="button" className="trail-link"
+              onClick={async () => {
+                const next = await writing.restore(place, removed.id ?? 0, removed.revision);
+                stored({ ...removed, revision: next.revision });
+                setRemoved(null);
+              }}
+            >
+              Undo
+            </button>
+          </p>
+        )}
+      </nav>
+      {current ? (
+        <Desk
+          key={current.id === null ? `new-${current.date}` : (born[current.id] ?? current.id)} place={place} opened={current} days={days} stored={stored}
+          remove={async (sheet) => {
+            if (sheet.id === null) return;
+            const next = await writing.remove(place, sheet.id, sheet.revision);
+            setSheets((all) => all.filter((one) => one.id !== sheet.id));
+            setRemoved({ ...sheet, revision: next.revision });
+            setParams({}, { replace: true });
+          }}
+        />
+      ) : (
+        <p className="col-span-2 bg-sheet px-6 py-8">
+          No session is planned in this week. Begin with a new one: a line for each movement, as on the board.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Desk({ place, opened, days, stored, remove }: {
+  place: WeekPlace;
+  opened: Sheet;
+  days: string[];
+  stored: (sheet: Sheet) => void;
+  remove: (sheet: Sheet) => Promise<void>;
+}) {
+  const { sheet, answer, error, saving, put } = useWriting(place, opened, stored);
+  const names = useMovementNames(place);
+  const host = useRef<HTMLDivElement>(null);
+  const view = useRef<EditorView>(null);
+  const titleField = useRef<HTMLInputElement>(null);
+  const known = useRef<Schemas["MovementName"][]>([]);
+  const [line, setLine] = useState(1);
+  useEffect(() => {
+    known.current = names.data?.movements ?? [];
+  }, [names.data]);
+  const [first] = useState(opened.text);
+  useEffect(() => {
+    if (!host.current) return undefined;
+    const editor = openEditor(host.current, {
+      text: first,
+      names: () => known.current,
+      typed: (text) => put({ text }),
+      line: setLine,
+      leave: () => titleField.current?.focus(),
+    });
+    view.current = editor;
+    editor.focus();
+    return () => editor.destroy();
+  }, [first, put]);
+  useEffect(() => {
+    if (view.current && answer) underline(view.current, answer.mistakes);
+  }, [answer]);
+  return (
+    <>
+      <main className="flex min-h-0 flex-col bg-sheet">
+        <div className="flex items-baseline gap-3 border-b border-hair px-6 pt-3 pb-2">
+          <select aria-label="Day" value={sheet.date} onChange={(event) => put({ date: event.target.value })} className="h-7 bg-sheet">
+            {days.map((one) => <option key={one} value={one}>{day(one)}</option>)}
+          </select>
+          <input
+            ref={titleField} value={sheet.title} onChange={(event) => put({ title: event.target.value })} placeholder="Title"
+            aria-label="Title of the session" maxLength={200} className="h-7 min-w-0 flex-1 border-b border-rule bg-transparent font-semibold"
+          />
+          <span role="status" className={`text-sm ${saving === "stored" || saving === "storing…" ? "text-ink-2" : "text-high"}`}>{saving}</span>
+          {sheet.id !== null && <button type="button" className="trail-link text-sm text-ink-2" onClick={() => remove(sheet)}>Take out</button>}
+        </div>
+        {error && <p role="alert" className="border-l-4 border-high px-6 py-1 text-sm">{error}</p>}
+        <div ref={host} className="min-h-0 flex-1 overflow-hidden" />
+        {answer && answer.mistakes.length > 0 && (
+          <ul aria-label="Mistakes" className="max-h-36 overflow-auto border-t border-rule px-6 py-2 text-sm">
+            {answer.mistakes.map((one) => (
+              <li key={`${one.line}/${one.column}`}>
+                <button
+                  type="button" className="text-left hover:underline"
+                  onClick={() => {
+                    const editor = view.current;
+                    if (!editor || one.line > editor.state.doc.lines) return;
+                    editor.dispatch({ selection: { anchor: Math.min(editor.state.doc.line(one.line).from + one.column - 1, editor.state.doc.length) }, scrollIntoView: true });
+                    editor.focus();
+                  }}
+                >
+                  <span className="text-high">Line {one.line}</span>: {one.message}
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
+      </main>
+      <Comes answer={answer} line={line} />
+    </>
+  );
+}

@@ -1,0 +1,97 @@
+"""Write: sessions as text over the API."""
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from tests.web.test_api import NEXT, get, send
+
+TEXT = "Press 5 × 5 at 22 kg, rest 90 s\nRow 4 × 8 each side at 16 kg, rest 60 s\n"
+
+
+@pytest.fixture(autouse=True)
+def ada(bring: Callable[..., Any]) -> None:
+    bring()
+
+
+def body(text: str = TEXT, **more: Any) -> dict[str, Any]:
+    return {"date": "2026-10-14", "title": "Middle", "text": text, **more}
+
+
+def test_plans_that_were_not_written_have_a_text_that_counts_alike(client: FlaskClient) -> None:
+    (one,) = get(client, f"{NEXT}/written")["sessions"]
+    assert one["text"] == "Press 5 × 10 at 20 kg\nRow 3 × 10 at 20 kg\nSquat 4 × 10 at 60 kg\n"
+    before = get(client, f"{NEXT}/sheet?basis=planned")
+    saved = {"date": one["date"], "title": one["title"], "text": one["text"], "revision": 1}
+    assert send(client, "put", f"{NEXT}/written/{one['id']}", saved) == {"revision": 2}
+    assert get(client, f"{NEXT}/sheet?basis=planned") == before
+
+
+def test_a_text_is_measured_by_line_and_in_its_week(client: FlaskClient) -> None:
+    found = send(client, "post", f"{NEXT}/written/check", body())
+    assert found["mistakes"] == []
+    assert found["sets"] == 9
+    assert found["totals"]["sets"] == 9
+    assert found["totals"]["volume_load_kg"] == 5 * 5 * 22 + 4 * 16 * 16
+    assert [one["sets"] for one in found["lines"]] == [5, 4]
+    # 5 x 5 x 4 s and 4 x 16 x 3 s of work, rests but the last, two change-overs of 10 s
+    assert found["work_s"] == 100 + 192
+    assert found["minutes"] == pytest.approx((292 + 5 * 90 + 3 * 60 + 20) / 60)
+    # The week has the session of Monday too: 12 sets.
+    assert found["week"]["total"] == 21
+    assert {one["code"] for one in found["week"]["findings"]} >= {"jump", "load_step"}
+    assert found["new_movements"] == []
+    new = send(client, "post", f"{NEXT}/written/check", body("Hinge 3 × 5 at 60 kg"))
+    assert new["new_movements"] == ["Hinge"]
+
+
+def test_mistakes_have_their_place_and_the_rest_counts(client: FlaskClient) -> None:
+    found = send(client, "post", f"{NEXT}/written/check", body("Hing 3 × 5\nsquta 3 × 5"))
+    (mistake,) = found["mistakes"]
+    assert (mistake["line"], mistake["column"], mistake["length"]) == (2, 1, 5)
+    assert "no movement is called" in mistake["message"]
+    assert found["sets"] == 3
+
+
+def test_add_change_take_out_and_put_back(client: FlaskClient) -> None:
+    row = send(client, "post", f"{NEXT}/written", body(), 201)
+    place = f"{NEXT}/written/{row['id']}"
+    assert [one["title"] for one in get(client, f"{NEXT}/written")["sessions"]] == [
+        "Whole body", "Middle"]  # fmt: skip
+    text = "# lighter\n" + TEXT.replace("22 kg", "20 kg") + "what was that"
+    changed = body(text, revision=1, date="2026-10-16")
+    assert send(client, "put", place, changed)["revision"] == 2
+    again = get(client, f"{NEXT}/written")["sessions"][1]
+    assert (again["text"], again["date"]) == (text, "2026-10-16")
+    sheet = get(client, f"{NEXT}/sheet?basis=planned")
+    assert sheet["totals"][0]["cells"]["sets"]["planned"] == 21
+    assert "overwritten" in send(client, "put", place, changed, 409)["detail"]
+    assert send(client, "post", f"{place}/remove", {"revision": 2})["revision"] == 3
+    assert len(get(client, f"{NEXT}/written")["sessions"]) == 1
+    send(client, "put", place, {**changed, "revision": 3}, 404)
+    send(client, "post", f"{place}/restore", {"revision": 3})
+    assert get(client, f"{NEXT}/written")["sessions"][1]["text"] == text
+
+
+def test_what_does_not_fit_is_refused(client: FlaskClient) -> None:
+    for wrong, word in (
+        (body(date="2026-10-05"), "is not in 2026-W42"),
+        (body(date="14 Oct"), "no day"),
+        (body("Press 5 × 5\n" * 500), "no session"),
+        (body("x" * 100_001), "text"),
+    ):
+        answer = send(client, "post", f"{NEXT}/written/check", wrong, 422)
+        assert word in answer["detail"], answer
+    send(client, "put", f"{NEXT}/written/99", body(revision=1), 404)
+    long = send(client, "post", f"{NEXT}/written/check", body("Press 5\n" * 10_000))
+    assert "at most 2000 lines" in long["mistakes"][0]["message"]
+
+
+def test_names_stand_by_use_and_then_by_name(client: FlaskClient) -> None:
+    names = get(client, f"{NEXT}/movements")["movements"]
+    assert [(one["name"], one["uses"]) for one in names[:3]] == [
+        ("Press", 18), ("Squat", 12), ("Row", 9)]  # fmt: skip
+    rest = [one["name"] for one in names[3:]]
+    assert rest == sorted(rest)
