@@ -292,6 +292,7 @@ def test_keys_and_lamp(coach: Coach) -> None:
         (f"{MARO}?trail=muscles%2Fchest%2Fsets&finding=balance%2Fpush_pull%2Fsets", "behind it"),
         ("/athletes/3/weeks/2026-W47/sheet?basis=planned", "estimated"),
         ("/athletes/1/weeks/2026-W48/dial", "Nearest notches"),
+        ("/athletes/1/weeks/2026-W49/write", "The week with it"),
         ("/athletes/1/weeks/2026-W47/rules", "Own rules"),
         ("/rules", "House rules"),
         ("/files", "On the roster"),

@@ -7,7 +7,9 @@ export function Comes({ answer, line }: { answer: Schemas["Written"] | null; lin
   if (!answer) return <aside className="border-l border-rule px-5 py-4 text-ink-2">Reading…</aside>;
   const here = answer.lines.find((one) => one.line === line);
   return (
-    <aside className="min-h-0 overflow-auto border-l border-rule px-5 pt-3 pb-6">
+    // It scrolls and holds nothing to focus: the keyboard needs a hold of it.
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+    <aside aria-label="What it comes to" tabIndex={0} className="min-h-0 overflow-auto border-l border-rule px-5 pt-3 pb-6">
       <h2 className="flex items-baseline border-b border-rule pb-0.5 font-semibold">
         The session
         <span className="ml-auto">{number(answer.minutes, 0)} min</span>

@@ -7,6 +7,7 @@ import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
 import { day } from "@/words";
 import { Comes } from "./Comes";
+import { NotationHelp } from "./NotationHelp";
 import { openEditor, underline } from "./editor";
 import { type Sheet, useWriting } from "./useWriting";
 
@@ -119,6 +120,7 @@ function Desk({ place, opened, days, stored, remove }: {
   const titleField = useRef<HTMLInputElement>(null);
   const known = useRef<Schemas["MovementName"][]>([]);
   const [line, setLine] = useState(1);
+  const [help, setHelp] = useState(false);
   useEffect(() => {
     known.current = names.data?.movements ?? [];
   }, [names.data]);
@@ -150,6 +152,7 @@ function Desk({ place, opened, days, stored, remove }: {
             ref={titleField} value={sheet.title} onChange={(event) => put({ title: event.target.value })} placeholder="Title"
             aria-label="Title of the session" maxLength={200} className="h-7 min-w-0 flex-1 border-b border-rule bg-transparent font-semibold"
           />
+          <button type="button" className="trail-link text-sm text-ink-2" onClick={() => setHelp(true)}>Notation</button>
           <span role="status" className={`text-sm ${saving === "stored" || saving === "storing…" ? "text-ink-2" : "text-high"}`}>{saving}</span>
           {sheet.id !== null && <button type="button" className="trail-link text-sm text-ink-2" onClick={() => remove(sheet)}>Take out</button>}
         </div>
@@ -176,6 +179,7 @@ function Desk({ place, opened, days, stored, remove }: {
         )}
       </main>
       <Comes answer={answer} line={line} />
+      <NotationHelp open={help} close={() => setHelp(false)} />
     </>
   );
 }

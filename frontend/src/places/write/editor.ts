@@ -2,6 +2,7 @@ import {
   type Completion,
   type CompletionContext,
   type CompletionResult,
+  acceptCompletion,
   autocompletion,
   closeCompletion,
   completionKeymap,
@@ -136,6 +137,7 @@ export function openEditor(host: HTMLElement, { text, names, typed, line, leave 
         placeholder("Back squat 5 × 6 at 57.5 kg, rest 140 s\nBench press 3 × 9–13 at 60 kg, RPE 8"),
         autocompletion({ override: [complete(names)], icons: false }),
         keymap.of([
+          { key: "Tab", run: acceptCompletion },
           { key: "Escape", run: (view) => closeCompletion(view) || (leave(), true) },
           ...completionKeymap, ...defaultKeymap, ...historyKeymap, ...lintKeymap,
         ]),

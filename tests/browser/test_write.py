@@ -1,0 +1,138 @@
+"""Writing a session in the real editor."""
+
+import re
+import time
+
+import pytest
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.driving import Coach
+from tests.browser.test_places import AXE
+
+pytestmark = pytest.mark.xdist_group("browser")
+WEEK = "/athletes/8/weeks/2026-W49"
+EDITOR = "[...document.querySelectorAll('div')].find(one => one.shadowRoot).shadowRoot"
+
+
+def typed(coach: Coach, *keys: str) -> None:
+    ActionChains(coach.driver).send_keys(*keys).perform()
+
+
+def text(coach: Coach) -> str:
+    lines = f"[...{EDITOR}.querySelectorAll('.cm-line')].map(line => line.textContent)"
+    return "\n".join(coach.driver.execute_script(f"return {lines}"))
+
+
+def underlined(coach: Coach) -> list[str]:
+    ranges = f"[...{EDITOR}.querySelectorAll('.cm-lintRange-error')].map(one => one.textContent)"
+    return list(coach.driver.execute_script(f"return {ranges}"))
+
+
+def open_new(coach: Coach) -> None:
+    coach.open(f"{WEEK}/write", "The week with it")
+    coach.click("New session", "button")
+    coach.wait(lambda: text(coach).startswith("Back squat 5 × 6"), "no empty board")
+
+
+def test_a_plan_from_elsewhere_stands_as_text(coach: Coach) -> None:
+    coach.open(f"{WEEK}/write", "The week with it")
+    coach.wait(lambda: "Back squat 4 × 6 at" in text(coach), "no text")
+    assert "warm-up:" in text(coach)
+    assert re.search(r"\d+ min", coach.text())
+
+
+def test_write_a_session_without_the_mouse(coach: Coach) -> None:
+    open_new(coach)
+    # A name by its beginning, taken from the completion.
+    typed(coach, "front sq")
+    coach.wait(
+        lambda: coach.driver.execute_script(
+            f"return !!{EDITOR}.querySelector('.cm-tooltip-autocomplete')"
+        ),
+        "no completion",
+    )
+    # The editor lets a moment pass before it takes one, lest a line end be swallowed.
+    time.sleep(0.2)
+    typed(coach, Keys.ENTER, "4 x 5 at 60 kg, rest 2 min", Keys.ENTER)
+    coach.wait(lambda: text(coach).startswith("Front squat 4 x 5"), text(coach))
+    coach.sees("4 sets")
+    coach.sees("1\u202f200 kg")
+    typed(coach, "3 rounds, 40 s on, 20 s off:", Keys.ENTER, "  Body row", Keys.ENTER,
+          "Press-up", Keys.ESCAPE)  # fmt: skip
+    coach.sees("10 sets")
+    coach.sees("Not done in the last four weeks: Front squat, Body row, Press-up.")
+    coach.sees("stored")
+    coach.address("session=")
+    coach.wait(lambda: "new-" not in coach.driver.current_url, "not stored")
+    coach.field("Title of the session").send_keys("Short and sharp")
+    coach.sees("storing…")
+    coach.sees("stored")
+    before = text(coach)
+    coach.driver.refresh()
+    coach.sees("Short and sharp")
+    coach.wait(lambda: text(coach) == before, "not as it was typed")
+    coach.open(f"{WEEK}/sheet?basis=planned", "Short and sharp")
+    coach.find("//tr[@data-row='Front squat']")
+
+
+def test_mistakes_are_underlined_and_the_rest_counts(coach: Coach) -> None:
+    open_new(coach)
+    typed(coach, "Press-up 3 x 9, rst 60 s", Keys.ESCAPE, Keys.ENTER, "Body row 3 x 9", Keys.ENTER)
+    coach.sees("Line 1: 'rst': not understood here. Did you mean rest?")
+    coach.sees("3 sets")
+    coach.wait(lambda: underlined(coach) == ["rst"], str(underlined(coach)))
+    coach.find("//ul[@aria-label='Mistakes']//button").click()
+    typed(coach, Keys.DELETE, Keys.DELETE, Keys.DELETE, "rest")
+    coach.sees("6 sets")
+    coach.wait(lambda: underlined(coach) == [], "still underlined")
+    # Keys of the application are letters here.
+    typed(coach, Keys.END, " r", Keys.BACKSPACE, Keys.BACKSPACE)
+    assert "/write" in coach.driver.current_url
+
+
+def test_the_line_in_hand_has_its_own_figures(coach: Coach) -> None:
+    open_new(coach)
+    typed(coach, "Press-up 2 x 10", Keys.ENTER, "Body row 3 x 10 tempo 4-0-1-0", Keys.ESCAPE)
+    here = coach.find("//p[span='this line']")
+    coach.wait(lambda: "3 sets" in here.text and "150 s" in here.text, here.text)
+    typed(coach, Keys.ARROW_UP)
+    coach.wait(lambda: "2 sets" in here.text and "60 s" in here.text, here.text)
+
+
+def test_take_out_and_put_back(coach: Coach) -> None:
+    coach.open("/athletes/7/weeks/2026-W49/write", "Squat and press")
+    coach.click("Take out", "button")
+    coach.sees("Squat and press is out of the week.")
+    coach.click("Undo", "button")
+    coach.sees_no("is out of the week")
+    coach.find("//nav[@aria-label='Sessions of the week']//button[contains(., 'Squat and press')]")
+
+
+def test_a_second_window_is_warned(coach: Coach) -> None:
+    place = "/athletes/6/weeks/2026-W49/write"
+    coach.open(place, "The week with it")
+    first = coach.driver.current_window_handle
+    coach.driver.switch_to.new_window("tab")
+    coach.open(place, "The week with it")
+    coach.field("Title of the session").send_keys(" two")
+    coach.sees("storing…")
+    coach.sees("stored")
+    coach.driver.close()
+    coach.driver.switch_to.window(first)
+    coach.field("Title of the session").send_keys(" one")
+    coach.sees("changed in another window")
+    coach.sees("Nothing was overwritten")
+    assert str(coach.field("Title of the session").get_attribute("value")).endswith(" one")
+
+
+def test_the_notation_is_told_in_the_place(coach: Coach) -> None:
+    coach.open(f"{WEEK}/write", "The week with it")
+    coach.click("Notation", "button")
+    coach.sees("A head that ends with a colon")
+    coach.driver.execute_script(AXE)
+    found = coach.driver.execute_async_script(
+        "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag22aa']})"
+        ".then(found => arguments[0](found.violations.map(one => [one.id, one.nodes[0].html])))"
+    )
+    assert found == []
