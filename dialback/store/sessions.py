@@ -99,6 +99,11 @@ def planned_rows(athlete: Athlete, week: Week) -> list[Session]:
     return list(_live(athlete, "planned", week.monday, week.sunday))
 
 
+def plans_on(athlete: Athlete, day: date) -> list[Session]:
+    """The planned sessions of a day."""
+    return list(_live(athlete, "planned", day, day))
+
+
 def replace_plan(
     athlete: Athlete,
     week: Week,

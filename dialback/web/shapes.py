@@ -546,3 +546,71 @@ class Written(Shape):
     lines: list[LinePart]
     new_movements: list[str]
     week: DraftAudit
+
+
+class BlockQuery(Shape):
+    """How many weeks a block shows."""
+
+    weeks: int = Field(6, ge=3, le=8)
+
+
+class BlockSession(Shape):
+    """A planned session in its cell."""
+
+    id: int
+    date: str
+    title: str
+    sets: float
+    minutes: float
+    done: bool
+
+
+class BlockWeek(Shape):
+    """A week of the block: what is planned, done, and the base that it is compared with."""
+
+    week: str
+    monday: str
+    over: bool
+    planned: dict[str, float]
+    done: dict[str, float]
+    base: dict[str, float] | None
+    counts: Counts
+    first: str | None
+
+
+class Block(Shape):
+    """Weeks across, days down."""
+
+    weeks: list[BlockWeek]
+    days: list[list[str]]
+    sessions: list[BlockSession]
+
+
+class ChangeBody(Shape):
+    """What becomes more each week."""
+
+    load: float = Field(0, ge=-0.5, le=0.5)
+    reps: int = Field(0, ge=-20, le=20)
+    sets: int = Field(0, ge=-10, le=10)
+    rest_s: float = Field(0, ge=-600, le=600)
+
+
+class LayBody(Shape):
+    """Lay planned sessions so many days on, once for each shift; the change grows each time.
+
+    ``move`` takes the sources away; ``lighter`` gives fewer sets; what stood on a day that is
+    laid over is put aside.
+    """
+
+    sessions: list[int] = Field(min_length=1, max_length=60)
+    shifts: list[int] = Field(min_length=1, max_length=12)
+    change: ChangeBody = ChangeBody()
+    move: bool = False
+    lighter: bool = False
+
+
+class Laid(Shape):
+    """Sessions that came and went; sent back, they go and come again."""
+
+    added: list[int]
+    removed: list[int]

@@ -17,9 +17,11 @@ from dialback.core.notation.session import (
     Turn,
     WrittenSession,
 )
+from dialback.core.notation.step import Change, lighter, stepped
 from dialback.core.notation.writer import write
 
 __all__ = [
-    "Bout", "Line", "Load", "Mistake", "Part", "Reading", "Rounds", "Step", "Turn",
-    "WrittenSession", "expand", "gather", "read", "write",
+    "Bout", "Change", "Line", "Load", "Mistake", "Part", "Reading", "Rounds", "Step", "Turn",
+    "WrittenSession", "expand", "gather", "lighter", "read", "stepped",
+    "write",
 ]  # fmt: skip

@@ -1,0 +1,129 @@
+"""Block: weeks at a glance, sessions laid over them."""
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from dialback.core.notation import Change, lighter, read, stepped, write
+from tests.notation.test_forms import MOVEMENTS
+from tests.web.test_api import NEXT, get, send
+
+
+@pytest.fixture(autouse=True)
+def ada(bring: Callable[..., Any]) -> None:
+    bring()
+
+
+def lay(client: FlaskClient, status: int = 200, **body: Any) -> Any:
+    return send(client, "post", f"{NEXT}/block/lay", body, status)
+
+
+def block(client: FlaskClient) -> Any:
+    return get(client, f"{NEXT}/block?weeks=4")
+
+
+def planned(client: FlaskClient) -> list[float]:
+    return [week["planned"]["sets"] for week in block(client)["weeks"]]
+
+
+def test_weeks_across_and_days_down(client: FlaskClient) -> None:
+    found = get(client, "/api/athletes/1/weeks/2026-W41/block?weeks=3")
+    assert [week["week"] for week in found["weeks"]] == ["2026-W41", "2026-W42", "2026-W43"]
+    assert [week["over"] for week in found["weeks"]] == [True, False, False]
+    assert len(found["days"]) == 7
+    assert found["days"][6] == ["2026-10-11", "2026-10-18", "2026-10-25"]
+    first = found["weeks"][0]
+    assert (first["planned"]["sets"], first["done"]["sets"], first["base"]["sets"]) == (12, 13, 13)
+    assert first["counts"]["high"] > 0
+    assert found["weeks"][2]["counts"] == {"high": 0, "caution": 0, "note": 0, "accepted": 0}
+    assert [(one["date"], one["done"]) for one in found["sessions"]] == [
+        ("2026-10-05", True), ("2026-10-12", False)]  # fmt: skip
+    assert found["sessions"][1]["minutes"] > 5
+
+
+def test_a_session_over_weeks_with_a_step(client: FlaskClient) -> None:
+    (one,) = block(client)["sessions"]
+    change = {"load": 0.05, "sets": 1, "reps": -1}
+    done = lay(client, sessions=[one["id"]], shifts=[7, 14], change=change)
+    assert planned(client) == [12, 15, 18, 0]
+    texts = [
+        get(client, f"/api/athletes/1/weeks/{week}/written")["sessions"][0]["text"]
+        for week in ("2026-W43", "2026-W44")
+    ]
+    assert texts[0].splitlines()[0] == "Press 6 × 9 at 21 kg"
+    assert texts[1].splitlines()[2] == "Squat 6 × 8 at 66 kg"
+    back = send(client, "post", f"{NEXT}/block/undo", done)
+    assert planned(client) == [12, 0, 0, 0]
+    send(client, "post", f"{NEXT}/block/undo", back)
+    assert planned(client) == [12, 15, 18, 0]
+
+
+def test_copy_move_and_lay_over(client: FlaskClient) -> None:
+    (one,) = block(client)["sessions"]
+    copied = lay(client, sessions=[one["id"]], shifts=[2])
+    assert (len(copied["added"]), copied["removed"]) == (1, [])
+    assert planned(client)[0] == 24
+    moved = lay(client, sessions=[one["id"]], shifts=[2], move=True)
+    # What stood on Wednesday is put aside, and Monday is free.
+    assert sorted(moved["removed"]) == sorted([*copied["added"], one["id"]])
+    assert [session["date"] for session in block(client)["sessions"]] == ["2026-10-14"]
+
+
+def test_a_lighter_week(client: FlaskClient) -> None:
+    (one,) = block(client)["sessions"]
+    lay(client, sessions=[one["id"]], shifts=[0], lighter=True)
+    assert planned(client)[0] == 3 + 2 + 2
+    (row,) = get(client, f"{NEXT}/written")["sessions"]
+    assert row["text"].startswith("Press 3 × 10 at 20 kg")
+
+
+def test_what_is_not_there_is_refused(client: FlaskClient) -> None:
+    (one,) = block(client)["sessions"]
+    lay(client, 404, sessions=[one["id"], 999], shifts=[7])
+    lay(client, 422, sessions=[], shifts=[7])
+    lay(client, 422, sessions=[one["id"]], shifts=[400_000])
+    lay(client, 422, sessions=[one["id"]], shifts=[7], change={"load": 9})
+    assert get(client, f"{NEXT}/block?weeks=4")["sessions"] == [one]
+    get(client, f"{NEXT}/block?weeks=2", 422)
+
+
+TEXT = """warm-up:
+Back squat 5 at 40 kg
+main:
+Back squat 5 at 60 kg, warm-up, then 4 × 5 at 80 kg, rest 120 s
+Pull-up 3 × 6–8 help 20 kg
+Bench press 3 × 8 at 45 lb
+3 rounds, 40 s on:
+  Goblet squat at 12 kg
+ladder 4, 7, 10:
+  Press-up
+"""
+
+
+def test_steps_reach_working_sets_only_and_keep_the_form() -> None:
+    (written,) = read(TEXT, MOVEMENTS).sessions
+    more = write(stepped(written, Change(load=0.1, reps=1, sets=1, rest_s=-30)))
+    assert (
+        more
+        == """warm-up:
+Back squat 5 at 40 kg
+main:
+Back squat 5 at 60 kg, warm-up, then 5 × 6 at 88 kg, rest 90 s
+Pull-up 4 × 7–9 help 18 kg
+Bench press 4 × 9 at 50 lb
+4 rounds, 40 s on:
+  Goblet squat at 13 kg
+ladder 4, 7, 10:
+  Press-up
+"""
+    )
+    less = write(lighter(written))
+    assert "4 × 5" not in less
+    assert "then 2 × 5 at 80 kg" in less
+    assert "2 rounds" in less
+    assert "ladder 4, 7:" in less
+    assert stepped(written, Change()) == written
+    least = stepped(written, Change(sets=-9, reps=-20, rest_s=-600))
+    assert read(write(least), MOVEMENTS).mistakes == ()
