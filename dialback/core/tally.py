@@ -49,6 +49,26 @@ class SessionSource(Protocol):
         """The weeks that have sessions, in order."""
 
 
+@dataclass(frozen=True, slots=True)
+class AsPlanned:
+    """Sessions as they will be if every plan from a week on is done as it stands."""
+
+    source: SessionSource
+    since: Week
+
+    def week(self, basis: Basis, week: Week) -> Sequence[Session]:
+        """The sessions of one week; from ``since`` on the plan stands for the log."""
+        ahead = basis == "completed" and week >= self.since
+        return self.source.week("planned" if ahead else basis, week)
+
+    def weeks(self, basis: Basis) -> Sequence[Week]:
+        """The weeks that have sessions, in order."""
+        if basis == "planned":
+            return self.source.weeks(basis)
+        done = {week for week in self.source.weeks("completed") if week < self.since}
+        return sorted(done | {week for week in self.source.weeks("planned") if week >= self.since})
+
+
 def tally(entries: Iterable[Entry]) -> Tally:
     """Sum the credits of the entries."""
     # Rows of a shape are added up before they are credited: within a shape credits are linear.

@@ -7,6 +7,7 @@ import { AthleteFrame } from "./frame/AthleteFrame";
 import { Shell } from "./frame/Shell";
 import { applyTheme } from "./frame/theme";
 import "./index.css";
+import { Block } from "./places/block/Block";
 import { Dial } from "./places/dial/Dial";
 import { Files } from "./places/files/Files";
 import { Roster } from "./places/roster/Roster";
@@ -53,6 +54,7 @@ if (root) {
               <Route path="files" element={<Files />} />
               <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>
                 <Route path="sheet" element={<WeekSheet />} />
+                <Route path="block" element={<Block />} />
                 <Route path="write" element={<Later><Write /></Later>} />
                 <Route path="dial" element={<Dial />} />
                 <Route path="rules" element={<OwnRules />} />

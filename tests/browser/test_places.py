@@ -293,6 +293,7 @@ def test_keys_and_lamp(coach: Coach) -> None:
         ("/athletes/3/weeks/2026-W47/sheet?basis=planned", "estimated"),
         ("/athletes/1/weeks/2026-W48/dial", "Nearest notches"),
         ("/athletes/1/weeks/2026-W49/write", "The week with it"),
+        ("/athletes/12/weeks/2026-W46/block", "findings"),
         ("/athletes/1/weeks/2026-W47/rules", "Own rules"),
         ("/rules", "House rules"),
         ("/files", "On the roster"),

@@ -60,6 +60,15 @@ def test_a_session_over_weeks_with_a_step(client: FlaskClient) -> None:
     assert planned(client) == [12, 15, 18, 0]
 
 
+def test_weeks_ahead_are_compared_with_the_plans_before_them(client: FlaskClient) -> None:
+    (one,) = block(client)["sessions"]
+    lay(client, sessions=[one["id"]], shifts=[7, 14])
+    weeks = block(client)["weeks"]
+    # 13 sets were done in each of three weeks; then 12 are planned, week by week.
+    assert [week["base"]["sets"] for week in weeks] == [13, 12.75, 12.5, 12.25]
+    assert [week["done"]["sets"] for week in weeks] == [0, 0, 0, 0]
+
+
 def test_copy_move_and_lay_over(client: FlaskClient) -> None:
     (one,) = block(client)["sessions"]
     copied = lay(client, sessions=[one["id"]], shifts=[2])

@@ -14,7 +14,7 @@ from dialback.core.duration import estimated_duration
 from dialback.core.notation import Change, WrittenSession, expand, gather, lighter, read, stepped
 from dialback.core.notation import write as write_text
 from dialback.core.sessions import Session
-from dialback.core.tally import Ledger, tally
+from dialback.core.tally import AsPlanned, Ledger, tally
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import YEARS, Week
 from dialback.store.athletes import movement_ids, touch
@@ -45,10 +45,14 @@ def block(path: WeekPath, query: BlockQuery) -> Response:
     athlete, first = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
     weeks = [first.plus(at) for at in range(query.weeks)]
-    to_audit = Week.to_audit(desk().today())
+    running = Week.to_audit(desk().today()).plus(1)
+    # What lies ahead is compared as if the plans before it were done.
+    ahead = Ledger(
+        AsPlanned(ledger.source, running), ledger.movements, ledger.rules, ledger.bodyweight_kg
+    )
     return answer(
         Block(
-            weeks=[_week(ledger, week, over=week <= to_audit) for week in weeks],
+            weeks=[_week(ledger, ahead, week, over=week < running) for week in weeks],
             days=[
                 [(week.monday + timedelta(days=day)).isoformat() for week in weeks]
                 for day in range(7)
@@ -58,8 +62,8 @@ def block(path: WeekPath, query: BlockQuery) -> Response:
     )
 
 
-def _week(ledger: Ledger, week: Week, *, over: bool) -> BlockWeek:
-    result = audit(ledger, week, "completed" if over else "planned")
+def _week(ledger: Ledger, ahead: Ledger, week: Week, *, over: bool) -> BlockWeek:
+    result = audit(ledger, week) if over else audit(ahead, week, "planned")
     findings = by_urgency(result.findings) if result.value("totals/sets") else []
     levels = Counter(one.level for one in findings)
     base = result.baseline

@@ -289,3 +289,33 @@ export const writing = {
       }),
     ),
 };
+
+export function useBlock(place: WeekPlace, weeks: number) {
+  return useQuery({
+    queryKey: ["block", place, weeks],
+    queryFn: async () =>
+      given(
+        await client.GET("/api/athletes/{athlete_id}/weeks/{week}/block", {
+          params: { path: at(place), query: { weeks } },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+}
+
+export const block = {
+  lay: async (place: WeekPlace, body: Schemas["LayBody"]) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/block/lay", {
+        params: { path: at(place) },
+        body,
+      }),
+    ),
+  undo: async (place: WeekPlace, body: Schemas["Laid"]) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/block/undo", {
+        params: { path: at(place) },
+        body,
+      }),
+    ),
+};

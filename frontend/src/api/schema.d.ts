@@ -124,6 +124,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/block": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The weeks from this one on, each as it is planned and as it was done. */
+        get: operations["block"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/block/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay sessions over other days: copy, move, repeat with a step, make lighter. */
+        post: operations["lay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/block/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo what was laid: what came goes, what went comes back. */
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/weeks/{week}/draft": {
         parameters: {
             query?: never;
@@ -862,6 +913,131 @@ export interface components {
         SignBody: {
             /** Name */
             name: string;
+        };
+        /**
+         * Block
+         * @description Weeks across, days down.
+         */
+        Block: {
+            /** Weeks */
+            weeks: components["schemas"]["BlockWeek"][];
+            /** Days */
+            days: string[][];
+            /** Sessions */
+            sessions: components["schemas"]["BlockSession"][];
+        };
+        /**
+         * BlockSession
+         * @description A planned session in its cell.
+         */
+        BlockSession: {
+            /** Id */
+            id: number;
+            /** Date */
+            date: string;
+            /** Title */
+            title: string;
+            /** Sets */
+            sets: number;
+            /** Minutes */
+            minutes: number;
+            /** Done */
+            done: boolean;
+        };
+        /**
+         * BlockWeek
+         * @description A week of the block: what is planned, done, and the base that it is compared with.
+         */
+        BlockWeek: {
+            /** Week */
+            week: string;
+            /** Monday */
+            monday: string;
+            /** Over */
+            over: boolean;
+            /** Planned */
+            planned: {
+                [key: string]: number;
+            };
+            /** Done */
+            done: {
+                [key: string]: number;
+            };
+            /** Base */
+            base: {
+                [key: string]: number;
+            } | null;
+            counts: components["schemas"]["Counts"];
+            /** First */
+            first: string | null;
+        };
+        /**
+         * Laid
+         * @description Sessions that came and went; sent back, they go and come again.
+         */
+        Laid: {
+            /** Added */
+            added: number[];
+            /** Removed */
+            removed: number[];
+        };
+        /**
+         * LayBody
+         * @description Lay planned sessions so many days on, once for each shift; the change grows each time.
+         *
+         *     ``move`` takes the sources away; ``lighter`` gives fewer sets; what stood on a day that is
+         *     laid over is put aside.
+         */
+        LayBody: {
+            /** Sessions */
+            sessions: number[];
+            /** Shifts */
+            shifts: number[];
+            /**
+             * @default {
+             *       "load": 0,
+             *       "reps": 0,
+             *       "sets": 0,
+             *       "rest_s": 0
+             *     }
+             */
+            change: components["schemas"]["ChangeBody"];
+            /**
+             * Move
+             * @default false
+             */
+            move: boolean;
+            /**
+             * Lighter
+             * @default false
+             */
+            lighter: boolean;
+        };
+        /**
+         * ChangeBody
+         * @description What becomes more each week.
+         */
+        ChangeBody: {
+            /**
+             * Load
+             * @default 0
+             */
+            load: number;
+            /**
+             * Reps
+             * @default 0
+             */
+            reps: number;
+            /**
+             * Sets
+             * @default 0
+             */
+            sets: number;
+            /**
+             * Rest S
+             * @default 0
+             */
+            rest_s: number;
         };
         /**
          * DraftOut
@@ -1719,6 +1895,112 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    block: {
+        parameters: {
+            query?: {
+                weeks?: number;
+            };
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Block"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    lay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laid"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Laid"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laid"];
                 };
             };
             /** @description Unprocessable Entity */

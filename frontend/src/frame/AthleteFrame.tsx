@@ -15,7 +15,7 @@ export function useWeekPlace(): WeekPlace {
 const LAST = "dialback.last";
 
 /** Places that make a plan. */
-const PLANNING = new Set(["dial", "write"]);
+const PLANNING = new Set(["block", "dial", "write"]);
 
 /** The week that was last looked at, for places of the house that try things on a week. */
 export function lastPlace(): WeekPlace | null {
@@ -52,6 +52,7 @@ export function AthleteFrame() {
     sheet: () => there(place.week, "sheet"),
     dial: () => there(weekFor("dial"), "dial"),
     write: () => there(weekFor("write"), "write"),
+    block: () => there(weekFor("block"), "block"),
     own: () => there(place.week, "rules"),
   });
   if (frame.error) return <Failure error={frame.error} />;

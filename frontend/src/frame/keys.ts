@@ -4,7 +4,7 @@ interface Key {
   /** `event.key`, as typed. */
   key: string;
   says: string;
-  where: "Everywhere" | "With an athlete" | "Week sheet" | "Dial";
+  where: "Everywhere" | "With an athlete" | "Block" | "Week sheet" | "Dial";
 }
 
 /** Every key of the application: the help sheet and the listeners are made from this table. */
@@ -15,6 +15,7 @@ export const KEYS = {
   files: { key: "f", says: "Files", where: "Everywhere" },
   find: { key: "/", says: "Find", where: "Everywhere" },
   lamp: { key: "l", says: "Lamp: light or dark sheet", where: "Everywhere" },
+  block: { key: "k", says: "Block: the coming weeks", where: "With an athlete" },
   write: { key: "w", says: "Write: the week's sessions as text", where: "With an athlete" },
   sheet: { key: "s", says: "Week sheet", where: "With an athlete" },
   dial: { key: "d", says: "Dial: the next week's draft", where: "With an athlete" },
@@ -27,9 +28,12 @@ export const KEYS = {
   measure: { key: "m", says: "Rows in the next measure", where: "Week sheet" },
   accept: { key: "a", says: "Accept the finding, with a reason", where: "Week sheet" },
   closeTrail: { key: "Escape", says: "Close the trail", where: "Week sheet" },
+  copy: { key: "c", says: "Take up a copy of the session", where: "Block" },
+  cut: { key: "x", says: "Take up the session to move it", where: "Block" },
+  paste: { key: "v", says: "Put down on this day", where: "Block" },
   less: { key: "-", says: "Turn the dial down by one set", where: "Dial" },
   more: { key: "+", says: "Turn the dial up by one set", where: "Dial" },
-  undo: { key: "u", says: "Undo the last change of the draft", where: "Dial" },
+  undo: { key: "u", says: "Undo the last change (on the block, too)", where: "Dial" },
 } as const satisfies Record<string, Key>;
 
 export type KeyAction = keyof typeof KEYS;

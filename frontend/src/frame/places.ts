@@ -15,6 +15,7 @@ export const HOUSE_PLACES: Place[] = [
 
 /** An athlete's places, in the order of the work; each is a path below the week. */
 export const ATHLETE_PLACES: Place[] = [
+  { title: "Block", path: "block", key: "block" },
   { title: "Write", path: "write", key: "write" },
   { title: "Week sheet", path: "sheet", key: "sheet" },
   { title: "Dial", path: "dial", key: "dial" },

@@ -1,0 +1,73 @@
+"""The block by keyboard: walk, copy, move, lay over weeks, make lighter, undo."""
+
+import pytest
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.driving import Coach
+
+pytestmark = pytest.mark.xdist_group("browser")
+BLOCK = "/athletes/8/weeks/2026-W48/block?weeks=6"
+
+
+def cell(coach: Coach, day: int, week: int) -> str:
+    return str(coach.find(f"//button[@data-cell='{day}/{week}']").text)
+
+
+def sets_row(coach: Coach) -> list[str]:
+    row = coach.find("//tfoot/tr[1]").text.split()
+    return row[1:]
+
+
+def test_plans_stand_in_their_weeks(coach: Coach) -> None:
+    coach.open(BLOCK, "Single leg and row")
+    assert cell(coach, 0, 0).startswith("Squat and press\n21 sets")
+    assert cell(coach, 1, 0) == cell(coach, 0, 2) == ""
+    assert sets_row(coach)[:3] == ["60", "60", "0"]
+    assert "none" in coach.find("//tfoot/tr[last()]").text
+
+
+def test_copy_move_and_undo_by_keyboard(coach: Coach) -> None:
+    coach.open(BLOCK, "Single leg and row")
+    first = coach.find("//button[@data-cell='0/0']")
+    first.click()
+    first.send_keys("c")
+    coach.sees("Squat and press in hand")
+    coach.type(Keys.ARROW_DOWN, Keys.ARROW_RIGHT, Keys.ARROW_RIGHT, "v")
+    coach.wait(lambda: cell(coach, 1, 2).startswith("Squat and press"), "not copied")
+    assert sets_row(coach)[2] == "21"
+    coach.type("x", Keys.ARROW_DOWN, "v")
+    coach.wait(lambda: cell(coach, 2, 2).startswith("Squat and press"), "not moved")
+    coach.wait(lambda: cell(coach, 1, 2) == "", "still there")
+    coach.sees("2 steps to undo")
+    coach.type("u")
+    coach.wait(lambda: cell(coach, 1, 2).startswith("Squat and press"), "the move is not undone")
+    coach.type("u")
+    coach.wait(lambda: cell(coach, 1, 2) == "" and cell(coach, 2, 2) == "", "not undone")
+
+
+def test_a_week_over_the_weeks_with_a_step_and_a_lighter_one(coach: Coach) -> None:
+    coach.open(BLOCK, "Single leg and row")
+    coach.find("//button[@data-cell='0/1']").click()
+    load = coach.field("Load, per cent a week")
+    load.send_keys(Keys.CONTROL, "a")
+    load.send_keys("10")
+    coach.click("Lay all of week 49", "button")
+    coach.wait(lambda: sets_row(coach)[:5] == ["60"] * 5, str(sets_row(coach)))
+    # Every planned week that would raise a finding shows it before it happens.
+    coach.wait(lambda: "after" in coach.find("//tfoot/tr[last()]/td[3]").text
+               or "rises" in coach.find("//tfoot/tr[last()]/td[3]").text, "no finding")  # fmt: skip
+    coach.find("//button[@data-cell='2/3']").click()
+    coach.click("Make week 51 lighter", "button")
+    coach.wait(lambda: float(sets_row(coach)[3]) < 45, str(sets_row(coach)))
+    coach.find("//button[@data-cell='0/3']").send_keys(Keys.ENTER)
+    coach.address("/weeks/2026-W51/write?session=")
+    coach.sees("Squat and press")
+    coach.driver.back()
+    coach.sees("Lay this session")
+
+
+def test_a_free_day_begins_a_new_session(coach: Coach) -> None:
+    coach.open(BLOCK, "Single leg and row")
+    coach.find("//button[@data-cell='6/0']").send_keys(Keys.ENTER)
+    coach.address("session=new-2026-11-29")
+    coach.sees("The week with it")
