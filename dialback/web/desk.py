@@ -6,11 +6,13 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import date
 from typing import cast
+from urllib.parse import quote
 
 from flask import Response, current_app
 from pydantic import BaseModel
 
 from dialback.book.errors import bad_input
+from dialback.core.movements import fold
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers
 from dialback.store.models import Athlete
@@ -49,3 +51,11 @@ def the_week(text: str) -> Week:
 def answer(model: BaseModel, status: int = 200) -> Response:
     """A model as a JSON response."""
     return Response(model.model_dump_json(), status=status, content_type="application/json")
+
+
+def attachment(content: bytes, athlete: Athlete, kind: str, ending: str) -> Response:
+    """A file to keep, called after the athlete."""
+    response = Response(content, content_type=kind)
+    name = quote("-".join(fold(athlete.name).split()) + f".{ending}")
+    response.headers["Content-Disposition"] = f"attachment; filename*=UTF-8''{name}"
+    return response

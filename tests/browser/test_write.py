@@ -2,6 +2,7 @@
 
 import re
 import time
+from base64 import b64decode
 
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
@@ -136,3 +137,20 @@ def test_the_notation_is_told_in_the_place(coach: Coach) -> None:
         ".then(found => arguments[0](found.violations.map(one => [one.id, one.nodes[0].html])))"
     )
     assert found == []
+
+
+def test_the_session_prints_on_one_page_with_boxes(coach: Coach) -> None:
+    coach.open(f"{WEEK}/write", "The week with it")
+    made = coach.driver.execute_cdp_cmd("Page.printToPDF", {"preferCSSPageSize": True})
+    assert b64decode(made["data"]).count(b"/Type /Page\n") == 1
+    assert len(coach.all(".session-sheet .box")) > 15
+
+
+def test_out_of_the_block_into_files(coach: Coach) -> None:
+    coach.open("/athletes/8/weeks/2026-W48/block", "To a calendar")
+    for words, begins in (("To a calendar", "BEGIN:VCALENDAR"), ("As text", "2026-11-23 Squat")):
+        address = coach.find(f"//a[.='{words}']").get_attribute("href")
+        found = coach.driver.execute_async_script(
+            "fetch(arguments[0]).then(r => r.text()).then(arguments[1])", address
+        )
+        assert found.startswith(begins)

@@ -4,11 +4,19 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
+import vobject
 from flask.testing import FlaskClient
 
-from dialback.core.notation import Change, lighter, read, stepped, write
+from dialback.core.movements import Movement, MovementTable
+from dialback.core.notation import Change, expand, lighter, read, stepped, write
+from tests.build import MOVEMENTS as MOVEMENT_ROWS
 from tests.notation.test_forms import MOVEMENTS
 from tests.web.test_api import NEXT, get, send
+
+
+@pytest.fixture
+def store_movements() -> MovementTable:
+    return MovementTable([Movement.model_validate(one) for one in MOVEMENT_ROWS])
 
 
 @pytest.fixture(autouse=True)
@@ -86,6 +94,30 @@ def test_a_lighter_week(client: FlaskClient) -> None:
     assert planned(client)[0] == 3 + 2 + 2
     (row,) = get(client, f"{NEXT}/written")["sessions"]
     assert row["text"].startswith("Press 3 × 10 at 20 kg")
+
+
+def test_the_block_goes_into_a_calendar_that_another_library_reads(client: FlaskClient) -> None:
+    (one,) = block(client)["sessions"]
+    lay(client, sessions=[one["id"]], shifts=[7, 9])
+    answer = client.get(f"{NEXT}/block/calendar?weeks=4")
+    assert answer.content_type == "text/calendar"
+    events = list(vobject.readOne(answer.get_data(as_text=True)).vevent_list)
+    assert [event.dtstart.value.isoformat() for event in events] == [
+        "2026-10-12", "2026-10-19", "2026-10-21"]  # fmt: skip
+    assert events[0].summary.value == "Whole body"
+    assert "Press 5 × 10 at 20 kg" in events[0].description.value
+    assert len({event.uid.value for event in events}) == 3
+
+
+def test_the_block_as_text_reads_back(client: FlaskClient, store_movements: MovementTable) -> None:
+    (one,) = block(client)["sessions"]
+    lay(client, sessions=[one["id"]], shifts=[7], change={"reps": 1})
+    text = client.get(f"{NEXT}/block/text?weeks=4").get_data(as_text=True)
+    reading = read(text, store_movements)
+    assert reading.mistakes == ()
+    assert [session.day.isoformat() for session in reading.sessions if session.day] == [
+        "2026-10-12", "2026-10-19"]  # fmt: skip
+    assert [len(expand(session).sets) for session in reading.sessions] == [12, 12]
 
 
 def test_what_is_not_there_is_refused(client: FlaskClient) -> None:

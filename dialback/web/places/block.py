@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable
-from datetime import date, timedelta
+from dataclasses import replace
+from datetime import UTC, date, datetime, time, timedelta
 
 from flask import Response
 
+from dialback.book.calendar import Appointment, calendar
 from dialback.book.errors import bad_input
 from dialback.core.audit import audit
 from dialback.core.duration import estimated_duration
@@ -22,7 +24,7 @@ from dialback.store.models import Athlete, database
 from dialback.store.models import Session as SessionRow
 from dialback.store.sessions import TEXT_KEY, add_sessions, planned_rows, plans_on
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, the_athlete, the_week
+from dialback.web.desk import answer, attachment, desk, the_athlete, the_week
 from dialback.web.problems import not_found
 from dialback.web.shapes import (
     Block,
@@ -189,3 +191,42 @@ def _laid(written: WrittenSession, row: SessionRow, shift: int) -> Session:
     sets = expand(written, on).sets
     text = {TEXT_KEY: write_text(written)}
     return Session.model_validate({"date": on, "title": row.title, "sets": sets, **text})
+
+
+@api.get("/block/calendar")
+def block_calendar(path: WeekPath, query: BlockQuery) -> Response:
+    """The block's sessions as an iCalendar file."""
+    athlete, first = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = desk().ledgers.of(athlete)
+    appointments = [
+        Appointment(
+            one.id,
+            row.revision,
+            row.date,
+            row.title,
+            write_text(_written(ledger, row)),
+            one.minutes,
+        )
+        for row, one in _rows_and_cells(athlete, ledger, first, query.weeks)
+    ]
+    stamp = datetime.combine(desk().today(), time(), tzinfo=UTC)
+    return attachment(calendar(athlete.name, appointments, stamp), athlete, "text/calendar", "ics")
+
+
+@api.get("/block/text")
+def block_text(path: WeekPath, query: BlockQuery) -> Response:
+    """The block's sessions in the notation, each below its day."""
+    athlete, first = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = desk().ledgers.of(athlete)
+    sessions = [
+        replace(_written(ledger, row), day=row.date, title=row.title)
+        for row, _ in _rows_and_cells(athlete, ledger, first, query.weeks)
+    ]
+    return attachment(write_text(*sessions).encode(), athlete, "text/plain; charset=utf-8", "txt")
+
+
+def _rows_and_cells(
+    athlete: Athlete, ledger: Ledger, first: Week, weeks: int
+) -> Iterable[tuple[SessionRow, BlockSession]]:
+    for week in (first.plus(at) for at in range(weeks)):
+        yield from zip(planned_rows(athlete, week), _sessions(athlete, ledger, week), strict=True)

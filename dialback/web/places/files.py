@@ -3,17 +3,15 @@
 from __future__ import annotations
 
 from http import HTTPStatus
-from urllib.parse import quote
 
 from flask import Response, request
 
 from dialback.book.book import read_book, warnings, write_book
-from dialback.core.movements import fold
 from dialback.core.weeks import Week
 from dialback.store.athletes import NameTakenError, export_book, find_athlete, import_book
 from dialback.store.models import Athlete, database
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, the_athlete
+from dialback.web.desk import answer, attachment, desk, the_athlete
 from dialback.web.places.roster import last_week_done
 from dialback.web.problems import RefusedError, not_found
 from dialback.web.shapes import AthletePath, Done, ImportOut, ImportQuery
@@ -60,12 +58,8 @@ def import_one(query: ImportQuery) -> Response:
 def export_one(path: AthletePath) -> Response:
     """The athlete's book as a file."""
     athlete = the_athlete(path.athlete_id)
-    response = Response(
-        write_book(export_book(athlete, desk().ledgers)), content_type="application/json"
-    )
-    name = quote("-".join(fold(athlete.name).split()) + ".book.json")
-    response.headers["Content-Disposition"] = f"attachment; filename*=UTF-8''{name}"
-    return response
+    book = write_book(export_book(athlete, desk().ledgers))
+    return attachment(book, athlete, "application/json", "book.json")
 
 
 @api.delete("/athletes/<int:athlete_id>", responses={200: Done})

@@ -58,7 +58,7 @@ export function AthleteFrame() {
   if (frame.error) return <Failure error={frame.error} />;
   return (
     <>
-      <div className="flex items-baseline gap-8 border-b border-rule bg-sheet px-6 pt-2.5 pb-2">
+      <div className="athlete-head flex items-baseline gap-8 border-b border-rule bg-sheet px-6 pt-2.5 pb-2">
         <h1 className="min-w-0 shrink-0 text-xl font-semibold">{at?.athlete.name ?? "…"}</h1>
         <div className="flex shrink-0 items-baseline gap-1">
           <button

@@ -84,7 +84,14 @@ export function Block() {
             ? `${held.session.title || "A session"} in hand: ${KEYS.paste.key} puts it down`
             : `Arrows walk, Enter writes, ${KEYS.copy.key} copies, ${KEYS.cut.key} moves, ${KEYS.paste.key} puts down`}
         </p>
-        <span role="status" className="ml-auto text-ink-2">{past.length > 0 ? `${past.length} step${past.length === 1 ? "" : "s"} to undo` : ""}</span>
+        <span className="ml-auto flex gap-4">
+          {["calendar", "text"].map((one) => (
+            <a key={one} download className="trail-link text-ink-2" href={`/api/athletes/${place.athlete}/weeks/${place.week}/block/${one}?weeks=${weeks}`}>
+              {one === "calendar" ? "To a calendar" : "As text"}
+            </a>
+          ))}
+        </span>
+        <span role="status" className="text-ink-2">{past.length > 0 ? `${past.length} step${past.length === 1 ? "" : "s"} to undo` : ""}</span>
         <button type="button" className="key-button" disabled={past.length === 0 || back.isPending} title={`Key ${KEYS.undo.key}`} onClick={() => back.mutate(undefined)}>Undo</button>
       </div>
       {error && <p role="alert" className="mb-2 border-l-4 border-high pl-3 text-sm">{error.message}</p>}

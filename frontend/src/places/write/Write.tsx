@@ -8,6 +8,7 @@ import { Failure } from "@/frame/Failure";
 import { day } from "@/words";
 import { Comes } from "./Comes";
 import { NotationHelp } from "./NotationHelp";
+import { PrintSheet } from "./PrintSheet";
 import { openEditor, underline } from "./editor";
 import { type Sheet, useWriting } from "./useWriting";
 
@@ -19,7 +20,7 @@ export function Write() {
   if (written.error ?? frame.error) return <Failure error={written.error ?? frame.error} />;
   if (!written.data || !frame.data || frame.data.week !== place.week)
     return <p className="p-6 text-ink-2">Looking up the sessions…</p>;
-  return <Week key={`${place.athlete}/${place.week}`} place={place} monday={frame.data.monday} rows={written.data.sessions} />;
+  return <Week key={`${place.athlete}/${place.week}`} place={place} athlete={frame.data.athlete.name} monday={frame.data.monday} rows={written.data.sessions} />;
 }
 
 /** The seven days of a week, from its Monday. */
@@ -31,7 +32,7 @@ function daysFrom(monday: string): string[] {
   });
 }
 
-function Week({ place, monday, rows }: { place: WeekPlace; monday: string; rows: Schemas["WrittenRow"][] }) {
+function Week({ place, athlete, monday, rows }: { place: WeekPlace; athlete: string; monday: string; rows: Schemas["WrittenRow"][] }) {
   const [sheets, setSheets] = useState<Sheet[]>(rows);
   const [removed, setRemoved] = useState<Sheet | null>(null);
   const [params, setParams] = useSearchParams();
@@ -54,8 +55,8 @@ function Week({ place, monday, rows }: { place: WeekPlace; monday: string; rows:
   }, [fresh, setParams]);
   const free = days.find((one) => !sheets.some((sheet) => sheet.date === one)) ?? monday;
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[12rem_minmax(0,1fr)_27rem]">
-      <nav aria-label="Sessions of the week" className="min-h-0 overflow-auto border-r border-rule py-3">
+    <div className="grid min-h-0 flex-1 grid-cols-[12rem_minmax(0,1fr)_27rem] print:block">
+      <nav aria-label="Sessions of the week" className="no-print min-h-0 overflow-auto border-r border-rule py-3">
         <ol>
           {sheets.map((one) => (
             <li key={one.id}>
@@ -88,7 +89,7 @@ function Week({ place, monday, rows }: { place: WeekPlace; monday: string; rows:
       </nav>
       {current ? (
         <Desk
-          key={current.id === null ? `new-${current.date}` : (born[current.id] ?? current.id)} place={place} opened={current} days={days} stored={stored}
+          key={current.id === null ? `new-${current.date}` : (born[current.id] ?? current.id)} place={place} athlete={athlete} opened={current} days={days} stored={stored}
           remove={async (sheet) => {
             if (sheet.id === null) return;
             const next = await writing.remove(place, sheet.id, sheet.revision);
@@ -106,8 +107,9 @@ function Week({ place, monday, rows }: { place: WeekPlace; monday: string; rows:
   );
 }
 
-function Desk({ place, opened, days, stored, remove }: {
+function Desk({ place, athlete, opened, days, stored, remove }: {
   place: WeekPlace;
+  athlete: string;
   opened: Sheet;
   days: string[];
   stored: (sheet: Sheet) => void;
@@ -143,7 +145,8 @@ function Desk({ place, opened, days, stored, remove }: {
   }, [answer]);
   return (
     <>
-      <main className="flex min-h-0 flex-col bg-sheet">
+      {answer && <PrintSheet athlete={athlete} sheet={sheet} answer={answer} />}
+      <main className="no-print flex min-h-0 flex-col bg-sheet">
         <div className="flex items-baseline gap-3 border-b border-hair px-6 pt-3 pb-2">
           <select aria-label="Day" value={sheet.date} onChange={(event) => put({ date: event.target.value })} className="h-7 bg-sheet">
             {days.map((one) => <option key={one} value={one}>{day(one)}</option>)}
@@ -153,6 +156,7 @@ function Desk({ place, opened, days, stored, remove }: {
             aria-label="Title of the session" maxLength={200} className="h-7 min-w-0 flex-1 border-b border-rule bg-transparent font-semibold"
           />
           <button type="button" className="trail-link text-sm text-ink-2" onClick={() => setHelp(true)}>Notation</button>
+          <button type="button" className="trail-link text-sm text-ink-2" onClick={() => window.print()}>Print</button>
           <span role="status" className={`text-sm ${saving === "stored" || saving === "storing…" ? "text-ink-2" : "text-high"}`}>{saving}</span>
           {sheet.id !== null && <button type="button" className="trail-link text-sm text-ink-2" onClick={() => remove(sheet)}>Take out</button>}
         </div>
@@ -178,7 +182,7 @@ function Desk({ place, opened, days, stored, remove }: {
           </ul>
         )}
       </main>
-      <Comes answer={answer} line={line} />
+      <div className="no-print contents"><Comes answer={answer} line={line} /></div>
       <NotationHelp open={help} close={() => setHelp(false)} />
     </>
   );
