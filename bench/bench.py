@@ -23,8 +23,11 @@ from typing import Any
 import pandas as pd
 from waitress.server import create_server
 
-from dialback.book.book import Book, read_book
-from dialback.core.tally import Ledger, Tally
+from dialback.book.book import Book, SessionsByWeek, read_book
+from dialback.core.movements import MovementTable
+from dialback.core.notation import expand, read
+from dialback.core.rules import DEFAULT_RULES
+from dialback.core.tally import Ledger, Tally, tally
 from dialback.core.tempo import ASSUMED, parse_tempo
 from dialback.core.vocabulary import MEASURES, PAIRS
 from dialback.core.weeks import Week
@@ -183,6 +186,13 @@ def check_same(one: dict[Week, Tally], two: dict[str, pd.DataFrame]) -> None:
                 assert abs(found - value) < 1e-6, (week, key, found, value)
 
 
+def measured(text: str, movements: MovementTable) -> Tally:
+    """A text read, expanded and summed."""
+    (written,) = read(text, movements).sessions
+    ledger = Ledger(SessionsByWeek([], []), movements, DEFAULT_RULES, 75)
+    return tally(ledger.measure([expand(written, TODAY)]))
+
+
 def http(base: str, path: str, body: Any = None) -> Any:
     """One request, as a browser sends it."""
     request = urllib.request.Request(base + path)
@@ -243,6 +253,11 @@ def main() -> None:
             )
             say("the rows from the data file, plain", median_ms(lambda: fetch(athlete)), "")
 
+        text = "\n".join(f"{one.name} 3 × 8 at 20 kg, RPE 8, rest 90 s" for one in WORK[:20])
+        board = MovementTable(library())
+        say("reading and measuring 60 written sets, core", median_ms(lambda: measured(text, board)),
+            "goal under 15")  # fmt: skip
+
         server = create_server(create_app(data, today=lambda: TODAY), host="127.0.0.1", port=0)
         threading.Thread(target=server.run, daemon=True).start()
         base = f"http://127.0.0.1:{server.effective_port}"
@@ -273,6 +288,19 @@ def main() -> None:
             "all notches of the dial",
             median_ms(lambda: http(base, f"{coming}/notches", body), 5),
             "",
+        )
+        board_body = {"date": Week.to_audit(TODAY).plus(1).monday.isoformat(), "text": text}
+        check = f"/api/athletes/7/weeks/{Week.to_audit(TODAY).plus(1)}/written/check"
+        say(
+            "60 written sets in their week",
+            median_ms(lambda: http(base, check, board_body)),
+            "goal under 40",
+        )
+        long = {**board_body, "text": "Press-up 9\n" * 9000}
+        say(
+            "a text of 9 000 lines, refused",
+            median_ms(lambda: http(base, check, long), 5),
+            "goal under 1000",
         )
         rules = {"chosen": {"baseline": "ewma"}, "scope": "house", "basis": "completed"}
         say("preview of a rule that needs all three years",

@@ -8,7 +8,9 @@ import time
 from datetime import date
 from pathlib import Path
 
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 
 ROOT = Path(__file__).parent.parent
 sys.path.insert(0, str(ROOT))
@@ -48,6 +50,16 @@ def main() -> None:
         coach.open("/athletes/12/weeks/2026-W48/dial", "Nearest notches")
         driver.find_element(By.TAG_NAME, "body").send_keys("-----")
         shot("dial")
+        coach.open("/athletes/12/weeks/2026-W46/block", "findings")
+        shot("block")
+        coach.open("/athletes/1/weeks/2026-W49/write", "The week with it")
+        time.sleep(SETTLE_S)
+        keys = ActionChains(driver).key_down(Keys.CONTROL).send_keys(Keys.END).key_up(Keys.CONTROL)
+        keys.send_keys(Keys.ENTER, "3 rounds, 40 s on, 20 s off, 90 s between rounds:", Keys.ENTER)
+        keys.send_keys("  Body row", Keys.ENTER, "Kettlebell swing at 16 kg, rst 20 s")
+        keys.send_keys(Keys.ESCAPE, Keys.ARROW_UP, Keys.ARROW_UP).perform()
+        coach.sees("Did you mean rest?")
+        shot("write")
         coach.open(MARO, "Maro Veldt")
         coach.open("/rules", "House rules")
         coach.click("pull-biased", "button")
