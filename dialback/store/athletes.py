@@ -13,7 +13,7 @@ from dialback.core import rules as core_rules
 from dialback.core.adjust import DraftSession, as_sessions
 from dialback.core.movements import MovementTable, fold
 from dialback.core.rules import Rules
-from dialback.core.tally import Ledger
+from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
 from dialback.store.models import Athlete, Draft, House, Movement, database
@@ -76,6 +76,17 @@ class Ledgers:
             with self._lock:
                 self._kept[athlete.id] = kept
         return kept[2]
+
+    def ahead(self, athlete: Athlete, running: Week) -> Ledger:
+        """The ledger as it will be if every plan from the running week on is done."""
+        now = self.of(athlete)
+        key = ("ahead", running)
+        if key not in now.kept:
+            now.kept[key] = Ledger(
+                AsPlanned(now.source, running), now.movements, now.rules, now.bodyweight_kg
+            )
+        kept: Ledger = now.kept[key]
+        return kept
 
     def under(self, athlete: Athlete, rules: Rules) -> Ledger:
         """A ledger of the same sessions under other rules, to try them out."""

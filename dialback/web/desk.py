@@ -13,6 +13,7 @@ from pydantic import BaseModel
 
 from dialback.book.errors import bad_input
 from dialback.core.movements import fold
+from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers
 from dialback.store.models import Athlete
@@ -46,6 +47,18 @@ def the_week(text: str) -> Week:
         return Week.parse(text)
     except ValueError as error:
         raise bad_input("week", str(error)) from None
+
+
+def running_week() -> Week:
+    """The week that runs today; a Sunday belongs to the week before it is audited."""
+    return Week.to_audit(desk().today()).plus(1)
+
+
+def planning_ledger(athlete: Athlete, week: Week) -> Ledger:
+    """The ledger to judge a plan with: beyond the running week, as if the plans were done."""
+    running = running_week()
+    ledgers = desk().ledgers
+    return ledgers.ahead(athlete, running) if week > running else ledgers.of(athlete)
 
 
 def answer(model: BaseModel, status: int = 200) -> Response:

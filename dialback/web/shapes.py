@@ -291,9 +291,13 @@ class DraftSet(Shape):
 
 
 class DraftAudit(Shape):
-    """The audit of a draft, against the plan that is published now."""
+    """The audit of a draft, against the plan that is published now.
+
+    ``as_planned``: the baseline takes the plans before this week as done.
+    """
 
     total: int
+    as_planned: bool
     totals: list[Row]
     pairs: list[PairRow]
     muscles: list[Row]

@@ -21,7 +21,7 @@ from dialback.demo.load import load_demo
 from dialback.store.database import open_database
 from dialback.web.app import create_app
 
-WAIT_S = 10
+WAIT_S = 30
 FLAGS = (
     "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",

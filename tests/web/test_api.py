@@ -207,6 +207,13 @@ class TestDial:
         assert found["start"] == 12
         assert {one["effect"] for one in found["notches"]} == {"clears", "appears"}
 
+    def test_beyond_the_running_week_plans_stand_for_the_log(self, client: FlaskClient) -> None:
+        later = "/api/athletes/1/weeks/2026-W43"
+        near, far = (get(client, f"{place}/draft")["audit"] for place in (NEXT, later))
+        assert (near["as_planned"], far["as_planned"]) == (False, True)
+        assert near["totals"][0]["cells"]["sets"]["base"] == 13
+        assert far["totals"][0]["cells"]["sets"]["base"] == (3 * 13 + 12) / 4
+
     def test_store_publish_and_reset(self, client: FlaskClient) -> None:
         draft = get(client, f"{NEXT}/draft")
         sessions = draft["sessions"]

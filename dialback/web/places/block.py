@@ -16,7 +16,7 @@ from dialback.core.duration import estimated_duration
 from dialback.core.notation import Change, WrittenSession, expand, gather, lighter, read, stepped
 from dialback.core.notation import write as write_text
 from dialback.core.sessions import Session
-from dialback.core.tally import AsPlanned, Ledger, tally
+from dialback.core.tally import Ledger, tally
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import YEARS, Week
 from dialback.store.athletes import movement_ids, touch
@@ -24,7 +24,7 @@ from dialback.store.models import Athlete, database
 from dialback.store.models import Session as SessionRow
 from dialback.store.sessions import TEXT_KEY, add_sessions, planned_rows, plans_on
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, attachment, desk, the_athlete, the_week
+from dialback.web.desk import answer, attachment, desk, running_week, the_athlete, the_week
 from dialback.web.problems import not_found
 from dialback.web.shapes import (
     Block,
@@ -47,11 +47,9 @@ def block(path: WeekPath, query: BlockQuery) -> Response:
     athlete, first = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
     weeks = [first.plus(at) for at in range(query.weeks)]
-    running = Week.to_audit(desk().today()).plus(1)
+    running = running_week()
     # What lies ahead is compared as if the plans before it were done.
-    ahead = Ledger(
-        AsPlanned(ledger.source, running), ledger.movements, ledger.rules, ledger.bodyweight_kg
-    )
+    ahead = desk().ledgers.ahead(athlete, running)
     return answer(
         Block(
             weeks=[_week(ledger, ahead, week, over=week < running) for week in weeks],

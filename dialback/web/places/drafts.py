@@ -25,13 +25,13 @@ from dialback.core.adjust import (
 from dialback.core.audit import audit, audit_draft
 from dialback.core.movements import MovementTable, UnknownMovementError
 from dialback.core.sessions import Session
-from dialback.core.tally import Ledger
+from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.weeks import Week
 from dialback.core.words import describe, movement_text
 from dialback.store.athletes import publish
 from dialback.store.models import Athlete, Draft, database
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, the_athlete, the_week
+from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
 from dialback.web.problems import RefusedError, stale
 from dialback.web.shapes import (
     DialBody,
@@ -71,7 +71,7 @@ COARSE_FROM_KG = 20.0
 def open_draft(path: WeekPath) -> Response:
     """The stored draft of the week; else its plan, or the week before as a start."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    ledger = desk().ledgers.of(athlete)
+    ledger = planning_ledger(athlete, week)
     row = _stored(athlete, week)
     start, origin, origin_week = _start(ledger, week)
     sessions = [DraftSession.model_validate(one) for one in row.sessions] if row else start
@@ -125,7 +125,7 @@ def _without_log(sessions: Iterable[Session]) -> list[Session]:
 def audit_a_draft(path: WeekPath, body: SessionsBody) -> Response:
     """The audit of a draft as it stands; nothing is stored."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    ledger = desk().ledgers.of(athlete)
+    ledger = planning_ledger(athlete, week)
     _check(body.sessions, week, ledger.movements)
     return answer(audited(ledger, week, body.sessions))
 
@@ -134,7 +134,7 @@ def audit_a_draft(path: WeekPath, body: SessionsBody) -> Response:
 def turn_dial(path: WeekPath, body: DialBody) -> Response:
     """The draft scaled to so many sets, and its audit; nothing is stored."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    ledger = desk().ledgers.of(athlete)
+    ledger = planning_ledger(athlete, week)
     _check(body.sessions, week, ledger.movements)
     scaled = list(scale(body.sessions, body.total, ledger.movements))
     return answer(DialOut(sessions=scaled, audit=audited(ledger, week, scaled)))
@@ -144,7 +144,7 @@ def turn_dial(path: WeekPath, body: DialBody) -> Response:
 def dial_notches(path: WeekPath, body: SessionsBody) -> Response:
     """Where on the dial findings clear and appear."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    ledger = desk().ledgers.of(athlete)
+    ledger = planning_ledger(athlete, week)
     _check(body.sessions, week, ledger.movements)
     return answer(
         NotchesOut(
@@ -251,6 +251,7 @@ def audited(ledger: Ledger, week: Week, sessions: Sequence[DraftSession]) -> Dra
     totals, muscles, _ = rows(sides, findings)
     return DraftAudit(
         total=dial_total(sessions, ledger.movements),
+        as_planned=isinstance(ledger.source, AsPlanned),
         totals=totals,
         pairs=pair_rows(sides, findings),
         muscles=muscles,

@@ -24,7 +24,7 @@ from dialback.store.models import Athlete, database
 from dialback.store.models import Session as SessionRow
 from dialback.store.sessions import TEXT_KEY, add_sessions, planned_rows, write_plan
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, the_athlete, the_week
+from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
 from dialback.web.places.drafts import audited
 from dialback.web.problems import not_found, stale
 from dialback.web.shapes import (
@@ -104,7 +104,7 @@ def movement_names(path: WeekPath) -> Response:
 def check_text(path: WeekPath, body: TextBody) -> Response:
     """What a text comes to, line by line and in its week; nothing is stored."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    ledger = desk().ledgers.of(athlete)
+    ledger = planning_ledger(athlete, week)
     day = _day(body.date, week)
     reading = read(body.text, ledger.movements)
     session = _flat(reading, day, body.title)

@@ -1100,10 +1100,14 @@ export interface components {
         /**
          * DraftAudit
          * @description The audit of a draft, against the plan that is published now.
+         *
+         *     ``as_planned``: the baseline takes the plans before this week as done.
          */
         DraftAudit: {
             /** Total */
             total: number;
+            /** As Planned */
+            as_planned: boolean;
             /** Totals */
             totals: components["schemas"]["Row"][];
             /** Pairs */

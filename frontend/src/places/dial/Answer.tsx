@@ -64,6 +64,11 @@ export function Totals({ audit }: { audit: Audit }) {
           );
         })}
       </tbody>
+      {audit.as_planned && (
+        <caption className="caption-bottom pt-1 text-left text-xs text-ink-2">
+          This week lies ahead: its baseline takes the plans before it as done.
+        </caption>
+      )}
     </table>
   );
 }
