@@ -65,6 +65,8 @@ def main() -> None:
         coach.click("pull-biased", "button")
         coach.sees("findings before")
         shot("rules")
+        coach.open("/movements?muscle=glutes&name=Split%20squat", "Also called")
+        shot("movements")
         coach.open("/files", "On the roster")
         shot("files")
 

@@ -13,7 +13,7 @@ EBBEN = {"Press-up": 0.64, "Press-up, hands raised 30 cm": 0.55,
 
 def test_every_pattern_and_every_muscle_is_trained() -> None:
     movements = library()
-    assert len(movements) >= 70
+    assert len(movements) >= 160
     assert {one.pattern for one in movements} == set(PATTERNS)
     direct = {muscle for one in movements for muscle, role in one.muscles.items()
               if role == "direct"}  # fmt: skip
@@ -37,3 +37,23 @@ def test_shares_of_body_weight() -> None:
     assert {name: shares[name] for name in EBBEN} == EBBEN
     assert shares["Pull-up"] == shares["Dip"] == shares["Handstand press"] == 1.0
     assert set(LOADS) <= set(shares)
+
+
+def test_levels_lead_to_each_other_and_get_harder() -> None:
+    by_name = {one.name: one for one in library()}
+    leveled = [one for one in by_name.values() if one.harder]
+    assert len(leveled) > 15
+    for one in leveled:
+        above = by_name[one.harder or ""]
+        assert above.easier == one.name
+        if one.bodyweight_share and above.bodyweight_share and one.pattern == above.pattern:
+            assert above.bodyweight_share >= one.bodyweight_share, one.name
+    for one in by_name.values():
+        assert one.easier is None or by_name[one.easier].harder == one.name
+
+
+def test_no_alias_is_the_name_or_the_alias_of_another() -> None:
+    names = {fold(one.name) for one in library()}
+    aliases = [fold(alias) for one in library() for alias in one.aliases]
+    assert len(set(aliases)) == len(aliases) >= 25
+    assert not names & set(aliases)

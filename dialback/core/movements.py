@@ -4,9 +4,16 @@ from __future__ import annotations
 
 import difflib
 from collections.abc import Iterable, Iterator
-from typing import Annotated, Any, Self
+from typing import Annotated, Any, Final, Self
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, WithJsonSchema
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    WithJsonSchema,
+)
 
 from dialback.core.tempo import DASHED, RUN, parse_tempo
 from dialback.core.vocabulary import UNCOUNTED, Muscle, Pattern, Role
@@ -37,6 +44,14 @@ TempoText = Annotated[
         }
     ),
 ]
+
+
+def _several(value: Any) -> Any:
+    """One text is a list of one, as people write it."""
+    return (value,) if isinstance(value, str) else value
+
+
+Names = Annotated[tuple[Name, ...], Field(strict=False), BeforeValidator(_several)]
 
 
 class Value(BaseModel):
@@ -76,11 +91,26 @@ class Movement(Value):
     )
     tempo: TempoText | None = None
     isometric: bool = False
+    aliases: Names = Field((), max_length=20)
+    easier: Name | None = Field(None, description="The level below: a movement of its own")
+    harder: Name | None = Field(None, description="The level above")
+    kit: Names = Field((), max_length=10)
+    one_sided: bool = False
 
     @property
     def counted(self) -> bool:
         """Whether it belongs to the strength sums (conditioning and mobility do not)."""
         return self.pattern not in UNCOUNTED
+
+    def counts_like(self, other: Movement) -> bool:
+        """Whether a set of either comes to the same figures."""
+        return all(getattr(self, name) == getattr(other, name) for name in COUNTING_FIELDS)
+
+
+COUNTING_FIELDS: Final = (
+    "pattern", "compound", "muscles", "bodyweight_share", "tempo", "isometric",
+)  # fmt: skip
+"""What of a movement enters a count; the rest helps to find and to choose it."""
 
 
 class UnknownMovementError(LookupError):

@@ -17,12 +17,7 @@ def library() -> tuple[Movement, ...]:
 
 
 def _movement(row: dict[str, str]) -> Movement:
-    muscles = {
-        muscle.strip(): role
-        for role in ("direct", "indirect")
-        for muscle in row[role].split(",")
-        if muscle.strip()
-    }
+    muscles = {muscle: role for role in ("direct", "indirect") for muscle in _several(row[role])}
     return Movement.model_validate(
         {
             "name": row["name"],
@@ -32,5 +27,14 @@ def _movement(row: dict[str, str]) -> Movement:
             "bodyweight_share": float(row["bodyweight_share"] or 0),
             "tempo": row["tempo"] or None,
             "isometric": row["isometric"] == "yes",
+            "aliases": _several(row["aliases"]),
+            "easier": row["easier"] or None,
+            "harder": row["harder"] or None,
+            "kit": _several(row["kit"]),
+            "one_sided": row["one_sided"] == "yes",
         }
     )
+
+
+def _several(cell: str) -> list[str]:
+    return [one.strip() for one in cell.split(",") if one.strip()]

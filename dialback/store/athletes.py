@@ -174,7 +174,7 @@ def _place_movements(book: Book, athlete: Athlete) -> tuple[dict[str, int], list
         key = fold(movement.name)
         if key not in known:
             new.append(movement)
-        elif known[key][1] == movement:
+        elif known[key][1].counts_like(movement):
             ids[key] = known[key][0]
         else:
             own.append(movement)

@@ -13,7 +13,7 @@ from platformdirs import user_data_path
 from dialback.book.errors import bad_input
 from dialback.library import library
 from dialback.store.models import House, database
-from dialback.store.movements import add_movements
+from dialback.store.movements import grow_library
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 BUSY_TIMEOUT_MS = 5000
@@ -59,4 +59,4 @@ def _migrate(opened: pw.SqliteDatabase) -> None:
     with opened.atomic():
         if not House.select().exists():
             House.create()
-            add_movements(library(), athlete=None)
+        grow_library(library())

@@ -81,6 +81,11 @@ class Movement(Table):
     bodyweight_share = pw.FloatField()
     tempo = pw.CharField(null=True)
     isometric = pw.BooleanField()
+    aliases = JsonField(default=list)
+    easier = pw.CharField(null=True)
+    harder = pw.CharField(null=True)
+    kit = JsonField(default=list)
+    one_sided = pw.BooleanField(default=False)
     extra = JsonField(default=dict)
 
     class Meta:

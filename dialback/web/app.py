@@ -16,7 +16,7 @@ from dialback.store.database import open_database
 from dialback.store.models import database
 from dialback.web import problems, security
 from dialback.web.desk import Desk
-from dialback.web.places import block, drafts, files, roster, rules, weeks, write
+from dialback.web.places import block, drafts, files, movements, roster, rules, weeks, write
 
 STATIC = Path(__file__).parent / "static"
 
@@ -58,7 +58,7 @@ def _bare_app() -> OpenAPI:
         validation_error_callback=problems.invalid,
         static_folder=None,
     )
-    for place in (roster, weeks, block, drafts, write, rules, files):
+    for place in (roster, weeks, block, drafts, write, movements, rules, files):
         app.register_api(place.api)
     app.add_url_rule("/", "page", _page)
     app.add_url_rule("/<path:path>", "page", _page)

@@ -618,3 +618,28 @@ class Laid(Shape):
 
     added: list[int]
     removed: list[int]
+
+
+class MovementOut(Shape):
+    """A movement of the house. ``side`` is its class: push, pull, knee or hip."""
+
+    name: str
+    pattern: str
+    side: str | None
+    compound: bool
+    direct: list[str]
+    indirect: list[str]
+    bodyweight_share: float
+    tempo: str | None
+    isometric: bool
+    one_sided: bool
+    aliases: list[str]
+    easier: str | None
+    harder: str | None
+    kit: list[str]
+
+
+class MovementsOut(Shape):
+    """The movements of the house."""
+
+    movements: list[MovementOut]

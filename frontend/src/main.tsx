@@ -10,6 +10,7 @@ import "./index.css";
 import { Block } from "./places/block/Block";
 import { Dial } from "./places/dial/Dial";
 import { Files } from "./places/files/Files";
+import { Movements } from "./places/movements/Movements";
 import { Roster } from "./places/roster/Roster";
 import { HouseRules, OwnRules } from "./places/rules/Rules";
 import { WeekSheet } from "./places/sheet/WeekSheet";
@@ -50,6 +51,7 @@ if (root) {
           <Routes>
             <Route element={<Shell />}>
               <Route index element={<Roster />} />
+              <Route path="movements" element={<Movements />} />
               <Route path="rules" element={<HouseRules />} />
               <Route path="files" element={<Files />} />
               <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>

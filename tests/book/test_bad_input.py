@@ -112,14 +112,15 @@ def test_unknown_keys_are_kept_and_do_no_harm() -> None:
         [session(0, [{"exercise": "press", "reps": 3, "colour": "red"}], mood={"x": [1]})],
         moon=1, rules={"phase": "full"},
         athlete={"name": "A", "bodyweight_kg": 70, "club": "none"},
-        exercises=[{**MOVEMENTS[0], "kit": "bar"}],
+        exercises=[{**MOVEMENTS[0], "kit": "bar", "colour": "blue"}],
     )  # fmt: skip
     first = read_book(as_bytes(one))
     written = json.loads(write_book(first))
     assert written["moon"] == 1
     assert written["rules"]["phase"] == "full"
     assert written["athlete"]["club"] == "none"
-    assert written["exercises"][0]["kit"] == "bar"
+    assert written["exercises"][0]["kit"] == ["bar"]
+    assert written["exercises"][0]["colour"] == "blue"
     assert written["completed"][0]["mood"] == {"x": [1]}
     assert written["completed"][0]["sets"][0]["colour"] == "red"
     assert warnings(first) == ["rules.phase: no rule has this name, it has no effect"]

@@ -270,6 +270,27 @@ def test_a_book_goes_out_and_in(coach: Coach, tmp_path: Path) -> None:
     coach.find("//li[contains(., 'Mirren Again')]")
 
 
+def test_movements_are_found_by_alias_muscle_and_kit(coach: Coach) -> None:
+    coach.open("/", "Week 47")
+    coach.find("//body").send_keys("e")
+    coach.sees("of 182")
+    coach.find("//body").send_keys("/")
+    coach.type("push-up")
+    coach.click("Press-up", "button")
+    coach.sees("0.64 of it is moved")
+    coach.click("Press-up, feet raised 30 cm", "button")
+    coach.address("name=Press-up%2C+feet+raised+30+cm")
+    field = coach.field("Find a movement")
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("calves box")
+    coach.sees("Step-up")
+    coach.sees_no("Calf raise")
+    field.send_keys(" nothing")
+    coach.sees("No movement fits.")
+    coach.click("Show all", "button")
+    coach.sees("182 of 182")
+
+
 def test_keys_and_lamp(coach: Coach) -> None:
     coach.open("/", "Week 47")
     coach.find("//body").send_keys("?")
@@ -297,6 +318,7 @@ def test_keys_and_lamp(coach: Coach) -> None:
         ("/athletes/1/weeks/2026-W47/rules", "Own rules"),
         ("/rules", "House rules"),
         ("/files", "On the roster"),
+        ("/movements?name=Press-up", "Also called"),
     ],
 )
 def test_axe_finds_nothing_and_nothing_scrolls_sideways(

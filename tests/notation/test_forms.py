@@ -175,6 +175,8 @@ def test_conditioning_in_between_and_parts() -> None:
 def test_units_and_writings() -> None:
     (one,) = flat("lat 12 57,5kg rpe8 REST 1:30")
     assert keys(one, "exercise", "load_kg", "rpe", "rest_s") == ("Lat pull-down", 57.5, 8, 90)
+    assert keys(*flat("Lateral raise 12"), "exercise") == ("Side raise",)
+    assert keys(*flat("push-up 12"), "exercise") == ("Press-up",)
     (pounds,) = flat("Dumbbell curl 8 @ 2 x 25 lbs")
     assert keys(pounds, "load_kg", "implements", "unit") == (11.34, 2, "lb")
 

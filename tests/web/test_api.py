@@ -348,3 +348,13 @@ class TestFiles:
         client.delete("/api/athletes/1")
         bring()
         send(client, "post", "/api/athletes/1/restore", {}, 409)
+
+
+class TestMovements:
+    def test_the_house_shows_its_movements(self, client: FlaskClient) -> None:
+        found = get(client, "/api/movements")["movements"]
+        names = [one["name"] for one in found]
+        assert names == sorted(names)
+        press_up = next(one for one in found if one["name"] == "Press-up, feet raised 30 cm")
+        assert (press_up["side"], press_up["easier"]) == ("push", "Press-up")
+        assert (press_up["bodyweight_share"], press_up["direct"]) == (0.7, ["chest"])

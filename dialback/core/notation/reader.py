@@ -193,7 +193,10 @@ class _Names:
 
     def __init__(self, movements: MovementTable) -> None:
         self.movements = movements
-        self._folded = sorted((fold(one.name) for one in movements), key=len, reverse=True)
+        # A name goes before an alias that is spelt alike.
+        aliases = {fold(alias): one.name for one in movements for alias in one.aliases}
+        self._called = {**aliases, **{fold(one.name): one.name for one in movements}}
+        self._folded = sorted(self._called, key=len, reverse=True)
 
     def split(self, text: str, at: int) -> tuple[str, int]:
         """The movement that a text begins with, and how many characters its name takes."""
@@ -201,7 +204,7 @@ class _Names:
         if len(lowered) == len(text):
             for name in self._folded:
                 if lowered.startswith(name) and not lowered[len(name) : len(name) + 1].isalnum():
-                    return self.movements[name].name, len(name)
+                    return self._called[name], len(name)
         begins = _DOSE_BEGINS.search(text)
         written = (text[: begins.start()] if begins else text).rstrip(" \t,")
         if not written:
@@ -210,17 +213,27 @@ class _Names:
 
     def _by_beginning(self, written: str, at: int) -> str:
         folded = fold(written)
-        if written in self.movements:
-            return self.movements[written].name
-        begin = [name for name in self._folded if name.startswith(folded)]
+        if folded in self._called:
+            return self._called[folded]
+        begin = self._beginning(folded, names=True) or self._beginning(folded, names=False)
         if len(begin) == 1:
-            return self.movements[begin[0]].name
+            return begin[0]
         if begin:
-            names = ", ".join(self.movements[name].name for name in sorted(begin)[:4])
+            names = ", ".join(begin[:4])
             raise _SlipError(at, len(written), f"{written!r} may be {names}: write more of it")
         near = difflib.get_close_matches(folded, self._folded, n=1)
-        hint = f". Did you mean {self.movements[near[0]].name}?" if near else ""
+        hint = f". Did you mean {self._called[near[0]]}?" if near else ""
         raise _SlipError(at, len(written), f"no movement is called {written!r}{hint}")
+
+    def _beginning(self, folded: str, *, names: bool) -> list[str]:
+        """The movements whose names, or whose aliases, begin so."""
+        return sorted(
+            {
+                name
+                for spelling, name in self._called.items()
+                if spelling.startswith(folded) and (spelling == fold(name)) == names
+            }
+        )
 
 
 def _day(text: str, at: int) -> date:

@@ -319,3 +319,11 @@ export const block = {
       }),
     ),
 };
+
+/** The movements of the house. */
+export function useMovements() {
+  return useQuery({
+    queryKey: ["movements"],
+    queryFn: async () => given(await client.GET("/api/movements")),
+  });
+}

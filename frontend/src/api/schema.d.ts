@@ -415,6 +415,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The movements of the house, by name. */
+        get: operations["movements"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules": {
         parameters: {
             query?: never;
@@ -1502,6 +1519,48 @@ export interface components {
             revision: number;
         };
         /**
+         * MovementsOut
+         * @description The movements of the house.
+         */
+        MovementsOut: {
+            /** Movements */
+            movements: components["schemas"]["MovementOut"][];
+        };
+        /**
+         * MovementOut
+         * @description A movement of the house. ``side`` is its class: push, pull, knee or hip.
+         */
+        MovementOut: {
+            /** Name */
+            name: string;
+            /** Pattern */
+            pattern: string;
+            /** Side */
+            side: string | null;
+            /** Compound */
+            compound: boolean;
+            /** Direct */
+            direct: string[];
+            /** Indirect */
+            indirect: string[];
+            /** Bodyweight Share */
+            bodyweight_share: number;
+            /** Tempo */
+            tempo: string | null;
+            /** Isometric */
+            isometric: boolean;
+            /** One Sided */
+            one_sided: boolean;
+            /** Aliases */
+            aliases: string[];
+            /** Easier */
+            easier: string | null;
+            /** Harder */
+            harder: string | null;
+            /** Kit */
+            kit: string[];
+        };
+        /**
          * RulesOut
          * @description The rules, for the house or (with an athlete) with the athlete's own over them.
          */
@@ -2584,6 +2643,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    movements: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementsOut"];
                 };
             };
             /** @description Unprocessable Entity */

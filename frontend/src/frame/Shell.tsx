@@ -15,6 +15,7 @@ export function Shell() {
     help: () => setHelp(true),
     lamp: switchTheme,
     roster: () => go("/"),
+    movements: () => go("/movements"),
     house: () => go("/rules"),
     files: () => go("/files"),
   });

@@ -11,6 +11,7 @@ interface Key {
 export const KEYS = {
   help: { key: "?", says: "This sheet", where: "Everywhere" },
   roster: { key: "r", says: "Roster", where: "Everywhere" },
+  movements: { key: "e", says: "Movements", where: "Everywhere" },
   house: { key: "h", says: "House rules", where: "Everywhere" },
   files: { key: "f", says: "Files", where: "Everywhere" },
   find: { key: "/", says: "Find", where: "Everywhere" },

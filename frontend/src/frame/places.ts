@@ -9,6 +9,7 @@ interface Place {
 /** Places of the whole house. */
 export const HOUSE_PLACES: Place[] = [
   { title: "Roster", path: "/", key: "roster" },
+  { title: "Movements", path: "/movements", key: "movements" },
   { title: "House rules", path: "/rules", key: "house" },
   { title: "Files", path: "/files", key: "files" },
 ];

@@ -1,0 +1,133 @@
+import { useMemo, useRef, useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Schemas } from "@/api/client";
+import { useMovements } from "@/api/queries";
+import { Failure } from "@/frame/Failure";
+import { useKeys } from "@/frame/keys";
+import { number } from "@/words";
+
+type Movement = Schemas["MovementOut"];
+
+const plain = (word: string) => word.replaceAll("_", " ");
+
+/** All that a movement can be found by. */
+const found = (one: Movement) =>
+  [one.name, ...one.aliases, plain(one.pattern), one.side ?? "", ...one.direct.map(plain), ...one.indirect.map(plain), ...one.kit]
+    .join(" ").toLowerCase();
+
+/** The movements of the house: found by name, alias, muscle, pattern or kit, and read. */
+export function Movements() {
+  const movements = useMovements();
+  const [params, setParams] = useSearchParams();
+  const [text, setText] = useState("");
+  const field = useRef<HTMLInputElement>(null);
+  useKeys({ find: () => field.current?.focus() });
+  const all = useMemo(() => movements.data?.movements ?? [], [movements.data]);
+  const pattern = params.get("pattern") ?? "";
+  const muscle = params.get("muscle") ?? "";
+  const rows = useMemo(() => {
+    const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+    return all.filter(
+      (one) =>
+        words.every((word) => found(one).includes(word)) &&
+        (!pattern || one.pattern === pattern) &&
+        (!muscle || one.direct.includes(muscle) || one.indirect.includes(muscle)),
+    );
+  }, [all, text, pattern, muscle]);
+  if (movements.error) return <Failure error={movements.error} />;
+  if (!movements.data) return <p className="p-6 text-ink-2">Looking up the movements…</p>;
+  const put = (name: string, value: string) =>
+    setParams((now) => {
+      const next = new URLSearchParams(now);
+      if (value) next.set(name, value);
+      else next.delete(name);
+      return next;
+    }, { replace: true });
+  const chosen = all.find((one) => one.name === params.get("name"));
+  const choices = (of: (one: Movement) => string[]) => [...new Set(all.flatMap(of))].sort();
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_23rem]">
+      <main className="min-h-0 overflow-auto bg-sheet px-6 pb-8">
+        <div className="flex items-baseline gap-4 pt-4 pb-3">
+          <h1 className="text-xl font-semibold">Movements <span className="font-normal text-ink-2">{rows.length} of {all.length}</span></h1>
+          <span className="ml-auto flex items-baseline gap-4 text-sm">
+            <Choice label="Pattern" value={pattern} options={choices((one) => [one.pattern])} put={(value) => put("pattern", value)} />
+            <Choice label="Muscle" value={muscle} options={choices((one) => [...one.direct, ...one.indirect])} put={(value) => put("muscle", value)} />
+            <input ref={field} type="search" value={text} onChange={(event) => setText(event.target.value)} placeholder="Find  /" aria-label="Find a movement" className="field w-48" />
+          </span>
+        </div>
+        <table className="w-full table-fixed text-sm">
+          <colgroup><col className="w-60" /><col className="w-36" /><col /><col className="w-40" /></colgroup>
+          <thead>
+            <tr className="border-b border-rule text-left text-ink-2 italic">
+              <th className="pb-1 font-normal" scope="col">Movement</th>
+              <th className="pb-1 font-normal" scope="col">Pattern</th>
+              <th className="pb-1 font-normal" scope="col">Muscles, direct and indirect</th>
+              <th className="pb-1 font-normal" scope="col">Kit</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((one) => (
+              <tr key={one.name} className={`border-b border-hair ${one === chosen ? "bg-band/60" : "hover:bg-band/30"}`}>
+                <th scope="row" className="truncate py-0.5 pr-3 text-left text-base font-normal">
+                  <button type="button" className="trail-link" onClick={() => put("name", one.name)}>{one.name}</button>
+                </th>
+                <td className="truncate">{plain(one.pattern)}</td>
+                <td className="truncate">{one.direct.map(plain).join(", ")} <span className="text-ink-2 italic">{one.indirect.map(plain).join(", ")}</span></td>
+                <td className="truncate text-ink-2">{one.kit.join(", ")}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {rows.length === 0 && (
+          <p className="py-6 text-ink-2">
+            No movement fits.{" "}
+            <button type="button" className="trail-link" onClick={() => { setText(""); setParams({}, { replace: true }); }}>Show all</button>
+          </p>
+        )}
+      </main>
+      <aside aria-label="Movement" className="min-h-0 overflow-auto border-l border-rule px-5 pt-4 pb-6">
+        {chosen ? <Details one={chosen} open={(name) => put("name", name)} /> : <p className="text-sm text-ink-2">Open a movement: how it counts, what it is also called, and the levels beside it. A book brings its own movements in.</p>}
+      </aside>
+    </div>
+  );
+}
+
+function Choice({ label, value, options, put }: { label: string; value: string; options: string[]; put: (value: string) => void }) {
+  return (
+    <label className="text-ink-2">
+      {label}{" "}
+      <select value={value} onChange={(event) => put(event.target.value)} className="h-6 bg-sheet text-ink">
+        <option value="">any</option>
+        {options.map((one) => <option key={one} value={one}>{plain(one)}</option>)}
+      </select>
+    </label>
+  );
+}
+
+function Details({ one, open }: { one: Movement; open: (name: string) => void }) {
+  const level = (name: string | null) =>
+    name === null ? "none" : <button type="button" className="trail-link" onClick={() => open(name)}>{name}</button>;
+  const rows: [string, React.ReactNode][] = [
+    ["Pattern", `${plain(one.pattern)}${one.side ? `, ${one.side}` : ""}`],
+    ["Direct", one.direct.map(plain).join(", ") || "none"],
+    ["Indirect", one.indirect.map(plain).join(", ") || "none"],
+    ["Kind", `${one.compound ? "compound" : "isolation"}${one.isometric ? ", isometric" : ""}${one.one_sided ? ", one-sided" : ""}`],
+    ["Body weight", one.bodyweight_share ? `${number(one.bodyweight_share)} of it is moved` : "not moved"],
+    ["Tempo", one.tempo ?? (one.isometric ? "held" : "2-0-1-0, assumed")],
+    ["Kit", one.kit.join(", ") || "none"],
+    ["Also called", one.aliases.join(", ") || "–"],
+    ["Easier", level(one.easier)],
+    ["Harder", level(one.harder)],
+  ];
+  return (
+    <>
+      <h2 className="double-rule mb-2 pb-1 text-lg font-semibold">{one.name}</h2>
+      <dl className="grid grid-cols-[6rem_1fr] gap-y-1 text-sm">
+        {rows.map(([name, value]) => (
+          <div key={name} className="contents"><dt className="text-ink-2 italic">{name}</dt><dd>{value}</dd></div>
+        ))}
+      </dl>
+    </>
+  );
+}
