@@ -6,11 +6,9 @@ documentation and validation are made from these two, and a test holds them toge
 
 from __future__ import annotations
 
-import hashlib
 import json
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import cached_property
 from typing import Annotated, Any, Final, Literal
 
 from pydantic import AfterValidator, BeforeValidator, Field
@@ -104,11 +102,6 @@ class Rules(Value):
     load_step: Limits = (0.075, 0.15)
     spacing_sets: float = Field(4, gt=0, le=1000)
     change_over_s: float = Field(10, ge=0, le=600)
-
-    @cached_property
-    def fingerprint(self) -> str:
-        """Equal for rules that count alike; a key for caches."""
-        return hashlib.sha256(self.model_dump_json().encode()).hexdigest()[:16]
 
     def changes(self, since: Rules | None = None) -> dict[str, Any]:
         """The rules that differ from ``since`` (the defaults), tables reduced to such keys."""

@@ -1,4 +1,4 @@
-import type { Basis, Level } from "./api/client";
+import type { Basis } from "./api/client";
 
 const THIN = "\u202f";
 
@@ -88,5 +88,4 @@ export function span(monday: string, sunday: string): string {
 /** `2026-W47` as it is said: `Week 47`. */
 export const weekName = (week: string): string => `Week ${Number(week.slice(6))}`;
 
-export const LEVEL_WORDS: Record<Level, string> = { high: "high", caution: "caution", note: "note" };
 export const BASIS_WORDS: Record<Basis, string> = { completed: "done", planned: "planned" };

@@ -93,5 +93,5 @@ def test_difference() -> None:
     assert {one.key for one in changed.appeared} == new - old
     levels = {one.key: one.level for one in before}
     assert all(levels[one.key] != one.level for one in changed.changed)
-    assert not any(difference(before, before).__getattribute__(name)
-                   for name in ("cleared", "appeared", "changed"))  # fmt: skip
+    nothing = difference(before, before)
+    assert not nothing.cleared + nothing.appeared + nothing.changed

@@ -1,4 +1,4 @@
-import { useRef, useState } from "react";
+import { useState } from "react";
 import type { Basis, Schemas } from "@/api/client";
 import { KEYS, useKeys } from "@/frame/keys";
 import { Beam, MeasureGlyph } from "@/marks/Beam";
@@ -6,7 +6,7 @@ import { DoseBar } from "@/marks/DoseBar";
 import { LevelMark } from "@/marks/LevelMark";
 import { amount, measureTitle, number, percent, ratio, share, signed, unit } from "@/words";
 import { walkFigures } from "./walk";
-import type { Finding, Sheet } from "./WeekSheet";
+import type { Sheet } from "./WeekSheet";
 
 type Row = Schemas["Row"];
 type Cell = Schemas["Cell"];
@@ -29,13 +29,12 @@ export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
   useKeys({
     measure: () => setMeasure((now) => MEASURES[(MEASURES.indexOf(now) + 1) % MEASURES.length] ?? "sets"),
   });
-  const root = useRef<HTMLDivElement>(null);
   const common = { sheet, selected, openFigure, openFinding };
   const ofMuscles = measure === "reps" || measure === "top_load_kg" ? "sets" : measure;
   return (
     // The arrows walk the figures; each of them is a button of its own.
     // eslint-disable-next-line jsx-a11y/no-static-element-interactions
-    <div ref={root} onKeyDown={walkFigures}>
+    <div onKeyDown={walkFigures}>
       <Section title="The week" heads={FIGURE_HEADS} double>
         {sheet.totals.map((row) => (
           <FigureRow key={row.subject} row={row} measure={row.subject} {...common}
@@ -276,5 +275,3 @@ function SideFigure({ pair, side, value, basis, openFigure }: {
     </button>
   );
 }
-
-export type { Finding };
