@@ -160,11 +160,16 @@ class SetMove(Table):
 
 
 class Draft(Table):
-    """A draft of a week's plan, not published yet. ``start_total`` is where the dial began."""
+    """A draft of a week's plan, not published yet.
+
+    ``shape`` is the draft as it was last edited by hand, which the dial scales; ``start_total`` is
+    where the dial began.
+    """
 
     athlete = pw.ForeignKeyField(Athlete, backref="drafts")
     week = pw.CharField()
     sessions = JsonField()
+    shape = JsonField(null=True)
     start_total = pw.IntegerField()
     revision = pw.IntegerField(default=1)
 

@@ -317,6 +317,7 @@ class DraftOut(Shape):
     least: int
     most: int
     sessions: list[DraftSession]
+    shape: list[DraftSession]
     audit: DraftAudit
 
 
@@ -359,9 +360,13 @@ class NotchesOut(Shape):
 
 
 class SaveDraftBody(SessionsBody):
-    """A draft to keep; ``revision`` is the one it was opened with, 0 if new."""
+    """A draft to keep; ``revision`` is the one it was opened with, 0 if new.
+
+    ``shape`` is the draft as it was last edited by hand; the draft itself if left out.
+    """
 
     revision: int = Field(ge=0)
+    shape: list[DraftSession] | None = Field(None, max_length=50)
     start_total: int = Field(ge=0, le=5000)
 
 

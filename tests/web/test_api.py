@@ -225,7 +225,11 @@ class TestDial:
         assert (again["origin"], again["revision"]) == ("saved", 1)
         assert again["sessions"][0]["lines"][0]["set"]["load_kg"] == 22.5
         assert again["sessions"][0]["lines"][0]["set"]["colour"] == "kept"
-        send(client, "post", f"{NEXT}/draft/reset", {"revision": 1})
+        assert again["shape"] == again["sessions"]
+        turned = {**body, "sessions": sessions[:1], "shape": draft["sessions"], "revision": 1}
+        send(client, "put", f"{NEXT}/draft", turned)
+        assert get(client, f"{NEXT}/draft")["shape"] == draft["sessions"]
+        send(client, "post", f"{NEXT}/draft/reset", {"revision": 2})
         assert get(client, f"{NEXT}/draft")["origin"] == "plan"
         send(client, "post", f"{NEXT}/draft/publish", body)
         sheet = get(client, f"{NEXT}/sheet?basis=planned")

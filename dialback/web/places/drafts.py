@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from datetime import timedelta
 from http import HTTPStatus
-from typing import Literal
+from typing import Any, Literal
 
 from flask import Response
 
@@ -86,6 +86,9 @@ def open_draft(path: WeekPath) -> Response:
             least=least,
             most=most,
             sessions=sessions,
+            shape=[DraftSession.model_validate(one) for one in row.shape]
+            if row and row.shape
+            else sessions,
             audit=audited(ledger, week, sessions),
         )
     )
@@ -171,16 +174,24 @@ def save_draft(path: WeekPath, body: SaveDraftBody) -> Response:
     _check(body.sessions, week, desk().ledgers.of(athlete).movements)
     with database.atomic("IMMEDIATE"):
         row = _fresh(athlete, week, body.revision)
-        sessions = [one.model_dump(mode="json", exclude_defaults=True) for one in body.sessions]
+        sessions, shape = _plain(body.sessions), _plain(body.shape or body.sessions)
         if row is None:
             row = Draft.create(
-                athlete=athlete, week=str(week), sessions=sessions, start_total=body.start_total
+                athlete=athlete,
+                week=str(week),
+                sessions=sessions,
+                shape=shape,
+                start_total=body.start_total,
             )
         else:
-            row.sessions = sessions
+            row.sessions, row.shape = sessions, shape
             row.revision += 1
             row.save()
     return answer(Revision(revision=row.revision))
+
+
+def _plain(sessions: Sequence[DraftSession]) -> list[dict[str, Any]]:
+    return [one.model_dump(mode="json", exclude_defaults=True) for one in sessions]
 
 
 @api.post("/draft/reset", responses={200: Done})

@@ -1112,6 +1112,8 @@ export interface components {
             most: number;
             /** Sessions */
             sessions: components["schemas"]["DraftSession"][];
+            /** Shape */
+            shape: components["schemas"]["DraftSession"][];
             audit: components["schemas"]["DraftAudit"];
         };
         /**
@@ -1358,12 +1360,19 @@ export interface components {
         /**
          * SaveDraftBody
          * @description A draft to keep; ``revision`` is the one it was opened with, 0 if new.
+         *
+         *     ``shape`` is the draft as it was last edited by hand; the draft itself if left out.
          */
         SaveDraftBody: {
             /** Sessions */
             sessions: components["schemas"]["DraftSession"][];
             /** Revision */
             revision: number;
+            /**
+             * Shape
+             * @default null
+             */
+            shape: components["schemas"]["DraftSession"][] | null;
             /** Start Total */
             start_total: number;
         };

@@ -23,7 +23,7 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
   const [state, setState] = useState<State>({
     sessions: opened.sessions,
     audit: opened.audit,
-    shape: opened.sessions,
+    shape: opened.shape,
   });
   const [past, setPast] = useState<State[]>([]);
   const [pointer, setPointer] = useState(opened.audit.total);
@@ -102,6 +102,7 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
   const body = useCallback(
     (): Schemas["SaveDraftBody"] => ({
       sessions: latest.current.sessions,
+      shape: latest.current.shape,
       revision: revision.current,
       start_total: opened.start_total,
     }),
