@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from collections.abc import Callable, Iterator
 from datetime import date
 from pathlib import Path
@@ -9,11 +10,17 @@ from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
+from hypothesis import settings
 
 from dialback.store.database import open_database
 from dialback.store.models import database
 from dialback.web.app import create_app
 from tests.build import as_bytes, document, session, sets
+
+# Locally properties are tried on ever new examples; a landing does not hang on the luck of a draw.
+settings.register_profile("ci", derandomize=True)
+if os.environ.get("CI"):
+    settings.load_profile("ci")
 
 TODAY = date(2026, 10, 12)
 """The Monday after the audited week of tests.build."""

@@ -81,6 +81,11 @@ def test_changing_rounds() -> None:
     ]  # fmt: skip
 
 
+def test_a_name_goes_before_the_notation_in_a_turn() -> None:
+    sets = flat("2 rounds:\n  Press-up 9 / Band row 9 / 12")
+    assert [one.exercise for one in sets] == ["Press-up", "Band row"]
+
+
 def test_ladder() -> None:
     sets = flat("ladder 4, 7, 10:\n  Press-up\n  Body row\n  Goblet squat at 12 kg\n  Dead bug")
     assert len(sets) == 12

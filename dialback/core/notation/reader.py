@@ -200,16 +200,25 @@ class _Names:
 
     def split(self, text: str, at: int) -> tuple[str, int]:
         """The movement that a text begins with, and how many characters its name takes."""
-        lowered = text.casefold()
-        if len(lowered) == len(text):
-            for name in self._folded:
-                if lowered.startswith(name) and not lowered[len(name) : len(name) + 1].isalnum():
-                    return self._called[name], len(name)
+        whole = self.begins(text)
+        if whole:
+            return self._called[whole], len(whole)
         begins = _DOSE_BEGINS.search(text)
         written = (text[: begins.start()] if begins else text).rstrip(" \t,")
         if not written:
             raise _SlipError(at, 1, "a movement's name is expected here")
         return self._by_beginning(written, at), len(written)
+
+    def begins(self, text: str) -> str | None:
+        """The longest name or alias that a text begins with, folded."""
+        lowered = text.casefold()
+        if len(lowered) != len(text):
+            # Folding changed the length: places in the text would be off.
+            return None
+        for name in self._folded:
+            if lowered.startswith(name) and not lowered[len(name) : len(name) + 1].isalnum():
+                return name
+        return None
 
     def _by_beginning(self, written: str, at: int) -> str:
         folded = fold(written)
@@ -274,7 +283,7 @@ def _turn(line: str, indent: int, number: int, names: _Names, rounds: Rounds | N
     for piece in _SLASH.split(line[indent:]):
         at = begin + len(piece) - len(piece.lstrip())
         own = line[: begin + len(piece)]
-        if alternatives and _is_dose(piece.strip()):
+        if alternatives and _is_dose(piece.strip(), names):
             moves, rest = alternatives[-1][0], at
         else:
             moves, rest = _moves(own, at, names)
@@ -293,7 +302,12 @@ def _turn(line: str, indent: int, number: int, names: _Names, rounds: Rounds | N
     return Turn(tuple(alternatives), number)
 
 
-def _is_dose(piece: str) -> bool:
+def _is_dose(piece: str, names: _Names) -> bool:
+    """Whether a piece only says how much, and so goes on with the movement before it."""
+    times = _TIMES_BEFORE.match(piece)
+    # A band row is a movement, not a band of that level: names go before the notation.
+    if names.begins(piece[times.end() :] if times else piece):
+        return False
     try:
         PRESCRIPTION.parse(piece)
     except UnexpectedInput:
