@@ -129,21 +129,26 @@ class Ledger:
         self._tallies: dict[tuple[Basis, Week], Tally] = {}
 
     def measure(self, sessions: Iterable[Session]) -> tuple[Entry, ...]:
-        """Measure sessions that need not be in the source, such as a draft."""
+        """Measure sessions that need not be in the source, such as a draft; nothing is kept."""
+        return self._entries_of(sessions, {})
+
+    def _entries_of(
+        self, sessions: Iterable[Session], known: dict[int, tuple[Set, MeasuredSet]]
+    ) -> tuple[Entry, ...]:
         return tuple(
             [
-                Entry(session, at, one, self._measure(one))
+                Entry(session, at, one, self._measure(one, known))
                 for session in sessions
                 for at, one in enumerate(session.sets)
             ]
         )
 
-    def _measure(self, one: Set) -> MeasuredSet:
+    def _measure(self, one: Set, known: dict[int, tuple[Set, MeasuredSet]]) -> MeasuredSet:
         # Sources share equal sets; what is the same value is measured once. The set is kept with
         # its measure, so that its identity stays its own.
-        kept = self._measured.get(id(one))
+        kept = known.get(id(one))
         if kept is None:
-            kept = self._measured[id(one)] = (one, measure(one, self._shape(one)))
+            kept = known[id(one)] = (one, measure(one, self._shape(one)))
         return kept[1]
 
     def _shape(self, one: Set) -> Shape:
@@ -163,7 +168,7 @@ class Ledger:
         """The week's sets in order, left-out ones included."""
         found = self._entries.get((basis, week))
         if found is None:
-            found = self.measure(self.source.week(basis, week))
+            found = self._entries_of(self.source.week(basis, week), self._measured)
             self._entries[basis, week] = found
         return found
 

@@ -50,7 +50,7 @@ def the_week(text: str) -> Week:
 
 
 def running_week() -> Week:
-    """The week that runs today; a Sunday belongs to the week before it is audited."""
+    """The first week that is not over; on a Sunday, when its week is audited, the next one."""
     return Week.to_audit(desk().today()).plus(1)
 
 

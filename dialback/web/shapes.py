@@ -490,8 +490,9 @@ class WrittenRow(Shape):
 
 
 class WrittenWeek(Shape):
-    """The planned sessions of a week as text."""
+    """The planned sessions of a week as text, and the week's days."""
 
+    days: list[str]
     sessions: list[WrittenRow]
 
 

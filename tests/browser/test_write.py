@@ -77,6 +77,19 @@ def test_write_a_session_without_the_mouse(coach: Coach) -> None:
     coach.find("//tr[@data-row='Front squat']")
 
 
+def test_leaving_at_once_loses_nothing(coach: Coach) -> None:
+    coach.open("/athletes/5/weeks/2026-W49/write", "The week with it")
+    coach.wait(lambda: "Press-up" in text(coach), "no text")
+    ActionChains(coach.driver).key_down(Keys.CONTROL).send_keys(Keys.END).key_up(
+        Keys.CONTROL
+    ).perform()
+    typed(coach, Keys.ENTER, "Crunch 3 × 33", Keys.ESCAPE)
+    coach.click("Block", "a")
+    coach.sees("Lay this session")
+    coach.click("Write", "a")
+    coach.wait(lambda: "Crunch 3 × 33" in text(coach), "lost")
+
+
 def test_mistakes_are_underlined_and_the_rest_counts(coach: Coach) -> None:
     open_new(coach)
     typed(coach, "Press-up 3 x 9, rst 60 s", Keys.ESCAPE, Keys.ENTER, "Body row 3 x 9", Keys.ENTER)

@@ -95,3 +95,13 @@ def test_difference() -> None:
     assert all(levels[one.key] != one.level for one in changed.changed)
     nothing = difference(before, before)
     assert not nothing.cleared + nothing.appeared + nothing.changed
+
+
+def test_drafts_leave_nothing_behind_in_a_ledger() -> None:
+    ledger, draft = plan(4, 4)
+    audit_draft(ledger, WEEK, as_sessions(draft))
+    before = len(ledger._measured)
+    for count in range(1, 20):
+        fresh = plan(count)[1]
+        audit_draft(ledger, WEEK, as_sessions(fresh))
+    assert len(ledger._measured) == before

@@ -7,9 +7,9 @@ import pytest
 
 from dialback.core.counting import measure, shape_of
 from dialback.core.movements import MovementTable
-from dialback.core.notation import expand, read, write
+from dialback.core.notation import expand, gather, read, write
 from dialback.core.rules import DEFAULT_RULES
-from dialback.core.sessions import Set
+from dialback.core.sessions import Session, Set
 from dialback.library import library
 
 MOVEMENTS = MovementTable(library())
@@ -84,6 +84,11 @@ def test_changing_rounds() -> None:
 def test_a_name_goes_before_the_notation_in_a_turn() -> None:
     sets = flat("2 rounds:\n  Press-up 9 / Band row 9 / 12")
     assert [one.exercise for one in sets] == ["Press-up", "Band row"]
+
+
+def test_reps_within_a_time() -> None:
+    sets = flat("Press-up 3 × 8 in 40 s each side")
+    assert [keys(one, "reps", "seconds", "sides") for one in sets] == [(8, 40, "each")] * 3
 
 
 def test_ladder() -> None:
@@ -194,3 +199,12 @@ def test_several_sessions_have_days_and_titles() -> None:
     assert read(write(*reading.sessions), MOVEMENTS).sessions == reading.sessions
     with pytest.raises(ValueError, match="has no day"):
         expand(read("Press-up 9", MOVEMENTS).sessions[0])
+
+
+def test_foreign_keys_of_a_set_do_not_spoil_its_text() -> None:
+    odd = {"exercise": "Press-up", "reps": 8, "note": "a (b)\nc", "band": "very strong",
+           "reps_to": "many", "range": 7}  # fmt: skip
+    session = Session.model_validate({"date": "2026-11-30", "sets": [odd]})
+    text = write(gather(session))
+    assert text == "2026-11-30\nPress-up 8 (a b c)\n"
+    assert read(text, MOVEMENTS).mistakes == ()

@@ -141,6 +141,8 @@ def bouts(draw: st.DrawFn, *, dose: bool = True) -> Bout:
             spans = st.sampled_from(["low half", "high half", "half", "full"])
             keys["ranges"] = tuple(draw(st.lists(st.tuples(st.integers(1, 12), spans),
                                                  min_size=2, max_size=3)))  # fmt: skip
+    if keys and "seconds" not in keys and draw(st.integers(0, 4)) == 0:
+        keys["seconds"] = draw(SECONDS)
     optional = {
         "load": LOADS, "band": st.sampled_from(["light", "strong"]),
         "sides": st.sampled_from(["each", "alternating", "left", "right"]),

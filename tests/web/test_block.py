@@ -10,6 +10,7 @@ from flask.testing import FlaskClient
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.notation import Change, expand, lighter, read, stepped, write
 from tests.build import MOVEMENTS as MOVEMENT_ROWS
+from tests.build import document, session, sets
 from tests.notation.test_forms import MOVEMENTS
 from tests.web.test_api import NEXT, get, send
 
@@ -86,6 +87,29 @@ def test_copy_move_and_lay_over(client: FlaskClient) -> None:
     # What stood on Wednesday is put aside, and Monday is free.
     assert sorted(moved["removed"]) == sorted([*copied["added"], one["id"]])
     assert [session["date"] for session in block(client)["sessions"]] == ["2026-10-14"]
+
+
+def test_a_move_keeps_the_text_as_it_was_typed(client: FlaskClient) -> None:
+    typed = "# for me alone\nPress 3 x 5\nwhat was that\n"
+    body = {"date": "2026-10-13", "title": "Mine", "text": typed}
+    row = send(client, "post", f"{NEXT}/written", body, 201)
+    lay(client, sessions=[row["id"]], shifts=[2], move=True)
+    texts = {one["date"]: one["text"] for one in get(client, f"{NEXT}/written")["sessions"]}
+    assert texts["2026-10-15"] == typed
+    assert "2026-10-13" not in texts
+
+
+def test_sets_with_reps_and_seconds_keep_both(
+    client: FlaskClient, bring: Callable[..., Any]
+) -> None:
+    both = [session(7, sets("Press", 3, reps=8, seconds=50))]
+    bring(document([], both, athlete={"name": "D", "bodyweight_kg": 70}))
+    place = "/api/athletes/2/weeks/2026-W42"
+    (one,) = get(client, f"{place}/block?weeks=3")["sessions"]
+    send(client, "post", f"{place}/block/lay", {"sessions": [one["id"]], "shifts": [7]})
+    weeks = get(client, f"{place}/block?weeks=3")["weeks"]
+    assert weeks[0]["planned"] == weeks[1]["planned"]
+    assert weeks[1]["planned"]["tut_s"] == 150
 
 
 def test_a_lighter_week(client: FlaskClient) -> None:

@@ -2,10 +2,20 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import replace
 from itertools import groupby
 
-from dialback.core.notation.session import Bout, Line, Load, Part, Step, WrittenSession
+from dialback.core.notation.session import (
+    RANGES,
+    Bout,
+    Line,
+    Load,
+    Part,
+    Range,
+    Step,
+    WrittenSession,
+)
 from dialback.core.sessions import Session, Set
 
 
@@ -58,18 +68,37 @@ def _bout(one: Set) -> Bout:
         ranges, reps = ((partial, "half"), (reps - partial, "full")), None
     return Bout(
         reps=reps,
-        reps_to=extra.get("reps_to"),
-        seconds=None if one.reps is not None else one.seconds,
+        reps_to=_upper(extra.get("reps_to"), one.reps),
+        seconds=one.seconds,
         ranges=ranges,  # type: ignore[arg-type]
         load=load,
-        band=extra.get("band"),
+        band=_word(extra.get("band")),
         sides=one.sides,
         tempo=one.tempo,
         hold_s=one.hold_s,
-        range="half" if one.reps and partial == one.reps else extra.get("range"),
+        range="half" if one.reps and partial == one.reps else _range(extra.get("range")),
         rpe=one.rpe,
         rest_s=one.rest_s,
         warm_up=one.warm_up,
         for_time=bool(extra.get("for_time")),
-        note=str(extra.get("note") or ""),
+        note=_plain(extra.get("note")),
     )
+
+
+def _upper(value: object, reps: int | None) -> int | None:
+    """The upper end of a rep range, if it is one."""
+    return value if isinstance(value, int) and reps and value > reps else None
+
+
+def _range(value: object) -> Range | None:
+    return next((one for one in RANGES if one == value), None)
+
+
+def _word(value: object) -> str | None:
+    """A band's level, if it is one word that the notation can carry."""
+    return value.lower() if isinstance(value, str) and re.fullmatch("[A-Za-z]+", value) else None
+
+
+def _plain(value: object) -> str:
+    """A note in one line and without brackets of its own."""
+    return re.sub(r"[()\s]+", " ", value).strip() if isinstance(value, str) else ""

@@ -22,6 +22,7 @@ _WORDS: Final = r"""
     LEFT.5: /left/i
     RIGHT.5: /right/i
     AT: /at|@/i
+    IN.5: /in\b/i
     REST.5: /rest/i
     HOLD.5: /hold/i
     HELP.5: /help/i
@@ -48,8 +49,9 @@ PRESCRIPTION: Final = Lark(
     ranges: INT SPAN (PLUS INT SPAN)*
 
     load: AT? LOAD
-    ?option: help | tempo | rpe | rest | hold | band | each | alternating | left | right
+    ?option: within | help | tempo | rpe | rest | hold | band | each | alternating | left | right
            | warm_up | failure | for_time | span | note
+    within: IN TIME
     help: HELP LOAD
     tempo: TEMPO
     rpe: RPE
@@ -104,7 +106,8 @@ EXPECTED: Final = {
     "TEMPO": "a tempo such as tempo 3-1-2-0", "RPE": "RPE 8", "BAND": "band strong",
     "REP_RANGE": "a rep range such as 9-13", "TIMES": "×", "NOTE": "a note in (brackets)",
     "SPAN": "low half, high half, half or full", "EACH": "each side", "ALTERNATING": "alternating",
-    "LEFT": "left", "RIGHT": "right", "AT": "at and a load", "REST": "rest and a time",
+    "LEFT": "left", "RIGHT": "right", "AT": "at and a load",
+    "IN": "in and a time", "REST": "rest and a time",
     "HOLD": "hold and a time", "HELP": "help and a load", "WARM_UP": "warm-up",
     "FAILURE": "to failure", "FOR_TIME": "for time", "REPS_WORD": "reps",
     "COMMA": "a comma", "PLUS": "+", "ROUNDS": "rounds", "LADDER": "ladder", "BOUTS": "bouts",
@@ -117,5 +120,5 @@ UNITS: Final = ("kg", "lb", "s", "min", "sec", "reps")
 KEYWORDS: Final = (
     "tempo", "rest", "hold", "help", "band", "each side", "alternating", "left", "right",
     "warm-up", "to failure", "for time", "then", "low half", "high half", "half", "full", "rpe",
-    "kg", "lb", "s", "min", "reps", "at",
+    "kg", "lb", "s", "min", "reps", "at", "in",
 )  # fmt: skip

@@ -411,6 +411,8 @@ def _item(item: Tree[Token], at: int, length: int) -> tuple[dict[str, Any], int 
             return _dose(dose, at, length), count
         case "load":
             return {"load": _load(words[-1], at, length)}, None
+        case "within":
+            return {"seconds": _seconds(words[-1], at)}, None
         case "help":
             return {"load": replace(_load(words[-1], at, length), help=True)}, None
         case "tempo":

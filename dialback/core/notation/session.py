@@ -36,7 +36,8 @@ class Load:
 
 @dataclass(frozen=True, slots=True)
 class Bout:
-    """What one set asks for. At most one of ``reps``, ``clusters``, ``ranges`` is given.
+    """What one set asks for. At most one of ``reps``, ``clusters``, ``ranges`` is given; with
+    ``seconds`` beside it, that many within the time.
 
     ``reps_to`` is the upper end of a rep range. ``clusters`` are the bouts of a rest-pause set,
     ``ranges`` the reps of each part of the range. Seconds everywhere.

@@ -84,6 +84,8 @@ def _step(step: Step) -> str:
     bout = step.bout
     dose = _dose(bout)
     words = [f"{step.sets} × {dose}" if step.sets != 1 else dose]
+    if bout.seconds is not None and _counted(bout):
+        words[0] += f" in {time_text(bout.seconds)}"
     if bout.sides != "both":
         words[0] += f" {_SIDES[bout.sides]}"
     if bout.load is not None:
@@ -108,9 +110,13 @@ def _dose(bout: Bout) -> str:
         return " + ".join(f"{reps} {span}" for reps, span in bout.ranges)
     if bout.reps_to is not None:
         return f"{bout.reps}–{bout.reps_to}"
-    if bout.reps is not None and bout.seconds is None:
+    if bout.reps is not None:
         return str(bout.reps)
     return time_text(bout.seconds) if bout.seconds is not None else ""
+
+
+def _counted(bout: Bout) -> bool:
+    return bool(bout.clusters or bout.ranges or bout.reps is not None)
 
 
 def _load(load: Load) -> str:

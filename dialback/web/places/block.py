@@ -115,7 +115,7 @@ def lay(path: WeekPath, body: LayBody) -> Response:
                 changed = stepped(written, change.times(at))
                 if body.lighter:
                     changed = lighter(changed)
-                new.append(_laid(changed, row, shift))
+                new.append(_laid(changed, row, shift, as_typed=changed == written))
         removed = [
             row for one in {session.date for session in new} for row in plans_on(athlete, one)
         ]
@@ -182,12 +182,14 @@ def _written(ledger: Ledger, row: SessionRow) -> WrittenSession:
     return WrittenSession(gather(planned[at]).parts)
 
 
-def _laid(written: WrittenSession, row: SessionRow, shift: int) -> Session:
+def _laid(written: WrittenSession, row: SessionRow, shift: int, *, as_typed: bool) -> Session:
     on: date = row.date + timedelta(days=shift)
     if on.year not in YEARS:
         raise bad_input("shifts", f"{shift} days on leaves the calendar")
     sets = expand(written, on).sets
-    text = {TEXT_KEY: write_text(written)}
+    typed = row.extra.get(TEXT_KEY)
+    # Lines that are not understood, and those for the coach alone, move with the rest.
+    text = {TEXT_KEY: typed if as_typed and isinstance(typed, str) else write_text(written)}
     return Session.model_validate({"date": on, "title": row.title, "sets": sets, **text})
 
 

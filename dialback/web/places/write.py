@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
-from datetime import date
+from datetime import date, timedelta
 from typing import Any
 
 from flask import Response
@@ -55,6 +55,7 @@ def written_week(path: WeekPath) -> Response:
     sessions = ledger.source.week("planned", week)
     return answer(
         WrittenWeek(
+            days=[(week.monday + timedelta(days=day)).isoformat() for day in range(7)],
             sessions=[
                 WrittenRow(
                     id=row.id,
@@ -64,7 +65,7 @@ def written_week(path: WeekPath) -> Response:
                     revision=row.revision,
                 )
                 for row, session in zip(rows, sessions, strict=True)
-            ]
+            ],
         )
     )
 

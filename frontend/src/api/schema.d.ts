@@ -1386,9 +1386,11 @@ export interface components {
         };
         /**
          * WrittenWeek
-         * @description The planned sessions of a week as text.
+         * @description The planned sessions of a week as text, and the week's days.
          */
         WrittenWeek: {
+            /** Days */
+            days: string[];
             /** Sessions */
             sessions: components["schemas"]["WrittenRow"][];
         };

@@ -32,11 +32,14 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
   const [error, setError] = useState<string | null>(null);
   const revision = useRef(opened.revision);
   const latest = useRef(state);
+  /** The last state that the core has answered: the only kind that undo goes back to. */
+  const answered = useRef(state);
   const asked = useRef<AbortController>(null);
   const queries = useQueryClient();
 
   const show = useCallback((next: State) => {
     latest.current = next;
+    answered.current = next;
     setState(next);
     setPointer(next.audit.total);
     setError(null);
@@ -44,13 +47,14 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
 
   /** Ask the core; an answer to an older question is dropped. */
   const ask = useCallback(
-    async (question: (signal: AbortSignal) => Promise<State>, before: State) => {
+    async (question: (signal: AbortSignal) => Promise<State>) => {
       asked.current?.abort();
       const control = new AbortController();
       asked.current = control;
       try {
         const next = await question(control.signal);
         if (control.signal.aborted) return;
+        const before = answered.current;
         setPast((steps) => [...steps.slice(-99), before]);
         show(next);
         setSaving("changed");
@@ -68,12 +72,12 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
       const before = latest.current;
       const sessions = change(before.sessions);
       // The field shows what was typed at once; the figures follow with the answer.
-      latest.current = { ...before, sessions };
+      latest.current = { ...before, sessions, shape: sessions };
       setState(latest.current);
       return ask(async (signal) => {
         const audit = await dial.audit(place, sessions, signal);
         return { sessions, audit, shape: sessions };
-      }, before);
+      });
     },
     [ask, place],
   );
@@ -85,7 +89,7 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
       return ask(async (signal) => {
         const answer = await dial.turn(place, before.shape, total, signal);
         return { sessions: answer.sessions as Sessions, audit: answer.audit, shape: before.shape };
-      }, before);
+      });
     },
     [ask, place],
   );
@@ -126,6 +130,18 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
     return () => clearTimeout(timer);
   }, [saving, state, place, body]);
 
+  // Whoever leaves within the moment before a save does not lose it.
+  const unsaved = useRef(false);
+  useEffect(() => {
+    unsaved.current = saving === "changed";
+  }, [saving]);
+  useEffect(
+    () => () => {
+      if (unsaved.current) void dial.save(place, body()).catch(() => undefined);
+    },
+    [place, body],
+  );
+
   const shape = state.shape;
   useEffect(() => {
     const control = new AbortController();
@@ -143,6 +159,7 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
   }, [place, shape]);
 
   const reset = useCallback(async () => {
+    unsaved.current = false;
     try {
       await dial.reset(place, revision.current);
       await queries.invalidateQueries({ queryKey: ["draft"] });
@@ -152,6 +169,7 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
   }, [place, queries]);
 
   const publish = useCallback(async () => {
+    unsaved.current = false;
     await dial.publish(place, body());
     await queries.invalidateQueries();
   }, [place, body, queries]);

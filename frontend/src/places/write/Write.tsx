@@ -10,7 +10,7 @@ import { Comes } from "./Comes";
 import { NotationHelp } from "./NotationHelp";
 import { PrintSheet } from "./PrintSheet";
 import { openEditor, underline } from "./editor";
-import { type Sheet, useWriting } from "./useWriting";
+import { type Sheet, usePlanChanged, useWriting } from "./useWriting";
 
 /** The week's planned sessions as text: one in hand, what it comes to beside it. */
 export function Write() {
@@ -20,23 +20,14 @@ export function Write() {
   if (written.error ?? frame.error) return <Failure error={written.error ?? frame.error} />;
   if (!written.data || !frame.data || frame.data.week !== place.week)
     return <p className="p-6 text-ink-2">Looking up the sessions…</p>;
-  return <Week key={`${place.athlete}/${place.week}`} place={place} athlete={frame.data.athlete.name} monday={frame.data.monday} rows={written.data.sessions} />;
+  return <Week key={`${place.athlete}/${place.week}`} place={place} athlete={frame.data.athlete.name} days={written.data.days} rows={written.data.sessions} />;
 }
 
-/** The seven days of a week, from its Monday. */
-function daysFrom(monday: string): string[] {
-  return Array.from({ length: 7 }, (_, at) => {
-    const one = new Date(`${monday}T12:00:00Z`);
-    one.setUTCDate(one.getUTCDate() + at);
-    return one.toISOString().slice(0, 10);
-  });
-}
-
-function Week({ place, athlete, monday, rows }: { place: WeekPlace; athlete: string; monday: string; rows: Schemas["WrittenRow"][] }) {
+function Week({ place, athlete, days, rows }: { place: WeekPlace; athlete: string; days: string[]; rows: Schemas["WrittenRow"][] }) {
   const [sheets, setSheets] = useState<Sheet[]>(rows);
   const [removed, setRemoved] = useState<Sheet | null>(null);
   const [params, setParams] = useSearchParams();
-  const days = daysFrom(monday);
+  const planChanged = usePlanChanged();
   const open = (one: string) => setParams({ session: one }, { replace: true });
   const chosen = params.get("session");
   const fresh = chosen?.startsWith("new-") ? chosen.slice(4) : null;
@@ -50,10 +41,11 @@ function Week({ place, athlete, monday, rows }: { place: WeekPlace; athlete: str
     if (fresh && sheet.id !== null) {
       const { id } = sheet;
       setBorn((all) => ({ ...all, [id]: `new-${fresh}` }));
-      setParams({ session: String(id) }, { replace: true });
+      // Only if one is still there: a save may end after somebody has gone on to another session.
+      setParams((now) => (now.get("session") === `new-${fresh}` ? new URLSearchParams({ session: String(id) }) : now), { replace: true });
     }
   }, [fresh, setParams]);
-  const free = days.find((one) => !sheets.some((sheet) => sheet.date === one)) ?? monday;
+  const free = days.find((one) => !sheets.some((sheet) => sheet.date === one)) ?? days[0];
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[12rem_minmax(0,1fr)_27rem] print:block">
       <nav aria-label="Sessions of the week" className="no-print min-h-0 overflow-auto border-r border-rule py-3">
@@ -80,6 +72,7 @@ function Week({ place, athlete, monday, rows }: { place: WeekPlace; athlete: str
                 const next = await writing.restore(place, removed.id ?? 0, removed.revision);
                 stored({ ...removed, revision: next.revision });
                 setRemoved(null);
+                await planChanged();
               }}
             >
               Undo
@@ -96,6 +89,7 @@ function Week({ place, athlete, monday, rows }: { place: WeekPlace; athlete: str
             setSheets((all) => all.filter((one) => one.id !== sheet.id));
             setRemoved({ ...sheet, revision: next.revision });
             setParams({}, { replace: true });
+            await planChanged();
           }}
         />
       ) : (

@@ -1,3 +1,4 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Refusal, type Schemas } from "@/api/client";
 import { type WeekPlace, writing } from "@/api/queries";
@@ -16,6 +17,15 @@ export type Saving = "stored" | "storing…" | "not stored" | "changed in anothe
 const CHECK_AFTER_MS = 50;
 const SAVE_AFTER_MS = 900;
 
+/** To be told when a plan was changed: whatever else is shown of it is asked for anew. */
+export function usePlanChanged(): () => Promise<void> {
+  const queries = useQueryClient();
+  return useCallback(
+    () => queries.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "written" }),
+    [queries],
+  );
+}
+
 /** A session in hand: checked as it is typed, stored soon after the last key. */
 export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Sheet) => void) {
   const [sheet, setSheet] = useState(opened);
@@ -24,6 +34,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
   const [error, setError] = useState<string | null>(null);
   const [kept, setKept] = useState(opened);
   const busy = useRef(false);
+  const refresh = usePlanChanged();
 
   const { id, date, title, text } = sheet;
   useEffect(() => {
@@ -53,6 +64,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
       setSheet((latest) => ({ ...latest, id: next.id, revision: next.revision }));
       stored(done);
       setSaving("stored");
+      await refresh();
     } catch (problem) {
       const stale = problem instanceof Refusal && problem.status === 409;
       setSaving(stale ? "changed in another window" : "not stored");
@@ -60,7 +72,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
     } finally {
       busy.current = false;
     }
-  }, [place, stored, kept.revision]);
+  }, [place, stored, kept.revision, refresh]);
 
   const changed = text !== kept.text || title !== kept.title || date !== kept.date;
   useEffect(() => {
@@ -68,6 +80,13 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
     const timer = setTimeout(() => void save(sheet), SAVE_AFTER_MS);
     return () => clearTimeout(timer);
   }, [changed, saving, sheet, save]);
+
+  // Whoever leaves within the moment before a save does not lose what was typed.
+  const leave = useRef<(() => void) | null>(null);
+  useEffect(() => {
+    leave.current = changed && saving !== "changed in another window" ? () => void save(sheet) : null;
+  }, [changed, saving, sheet, save]);
+  useEffect(() => () => leave.current?.(), []);
 
   const put = useCallback((change: Partial<Sheet>) => setSheet((now) => ({ ...now, ...change })), []);
   return { sheet, answer, error, saving: changed && saving === "stored" ? ("storing…" as Saving) : saving, put };
