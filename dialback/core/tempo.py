@@ -56,3 +56,14 @@ def parse_tempo(text: str) -> Tempo:
 
 ASSUMED: Final = parse_tempo("2-0-1-0")
 """What is taken where neither the set nor the movement has a tempo; marked as assumed."""
+
+
+def slower(text: str, seconds: float) -> str:
+    """The tempo with so many seconds more of lowering (fewer if negative, at the least none)."""
+    tempo = parse_tempo(text)
+    lowering = max(0.0, tempo.eccentric + seconds)
+    if lowering + sum(tempo[1:]) <= 0:
+        lowering = 1.0
+    # A lifting as fast as one can stays one.
+    phases = text.split("-") if "-" in text else list(text)
+    return "-".join([f"{lowering:g}", *phases[1:]])

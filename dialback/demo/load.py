@@ -5,17 +5,24 @@ from __future__ import annotations
 from datetime import date, timedelta
 
 from dialback.core.audit import audit
+from dialback.core.notation import Change
 from dialback.core.weeks import Week
+from dialback.demo.boards import BOARDS, ROOM
 from dialback.demo.club import COACH, ROWERS
 from dialback.demo.generate import books
 from dialback.store.athletes import Ledgers, import_book
-from dialback.store.models import Acceptance, Athlete, Signature, database
+from dialback.store.blocks import place_block, save_template
+from dialback.store.models import Acceptance, Athlete, House, Signature, database
+from dialback.store.plans import laid, put_down, sheet_from, sheet_of
+from dialback.store.sessions import planned_rows
 
 _ACCEPTED = {
     ("Lisbet Arnaud", "balance", "vertical_push_pull"): "No pressing overhead until the "
     "physiotherapist lifts it.",
     ("Lisbet Arnaud", "muscle_floor", "triceps"): "Elbow first; the rows keep it moving.",
 }
+BLOCK_WEEKS = 4
+BLOCK_STEP = Change(load=0.025)
 _BEHIND = 3
 """The coach signs most weeks; so many of the rowers still wait for last week's signature."""
 
@@ -25,6 +32,7 @@ def load_demo(today: date) -> int:
     week = Week.to_audit(today)
     ledgers = Ledgers()
     with database.atomic():
+        House.update(kit=ROOM).execute()
         for number, (book, rower) in enumerate(books(today)):
             athlete = import_book(book, today).athlete
             athlete.note = rower.note
@@ -34,7 +42,37 @@ def load_demo(today: date) -> int:
                 athlete=athlete, week=str(signed), name=COACH, day=signed.sunday + timedelta(days=1)
             )
             _accept(athlete, ledgers, week)
+            _plan_block(athlete, ledgers, week.plus(2), today)
+        _keep_templates(ledgers, week.plus(2))
     return len(ROWERS)
+
+
+def _plan_block(athlete: Athlete, ledgers: Ledgers, first: Week, today: date) -> None:
+    """The coming block: next week's plan laid over four weeks, the last of them lighter.
+
+    Every session of it is written in the notation; one of its second week is the coach's board.
+    """
+    ledger = ledgers.of(athlete)
+    sheets = [sheet_of(ledger, row) for row in planned_rows(athlete, first)]
+    place_block(athlete, "Second winter block", first, BLOCK_WEEKS)
+    laid_down = [
+        laid(
+            sheet, 7 * at, ledger.movements, BLOCK_STEP.times(at),
+            lighter_week=at == BLOCK_WEEKS - 1,
+        )
+        for at in range(BLOCK_WEEKS)
+        for sheet in sheets
+    ]  # fmt: skip
+    title, text = BOARDS[athlete.name]
+    day = sheets[0].day + timedelta(days=7)
+    board = sheet_from(text, day, title, ledger.movements)
+    put_down(athlete, [*(one for one in laid_down if one.day != day), board], today)
+
+
+def _keep_templates(ledgers: Ledgers, week: Week) -> None:
+    for name, rower in (("Land, three days", "Anselm Brook"), ("Circuits", "Ondra Pell")):
+        athlete = Athlete.get(Athlete.name == rower)
+        save_template(name, athlete, ledgers.of(athlete), [week])
 
 
 def _accept(athlete: Athlete, ledgers: Ledgers, week: Week) -> None:

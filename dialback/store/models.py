@@ -50,10 +50,15 @@ class Table(pw.Model):
 
 
 class House(Table):
-    """The coach's own row: house rules for every athlete. ``change`` counts shared writes."""
+    """The coach's own row: house rules for every athlete, and the kit of the room.
+
+    ``change`` counts shared writes.
+    """
 
     rules = JsonField(default=dict)
     revision = pw.IntegerField(default=1)
+    kit = JsonField(null=True)
+    kit_revision = pw.IntegerField(default=1)
     change = pw.IntegerField(default=1)
 
 
@@ -159,6 +164,28 @@ class SetMove(Table):
         indexes = ((("set", "position"), True),)
 
 
+class Block(Table):
+    """Weeks of an athlete that are planned as one."""
+
+    athlete = pw.ForeignKeyField(Athlete, backref="blocks")
+    title = pw.CharField(default="")
+    first_week = pw.CharField()
+    weeks = pw.IntegerField()
+    deleted_on = pw.DateField(null=True)
+
+    class Meta:
+        indexes = ((("athlete", "first_week"), False),)
+
+
+class Template(Table):
+    """Sessions to lay over weeks of any athlete: each with its day, 0 for the first Monday."""
+
+    name = pw.CharField()
+    weeks = pw.IntegerField()
+    sessions = JsonField()
+    deleted_on = pw.DateField(null=True)
+
+
 class Draft(Table):
     """A draft of a week's plan, not published yet.
 
@@ -210,6 +237,6 @@ class Signature(Table):
 
 
 TABLES = (
-    House, Athlete, Movement, MovementMuscle, Session, SetRow, SetMove, Draft, Acceptance,
-    Signature,
+    House, Athlete, Movement, MovementMuscle, Session, SetRow, SetMove, Block, Template, Draft,
+    Acceptance, Signature,
 )  # fmt: skip

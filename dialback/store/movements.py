@@ -6,15 +6,25 @@ from collections import defaultdict
 from collections.abc import Iterable
 from typing import Any
 
+import peewee as pw
+
+from dialback.book.errors import BadInputError, Problem
 from dialback.core.movements import Movement as CoreMovement
-from dialback.core.movements import fold
-from dialback.store.models import Athlete, Movement, MovementMuscle, rows
+from dialback.core.movements import MovementTable, fold
+from dialback.store.models import (
+    Athlete,
+    Movement,
+    MovementMuscle,
+    Session,
+    SetMove,
+    SetRow,
+    rows,
+)
 
 
 def add_movements(movements: Iterable[CoreMovement], athlete: Athlete | None) -> dict[str, int]:
     """Store movements of the house, or of an athlete's own; ids by folded name."""
     ids = {}
-    roles = []
     for movement in movements:
         row = Movement.create(
             athlete=athlete,
@@ -33,23 +43,23 @@ def add_movements(movements: Iterable[CoreMovement], athlete: Athlete | None) ->
             extra=movement.model_extra or {},
         )
         ids[row.folded] = row.id
-        roles += [
-            {"movement": row.id, "muscle": muscle, "role": role}
-            for muscle, role in movement.muscles.items()
-        ]
-    if roles:
-        MovementMuscle.insert_many(roles).execute()
+        _add_muscles(row.id, movement)
     return ids
+
+
+def _add_muscles(number: int, movement: CoreMovement) -> None:
+    if movement.muscles:
+        MovementMuscle.insert_many(
+            [
+                {"movement": number, "muscle": muscle, "role": role}
+                for muscle, role in movement.muscles.items()
+            ]
+        ).execute()
 
 
 def movements_of(athlete: Athlete) -> dict[int, CoreMovement]:
     """The movements an athlete can do, by id: the house's, then the athlete's own over them."""
     return _read((Movement.athlete == athlete) | Movement.athlete.is_null())
-
-
-def house_movements() -> list[CoreMovement]:
-    """The movements of the house, by name."""
-    return sorted(_read(Movement.athlete.is_null()).values(), key=lambda one: one.name)
 
 
 def _read(chosen: Any) -> dict[int, CoreMovement]:
@@ -85,6 +95,68 @@ def _core(row: Movement, muscles: dict[str, str]) -> CoreMovement:
             "one_sided": row.one_sided,
         }
     )
+
+
+def house_movement_rows() -> list[tuple[int, CoreMovement]]:
+    """The movements of the house with their ids, by name."""
+    return sorted(_read(Movement.athlete.is_null()).items(), key=lambda one: one[1].name)
+
+
+def check_movement(movement: CoreMovement, known: MovementTable, *, new: bool) -> None:
+    """Refuse what would make the house's movements ambiguous. Raises ``BadInputError``."""
+    problems = []
+    if new and movement.name in known:
+        problems.append(Problem("movement.name", f"{movement.name!r} is there already"))
+    taken = {fold(one.name): one.name for one in known} | {
+        fold(alias): one.name for one in known for alias in one.aliases
+    }
+    for at, alias in enumerate(movement.aliases):
+        owner = taken.get(fold(alias))
+        if owner is not None and fold(owner) != fold(movement.name):
+            problems.append(Problem(f"movement.aliases[{at}]", f"{alias!r} already means {owner}"))
+    for field in ("easier", "harder"):
+        neighbour = getattr(movement, field)
+        if neighbour is None:
+            continue
+        if neighbour not in known:
+            problems.append(Problem(f"movement.{field}", f"no movement is called {neighbour!r}"))
+        elif fold(neighbour) == fold(movement.name):
+            problems.append(Problem(f"movement.{field}", "a level is another movement"))
+    if movement.counted and not movement.muscles:
+        problems.append(
+            Problem("movement.muscles", "name at least one muscle, or its sets count for none")
+        )
+    if problems:
+        raise BadInputError(problems)
+
+
+def change_movement(row: Movement, movement: CoreMovement) -> None:
+    """Put another description in the place of a movement's; its name stays."""
+    for field in ("pattern", "compound", "bodyweight_share", "tempo", "isometric", "easier",
+                  "harder", "one_sided"):  # fmt: skip
+        setattr(row, field, getattr(movement, field))
+    row.aliases, row.kit = list(movement.aliases), list(movement.kit)
+    row.extra = movement.model_extra or {}
+    row.save()
+    MovementMuscle.delete().where(MovementMuscle.movement == row).execute()
+    _add_muscles(row.id, movement)
+
+
+def sets_by_athlete(row: Movement) -> dict[int, int]:
+    """How many stored sets of each athlete are of a movement, combinations among them."""
+    alone = SetRow.select(SetRow.id, SetRow.session).where(SetRow.movement == row)
+    combined = SetRow.select(SetRow.id, SetRow.session).join(SetMove).where(SetMove.movement == row)
+    counts: dict[int, int] = defaultdict(int)
+    for query in (alone, combined):
+        found = (
+            Session.select(Session.athlete, pw.fn.COUNT(query.c.id.distinct()))
+            .join(query, on=(query.c.session_id == Session.id))
+            .where(Session.deleted_on.is_null())
+            .group_by(Session.athlete)
+        )
+        for athlete, count in rows(found):
+            counts[athlete] += count
+    return dict(counts)
 
 
 def grow_library(shipped: Iterable[CoreMovement]) -> int:

@@ -16,8 +16,23 @@ from dialback.store.database import open_database
 from dialback.store.models import database
 from dialback.web import problems, security
 from dialback.web.desk import Desk
-from dialback.web.places import block, drafts, files, movements, roster, rules, weeks, write
+from dialback.web.places import (
+    block,
+    drafts,
+    files,
+    form,
+    kit,
+    movements,
+    roster,
+    rules,
+    templates,
+    weeks,
+    write,
+)
 
+PLACES = (
+    roster, weeks, block, templates, drafts, write, form, movements, kit, rules, files,
+)  # fmt: skip
 STATIC = Path(__file__).parent / "static"
 
 
@@ -58,8 +73,22 @@ def _bare_app() -> OpenAPI:
         validation_error_callback=problems.invalid,
         static_folder=None,
     )
-    for place in (roster, weeks, block, drafts, write, movements, rules, files):
+    for place in (
+        roster,
+        weeks,
+        block,
+        templates,
+        drafts,
+        write,
+        form,
+        movements,
+        kit,
+        rules,
+        files,
+    ):
         app.register_api(place.api)
+    for api in (block.blocks_api, templates.from_block):
+        app.register_api(api)
     app.add_url_rule("/", "page", _page)
     app.add_url_rule("/<path:path>", "page", _page)
     return app

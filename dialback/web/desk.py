@@ -13,10 +13,11 @@ from pydantic import BaseModel
 
 from dialback.book.errors import bad_input
 from dialback.core.movements import fold
+from dialback.core.sessions import parse_day
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers
-from dialback.store.models import Athlete
+from dialback.store.models import Athlete, Template
 from dialback.web.problems import not_found
 
 
@@ -47,6 +48,22 @@ def the_week(text: str) -> Week:
         return Week.parse(text)
     except ValueError as error:
         raise bad_input("week", str(error)) from None
+
+
+def the_day(text: str, place: str = "date") -> date:
+    """A day as a request gives it. Raises ``BadInputError`` for what is none."""
+    try:
+        return cast(date, parse_day(text))
+    except ValueError as error:
+        raise bad_input(place, str(error)) from None
+
+
+def the_template(number: int, *, removed: bool = False) -> Template:
+    """The template of that number, or a removed one; refused with 404 if there is none."""
+    found = Template.get_or_none(Template.id == number, Template.deleted_on.is_null(not removed))
+    if found is None:
+        raise not_found(f"No template has the number {number}.")
+    return found
 
 
 def running_week() -> Week:

@@ -8,7 +8,12 @@ from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
 from dialback.core.adjust import DraftSession
 from dialback.core.findings.finding import Level
+from dialback.core.kit import Kit
+from dialback.core.movements import Movement
+from dialback.core.notation.rows import RowKind
+from dialback.core.notation.session import PartKind
 from dialback.core.vocabulary import Basis
+from dialback.store.blocks import LENGTHS
 
 
 class Shape(BaseModel):
@@ -534,6 +539,19 @@ class MistakeOut(Shape):
     message: str
 
 
+class KitChoice(Shape):
+    """A load that can be made instead, as it is written, and its step from the one wanted."""
+
+    text: str
+    step: float
+
+
+class KitMiss(MistakeOut):
+    """What the room cannot give, at its place in the text, and what it can."""
+
+    choices: list[KitChoice]
+
+
 class LinePart(Shape):
     """What one line of the text comes to."""
 
@@ -555,13 +573,82 @@ class Written(Shape):
     totals: dict[str, float]
     lines: list[LinePart]
     new_movements: list[str]
+    kit: list[KitMiss]
     week: DraftAudit
 
 
-class BlockQuery(Shape):
-    """How many weeks a block shows."""
+class EntryOut(Shape):
+    """The pieces of a movement's dose, each as the notation writes it; empty if not said."""
 
-    weeks: int = Field(6, ge=3, le=8)
+    moves: str = Field("", max_length=600)
+    sets: str = Field("", max_length=20)
+    dose: str = Field("", max_length=200)
+    sides: str = Field("", max_length=40)
+    load: str = Field("", max_length=60)
+    band: str = Field("", max_length=40)
+    tempo: str = Field("", max_length=40)
+    range: str = Field("", max_length=40)
+    hold: str = Field("", max_length=40)
+    rpe: str = Field("", max_length=20)
+    rest: str = Field("", max_length=40)
+    to_failure: bool = False
+    for_time: bool = False
+    warm_up: bool = False
+    note: str = Field("", max_length=500)
+
+
+class PartOut(Shape):
+    """What opens a part of a session."""
+
+    kind: PartKind
+    label: str = Field("", max_length=100)
+    pre_exhaust: bool = False
+
+
+class RoundsOut(Shape):
+    """What opens rounds, each field as it is written."""
+
+    form: Literal["rounds", "ladder", "bouts"]
+    count: str = Field("", max_length=20)
+    rungs: str = Field("", max_length=200)
+    on: str = Field("", max_length=40)
+    off: str = Field("", max_length=40)
+    between: str = Field("", max_length=40)
+
+
+class RowOut(Shape):
+    """A line of a session's text in fields."""
+
+    kind: RowKind
+    text: str = Field(max_length=5000)
+    entries: list[EntryOut] = Field(default_factory=list, max_length=60)
+    part: PartOut | None = None
+    rounds: RoundsOut | None = None
+    rest: str = Field("", max_length=40)
+
+
+class RowsBody(Shape):
+    """A text to take apart into rows."""
+
+    text: str = Field(max_length=100_000)
+
+
+class RowsOut(Shape):
+    """The rows of a text, one for each of its lines."""
+
+    rows: list[RowOut]
+
+
+class LineOut(Shape):
+    """The line that a row is written as."""
+
+    text: str
+
+
+class BlockQuery(Shape):
+    """How many weeks are shown where no block is."""
+
+    weeks: int = Field(6, ge=LENGTHS.start, le=LENGTHS[-1])
 
 
 class BlockSession(Shape):
@@ -584,13 +671,30 @@ class BlockWeek(Shape):
     planned: dict[str, float]
     done: dict[str, float]
     base: dict[str, float] | None
+    allowed: dict[str, float] | None
+    lighter: bool
     counts: Counts
     first: str | None
 
 
-class Block(Shape):
-    """Weeks across, days down."""
+class StoredBlock(Shape):
+    """A block of weeks that are planned as one."""
 
+    id: int
+    title: str
+    first_week: str
+    weeks: int
+
+
+class Block(Shape):
+    """Weeks across, days down. ``stored`` is the block that the week lies in.
+
+    ``allowed`` of a week is where a jump would begin; a ``lighter`` one has clearly fewer sets
+    planned than the week before.
+    """
+
+    stored: StoredBlock | None
+    blocks: list[StoredBlock]
     weeks: list[BlockWeek]
     days: list[list[str]]
     sessions: list[BlockSession]
@@ -603,17 +707,21 @@ class ChangeBody(Shape):
     reps: int = Field(0, ge=-20, le=20)
     sets: int = Field(0, ge=-10, le=10)
     rest_s: float = Field(0, ge=-600, le=600)
+    tempo_s: float = Field(0, ge=-5, le=5)
 
 
 class LayBody(Shape):
     """Lay planned sessions so many days on, once for each shift; the change grows each time.
+
+    ``to`` is the day the first of the sessions is to come to, instead of shifts.
 
     ``move`` takes the sources away; ``lighter`` gives fewer sets; what stood on a day that is
     laid over is put aside.
     """
 
     sessions: list[int] = Field(min_length=1, max_length=60)
-    shifts: list[int] = Field(min_length=1, max_length=12)
+    shifts: list[int] = Field(default_factory=list, max_length=12)
+    to: str | None = None
     change: ChangeBody = ChangeBody()
     move: bool = False
     lighter: bool = False
@@ -626,8 +734,146 @@ class Laid(Shape):
     removed: list[int]
 
 
+class BlockBody(Shape):
+    """A block to make, from the week of the address on."""
+
+    title: str = Field("", max_length=120)
+    weeks: int = Field(ge=LENGTHS.start, le=LENGTHS[-1])
+
+
+class NewBlockBody(BlockBody):
+    """A new block and what fills it: nothing, a template, or the plan of the week before.
+
+    The plan of the week before is laid over every week, with the change growing; every
+    ``lighter_every``-th week gets fewer sets (0: none).
+    """
+
+    fill: Literal["nothing", "template", "week before"] = "nothing"
+    template: int | None = None
+    change: ChangeBody = ChangeBody()
+    lighter_every: int = Field(0, ge=0, le=8)
+
+
+class NewBlock(Shape):
+    """The block that was made, and the sessions that came and went."""
+
+    block: StoredBlock
+    laid: Laid
+
+
+class BlockPath(AthletePath):
+    """A block of an athlete."""
+
+    block: int
+
+
+class TemplateBody(Shape):
+    """Planned weeks of an athlete to keep under a name."""
+
+    name: str = Field(min_length=1, max_length=120)
+    weeks: int = Field(ge=1, le=LENGTHS[-1])
+
+
+class TemplateOut(Shape):
+    """Sessions to lay over weeks of any athlete."""
+
+    id: int
+    name: str
+    weeks: int
+    sessions: int
+
+
+class Templates(Shape):
+    """The templates of the house, by name."""
+
+    templates: list[TemplateOut]
+
+
+class TemplatePath(Shape):
+    """A template by number."""
+
+    template: int
+
+
+class LayTemplateBody(Shape):
+    """Lay a template over the weeks of several athletes, from one week on."""
+
+    athletes: list[int] = Field(min_length=1, max_length=200)
+    week: str
+
+
+class LaidOver(Laid):
+    """What came and went for one athlete."""
+
+    athlete: int
+
+
+class TemplateLaid(Shape):
+    """What came and went, athlete by athlete; sent back, it is undone."""
+
+    laid: list[LaidOver] = Field(max_length=200)
+
+
+class TextLaid(Laid):
+    """Sessions that a text brought in."""
+
+    first_week: str
+
+
+class KitOut(Shape):
+    """What the room has; ``described`` is no as long as nobody has said."""
+
+    described: bool
+    revision: int
+    kit: Kit
+
+
+class KitBody(Shape):
+    """The kit to keep, and the revision it builds on."""
+
+    revision: int = Field(ge=0)
+    kit: Kit
+
+
+class MovementPath(Shape):
+    """A movement of the house."""
+
+    movement: int
+
+
+class MovementBody(Shape):
+    """A movement as it is to be."""
+
+    movement: Movement
+
+
+class MovementEffectSheet(Shape):
+    """A week whose audit a changed movement alters."""
+
+    athlete: int
+    name: str
+    week: str
+    signed: bool
+    cleared: list[str]
+    appeared: list[str]
+    sets: float
+    volume_load_kg: float
+    tut_s: float
+
+
+class MovementEffect(Shape):
+    """What a changed movement alters in the audits of the last weeks, and where it is in use."""
+
+    athletes: int
+    sets: int
+    weeks_looked_at: int
+    sheets: list[MovementEffectSheet]
+
+
 class MovementOut(Shape):
     """A movement of the house. ``side`` is its class: push, pull, knee or hip."""
+
+    id: int
 
     name: str
     pattern: str
@@ -646,6 +892,8 @@ class MovementOut(Shape):
 
 
 class MovementsOut(Shape):
-    """The movements of the house."""
+    """The movements of the house, and the words to describe one."""
 
     movements: list[MovementOut]
+    patterns: list[str]
+    muscles: list[str]

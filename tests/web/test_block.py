@@ -169,7 +169,7 @@ ladder 4, 7, 10:
 
 def test_steps_reach_working_sets_only_and_keep_the_form() -> None:
     (written,) = read(TEXT, MOVEMENTS).sessions
-    more = write(stepped(written, Change(load=0.1, reps=1, sets=1, rest_s=-30)))
+    more = write(stepped(written, Change(load=0.1, reps=1, sets=1, rest_s=-30), MOVEMENTS))
     assert (
         more
         == """warm-up:
@@ -189,6 +189,6 @@ ladder 4, 7, 10:
     assert "then 2 × 5 at 80 kg" in less
     assert "2 rounds" in less
     assert "ladder 4, 7:" in less
-    assert stepped(written, Change()) == written
-    least = stepped(written, Change(sets=-9, reps=-20, rest_s=-600))
+    assert stepped(written, Change(), MOVEMENTS) == written
+    least = stepped(written, Change(sets=-9, reps=-20, rest_s=-600), MOVEMENTS)
     assert read(write(least), MOVEMENTS).mistakes == ()

@@ -37,21 +37,24 @@ MAX_REPS: Final = 9999
 MAX_SECONDS: Final = 86_400
 
 _DAY: Final = re.compile(r"(\d{4}-\d{2}-\d{2})\b[ \t]*(.*)")
-_PART: Final = re.compile(
+PART_LINE: Final = re.compile(
     r"(warm-?up|main|finisher|cool-?down)\b[ \t]*([^,:]*?)[ \t]*(,[ \t]*pre-?exhaust)?[ \t]*:",
     re.IGNORECASE,
 )
-_PART_REST: Final = re.compile(r"rest[ \t]+(.+)", re.IGNORECASE)
+REST_LINE: Final = re.compile(r"rest[ \t]+(.+)", re.IGNORECASE)
 _DOSE_BEGINS: Final = re.compile(
     r"[ \t,]*(?:(?<!\w)\d|\(|\b(?:tempo|rest|hold|help|at|each|alternating|left|right|warm-?up"
-    r"|to failure|for time|rpe)\b)",
+    r"|to failure|for time|rpe|easier|harder)\b)",
     re.IGNORECASE,
 )
+_LEVEL: Final = re.compile(r"[ \t,]*\b(easier|harder)\b", re.IGNORECASE)
 _OUTSIDE_NOTES: Final = r"(?![^()]*\))"
 _THEN: Final = re.compile(rf",?[ \t]*\bthen\b[ \t]*{_OUTSIDE_NOTES}", re.IGNORECASE)
 _SLASH: Final = re.compile(rf"/{_OUTSIDE_NOTES}")
 _TIME_OF: Final = re.compile(r"(\d[\d.,:]*[ \t]*[a-z]*)[ \t]+of[ \t]+", re.IGNORECASE)
 _NUMBER_AND_WORD: Final = re.compile(r"\d[\d.,]*[ \t]*([a-z]+)", re.IGNORECASE)
+_LOAD: Final = re.compile(r"(?:(\d+)\s*[x×*]\s*)?(\d+(?:[.,]\d+)?)\s*(kgs?|lbs?)\b", re.IGNORECASE)
+_HELP_BEFORE: Final = re.compile(r"\bhelp\s+$", re.IGNORECASE)
 _SEVERAL: Final = re.compile(r"[ \t]*\+[ \t]*")
 _TIMES_BEFORE: Final = re.compile(r"(\d+)[ \t]*[x×]?[ \t]+(?=\D)")
 
@@ -145,10 +148,10 @@ class _Reader:
         elif day := _DAY.fullmatch(stripped):
             self.close_session()
             self.head = WrittenSession(day=_day(day[1], indent), title=day[2].strip())
-        elif part := _PART.fullmatch(stripped):
+        elif part := PART_LINE.fullmatch(stripped):
             self.close_part()
-            self.part = Part(_part_kind(part[1]), part[2].strip(), pre_exhaust=bool(part[3]))
-        elif (rest := _PART_REST.fullmatch(stripped)) and (self.items or self.part):
+            self.part = Part(part_kind(part[1]), part[2].strip(), pre_exhaust=bool(part[3]))
+        elif (rest := REST_LINE.fullmatch(stripped)) and (self.items or self.part):
             opened = self.part or Part()
             seconds = _seconds(rest[1].strip(), indent + rest.start(1))
             self.part = replace(opened, rest_s=seconds)
@@ -199,7 +202,26 @@ class _Names:
         self._folded = sorted(self._called, key=len, reverse=True)
 
     def split(self, text: str, at: int) -> tuple[str, int]:
-        """The movement that a text begins with, and how many characters its name takes."""
+        """The movement that a text begins with, and how many characters its name takes.
+
+        A level word behind the name, as in ``Press-up harder``, means the neighbour.
+        """
+        name, length = self._named(text, at)
+        while word := _LEVEL.match(text, length):
+            name = self.level(name, word[1], at + word.start(1))
+            length = word.end()
+        return name, length
+
+    def level(self, name: str, word: str, at: int) -> str:
+        """The easier or harder neighbour of a movement."""
+        movement = self.movements[name]
+        neighbour = movement.easier if word.lower() == "easier" else movement.harder
+        if neighbour is None or neighbour not in self.movements:
+            raise _SlipError(at, len(word), f"{name} has no {word.lower()} level: write the "
+                             "movement's own name, or point to one in Movements")  # fmt: skip
+        return self.movements[neighbour].name
+
+    def _named(self, text: str, at: int) -> tuple[str, int]:
         whole = self.begins(text)
         if whole:
             return self._called[whole], len(whole)
@@ -254,7 +276,8 @@ def _day(text: str, at: int) -> date:
     return found
 
 
-def _part_kind(word: str) -> PartKind:
+def part_kind(word: str) -> PartKind:
+    """The kind of part that a word opens, hyphen or not."""
     plain = word.lower().replace("-", "")
     return next(kind for kind in PART_KINDS if kind.replace("-", "") == plain)
 
@@ -283,8 +306,13 @@ def _turn(line: str, indent: int, number: int, names: _Names, rounds: Rounds | N
     for piece in _SLASH.split(line[indent:]):
         at = begin + len(piece) - len(piece.lstrip())
         own = line[: begin + len(piece)]
+        level = _LEVEL.match(own, at) if alternatives else None
         if alternatives and _is_dose(piece.strip(), names):
             moves, rest = alternatives[-1][0], at
+        elif level and len(alternatives[-1][0]) == 1:
+            # The same movement, a level up or down.
+            ((name, times),) = alternatives[-1][0]
+            moves, rest = ((names.level(name, level[1], level.start(1)), times),), level.end()
         else:
             moves, rest = _moves(own, at, names)
         steps = _steps(own, rest)
@@ -516,10 +544,31 @@ def _number(text: str) -> float:
     return float(text.replace(",", "."))
 
 
+@dataclass(frozen=True, slots=True)
+class WrittenLoad:
+    """A load at its place in a line: offset and length in characters."""
+
+    load: Load
+    at: int
+    length: int
+
+
+def loads_in(line: str) -> tuple[WrittenLoad, ...]:
+    """The loads that a line writes, from left to right."""
+    found = []
+    for match in _LOAD.finditer(line):
+        try:
+            load = _load(match[0], match.start(), len(match[0]))
+        except _SlipError:
+            continue
+        helped = _HELP_BEFORE.search(line[: match.start()])
+        start = helped.start() if helped else match.start()
+        found.append(WrittenLoad(replace(load, help=bool(helped)), start, match.end() - start))
+    return tuple(found)
+
+
 def _load(text: str, at: int, length: int) -> Load:
-    match = re.fullmatch(
-        r"(?:(\d+)\s*[x×*]\s*)?(\d+(?:[.,]\d+)?)\s*(kgs?|lbs?)", text, re.IGNORECASE
-    )
+    match = _LOAD.fullmatch(text)
     assert match  # noqa: S101 - the grammar's own pattern
     value = _number(match[2])
     implements = int(match[1] or 1) if len(match[1] or "") < 3 else 99

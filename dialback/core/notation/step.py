@@ -5,7 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from dialback.core.notation.session import Bout, Line, Load, Rounds, WrittenSession
+from dialback.core.kit import Kit, loads_for
+from dialback.core.movements import MovementTable
+from dialback.core.notation.session import Bout, Line, Load, Moves, Rounds, WrittenSession
+from dialback.core.tempo import slower
 
 LIGHTER_SHARE = 0.6
 """A lighter week keeps its loads and about this share of its sets."""
@@ -18,36 +21,52 @@ _WHOLE_LOAD = {"kg": 0.5, "lb": 1.0}
 class Change:
     """What becomes more (or less) each week; of working sets only, warm-ups stay.
 
-    ``load`` is a share (0.025 is +2.5 %), ``reps``, ``sets`` and ``rest_s`` are added. Sets are
-    added to lines, and rounds to rounds.
+    ``load`` is a share (0.025 is +2.5 %), ``reps``, ``sets`` and ``rest_s`` are added, ``tempo_s``
+    is seconds added to the lowering of a rep. Sets are added to lines, and rounds to rounds.
     """
 
     load: float = 0.0
     reps: int = 0
     sets: int = 0
     rest_s: float = 0.0
+    tempo_s: float = 0.0
 
     def times(self, weeks: int) -> Change:
         """The change after so many weeks."""
-        return Change(self.load * weeks, self.reps * weeks, self.sets * weeks, self.rest_s * weeks)
+        return Change(
+            self.load * weeks, self.reps * weeks, self.sets * weeks,
+            self.rest_s * weeks, self.tempo_s * weeks,
+        )  # fmt: skip
 
 
-def stepped(written: WrittenSession, change: Change) -> WrittenSession:
-    """The session with the change made once. Nothing falls below one set, one rep, no rest."""
+def stepped(
+    written: WrittenSession, change: Change, movements: MovementTable, kit: Kit | None = None
+) -> WrittenSession:
+    """The session with the change made once. Nothing falls below one set, one rep, no rest.
+
+    A load that changes goes to the nearest that the kit has, where it knows the movement's loads.
+
+    A set without a tempo of its own starts from its movement's usual one; sets of combinations,
+    isometric movements and those without any tempo keep theirs.
+    """
 
     def sets(count: int) -> int:
         return max(1, count + change.sets)
 
-    return _over(written, lambda bout: _bout(bout, change), sets)
+    def bout(moves: Moves, one: Bout) -> Bout:
+        loads = _kit_loads(moves, one, movements, kit)
+        return _bout(one, change, _tempo(moves, one, movements), loads)
+
+    return _over(written, bout, sets)
 
 
 def lighter(written: WrittenSession, share: float = LIGHTER_SHARE) -> WrittenSession:
     """The session with fewer sets and rounds, loads kept; a ladder keeps its first rungs."""
-    return _over(written, lambda bout: bout, lambda count: max(1, round(count * share)))
+    return _over(written, lambda _, bout: bout, lambda count: max(1, round(count * share)))
 
 
 def _over(
-    written: WrittenSession, of_bout: Callable[[Bout], Bout], of_count: Callable[[int], int]
+    written: WrittenSession, of_bout: Callable[[Moves, Bout], Bout], of_count: Callable[[int], int]
 ) -> WrittenSession:
     return replace(
         written,
@@ -63,19 +82,20 @@ def _over(
 
 
 def _item(
-    item: Line | Rounds, of_bout: Callable[[Bout], Bout], of_count: Callable[[int], int]
+    item: Line | Rounds, of_bout: Callable[[Moves, Bout], Bout], of_count: Callable[[int], int]
 ) -> Line | Rounds:
     if isinstance(item, Line):
         steps = tuple(
             step
             if step.bout.warm_up
-            else replace(step, bout=of_bout(step.bout), sets=of_count(step.sets))
+            else replace(step, bout=of_bout(item.moves, step.bout), sets=of_count(step.sets))
             for step in item.steps
         )
         return replace(item, steps=steps)
     turns = tuple(
         replace(
-            turn, alternatives=tuple((moves, of_bout(bout)) for moves, bout in turn.alternatives)
+            turn,
+            alternatives=tuple((moves, of_bout(moves, bout)) for moves, bout in turn.alternatives),
         )
         for turn in item.turns
     )
@@ -85,18 +105,39 @@ def _item(
     return replace(item, turns=turns, count=of_count(item.count))
 
 
-def _bout(bout: Bout, change: Change) -> Bout:
+def _tempo(moves: Moves, bout: Bout, movements: MovementTable) -> str | None:
+    """The tempo that a step of it starts from."""
+    if bout.tempo is not None or len(moves) != 1 or moves[0][0] not in movements:
+        return bout.tempo
+    movement = movements[moves[0][0]]
+    return None if movement.isometric or not movement.counted else movement.tempo
+
+
+def _kit_loads(
+    moves: Moves, bout: Bout, movements: MovementTable, kit: Kit | None
+) -> tuple[float, ...]:
+    """The loads in kg that there are for it; empty if unknown, for help, and in pounds."""
+    if kit is None or bout.load is None or bout.load.help or bout.load.unit != "kg":
+        return ()
+    known = (loads_for(kit, movements[name])[1] for name, _ in moves if name in movements)
+    return next((loads for loads in known if loads), ())
+
+
+def _bout(bout: Bout, change: Change, tempo: str | None, loads: tuple[float, ...]) -> Bout:
     reps = bout.reps if bout.reps is None else max(1, bout.reps + change.reps)
     upper = bout.reps_to if bout.reps_to is None else max(2, bout.reps_to + change.reps)
     rest = bout.rest_s if bout.rest_s is None else max(0.0, bout.rest_s + change.rest_s)
-    load = bout.load if bout.load is None else _load(bout.load, change.load)
-    return replace(bout, reps=reps, reps_to=upper, rest_s=rest, load=load)
+    load = bout.load if bout.load is None else _load(bout.load, change.load, loads)
+    slow = slower(tempo, change.tempo_s) if tempo and change.tempo_s else bout.tempo
+    return replace(bout, reps=reps, reps_to=upper, rest_s=rest, load=load, tempo=slow)
 
 
-def _load(load: Load, share: float) -> Load:
+def _load(load: Load, share: float, loads: tuple[float, ...]) -> Load:
     if not share:
         return load
     # Less help is more load.
     wanted = load.value * (1 - share if load.help else 1 + share)
+    if loads:
+        return replace(load, value=min(loads, key=lambda one: abs(one - wanted)))
     step = _WHOLE_LOAD[load.unit]
     return replace(load, value=max(step, round(wanted / step) * step))

@@ -7,38 +7,77 @@ from collections.abc import Iterable
 from dataclasses import replace
 from datetime import UTC, date, datetime, time, timedelta
 
-from flask import Response
+from flask import Response, request
 
 from dialback.book.calendar import Appointment, calendar
-from dialback.book.errors import bad_input
+from dialback.book.errors import BadInputError, Problem, bad_input
 from dialback.core.audit import audit
 from dialback.core.duration import estimated_duration
-from dialback.core.notation import Change, WrittenSession, expand, gather, lighter, read, stepped
+from dialback.core.movements import MovementTable
+from dialback.core.notation import Change, read
 from dialback.core.notation import write as write_text
-from dialback.core.sessions import Session
 from dialback.core.tally import Ledger, tally
 from dialback.core.vocabulary import MEASURES
-from dialback.core.weeks import YEARS, Week
-from dialback.store.athletes import movement_ids, touch
+from dialback.core.weeks import Week
+from dialback.store.blocks import block_at, blocks_of, place_block, sheets_of, weeks_of
 from dialback.store.models import Athlete, database
+from dialback.store.models import Block as BlockRow
 from dialback.store.models import Session as SessionRow
-from dialback.store.sessions import TEXT_KEY, add_sessions, planned_rows, plans_on
+from dialback.store.plans import (
+    Moved,
+    Sheet,
+    find_plans,
+    laid,
+    put_down,
+    sheet_of,
+    undo,
+    written_of,
+)
+from dialback.store.sessions import planned_rows
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, attachment, desk, running_week, the_athlete, the_week
+from dialback.web.desk import (
+    answer,
+    attachment,
+    desk,
+    running_week,
+    the_athlete,
+    the_day,
+    the_template,
+    the_week,
+)
 from dialback.web.problems import not_found
 from dialback.web.shapes import (
     Block,
+    BlockBody,
+    BlockPath,
     BlockQuery,
     BlockSession,
     BlockWeek,
     Counts,
+    Done,
     Laid,
     LayBody,
+    NewBlock,
+    NewBlockBody,
+    StoredBlock,
+    TextLaid,
     WeekPath,
 )
 from dialback.web.sheet import by_urgency
 
 api = blueprint("block", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
+blocks_api = blueprint("blocks", __name__, "/athletes/<int:athlete_id>/blocks")
+
+_TEXT_BODY = {
+    "requestBody": {
+        "description": "Sessions in the notation, each below its day",
+        "required": True,
+        "content": {"text/plain": {"schema": {"type": "string"}}},
+    }
+}
+
+LIGHTER_BELOW = 0.75
+"""A week with at most this share of the planned sets of the one before is shown as lighter."""
 
 
 @api.get("/block", responses={200: Block})
@@ -46,12 +85,15 @@ def block(path: WeekPath, query: BlockQuery) -> Response:
     """The weeks from this one on, each as it is planned and as it was done."""
     athlete, first = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
-    weeks = [first.plus(at) for at in range(query.weeks)]
+    stored = block_at(athlete, first)
+    weeks = weeks_of(stored) if stored else [first.plus(at) for at in range(query.weeks)]
     running = running_week()
     # What lies ahead is compared as if the plans before it were done.
     ahead = desk().ledgers.ahead(athlete, running)
     return answer(
         Block(
+            stored=stored_block(stored) if stored else None,
+            blocks=[stored_block(one) for one in blocks_of(athlete)],
             weeks=[_week(ledger, ahead, week, over=week < running) for week in weeks],
             days=[
                 [(week.monday + timedelta(days=day)).isoformat() for week in weeks]
@@ -78,6 +120,15 @@ def _week(ledger: Ledger, ahead: Ledger, week: Week, *, over: bool) -> BlockWeek
         base=None
         if base.values is None
         else {name: base.values.get(key, 0.0) for name, key in figures.items()},
+        allowed=None
+        if base.values is None
+        else {
+            name: base.values.get(figures[name], 0.0) * (1 + limits[0])
+            for name, limits in ledger.rules.jump_limits.items()
+        },
+        lighter=0
+        < sums["planned"].get("totals/sets", 0.0)
+        <= LIGHTER_BELOW * ledger.tally("planned", week.plus(-1)).get("totals/sets", 0.0),
         counts=Counts(
             high=levels["high"], caution=levels["caution"], note=levels["note"], accepted=0
         ),
@@ -108,89 +159,166 @@ def lay(path: WeekPath, body: LayBody) -> Response:
     ledger = desk().ledgers.of(athlete)
     change = Change(**body.change.model_dump())
     with database.atomic("IMMEDIATE"):
-        sources = [(row, _written(ledger, row)) for row in _rows(athlete, body.sessions)]
-        new: list[Session] = []
-        for at, shift in enumerate(body.shifts, 1):
-            for row, written in sources:
-                changed = stepped(written, change.times(at))
-                if body.lighter:
-                    changed = lighter(changed)
-                new.append(_laid(changed, row, shift, as_typed=changed == written))
-        removed = [
-            row for one in {session.date for session in new} for row in plans_on(athlete, one)
+        rows = _rows(athlete, body.sessions)
+        sheets = [sheet_of(ledger, row) for row in rows]
+        new = [
+            laid(sheet, days, ledger.movements, change.times(at), lighter_week=body.lighter)
+            for at, days in enumerate(_shifts(body, rows[0].date), 1)
+            for sheet in sheets
         ]
-        if body.move:
-            gone = {row.id for row in removed}
-            removed += [row for row, _ in sources if row.id not in gone]
-        for row in removed:
-            row.deleted_on = desk().today()
-            row.revision += 1
-            row.save()
-        ids = movement_ids(athlete)
-        added = [
-            number
-            for session in new
-            for number in add_sessions(athlete, "planned", [session], ids).values()
-        ]
-        touch(athlete)
-    return answer(Laid(added=added, removed=[row.id for row in removed]))
+        moved = put_down(athlete, new, desk().today(), gone=rows if body.move else ())
+    return answer(Laid(added=moved.added, removed=moved.removed))
+
+
+def _shifts(body: LayBody, first: date) -> list[int]:
+    if body.to is not None:
+        return [(the_day(body.to, "to") - first).days]
+    if not body.shifts:
+        raise bad_input("shifts", "say where to: days on, or the day itself as 'to'")
+    return body.shifts
 
 
 @api.post("/block/undo", responses={200: Laid})
-def undo(path: WeekPath, body: Laid) -> Response:
+def undo_lay(path: WeekPath, body: Laid) -> Response:
     """Undo what was laid: what came goes, what went comes back."""
     athlete = the_athlete(path.athlete_id)
     with database.atomic("IMMEDIATE"):
-        for numbers, on in ((body.added, desk().today()), (body.removed, None)):
-            for row in SessionRow.select().where(
-                SessionRow.id.in_(numbers),
-                SessionRow.athlete == athlete,
-                SessionRow.basis == "planned",
-            ):
-                row.deleted_on = on
-                row.revision += 1
-                row.save()
-        touch(athlete)
-    return answer(Laid(added=body.removed, removed=body.added))
+        back = undo(athlete, Moved(body.added, body.removed), desk().today())
+    return answer(Laid(added=back.added, removed=back.removed))
 
 
 def _rows(athlete: Athlete, numbers: list[int]) -> list[SessionRow]:
-    found = {
-        row.id: row
-        for row in SessionRow.select().where(
-            SessionRow.id.in_(numbers),
-            SessionRow.athlete == athlete,
-            SessionRow.basis == "planned",
-            SessionRow.deleted_on.is_null(),
-        )
+    found = find_plans(athlete, numbers)
+    if isinstance(found, int):
+        raise not_found(f"{athlete.name} has no planned session with the number {found}.")
+    return found
+
+
+@api.post("/block/new", responses={201: NewBlock})
+def new_block(path: WeekPath, body: NewBlockBody) -> Response:
+    """Make a block from this week on, and fill it."""
+    athlete, first = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = desk().ledgers.of(athlete)
+    with database.atomic("IMMEDIATE"):
+        block_row = place_block(athlete, body.title, first, body.weeks)
+        moved = put_down(athlete, _filling(body, athlete, ledger, first), desk().today())
+    return answer(
+        NewBlock(
+            block=stored_block(block_row), laid=Laid(added=moved.added, removed=moved.removed)
+        ),
+        201,
+    )
+
+
+def _filling(body: NewBlockBody, athlete: Athlete, ledger: Ledger, first: Week) -> list[Sheet]:
+    """The sessions of a new block."""
+    movements = ledger.movements
+    lighter_weeks = {
+        at for at in range(body.weeks) if body.lighter_every and (at + 1) % body.lighter_every == 0
     }
-    missing = [number for number in numbers if number not in found]
-    if missing:
-        raise not_found(f"{athlete.name} has no planned session with the number {missing[0]}.")
-    return [found[number] for number in numbers]
+    if body.fill == "template":
+        template = the_template(body.template or 0)
+        return [
+            laid(one, 0, movements, Change(), lighter_week=_week_at(one, first) in lighter_weeks)
+            for one in sheets_of(template, first.monday, body.weeks, movements)
+        ]
+    if body.fill == "week before":
+        rows = planned_rows(athlete, first.plus(-1))
+        if not rows:
+            raise bad_input(
+                "fill", f"nothing is planned in {first.plus(-1)}: fill the block otherwise"
+            )
+        change = Change(**body.change.model_dump())
+        sheets = [sheet_of(ledger, row) for row in rows]
+        return [
+            laid(
+                one, 7 * (at + 1), movements, change.times(at + 1), lighter_week=at in lighter_weeks
+            )
+            for at in range(body.weeks)
+            for one in sheets
+        ]
+    return []
 
 
-def _written(ledger: Ledger, row: SessionRow) -> WrittenSession:
-    """A session as it was written, or gathered from its sets."""
-    text = row.extra.get(TEXT_KEY)
-    if isinstance(text, str):
-        sessions = read(text, ledger.movements).sessions
-        return WrittenSession(tuple(part for one in sessions for part in one.parts))
-    week = Week.of(row.date)
-    planned = ledger.source.week("planned", week)
-    at = [one.id for one in planned_rows(row.athlete, week)].index(row.id)
-    return WrittenSession(gather(planned[at]).parts)
+def _week_at(sheet: Sheet, first: Week) -> int:
+    return (sheet.day - first.monday).days // 7
 
 
-def _laid(written: WrittenSession, row: SessionRow, shift: int, *, as_typed: bool) -> Session:
-    on: date = row.date + timedelta(days=shift)
-    if on.year not in YEARS:
-        raise bad_input("shifts", f"{shift} days on leaves the calendar")
-    sets = expand(written, on).sets
-    typed = row.extra.get(TEXT_KEY)
-    # Lines that are not understood, and those for the coach alone, move with the rest.
-    text = {TEXT_KEY: typed if as_typed and isinstance(typed, str) else write_text(written)}
-    return Session.model_validate({"date": on, "title": row.title, "sets": sets, **text})
+@blocks_api.put("/<int:block>", responses={200: StoredBlock})
+def change_block(path: BlockPath, body: BlockBody) -> Response:
+    """Give a block another title or length; its sessions stay as they are."""
+    athlete = the_athlete(path.athlete_id)
+    with database.atomic("IMMEDIATE"):
+        row = _block(athlete, path.block)
+        row = place_block(athlete, body.title, Week.parse(row.first_week), body.weeks, row)
+    return answer(stored_block(row))
+
+
+@blocks_api.post("/<int:block>/remove", responses={200: Done})
+def remove_block(path: BlockPath) -> Response:
+    """Take the block away; its sessions stay as they are."""
+    athlete = the_athlete(path.athlete_id)
+    with database.atomic("IMMEDIATE"):
+        row = _block(athlete, path.block)
+        row.deleted_on = desk().today()
+        row.save()
+    return answer(Done())
+
+
+def _block(athlete: Athlete, number: int) -> BlockRow:
+    row = next((one for one in blocks_of(athlete) if one.id == number), None)
+    if row is None:
+        raise not_found(f"{athlete.name} has no block with the number {number}.")
+    return row
+
+
+def stored_block(row: BlockRow) -> StoredBlock:
+    """A block as the API gives it."""
+    return StoredBlock(id=row.id, title=row.title, first_week=row.first_week, weeks=row.weeks)
+
+
+@api.post("/block/text", responses={201: TextLaid}, openapi_extensions=_TEXT_BODY)
+def take_text(path: WeekPath) -> Response:
+    """Take sessions in from a text, each below its day; all or nothing."""
+    athlete = the_athlete(path.athlete_id)
+    the_week(path.week)
+    movements = desk().ledgers.of(athlete).movements
+    sheets = _sheets_in(_utf8(request.get_data()), movements)
+    with database.atomic("IMMEDIATE"):
+        moved = put_down(athlete, sheets, desk().today())
+    first = Week.of(min(one.day for one in sheets))
+    return answer(TextLaid(added=moved.added, removed=moved.removed, first_week=str(first)), 201)
+
+
+def _utf8(content: bytes) -> str:
+    try:
+        return content.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise bad_input("text", f"is no text in UTF-8 (byte {error.start})") from None
+
+
+def _sheets_in(text: str, movements: MovementTable) -> list[Sheet]:
+    reading = read(text, movements)
+    if reading.mistakes:
+        raise BadInputError(
+            [
+                Problem(f"line {one.line}, column {one.column}", one.message)
+                for one in reading.mistakes
+            ]
+        )
+    if not reading.sessions:
+        raise bad_input("text", "has no session: begin each with its day, as in 2026-11-30 Legs")
+    if any(one.day is None for one in reading.sessions):
+        raise bad_input("text", "each session begins with its day, as in 2026-11-30 Legs")
+    days = Counter(one.day for one in reading.sessions)
+    twice = next((day for day, count in days.items() if count > 1), None)
+    if twice is not None:
+        raise bad_input("text", f"{twice} stands there twice: a day is given once")
+    return [
+        Sheet(one.day, one.title, replace(one, day=None, title=""))
+        for one in reading.sessions
+        if one.day is not None
+    ]
 
 
 @api.get("/block/calendar")
@@ -204,7 +332,7 @@ def block_calendar(path: WeekPath, query: BlockQuery) -> Response:
             row.revision,
             row.date,
             row.title,
-            write_text(_written(ledger, row)),
+            write_text(written_of(ledger, row)),
             one.minutes,
         )
         for row, one in _rows_and_cells(athlete, ledger, first, query.weeks)
@@ -219,7 +347,7 @@ def block_text(path: WeekPath, query: BlockQuery) -> Response:
     athlete, first = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
     sessions = [
-        replace(_written(ledger, row), day=row.date, title=row.title)
+        replace(written_of(ledger, row), day=row.date, title=row.title)
         for row, _ in _rows_and_cells(athlete, ledger, first, query.weeks)
     ]
     return attachment(write_text(*sessions).encode(), athlete, "text/plain; charset=utf-8", "txt")

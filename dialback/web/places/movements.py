@@ -1,42 +1,226 @@
-"""Movements: what the house knows, to find and to read."""
+"""Movements: what the house knows, to find, to read, to change and to add.
+
+A movement that is changed counts the new way in every audit, the past ones too: a week and its
+baseline must be counted alike, or the change between them would be one of counting. What that
+alters is shown before it is kept.
+"""
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from http import HTTPStatus
+
 from flask import Response
 
-from dialback.core.vocabulary import CLASSES
-from dialback.store.movements import house_movements
+from dialback.core.adjust import difference
+from dialback.core.audit import audit
+from dialback.core.findings.finding import Finding
+from dialback.core.movements import Movement, MovementTable, fold
+from dialback.core.tally import Ledger
+from dialback.core.vocabulary import CLASSES, MUSCLES, PATTERNS
+from dialback.core.weeks import Week
+from dialback.library import library
+from dialback.store.athletes import athletes
+from dialback.store.models import Athlete, Draft, House, Signature, database
+from dialback.store.models import Movement as MovementRow
+from dialback.store.movements import (
+    add_movements,
+    change_movement,
+    check_movement,
+    house_movement_rows,
+    sets_by_athlete,
+)
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer
-from dialback.web.shapes import MovementOut, MovementsOut
+from dialback.web.desk import answer, desk
+from dialback.web.problems import RefusedError, not_found
+from dialback.web.shapes import (
+    Done,
+    MovementBody,
+    MovementEffect,
+    MovementEffectSheet,
+    MovementOut,
+    MovementPath,
+    MovementsOut,
+)
+from dialback.web.sheet import by_urgency, finding_out
 
-api = blueprint("movements", __name__)
+api = blueprint("movements", __name__, "/movements")
+
+WEEKS_LOOKED_AT = 8
+"""How far back the effect of a changed movement is worked out."""
 
 
-@api.get("/movements", responses={200: MovementsOut})
+@api.get("", responses={200: MovementsOut})
 def movements() -> Response:
     """The movements of the house, by name."""
-    class_of = {pattern: name for name, patterns in CLASSES.items() for pattern in patterns}
     return answer(
         MovementsOut(
-            movements=[
-                MovementOut(
-                    name=one.name,
-                    pattern=one.pattern,
-                    side=class_of.get(one.pattern),
-                    compound=one.compound,
-                    direct=[muscle for muscle, role in one.muscles.items() if role == "direct"],
-                    indirect=[muscle for muscle, role in one.muscles.items() if role != "direct"],
-                    bodyweight_share=one.bodyweight_share,
-                    tempo=one.tempo,
-                    isometric=one.isometric,
-                    one_sided=one.one_sided,
-                    aliases=list(one.aliases),
-                    easier=one.easier,
-                    harder=one.harder,
-                    kit=list(one.kit),
-                )
-                for one in house_movements()
-            ]
+            movements=[_out(number, one) for number, one in house_movement_rows()],
+            patterns=list(PATTERNS),
+            muscles=list(MUSCLES),
         )
     )
+
+
+def _out(number: int, one: Movement) -> MovementOut:
+    class_of = {pattern: name for name, patterns in CLASSES.items() for pattern in patterns}
+    return MovementOut(
+        id=number,
+        name=one.name,
+        pattern=one.pattern,
+        side=class_of.get(one.pattern),
+        compound=one.compound,
+        direct=[muscle for muscle, role in one.muscles.items() if role == "direct"],
+        indirect=[muscle for muscle, role in one.muscles.items() if role != "direct"],
+        bodyweight_share=one.bodyweight_share,
+        tempo=one.tempo,
+        isometric=one.isometric,
+        one_sided=one.one_sided,
+        aliases=list(one.aliases),
+        easier=one.easier,
+        harder=one.harder,
+        kit=list(one.kit),
+    )
+
+
+@api.post("", responses={201: MovementOut})
+def add_movement(body: MovementBody) -> Response:
+    """Add a movement to the house."""
+    with database.atomic("IMMEDIATE"):
+        check_movement(body.movement, _table(), new=True)
+        ids = add_movements([body.movement], athlete=None)
+        _house_changed()
+    return answer(_out(ids[fold(body.movement.name)], body.movement), 201)
+
+
+@api.post("/<int:movement>/effect", responses={200: MovementEffect})
+def movement_effect(path: MovementPath, body: MovementBody) -> Response:
+    """What a changed movement would alter in the audits of the last weeks; nothing is stored."""
+    row, old = _the_movement(path.movement)
+    new = _same_name(body.movement, old)
+    check_movement(new, _table(), new=False)
+    used = sets_by_athlete(row)
+    sheets: list[MovementEffectSheet] = []
+    if not old.counts_like(new):
+        for athlete in athletes():
+            if athlete.id in used:
+                sheets += _altered(athlete, new)
+    return answer(
+        MovementEffect(
+            athletes=len(used),
+            sets=sum(used.values()),
+            weeks_looked_at=WEEKS_LOOKED_AT,
+            sheets=sheets,
+        )
+    )
+
+
+def _altered(athlete: Athlete, new: Movement) -> Iterable[MovementEffectSheet]:
+    ledger = desk().ledgers.of(athlete)
+    own = MovementRow.athlete == athlete
+    if MovementRow.select().where(own, MovementRow.folded == fold(new.name)).exists():
+        # The athlete's own movement of that name counts as it did.
+        return
+    other = Ledger(
+        ledger.source,
+        MovementTable([*ledger.movements, new]),
+        ledger.rules,
+        ledger.bodyweight_kg,
+    )
+    last = Week.to_audit(desk().today())
+    signed = {
+        row.week for row in Signature.select(Signature.week).where(Signature.athlete == athlete)
+    }
+    for week in (last.plus(-back) for back in range(WEEKS_LOOKED_AT)):
+        before, after = audit(ledger, week), audit(other, week)
+        changes = difference(before.findings, after.findings)
+        moved = {name: after.value(name) - before.value(name) for name in _FIGURES}
+        if changes.cleared or changes.appeared or any(abs(one) > 1e-9 for one in moved.values()):
+            yield MovementEffectSheet(
+                athlete=athlete.id,
+                name=athlete.name,
+                week=str(week),
+                signed=str(week) in signed,
+                cleared=_labels(changes.cleared),
+                appeared=_labels(changes.appeared),
+                sets=moved["totals/sets"],
+                volume_load_kg=moved["totals/volume_load_kg"],
+                tut_s=moved["totals/tut_s"],
+            )
+
+
+_FIGURES = ("totals/sets", "totals/volume_load_kg", "totals/tut_s")
+
+
+def _labels(findings: Iterable[Finding]) -> list[str]:
+    shown = (finding_out(one, {}) for one in by_urgency(list(findings)))
+    return [f"{one.title}: {one.label}" for one in shown]
+
+
+@api.put("/<int:movement>", responses={200: MovementOut})
+def save_movement(path: MovementPath, body: MovementBody) -> Response:
+    """Change a movement; every audit counts it the new way from now on."""
+    with database.atomic("IMMEDIATE"):
+        row, old = _the_movement(path.movement)
+        new = _same_name(body.movement, old)
+        check_movement(new, _table(), new=False)
+        change_movement(row, new)
+        _house_changed()
+    return answer(_out(row.id, new))
+
+
+@api.delete("/<int:movement>", responses={200: Done})
+def remove_movement(path: MovementPath) -> Response:
+    """Take a movement of the coach's own away that nothing uses."""
+    with database.atomic("IMMEDIATE"):
+        row, old = _the_movement(path.movement)
+        reason = _in_use(row, old)
+        if reason:
+            raise RefusedError(HTTPStatus.CONFLICT, "in-use", f"{old.name} stays: {reason}.")
+        row.delete_instance(recursive=True)
+        _house_changed()
+    return answer(Done())
+
+
+def _in_use(row: MovementRow, movement: Movement) -> str | None:
+    name = fold(movement.name)
+    if name in {fold(one.name) for one in library()}:
+        return "it ships with Dial Back"
+    used = sum(sets_by_athlete(row).values())
+    if used:
+        return f"{used} set{'s' if used != 1 else ''} of it are planned or done"
+    pointing = [
+        one.name
+        for _, one in house_movement_rows()
+        if name in {fold(one.easier or ""), fold(one.harder or "")}
+    ]
+    if pointing:
+        return f"{pointing[0]} has it as its level"
+    drafts = Draft.select().where(Draft.sessions.contains(movement.name))
+    return "a draft has it" if drafts.exists() else None
+
+
+def _the_movement(number: int) -> tuple[MovementRow, Movement]:
+    row = MovementRow.get_or_none(MovementRow.id == number, MovementRow.athlete.is_null())
+    if row is None:
+        raise not_found(f"The house has no movement with the number {number}.")
+    return row, dict(house_movement_rows())[number]
+
+
+def _same_name(movement: Movement, old: Movement) -> Movement:
+    """Sets, texts and books refer to a movement by its name: it stays."""
+    if fold(movement.name) != fold(old.name):
+        raise RefusedError(
+            HTTPStatus.UNPROCESSABLE_ENTITY, "name-stays",
+            f"{old.name} keeps its name, for sessions and books know it by that. Add "
+            f"{movement.name!r} to what it is also called.",
+        )  # fmt: skip
+    return movement.model_copy(update={"name": old.name})
+
+
+def _table() -> MovementTable:
+    return MovementTable(one for _, one in house_movement_rows())
+
+
+def _house_changed() -> None:
+    House.update(change=House.change + 1).execute()

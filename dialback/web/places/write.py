@@ -5,17 +5,17 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Sequence
 from datetime import date, timedelta
-from typing import Any
 
 from flask import Response
 
-from dialback.book.errors import BadInputError, Problem, bad_input
+from dialback.book.errors import bad_input
+from dialback.book.paper import PaperLine, PaperSession, session_paper
 from dialback.core.adjust import as_draft
 from dialback.core.baseline import window
 from dialback.core.duration import density, estimated_duration
 from dialback.core.notation import Reading, WrittenSession, gather, read, write
 from dialback.core.notation.expand import placed_sets
-from dialback.core.sessions import MAX_SETS, Session, parse_day
+from dialback.core.sessions import MAX_SETS, Session
 from dialback.core.tally import Entry, Ledger, tally
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
@@ -24,8 +24,17 @@ from dialback.store.models import Athlete, database
 from dialback.store.models import Session as SessionRow
 from dialback.store.sessions import TEXT_KEY, add_sessions, planned_rows, write_plan
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
+from dialback.web.desk import (
+    answer,
+    attachment,
+    desk,
+    planning_ledger,
+    the_athlete,
+    the_day,
+    the_week,
+)
 from dialback.web.places.drafts import audited
+from dialback.web.places.form import kit_misses
 from dialback.web.problems import not_found, stale
 from dialback.web.shapes import (
     LinePart,
@@ -51,7 +60,7 @@ def written_week(path: WeekPath) -> Response:
     """The week's planned sessions as text, in order of day."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
-    rows = planned_rows(athlete, week)
+    found = planned_rows(athlete, week)
     sessions = ledger.source.week("planned", week)
     return answer(
         WrittenWeek(
@@ -64,7 +73,7 @@ def written_week(path: WeekPath) -> Response:
                     text=_text_of(row, session),
                     revision=row.revision,
                 )
-                for row, session in zip(rows, sessions, strict=True)
+                for row, session in zip(found, sessions, strict=True)
             ],
         )
     )
@@ -120,7 +129,8 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
     entries = ledger.measure([session])
     duration = estimated_duration(entries, ledger.rules)
     sums = tally(entries)
-    lines = [placed.line for one in reading.sessions for placed in placed_sets(one)]
+    placed = [each for one in reading.sessions for each in placed_sets(one)]
+    lines = [one.line for one in placed]
     lately = {
         move.movement.name
         for one in window(week)
@@ -144,6 +154,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
             totals={name: sums.get(f"totals/{name}", 0.0) for name in MEASURES},
             lines=_line_parts(ledger, entries, lines),
             new_movements=[name for name in names if name not in lately],
+            kit=kit_misses(body.text, placed, ledger.movements),
             week=audited(ledger, week, as_draft(one for one in with_this if one.sets)),
         )
     )
@@ -205,6 +216,36 @@ def save_text(path: SessionPath, body: SaveTextBody) -> Response:
     return answer(Revision(revision=row.revision))
 
 
+@api.get("/written/<int:session>/paper")
+def session_on_paper(path: SessionPath) -> Response:
+    """A planned session as a PDF to print: one page with a box for each set."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = desk().ledgers.of(athlete)
+    found = zip(planned_rows(athlete, week), ledger.source.week("planned", week), strict=True)
+    for row, session in found:
+        if row.id == path.session:
+            paper = session_paper(_paper(athlete, ledger, session, _text_of(row, session)))
+            return attachment(paper, athlete, "application/pdf", f"{row.date}.pdf")
+    raise not_found(f"{athlete.name} has no planned session with the number {path.session}.")
+
+
+def _paper(athlete: Athlete, ledger: Ledger, session: Session, text: str) -> PaperSession:
+    placed = [each for one in read(text, ledger.movements).sessions for each in placed_sets(one)]
+    counts = Counter(one.line for one in placed)
+    minutes = estimated_duration(ledger.measure([session]), ledger.rules).total_s / 60
+    lines = [
+        PaperLine(
+            line.strip(),
+            "part" if not counts[at] else "inside" if line[:1].isspace() else "line",
+            counts[at],
+        )
+        for at, line in enumerate(text.splitlines(), 1)
+        if line.strip() and not line.lstrip().startswith("#")
+    ]
+    head = f"{session.date:%A, %-d %B %Y} · about {minutes:.0f} min · {len(session.sets)} sets"
+    return PaperSession(athlete.name, session.title or "Session", head, lines)
+
+
 @api.post("/written/<int:session>/remove", responses={200: Revision})
 def remove_session(path: SessionPath, body: RevisionBody) -> Response:
     """Take a planned session out of the week; it can be put back."""
@@ -249,12 +290,7 @@ def _session(athlete: Athlete, week: Week, body: TextBody) -> Session:
 
 
 def _day(text: str, week: Week) -> date:
-    try:
-        day: Any = parse_day(text)
-    except ValueError as error:
-        raise bad_input("date", str(error)) from None
+    day = the_day(text)
     if Week.of(day) != week:
-        raise BadInputError(
-            [Problem("date", f"{day} is not in {week} ({week.monday} to {week.sunday})")]
-        )
-    return day  # type: ignore[no-any-return]
+        raise bad_input("date", f"{day} is not in {week} ({week.monday} to {week.sunday})")
+    return day

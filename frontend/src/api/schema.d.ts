@@ -168,7 +168,42 @@ export interface paths {
         get?: never;
         put?: never;
         /** Undo what was laid: what came goes, what went comes back. */
-        post: operations["undo"];
+        post: operations["undo_lay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/block/new": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a block from this week on, and fill it. */
+        post: operations["new_block"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/block/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The block's sessions in the notation, each below its day. */
+        get: operations["block_text"];
+        put?: never;
+        /** Take sessions in from a text, each below its day; all or nothing. */
+        post: operations["take_text"];
         delete?: never;
         options?: never;
         head?: never;
@@ -192,17 +227,85 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/athletes/{athlete_id}/weeks/{week}/block/text": {
+    "/api/templates": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The block's sessions in the notation, each below its day. */
-        get: operations["block_text"];
+        /** The templates of the house, by name. */
+        get: operations["list_templates"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{template}/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay a template over the weeks of several athletes; for all of them or for none. */
+        post: operations["lay_template"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Undo what a template laid, for all of its athletes. */
+        post: operations["undo_template"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{template}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a template away; what was laid from it stays. */
+        post: operations["remove_template"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{template}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a template back. */
+        post: operations["restore_template"];
         delete?: never;
         options?: never;
         head?: never;
@@ -381,6 +484,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/written/{session}/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A planned session as a PDF to print: one page with a box for each set. */
+        get: operations["session_on_paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/weeks/{week}/written/{session}/remove": {
         parameters: {
             query?: never;
@@ -415,6 +535,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/form/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A text line by line in fields, for the form; nothing is stored. */
+        post: operations["text_rows"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/form/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The line that a row of the form is written as; nothing is stored. */
+        post: operations["row_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/movements": {
         parameters: {
             query?: never;
@@ -425,6 +579,60 @@ export interface paths {
         /** The movements of the house, by name. */
         get: operations["movements"];
         put?: never;
+        /** Add a movement to the house. */
+        post: operations["add_movement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/movements/{movement}/effect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a changed movement would alter in the audits of the last weeks; nothing is stored. */
+        post: operations["movement_effect"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/movements/{movement}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change a movement; every audit counts it the new way from now on. */
+        put: operations["save_movement"];
+        post?: never;
+        /** Take a movement of the coach's own away that nothing uses. */
+        delete: operations["remove_movement"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the room has; empty until somebody describes it. */
+        get: operations["kit"];
+        /** Keep what the room has. */
+        put: operations["save_kit"];
         post?: never;
         delete?: never;
         options?: never;
@@ -547,6 +755,57 @@ export interface paths {
         put?: never;
         /** Put an athlete back on the roster. */
         post: operations["restore_athlete"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/blocks/{block}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give a block another title or length; its sessions stay as they are. */
+        put: operations["change_block"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/blocks/{block}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the block away; its sessions stay as they are. */
+        post: operations["remove_block"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/template": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep the planned sessions from this week on as a template. */
+        post: operations["keep_template"];
         delete?: never;
         options?: never;
         head?: never;
@@ -967,9 +1226,15 @@ export interface components {
         };
         /**
          * Block
-         * @description Weeks across, days down.
+         * @description Weeks across, days down. ``stored`` is the block that the week lies in.
+         *
+         *     ``allowed`` of a week is where a jump would begin; a ``lighter`` one has clearly fewer sets
+         *     planned than the week before.
          */
         Block: {
+            stored: components["schemas"]["StoredBlock"] | null;
+            /** Blocks */
+            blocks: components["schemas"]["StoredBlock"][];
             /** Weeks */
             weeks: components["schemas"]["BlockWeek"][];
             /** Days */
@@ -1018,9 +1283,29 @@ export interface components {
             base: {
                 [key: string]: number;
             } | null;
+            /** Allowed */
+            allowed: {
+                [key: string]: number;
+            } | null;
+            /** Lighter */
+            lighter: boolean;
             counts: components["schemas"]["Counts"];
             /** First */
             first: string | null;
+        };
+        /**
+         * StoredBlock
+         * @description A block of weeks that are planned as one.
+         */
+        StoredBlock: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** First Week */
+            first_week: string;
+            /** Weeks */
+            weeks: number;
         };
         /**
          * Laid
@@ -1036,6 +1321,8 @@ export interface components {
          * LayBody
          * @description Lay planned sessions so many days on, once for each shift; the change grows each time.
          *
+         *     ``to`` is the day the first of the sessions is to come to, instead of shifts.
+         *
          *     ``move`` takes the sources away; ``lighter`` gives fewer sets; what stood on a day that is
          *     laid over is put aside.
          */
@@ -1043,13 +1330,19 @@ export interface components {
             /** Sessions */
             sessions: number[];
             /** Shifts */
-            shifts: number[];
+            shifts?: number[];
+            /**
+             * To
+             * @default null
+             */
+            to: string | null;
             /**
              * @default {
              *       "load": 0,
              *       "reps": 0,
              *       "sets": 0,
-             *       "rest_s": 0
+             *       "rest_s": 0,
+             *       "tempo_s": 0
              *     }
              */
             change: components["schemas"]["ChangeBody"];
@@ -1089,6 +1382,125 @@ export interface components {
              * @default 0
              */
             rest_s: number;
+            /**
+             * Tempo S
+             * @default 0
+             */
+            tempo_s: number;
+        };
+        /**
+         * NewBlock
+         * @description The block that was made, and the sessions that came and went.
+         */
+        NewBlock: {
+            block: components["schemas"]["StoredBlock"];
+            laid: components["schemas"]["Laid"];
+        };
+        /**
+         * NewBlockBody
+         * @description A new block and what fills it: nothing, a template, or the plan of the week before.
+         *
+         *     The plan of the week before is laid over every week, with the change growing; every
+         *     ``lighter_every``-th week gets fewer sets (0: none).
+         */
+        NewBlockBody: {
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /** Weeks */
+            weeks: number;
+            /**
+             * Fill
+             * @default nothing
+             * @enum {string}
+             */
+            fill: "nothing" | "template" | "week before";
+            /**
+             * Template
+             * @default null
+             */
+            template: number | null;
+            /**
+             * @default {
+             *       "load": 0,
+             *       "reps": 0,
+             *       "sets": 0,
+             *       "rest_s": 0,
+             *       "tempo_s": 0
+             *     }
+             */
+            change: components["schemas"]["ChangeBody"];
+            /**
+             * Lighter Every
+             * @default 0
+             */
+            lighter_every: number;
+        };
+        /**
+         * TextLaid
+         * @description Sessions that a text brought in.
+         */
+        TextLaid: {
+            /** Added */
+            added: number[];
+            /** Removed */
+            removed: number[];
+            /** First Week */
+            first_week: string;
+        };
+        /**
+         * Templates
+         * @description The templates of the house, by name.
+         */
+        Templates: {
+            /** Templates */
+            templates: components["schemas"]["TemplateOut"][];
+        };
+        /**
+         * TemplateOut
+         * @description Sessions to lay over weeks of any athlete.
+         */
+        TemplateOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Weeks */
+            weeks: number;
+            /** Sessions */
+            sessions: number;
+        };
+        /**
+         * TemplateLaid
+         * @description What came and went, athlete by athlete; sent back, it is undone.
+         */
+        TemplateLaid: {
+            /** Laid */
+            laid: components["schemas"]["LaidOver"][];
+        };
+        /**
+         * LaidOver
+         * @description What came and went for one athlete.
+         */
+        LaidOver: {
+            /** Added */
+            added: number[];
+            /** Removed */
+            removed: number[];
+            /** Athlete */
+            athlete: number;
+        };
+        /**
+         * LayTemplateBody
+         * @description Lay a template over the weeks of several athletes, from one week on.
+         */
+        LayTemplateBody: {
+            /** Athletes */
+            athletes: number[];
+            /** Week */
+            week: string;
         };
         /**
          * DraftOut
@@ -1455,7 +1867,35 @@ export interface components {
             lines: components["schemas"]["LinePart"][];
             /** New Movements */
             new_movements: string[];
+            /** Kit */
+            kit: components["schemas"]["KitMiss"][];
             week: components["schemas"]["DraftAudit"];
+        };
+        /**
+         * KitChoice
+         * @description A load that can be made instead, as it is written, and its step from the one wanted.
+         */
+        KitChoice: {
+            /** Text */
+            text: string;
+            /** Step */
+            step: number;
+        };
+        /**
+         * KitMiss
+         * @description What the room cannot give, at its place in the text, and what it can.
+         */
+        KitMiss: {
+            /** Line */
+            line: number;
+            /** Column */
+            column: number;
+            /** Length */
+            length: number;
+            /** Message */
+            message: string;
+            /** Choices */
+            choices: components["schemas"]["KitChoice"][];
         };
         /**
          * LinePart
@@ -1530,18 +1970,210 @@ export interface components {
             revision: number;
         };
         /**
+         * RowsOut
+         * @description The rows of a text, one for each of its lines.
+         */
+        RowsOut: {
+            /** Rows */
+            rows: components["schemas"]["RowOut"][];
+        };
+        /**
+         * EntryOut
+         * @description The pieces of a movement's dose, each as the notation writes it; empty if not said.
+         */
+        EntryOut: {
+            /**
+             * Moves
+             * @default
+             */
+            moves: string;
+            /**
+             * Sets
+             * @default
+             */
+            sets: string;
+            /**
+             * Dose
+             * @default
+             */
+            dose: string;
+            /**
+             * Sides
+             * @default
+             */
+            sides: string;
+            /**
+             * Load
+             * @default
+             */
+            load: string;
+            /**
+             * Band
+             * @default
+             */
+            band: string;
+            /**
+             * Tempo
+             * @default
+             */
+            tempo: string;
+            /**
+             * Range
+             * @default
+             */
+            range: string;
+            /**
+             * Hold
+             * @default
+             */
+            hold: string;
+            /**
+             * Rpe
+             * @default
+             */
+            rpe: string;
+            /**
+             * Rest
+             * @default
+             */
+            rest: string;
+            /**
+             * To Failure
+             * @default false
+             */
+            to_failure: boolean;
+            /**
+             * For Time
+             * @default false
+             */
+            for_time: boolean;
+            /**
+             * Warm Up
+             * @default false
+             */
+            warm_up: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * PartOut
+         * @description What opens a part of a session.
+         */
+        PartOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "warm-up" | "main" | "finisher" | "cool-down";
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /**
+             * Pre Exhaust
+             * @default false
+             */
+            pre_exhaust: boolean;
+        };
+        /**
+         * RoundsOut
+         * @description What opens rounds, each field as it is written.
+         */
+        RoundsOut: {
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "rounds" | "ladder" | "bouts";
+            /**
+             * Count
+             * @default
+             */
+            count: string;
+            /**
+             * Rungs
+             * @default
+             */
+            rungs: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /**
+             * Off
+             * @default
+             */
+            off: string;
+            /**
+             * Between
+             * @default
+             */
+            between: string;
+        };
+        /**
+         * RowOut
+         * @description A line of a session's text in fields.
+         */
+        RowOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sets" | "turn" | "rounds" | "part" | "rest" | "other";
+            /** Text */
+            text: string;
+            /** Entries */
+            entries?: components["schemas"]["EntryOut"][];
+            /** @default null */
+            part: components["schemas"]["PartOut"] | null;
+            /** @default null */
+            rounds: components["schemas"]["RoundsOut"] | null;
+            /**
+             * Rest
+             * @default
+             */
+            rest: string;
+        };
+        /**
+         * RowsBody
+         * @description A text to take apart into rows.
+         */
+        RowsBody: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * LineOut
+         * @description The line that a row is written as.
+         */
+        LineOut: {
+            /** Text */
+            text: string;
+        };
+        /**
          * MovementsOut
-         * @description The movements of the house.
+         * @description The movements of the house, and the words to describe one.
          */
         MovementsOut: {
             /** Movements */
             movements: components["schemas"]["MovementOut"][];
+            /** Patterns */
+            patterns: string[];
+            /** Muscles */
+            muscles: string[];
         };
         /**
          * MovementOut
          * @description A movement of the house. ``side`` is its class: push, pull, knee or hip.
          */
         MovementOut: {
+            /** Id */
+            id: number;
             /** Name */
             name: string;
             /** Pattern */
@@ -1570,6 +2202,210 @@ export interface components {
             harder: string | null;
             /** Kit */
             kit: string[];
+        };
+        /**
+         * MovementBody
+         * @description A movement as it is to be.
+         */
+        MovementBody: {
+            movement: components["schemas"]["Movement"];
+        };
+        /**
+         * Movement
+         * @description An exercise: what it trains and how it counts.
+         */
+        Movement: {
+            /** Name */
+            name: string;
+            /**
+             * Pattern
+             * @enum {string}
+             */
+            pattern: "horizontal_push" | "vertical_push" | "chest_fly" | "elbow_extension" | "horizontal_pull" | "vertical_pull" | "rear_raise" | "elbow_flexion" | "squat" | "lunge" | "knee_extension" | "hinge" | "hip_extension" | "knee_flexion" | "shoulder_raise" | "shrug" | "hip_adduction" | "hip_abduction" | "calf_raise" | "trunk_flexion" | "trunk_extension" | "trunk_rotation" | "trunk_brace" | "carry" | "conditioning" | "mobility";
+            /**
+             * Compound
+             * @default false
+             */
+            compound: boolean;
+            /** Muscles */
+            muscles?: {
+                [key: string]: "direct" | "indirect";
+            };
+            /**
+             * Bodyweight Share
+             * @description Share of body weight moved in a rep
+             * @default 0
+             */
+            bodyweight_share: number;
+            /**
+             * Tempo
+             * @default null
+             */
+            tempo: string | null;
+            /**
+             * Isometric
+             * @default false
+             */
+            isometric: boolean;
+            /**
+             * Aliases
+             * @default []
+             */
+            aliases: string[];
+            /**
+             * Easier
+             * @description The level below: a movement of its own
+             * @default null
+             */
+            easier: string | null;
+            /**
+             * Harder
+             * @description The level above
+             * @default null
+             */
+            harder: string | null;
+            /**
+             * Kit
+             * @default []
+             */
+            kit: string[];
+            /**
+             * One Sided
+             * @default false
+             */
+            one_sided: boolean;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * MovementEffect
+         * @description What a changed movement alters in the audits of the last weeks, and where it is in use.
+         */
+        MovementEffect: {
+            /** Athletes */
+            athletes: number;
+            /** Sets */
+            sets: number;
+            /** Weeks Looked At */
+            weeks_looked_at: number;
+            /** Sheets */
+            sheets: components["schemas"]["MovementEffectSheet"][];
+        };
+        /**
+         * MovementEffectSheet
+         * @description A week whose audit a changed movement alters.
+         */
+        MovementEffectSheet: {
+            /** Athlete */
+            athlete: number;
+            /** Name */
+            name: string;
+            /** Week */
+            week: string;
+            /** Signed */
+            signed: boolean;
+            /** Cleared */
+            cleared: string[];
+            /** Appeared */
+            appeared: string[];
+            /** Sets */
+            sets: number;
+            /** Volume Load Kg */
+            volume_load_kg: number;
+            /** Tut S */
+            tut_s: number;
+        };
+        /**
+         * KitOut
+         * @description What the room has; ``described`` is no as long as nobody has said.
+         */
+        KitOut: {
+            /** Described */
+            described: boolean;
+            /** Revision */
+            revision: number;
+            kit: components["schemas"]["Kit"];
+        };
+        /**
+         * Kit
+         * @description What the room has. Loads in kg: of one dumbbell of a pair, of one kettlebell.
+         */
+        Kit: {
+            /**
+             * Dumbbells Kg
+             * @default []
+             */
+            dumbbells_kg: number[];
+            /**
+             * Kettlebells Kg
+             * @default []
+             */
+            kettlebells_kg: number[];
+            /**
+             * Bars Kg
+             * @default []
+             */
+            bars_kg: number[];
+            /**
+             * Plates
+             * @default []
+             */
+            plates: components["schemas"]["Plates"][];
+            /**
+             * Stacks
+             * @default []
+             */
+            stacks: components["schemas"]["Stack"][];
+            /**
+             * Bands
+             * @description Band levels, the lightest first
+             * @default []
+             */
+            bands: string[];
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * Plates
+         * @description Plates of one weight: how many pairs of them there are.
+         */
+        Plates: {
+            /** Kg */
+            kg: number;
+            /** Pairs */
+            pairs: number;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * Stack
+         * @description A machine with a stack. It serves the kit or the movements that it names.
+         */
+        Stack: {
+            /** Name */
+            name: string;
+            /** Least Kg */
+            least_kg: number;
+            /** Step Kg */
+            step_kg: number;
+            /** Top Kg */
+            top_kg: number;
+            /**
+             * Movements
+             * @default []
+             */
+            movements: string[];
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * KitBody
+         * @description The kit to keep, and the revision it builds on.
+         */
+        KitBody: {
+            /** Revision */
+            revision: number;
+            kit: components["schemas"]["Kit"];
         };
         /**
          * RulesOut
@@ -1708,6 +2544,29 @@ export interface components {
             replaced: boolean;
             /** Warnings */
             warnings: string[];
+        };
+        /**
+         * BlockBody
+         * @description A block to make, from the week of the address on.
+         */
+        BlockBody: {
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /** Weeks */
+            weeks: number;
+        };
+        /**
+         * TemplateBody
+         * @description Planned weeks of an athlete to keep under a name.
+         */
+        TemplateBody: {
+            /** Name */
+            name: string;
+            /** Weeks */
+            weeks: number;
         };
         /**
          * ProblemDetails
@@ -2086,7 +2945,7 @@ export interface operations {
             };
         };
     };
-    undo: {
+    undo_lay: {
         parameters: {
             query?: never;
             header?: never;
@@ -2109,6 +2968,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Laid"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    new_block: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewBlockBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewBlock"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    block_text: {
+        parameters: {
+            query?: {
+                weeks?: number;
+            };
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    take_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        /** @description Sessions in the notation, each below its day */
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TextLaid"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -2147,20 +3104,154 @@ export interface operations {
             };
         };
     };
-    block_text: {
+    list_templates: {
         parameters: {
-            query?: {
-                weeks?: number;
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Templates"];
+                };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    lay_template: {
+        parameters: {
+            query?: never;
             header?: never;
             path: {
-                athlete_id: number;
-                week: string;
+                template: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayTemplateBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateLaid"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    undo_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateLaid"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateLaid"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    remove_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template: number;
             };
             cookie?: never;
         };
         requestBody?: never;
         responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    restore_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                template: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -2593,6 +3684,30 @@ export interface operations {
             };
         };
     };
+    session_on_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+                session: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
     remove_session: {
         parameters: {
             query?: never;
@@ -2667,6 +3782,76 @@ export interface operations {
             };
         };
     };
+    text_rows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    row_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
     movements: {
         parameters: {
             query?: never;
@@ -2683,6 +3868,202 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MovementsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    add_movement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovementBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    movement_effect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movement: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovementBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementEffect"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    save_movement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movement: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MovementBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    remove_movement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movement: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    save_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -2968,6 +4349,110 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    change_block: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                block: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlockBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredBlock"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    remove_block: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                block: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    keep_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"];
                 };
             };
             /** @description Unprocessable Entity */

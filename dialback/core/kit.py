@@ -1,0 +1,159 @@
+"""Kit: what the room has, and which loads can be made of it."""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Annotated, Final, Self
+
+from pydantic import Field, model_validator
+
+from dialback.core.movements import Movement, MovementTable, Name, Names, Value, fold
+from dialback.core.sessions import Set
+from dialback.core.words import number, percent
+
+LOAD_TOLERANCE_KG: Final = 0.05
+"""Within this a load is the one that the kit has: a pair in pounds, written in kilograms."""
+
+_GRAMS: Final = 1000
+_MOST_LOADS: Final = 2000
+
+Kilograms = Annotated[float, Field(gt=0, le=1000)]
+Loads = Annotated[tuple[Kilograms, ...], Field(strict=False, max_length=200)]
+
+
+class Plates(Value):
+    """Plates of one weight: how many pairs of them there are."""
+
+    kg: Kilograms
+    pairs: int = Field(ge=1, le=50)
+
+
+class Stack(Value):
+    """A machine with a stack. It serves the kit or the movements that it names."""
+
+    name: Name
+    least_kg: Kilograms
+    step_kg: Kilograms
+    top_kg: Kilograms
+    movements: Names = Field((), max_length=60)
+
+    @model_validator(mode="after")
+    def _goes_up(self) -> Self:
+        if self.top_kg < self.least_kg:
+            raise ValueError(f"the stack {self.name!r} ends below its least load")
+        return self
+
+
+class Kit(Value):
+    """What the room has. Loads in kg: of one dumbbell of a pair, of one kettlebell."""
+
+    dumbbells_kg: Loads = ()
+    kettlebells_kg: Loads = ()
+    bars_kg: Loads = ()
+    plates: tuple[Plates, ...] = Field((), strict=False, max_length=30)
+    stacks: tuple[Stack, ...] = Field((), strict=False, max_length=60)
+    bands: Names = Field((), max_length=12, description="Band levels, the lightest first")
+
+
+@dataclass(frozen=True, slots=True)
+class Unmade:
+    """A load that cannot be made, and the nearest that can. Loads of one implement in kg."""
+
+    movement: str
+    source: str
+    wanted_kg: float
+    below_kg: float | None
+    above_kg: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class NoBand:
+    """A band level that the room does not have."""
+
+    band: str
+    bands: tuple[str, ...]
+
+
+def check(one: Set, kit: Kit, movements: MovementTable) -> Unmade | NoBand | None:
+    """What of a set the room cannot give; ``None`` if all is there, or nothing is known of it.
+
+    A movement is checked against the kit that it names, where the room has loads of that kind.
+    """
+    extra = one.model_extra or {}
+    band = extra.get("band")
+    if isinstance(band, str) and kit.bands and fold(band) not in {fold(own) for own in kit.bands}:
+        return NoBand(band, kit.bands)
+    if one.load_kg <= 0:
+        return None
+    for name, _ in one.named_moves():
+        source, loads = loads_for(kit, movements[name])
+        if loads:
+            below, above = around(one.load_kg, loads)
+            if not _near(one.load_kg, (below, above)):
+                return Unmade(movements[name].name, source, one.load_kg, below, above)
+    return None
+
+
+def _near(load: float, found: Iterable[float | None]) -> bool:
+    return any(one is not None and abs(one - load) <= LOAD_TOLERANCE_KG for one in found)
+
+
+def loads_for(kit: Kit, movement: Movement) -> tuple[str, tuple[float, ...]]:
+    """Where a movement's loads come from, and those that can be made, rising; empty if unknown."""
+    for stack in kit.stacks:
+        if fold(movement.name) in {fold(name) for name in stack.movements}:
+            return stack.name, _stack_loads(stack)
+    for named in movement.kit:
+        plain = fold(named)
+        if plain in ("dumbbells", "dumbbell") and kit.dumbbells_kg:
+            return "dumbbells", tuple(sorted(kit.dumbbells_kg))
+        if plain == "kettlebell" and kit.kettlebells_kg:
+            return "kettlebells", tuple(sorted(kit.kettlebells_kg))
+        if plain in ("bar", "barbell") and kit.bars_kg:
+            return "bar and plates", _bar_loads(kit.bars_kg, kit.plates)
+        for stack in kit.stacks:
+            if plain == fold(stack.name):
+                return stack.name, _stack_loads(stack)
+    return "", ()
+
+
+def around(load: float, loads: tuple[float, ...]) -> tuple[float | None, float | None]:
+    """The nearest loads at or below, and at or above; ``loads`` are rising."""
+    at = bisect_left(loads, load)
+    above = loads[at] if at < len(loads) else None
+    if above is not None and abs(above - load) <= LOAD_TOLERANCE_KG:
+        return above, above
+    return (loads[at - 1] if at else None), above
+
+
+def _stack_loads(stack: Stack) -> tuple[float, ...]:
+    least, step, top = (round(kg * _GRAMS) for kg in (stack.least_kg, stack.step_kg, stack.top_kg))
+    return tuple(load / _GRAMS for load in list(range(least, top + 1, max(1, step)))[:_MOST_LOADS])
+
+
+@lru_cache(maxsize=64)
+def _bar_loads(bars_kg: tuple[float, ...], plates: tuple[Plates, ...]) -> tuple[float, ...]:
+    """Every load of a bar with the same plates on both of its ends."""
+    sums = {0}
+    for plate in sorted(plates, key=lambda one: -one.kg):
+        pair = round(2 * plate.kg * _GRAMS)
+        sums = {one + pair * count for one in sums for count in range(plate.pairs + 1)}
+        if len(sums) > _MOST_LOADS:
+            sums = set(sorted(sums)[:_MOST_LOADS])
+    loads = {one + round(bar * _GRAMS) for one in sums for bar in bars_kg}
+    return tuple(load / _GRAMS for load in sorted(loads))
+
+
+def sentence(found: Unmade | NoBand) -> str:
+    """What cannot be made, and what is nearest, with the step in per cent."""
+    if isinstance(found, NoBand):
+        return f"no band is called {found.band}: the room has {', '.join(found.bands)}"
+    nearest = " or ".join(
+        f"{number(load, 2)} kg ({percent(load / found.wanted_kg - 1)})"
+        for load in (found.below_kg, found.above_kg)
+        if load is not None
+    )
+    return f"{number(found.wanted_kg, 2)} kg cannot be made of the {found.source}: take {nearest}"

@@ -1,0 +1,38 @@
+"""Kit: what the room has."""
+
+from __future__ import annotations
+
+from flask import Response
+
+from dialback.core.kit import Kit
+from dialback.store.kit import the_kit
+from dialback.store.models import House, database
+from dialback.web.blueprint import blueprint
+from dialback.web.desk import answer
+from dialback.web.problems import stale
+from dialback.web.shapes import KitBody, KitOut, Revision
+
+api = blueprint("kit", __name__, "/kit")
+
+
+@api.get("", responses={200: KitOut})
+def kit() -> Response:
+    """What the room has; empty until somebody describes it."""
+    known = the_kit()
+    owner = House.get()
+    return answer(
+        KitOut(described=known is not None, revision=owner.kit_revision, kit=known or Kit())
+    )
+
+
+@api.put("", responses={200: Revision})
+def save_kit(body: KitBody) -> Response:
+    """Keep what the room has."""
+    with database.atomic("IMMEDIATE"):
+        owner = House.get()
+        if owner.kit_revision != body.revision:
+            raise stale("The kit")
+        owner.kit = body.kit.model_dump(mode="json", exclude_defaults=True)
+        owner.kit_revision += 1
+        owner.save(only=[House.kit, House.kit_revision])
+    return answer(Revision(revision=owner.kit_revision))
