@@ -60,7 +60,8 @@ main B:
 """),
     "Lisbet Arnaud": ("Legs and trunk, elbow spared", """\
 main A:
-Back squat 7 at 35 kg, warm-up, then 4 at 55 kg, warm-up, then 2 at 65 kg, warm-up, then 4 × 4 at 70 kg, rest 150 s
+Back squat 7 at 35 kg, warm-up
+Back squat 4 at 55 kg, warm-up, then 2 at 65 kg, warm-up, then 4 × 4 at 70 kg, rest 150 s
 Romanian deadlift 3 × 8 at 55 kg, tempo 3-1-1-0, rest 120 s
 rest 2 min
 
@@ -89,7 +90,8 @@ Bent-over row 4 × 6 at 135 lb, tempo 3-1-1-1, rest 120 s
 
 main B:
 # Three styles, one after the other.
-Dumbbell curl 40 s at 2 × 25 lb, then 40 s at 2 × 20 lb, tempo 4-0-4-0, then 25 s at 2 × 15 lb, half range (pulses)
+Dumbbell curl 40 s at 2 × 25 lb
+Dumbbell curl 40 s at 2 × 20 lb, tempo 4-0-4-0, then 25 s at 2 × 15 lb, half range (pulses)
 Side raise 3 × 12 at 2 × 15 lb, rest 60 s
 """),
     "Mirren Sollas": ("Side by side", """\

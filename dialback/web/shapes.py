@@ -621,7 +621,7 @@ class RowOut(Shape):
 
     kind: RowKind
     text: str = Field(max_length=5000)
-    entries: list[EntryOut] = Field(default_factory=list, max_length=60)
+    entries: list[EntryOut] = Field(max_length=60)
     part: PartOut | None = None
     rounds: RoundsOut | None = None
     rest: str = Field("", max_length=40)

@@ -10,6 +10,7 @@ import "./index.css";
 import { Block } from "./places/block/Block";
 import { Dial } from "./places/dial/Dial";
 import { Files } from "./places/files/Files";
+import { Kit } from "./places/kit/Kit";
 import { Movements } from "./places/movements/Movements";
 import { Roster } from "./places/roster/Roster";
 import { HouseRules, OwnRules } from "./places/rules/Rules";
@@ -52,6 +53,7 @@ if (root) {
             <Route element={<Shell />}>
               <Route index element={<Roster />} />
               <Route path="movements" element={<Movements />} />
+              <Route path="kit" element={<Kit />} />
               <Route path="rules" element={<HouseRules />} />
               <Route path="files" element={<Files />} />
               <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>

@@ -327,3 +327,87 @@ export function useMovements() {
     queryFn: async () => given(await client.GET("/api/movements")),
   });
 }
+
+/** The calls of the form beside the text; they store nothing. */
+export const form = {
+  rows: async (athlete: number, text: string) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/form/rows", {
+        params: { path: { athlete_id: athlete } },
+        body: { text },
+      }),
+    ),
+  line: async (athlete: number, row: Schemas["RowOut"]) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/form/line", {
+        params: { path: { athlete_id: athlete } },
+        body: row,
+      }),
+    ),
+};
+
+/** Blocks that are stored, and text that comes in. */
+export const blocks = {
+  add: async (place: WeekPlace, body: Schemas["NewBlockBody"]) =>
+    given(await client.POST("/api/athletes/{athlete_id}/weeks/{week}/block/new", { params: { path: at(place) }, body })),
+  change: async (athlete: number, block: number, body: Schemas["BlockBody"]) =>
+    given(
+      await client.PUT("/api/athletes/{athlete_id}/blocks/{block}", {
+        params: { path: { athlete_id: athlete, block } },
+        body,
+      }),
+    ),
+  remove: async (athlete: number, block: number) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/blocks/{block}/remove", {
+        params: { path: { athlete_id: athlete, block } },
+      }),
+    ),
+  takeText: async (place: WeekPlace, text: string) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/block/text", {
+        params: { path: at(place) },
+        body: text,
+        bodySerializer: (body: unknown) => body as string,
+        headers: { "Content-Type": "text/plain; charset=utf-8" },
+      }),
+    ),
+};
+
+export function useTemplates() {
+  return useQuery({
+    queryKey: ["templates"],
+    queryFn: async () => given(await client.GET("/api/templates")),
+  });
+}
+
+export const templates = {
+  keep: async (place: WeekPlace, body: Schemas["TemplateBody"]) =>
+    given(await client.POST("/api/athletes/{athlete_id}/weeks/{week}/template", { params: { path: at(place) }, body })),
+  lay: async (template: number, body: Schemas["LayTemplateBody"]) =>
+    given(await client.POST("/api/templates/{template}/lay", { params: { path: { template } }, body })),
+  undo: async (body: Schemas["TemplateLaid"]) => given(await client.POST("/api/templates/undo", { body })),
+  remove: async (template: number) =>
+    given(await client.POST("/api/templates/{template}/remove", { params: { path: { template } } })),
+  restore: async (template: number) =>
+    given(await client.POST("/api/templates/{template}/restore", { params: { path: { template } } })),
+};
+
+export function useKit() {
+  return useQuery({ queryKey: ["kit"], queryFn: async () => given(await client.GET("/api/kit")) });
+}
+
+export const kit = {
+  save: async (body: Schemas["KitBody"]) => given(await client.PUT("/api/kit", { body })),
+};
+
+/** Changing the house's movements; `effect` stores nothing. */
+export const movement = {
+  add: async (body: Schemas["MovementBody"]) => given(await client.POST("/api/movements", { body })),
+  effect: async (id: number, body: Schemas["MovementBody"]) =>
+    given(await client.POST("/api/movements/{movement}/effect", { params: { path: { movement: id } }, body })),
+  save: async (id: number, body: Schemas["MovementBody"]) =>
+    given(await client.PUT("/api/movements/{movement}", { params: { path: { movement: id } }, body })),
+  remove: async (id: number) =>
+    given(await client.DELETE("/api/movements/{movement}", { params: { path: { movement: id } } })),
+};

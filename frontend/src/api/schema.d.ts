@@ -2128,7 +2128,7 @@ export interface components {
             /** Text */
             text: string;
             /** Entries */
-            entries?: components["schemas"]["EntryOut"][];
+            entries: components["schemas"]["EntryOut"][];
             /** @default null */
             part: components["schemas"]["PartOut"] | null;
             /** @default null */

@@ -1,4 +1,4 @@
-import { Dialog, DialogPanel, DialogTitle } from "@headlessui/react";
+import { DialogSheet } from "./DialogSheet";
 import { KEYS } from "./keys";
 
 const ALL = Object.values(KEYS);
@@ -9,38 +9,32 @@ const GROUPS = [...new Set(ALL.map((one) => one.where))].map(
 /** The sheet of keys and marks. */
 export function Help({ open, close }: { open: boolean; close: () => void }) {
   return (
-    <Dialog open={open} onClose={close} className="relative z-10">
-      <div className="fixed inset-0 bg-ink/40" aria-hidden="true" />
-      <div className="fixed inset-0 grid place-items-center overflow-auto p-6">
-        <DialogPanel className="w-full max-w-3xl border border-rule bg-sheet px-8 py-6">
-          <DialogTitle className="double-rule mb-4 pb-2 text-xl font-semibold">Keys</DialogTitle>
-          <div className="columns-2 gap-10">
-            {GROUPS.map(([where, keys]) => (
-              <section key={where} className="mb-4 break-inside-avoid">
-                <h3 className="mb-1 text-sm text-ink-2 italic">{where}</h3>
-                <dl className="grid grid-cols-[3.5rem_1fr] gap-y-1">
-                  {keys.map((one) => (
-                    <div key={one.key} className="contents">
-                      <dt>
-                        <kbd className="border border-rule px-1.5 font-mono text-xs">
-                          {one.key === "Escape" ? "Esc" : one.key}
-                        </kbd>
-                      </dt>
-                      <dd className="text-sm">{one.says}</dd>
-                    </div>
-                  ))}
-                </dl>
-              </section>
-            ))}
-          </div>
-          <p className="mt-2 border-t pt-3 text-sm text-ink-2">
-            Arrow keys walk the figures of a sheet; Enter opens the sets behind one. The numbers are
-            the coach&rsquo;s aid: no medical advice and no forecast of injury. Pain, injury, illness,
-            pregnancy and training of minors need a licensed practitioner and follow local rules.
-          </p>
-          <button type="button" onClick={close} className="key-button mt-4">Close</button>
-        </DialogPanel>
+    <DialogSheet open={open} close={close} title="Keys" wide>
+      <div className="columns-2 gap-10">
+        {GROUPS.map(([where, keys]) => (
+          <section key={where} className="mb-4 break-inside-avoid">
+            <h3 className="mb-1 text-sm text-ink-2 italic">{where}</h3>
+            <dl className="grid grid-cols-[3.5rem_1fr] gap-y-1">
+              {keys.map((one) => (
+                <div key={one.key} className="contents">
+                  <dt>
+                    <kbd className="border border-rule px-1.5 font-mono text-xs">
+                      {one.key === "Escape" ? "Esc" : one.key}
+                    </kbd>
+                  </dt>
+                  <dd className="text-sm">{one.says}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
+        ))}
       </div>
-    </Dialog>
+      <p className="mt-2 border-t pt-3 text-sm text-ink-2">
+        Arrow keys walk the figures of a sheet; Enter opens the sets behind one. The numbers are
+        the coach&rsquo;s aid: no medical advice and no forecast of injury. Pain, injury, illness,
+        pregnancy and training of minors need a licensed practitioner and follow local rules.
+      </p>
+      <button type="button" onClick={close} className="key-button mt-4">Close</button>
+    </DialogSheet>
   );
 }

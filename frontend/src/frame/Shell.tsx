@@ -16,6 +16,7 @@ export function Shell() {
     lamp: switchTheme,
     roster: () => go("/"),
     movements: () => go("/movements"),
+    kit: () => go("/kit"),
     house: () => go("/rules"),
     files: () => go("/files"),
   });

@@ -13,6 +13,7 @@ export const KEYS = {
   roster: { key: "r", says: "Roster", where: "Everywhere" },
   movements: { key: "e", says: "Movements", where: "Everywhere" },
   house: { key: "h", says: "House rules", where: "Everywhere" },
+  kit: { key: "i", says: "Kit: what the room has", where: "Everywhere" },
   files: { key: "f", says: "Files", where: "Everywhere" },
   find: { key: "/", says: "Find", where: "Everywhere" },
   lamp: { key: "l", says: "Lamp: light or dark sheet", where: "Everywhere" },

@@ -10,6 +10,7 @@ interface Place {
 export const HOUSE_PLACES: Place[] = [
   { title: "Roster", path: "/", key: "roster" },
   { title: "Movements", path: "/movements", key: "movements" },
+  { title: "Kit", path: "/kit", key: "kit" },
   { title: "House rules", path: "/rules", key: "house" },
   { title: "Files", path: "/files", key: "files" },
 ];

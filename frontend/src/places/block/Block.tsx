@@ -7,21 +7,21 @@ import { Failure } from "@/frame/Failure";
 import { KEYS, useKeys } from "@/frame/keys";
 import { weekPath } from "@/frame/places";
 import { number, weekName, weekday } from "@/words";
+import { BlockHead } from "./BlockHead";
+import { NONE } from "./ChangeFields";
 import { LayForm } from "./LayForm";
 import { WeekFoot } from "./WeekFoot";
 
 type Session = Schemas["BlockSession"];
 type Cell = { day: number; week: number };
 
-const LENGTHS = [3, 4, 5, 6, 7, 8];
-
 /** Days down, weeks across: plans hollow, what was done solid, the four measures below. */
 export function Block() {
   const place = useWeekPlace();
   const [params, setParams] = useSearchParams();
-  const weeks = Math.min(8, Math.max(3, Number(params.get("weeks") ?? 6) || 6));
-  const found = useBlock(place, weeks);
-  const [cell, setCell] = useState<Cell>({ day: 0, week: 0 });
+  const found = useBlock(place, Math.min(8, Math.max(3, Number(params.get("weeks") ?? 6) || 6)));
+  const weeks = found.data?.weeks.length ?? 0;
+  const [chosen, setCell] = useState<Cell | null>(null);
   const [held, setHeld] = useState<{ session: Session; move: boolean } | null>(null);
   const [past, setPast] = useState<Schemas["Laid"][]>([]);
   const grid = useRef<HTMLTableSectionElement>(null);
@@ -36,6 +36,8 @@ export function Block() {
     setPast((steps) => steps.slice(0, -1));
   });
   const data = found.data;
+  // Nobody has walked yet: the week of the address, which may lie in the middle of a block.
+  const cell = chosen ?? { day: 0, week: Math.max(0, data?.weeks.findIndex((one) => one.week === place.week) ?? 0) };
   const at = (one: Cell): Session[] => {
     const date = data?.days[one.day]?.[one.week];
     return data?.sessions.filter((session) => session.date === date) ?? [];
@@ -54,10 +56,8 @@ export function Block() {
     if (week && day) go(`${weekPath(place.athlete, week, "write")}?session=${session ? session.id : `new-${day}`}`);
   };
   const paste = () => {
-    if (!held || !date) return;
-    const shift = Math.round((Date.parse(date) - Date.parse(held.session.date)) / 86_400_000);
-    if (shift === 0) return;
-    change.mutate({ sessions: [held.session.id], shifts: [shift], move: held.move, lighter: false, change: NONE });
+    if (!held || !date || date === held.session.date) return;
+    change.mutate({ sessions: [held.session.id], shifts: [], to: date, change: NONE, move: held.move, lighter: false });
     if (held.move) setHeld(null);
   };
   useKeys({
@@ -72,26 +72,17 @@ export function Block() {
   const error = change.error ?? back.error;
   return (
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pt-3 pb-8">
-      <div className="flex items-baseline gap-4 pb-2 text-sm">
-        <label className="text-ink-2">
-          <select value={weeks} onChange={(event) => setParams({ weeks: event.target.value }, { replace: true })} className="h-6 bg-sheet text-ink">
-            {LENGTHS.map((one) => <option key={one} value={one}>{one}</option>)}
-          </select>{" "}
-          weeks
-        </label>
+      <BlockHead
+        place={place} week={data.weeks[cell.week]?.week ?? place.week} stored={data.stored} weeks={data.weeks.length}
+        show={(next) => setParams({ weeks: String(next) }, { replace: true })} laid={(done) => setPast((steps) => [...steps, done])}
+      />
+      <div className="flex items-baseline gap-4 pb-1 text-sm">
         <p className="text-ink-2">
           {held
             ? `${held.session.title || "A session"} in hand: ${KEYS.paste.key} puts it down`
             : `Arrows walk, Enter writes, ${KEYS.copy.key} copies, ${KEYS.cut.key} moves, ${KEYS.paste.key} puts down`}
         </p>
-        <span className="ml-auto flex gap-4">
-          {["calendar", "text"].map((one) => (
-            <a key={one} download className="trail-link text-ink-2" href={`/api/athletes/${place.athlete}/weeks/${place.week}/block/${one}?weeks=${weeks}`}>
-              {one === "calendar" ? "To a calendar" : "As text"}
-            </a>
-          ))}
-        </span>
-        <span role="status" className="text-ink-2">{past.length > 0 ? `${past.length} step${past.length === 1 ? "" : "s"} to undo` : ""}</span>
+        <span role="status" className="ml-auto text-ink-2">{past.length > 0 ? `${past.length} step${past.length === 1 ? "" : "s"} to undo` : ""}</span>
         <button type="button" className="key-button" disabled={past.length === 0 || back.isPending} title={`Key ${KEYS.undo.key}`} onClick={() => back.mutate(undefined)}>Undo</button>
       </div>
       {error && <p role="alert" className="mb-2 border-l-4 border-high pl-3 text-sm">{error.message}</p>}
@@ -104,6 +95,7 @@ export function Block() {
               <th key={one.week} scope="col" className={`px-2 pb-1 font-normal ${week === cell.week ? "" : "text-ink-2"}`}>
                 <span className={week === cell.week ? "font-semibold" : ""}>{weekName(one.week)}</span>
                 {one.over && <span className="text-sm italic"> over</span>}
+                {!one.over && one.lighter && <span className="text-sm italic"> lighter</span>}
               </th>
             ))}
           </tr>
@@ -151,7 +143,6 @@ export function Block() {
   );
 }
 
-const NONE = { load: 0, reps: 0, sets: 0, rest_s: 0 };
 const ARROWS: Record<string, [number, number]> = {
   ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1],
 };

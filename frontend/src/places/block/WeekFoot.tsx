@@ -10,14 +10,14 @@ export function WeekFoot({ weeks }: { weeks: Schemas["BlockWeek"][] }) {
   return (
     <tfoot>
       {MEASURES.map((measure) => {
-        const max = Math.max(1, ...weeks.flatMap((one) => [one.planned[measure] ?? 0, one.done[measure] ?? 0, one.base?.[measure] ?? 0]));
+        const max = Math.max(1, ...weeks.flatMap((one) => [one.planned[measure] ?? 0, one.done[measure] ?? 0, one.base?.[measure] ?? 0, one.allowed?.[measure] ?? 0]));
         return (
           <tr key={measure} className="border-t border-hair">
             <th scope="row" className="pr-2 text-left text-sm font-normal">{measureTitle(measure)}{unit(measure) !== measure && <span className="text-ink-2">, {unit(measure)}</span>}</th>
             {weeks.map((one) => (
               <td key={one.week} className="px-2">
                 <span className="flex items-center gap-2 text-sm">
-                  <DoseBar planned={one.planned[measure] ?? 0} done={one.done[measure] ?? 0} base={one.base?.[measure] ?? null} band={null} max={max} width={72} />
+                  <DoseBar planned={one.planned[measure] ?? 0} done={one.done[measure] ?? 0} base={one.base?.[measure] ?? null} band={bandOf(one, measure)} max={max} width={72} />
                   <span className="figure ml-auto">{amount((one.over ? one.done : one.planned)[measure] ?? 0, measure)}</span>
                 </span>
               </td>
@@ -46,4 +46,11 @@ export function WeekFoot({ weeks }: { weeks: Schemas["BlockWeek"][] }) {
       </tr>
     </tfoot>
   );
+}
+
+/** From the baseline to where a jump would begin. */
+function bandOf(week: Schemas["BlockWeek"], measure: string): { low: number; high: number } | null {
+  const low = week.base?.[measure];
+  const high = week.allowed?.[measure];
+  return low !== undefined && high !== undefined && low > 0 ? { low, high } : null;
 }

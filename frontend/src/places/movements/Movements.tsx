@@ -1,10 +1,11 @@
 import { useMemo, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
-import { useMovements } from "@/api/queries";
+import { movement as calls, useChange, useMovements } from "@/api/queries";
 import { Failure } from "@/frame/Failure";
 import { useKeys } from "@/frame/keys";
 import { number } from "@/words";
+import { MovementForm } from "./MovementForm";
 
 type Movement = Schemas["MovementOut"];
 
@@ -20,6 +21,7 @@ export function Movements() {
   const movements = useMovements();
   const [params, setParams] = useSearchParams();
   const [text, setText] = useState("");
+  const [editing, setEditing] = useState<"new" | "chosen" | null>(null);
   const field = useRef<HTMLInputElement>(null);
   useKeys({ find: () => field.current?.focus() });
   const all = useMemo(() => movements.data?.movements ?? [], [movements.data]);
@@ -34,8 +36,6 @@ export function Movements() {
         (!muscle || one.direct.includes(muscle) || one.indirect.includes(muscle)),
     );
   }, [all, text, pattern, muscle]);
-  if (movements.error) return <Failure error={movements.error} />;
-  if (!movements.data) return <p className="p-6 text-ink-2">Looking up the movements…</p>;
   const put = (name: string, value: string) =>
     setParams((now) => {
       const next = new URLSearchParams(now);
@@ -43,17 +43,21 @@ export function Movements() {
       else next.delete(name);
       return next;
     }, { replace: true });
+  const remove = useChange(async (one: Movement) => { await calls.remove(one.id); put("name", ""); });
+  if (movements.error) return <Failure error={movements.error} />;
+  if (!movements.data) return <p className="p-6 text-ink-2">Looking up the movements…</p>;
   const chosen = all.find((one) => one.name === params.get("name"));
   const choices = (of: (one: Movement) => string[]) => [...new Set(all.flatMap(of))].sort();
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_23rem]">
       <main className="min-h-0 overflow-auto bg-sheet px-6 pb-8">
         <div className="flex items-baseline gap-4 pt-4 pb-3">
-          <h1 className="text-xl font-semibold">Movements <span className="font-normal text-ink-2">{rows.length} of {all.length}</span></h1>
+          <h1 className="text-xl font-semibold whitespace-nowrap">Movements <span className="font-normal text-ink-2">{rows.length} of {all.length}</span></h1>
           <span className="ml-auto flex items-baseline gap-4 text-sm">
             <Choice label="Pattern" value={pattern} options={choices((one) => [one.pattern])} put={(value) => put("pattern", value)} />
             <Choice label="Muscle" value={muscle} options={choices((one) => [...one.direct, ...one.indirect])} put={(value) => put("muscle", value)} />
-            <input ref={field} type="search" value={text} onChange={(event) => setText(event.target.value)} placeholder="Find  /" aria-label="Find a movement" className="field w-48" />
+            <button type="button" className="key-button whitespace-nowrap" onClick={() => { remove.reset(); setEditing("new"); }}>New movement</button>
+            <input ref={field} type="search" value={text} onChange={(event) => setText(event.target.value)} placeholder="Find  /" aria-label="Find a movement" className="field w-40" />
           </span>
         </div>
         <table className="w-full table-fixed text-sm">
@@ -70,7 +74,7 @@ export function Movements() {
             {rows.map((one) => (
               <tr key={one.name} className={`border-b border-hair ${one === chosen ? "bg-band/60" : "hover:bg-band/30"}`}>
                 <th scope="row" className="truncate py-0.5 pr-3 text-left text-base font-normal">
-                  <button type="button" className="trail-link" onClick={() => put("name", one.name)}>{one.name}</button>
+                  <button type="button" className="trail-link" onClick={() => { setEditing(null); remove.reset(); put("name", one.name); }}>{one.name}</button>
                 </th>
                 <td className="truncate">{plain(one.pattern)}</td>
                 <td className="truncate">{one.direct.map(plain).join(", ")} <span className="text-ink-2 italic">{one.indirect.map(plain).join(", ")}</span></td>
@@ -87,7 +91,21 @@ export function Movements() {
         )}
       </main>
       <aside aria-label="Movement" className="min-h-0 overflow-auto border-l border-rule px-5 pt-4 pb-6">
-        {chosen ? <Details one={chosen} open={(name) => put("name", name)} /> : <p className="text-sm text-ink-2">Open a movement: how it counts, what it is also called, and the levels beside it. A book brings its own movements in.</p>}
+        {editing && movements.data ? (
+          <MovementForm
+            key={editing === "new" ? "new" : chosen?.name} one={editing === "new" ? null : (chosen ?? null)} all={movements.data}
+            close={(name) => { setEditing(null); if (name) put("name", name); }}
+          />
+        ) : chosen ? (
+          <>
+            <Details one={chosen} open={(name) => put("name", name)} />
+            <p className="mt-4 flex gap-3">
+              <button type="button" className="key-button" onClick={() => setEditing("chosen")}>Change</button>
+              <button type="button" className="key-button" disabled={remove.isPending} onClick={() => remove.mutate(chosen)}>Take away</button>
+            </p>
+            {remove.error && <p role="alert" className="mt-2 border-l-4 border-high pl-2 text-sm">{remove.error.message}</p>}
+          </>
+        ) : <p className="text-sm text-ink-2">Open a movement: how it counts, what it is also called, and the levels beside it. A book brings its own movements in, and you can add your own.</p>}
       </aside>
     </div>
   );
@@ -95,9 +113,9 @@ export function Movements() {
 
 function Choice({ label, value, options, put }: { label: string; value: string; options: string[]; put: (value: string) => void }) {
   return (
-    <label className="text-ink-2">
-      {label}{" "}
-      <select value={value} onChange={(event) => put(event.target.value)} className="h-6 bg-sheet text-ink">
+    <label className="flex items-baseline gap-1 text-ink-2">
+      {label}
+      <select value={value} onChange={(event) => put(event.target.value)} className="h-6 w-24 bg-sheet text-ink">
         <option value="">any</option>
         {options.map((one) => <option key={one} value={one}>{plain(one)}</option>)}
       </select>

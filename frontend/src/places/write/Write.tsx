@@ -1,5 +1,5 @@
 import type { EditorView } from "@codemirror/view";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { type ReactNode, useCallback, useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
 import { type WeekPlace, useFrame, useMovementNames, useWritten, writing } from "@/api/queries";
@@ -7,6 +7,7 @@ import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
 import { day } from "@/words";
 import { Comes } from "./Comes";
+import { Form } from "./Form";
 import { NotationHelp } from "./NotationHelp";
 import { PrintSheet } from "./PrintSheet";
 import { openEditor, underline } from "./editor";
@@ -28,7 +29,7 @@ function Week({ place, athlete, days, rows }: { place: WeekPlace; athlete: strin
   const [removed, setRemoved] = useState<Sheet | null>(null);
   const [params, setParams] = useSearchParams();
   const planChanged = usePlanChanged();
-  const open = (one: string) => setParams({ session: one }, { replace: true });
+  const open = (one: string) => setParams((now) => withSession(now, one), { replace: true });
   const chosen = params.get("session");
   const fresh = chosen?.startsWith("new-") ? chosen.slice(4) : null;
   const current = fresh
@@ -42,7 +43,7 @@ function Week({ place, athlete, days, rows }: { place: WeekPlace; athlete: strin
       const { id } = sheet;
       setBorn((all) => ({ ...all, [id]: `new-${fresh}` }));
       // Only if one is still there: a save may end after somebody has gone on to another session.
-      setParams((now) => (now.get("session") === `new-${fresh}` ? new URLSearchParams({ session: String(id) }) : now), { replace: true });
+      setParams((now) => (now.get("session") === `new-${fresh}` ? withSession(now, String(id)) : now), { replace: true });
     }
   }, [fresh, setParams]);
   const free = days.find((one) => !sheets.some((sheet) => sheet.date === one)) ?? days[0];
@@ -101,6 +102,24 @@ function Week({ place, athlete, days, rows }: { place: WeekPlace; athlete: strin
   );
 }
 
+function withSession(now: URLSearchParams, session: string): URLSearchParams {
+  const next = new URLSearchParams(now);
+  next.set("session", session);
+  return next;
+}
+
+/** A mark in the text that can be gone to. */
+function Notice({ line, message, tone, go, children }: { line: number; message: string; tone: string; go: () => void; children?: ReactNode }) {
+  return (
+    <li>
+      <button type="button" className="text-left hover:underline" onClick={go}>
+        <span className={tone}>Line {line}</span>: {message}
+      </button>
+      {children}
+    </li>
+  );
+}
+
 function Desk({ place, athlete, opened, days, stored, remove }: {
   place: WeekPlace;
   athlete: string;
@@ -116,15 +135,27 @@ function Desk({ place, athlete, opened, days, stored, remove }: {
   const titleField = useRef<HTMLInputElement>(null);
   const known = useRef<Schemas["MovementName"][]>([]);
   const [line, setLine] = useState(1);
+  const [params, setParams] = useSearchParams();
+  const asForm = params.get("as") === "form";
+  const show = (as: "form" | "text") => setParams((now) => {
+    const next = new URLSearchParams(now);
+    if (as === "form") next.set("as", "form");
+    else next.delete("as");
+    return next;
+  }, { replace: true });
   const [help, setHelp] = useState(false);
   useEffect(() => {
     known.current = names.data?.movements ?? [];
   }, [names.data]);
-  const [first] = useState(opened.text);
+  // The editor opens with the text in hand, after a time in the form, too.
+  const inHand = useRef(opened.text);
   useEffect(() => {
-    if (!host.current) return undefined;
+    inHand.current = sheet.text;
+  });
+  useEffect(() => {
+    if (asForm || !host.current) return undefined;
     const editor = openEditor(host.current, {
-      text: first,
+      text: inHand.current,
       names: () => known.current,
       typed: (text) => put({ text }),
       line: setLine,
@@ -132,11 +163,30 @@ function Desk({ place, athlete, opened, days, stored, remove }: {
     });
     view.current = editor;
     editor.focus();
-    return () => editor.destroy();
-  }, [first, put]);
+    return () => {
+      view.current = null;
+      editor.destroy();
+    };
+  }, [asForm, put]);
   useEffect(() => {
-    if (view.current && answer) underline(view.current, answer.mistakes);
-  }, [answer]);
+    if (view.current && answer) underline(view.current, answer.mistakes, answer.kit);
+  }, [answer, asForm]);
+  const putText = useCallback((text: string) => put({ text }), [put]);
+  const goTo = (at: { line: number; column: number }) => {
+    const editor = view.current;
+    if (!editor || at.line > editor.state.doc.lines) return;
+    editor.dispatch({ selection: { anchor: Math.min(editor.state.doc.line(at.line).from + at.column - 1, editor.state.doc.length) }, scrollIntoView: true });
+    editor.focus();
+  };
+  const take = (miss: Schemas["KitMiss"], text: string) => {
+    const lines = sheet.text.split("\n");
+    const old = lines[miss.line - 1] ?? "";
+    lines[miss.line - 1] = old.slice(0, miss.column - 1) + text + old.slice(miss.column - 1 + miss.length);
+    const whole = lines.join("\n");
+    const editor = view.current;
+    if (editor) editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: whole } });
+    else put({ text: whole });
+  };
   return (
     <>
       {answer && <PrintSheet athlete={athlete} sheet={sheet} answer={answer} />}
@@ -149,29 +199,34 @@ function Desk({ place, athlete, opened, days, stored, remove }: {
             ref={titleField} value={sheet.title} onChange={(event) => put({ title: event.target.value })} placeholder="Title"
             aria-label="Title of the session" maxLength={200} className="h-7 min-w-0 flex-1 border-b border-rule bg-transparent font-semibold"
           />
+          <span role="group" aria-label="How to write" className="flex gap-2 text-sm">
+            {(["text", "form"] as const).map((as) => (
+              <button key={as} type="button" aria-pressed={asForm === (as === "form")} onClick={() => show(as)} className={`border-b-2 ${asForm === (as === "form") ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`}>
+                {as === "form" ? "Form" : "Text"}
+              </button>
+            ))}
+          </span>
           <button type="button" className="trail-link text-sm text-ink-2" onClick={() => setHelp(true)}>Notation</button>
           <button type="button" className="trail-link text-sm text-ink-2" onClick={() => window.print()}>Print</button>
+          {sheet.id !== null && <a download className="trail-link text-sm text-ink-2" href={`/api/athletes/${place.athlete}/weeks/${place.week}/written/${sheet.id}/paper`}>PDF</a>}
           <span role="status" className={`text-sm ${saving === "stored" || saving === "storing…" ? "text-ink-2" : "text-high"}`}>{saving}</span>
           {sheet.id !== null && <button type="button" className="trail-link text-sm text-ink-2" onClick={() => remove(sheet)}>Take out</button>}
         </div>
         {error && <p role="alert" className="border-l-4 border-high px-6 py-1 text-sm">{error}</p>}
-        <div ref={host} className="min-h-0 flex-1 overflow-hidden" />
-        {answer && answer.mistakes.length > 0 && (
+        {asForm
+          ? <Form athlete={place.athlete} text={sheet.text} names={names.data?.movements ?? []} mistakes={answer?.mistakes ?? []} put={putText} line={setLine} />
+          : <div ref={host} className="min-h-0 flex-1 overflow-hidden" />}
+        {answer && answer.mistakes.length + answer.kit.length > 0 && (
           <ul aria-label="Mistakes" className="max-h-36 overflow-auto border-t border-rule px-6 py-2 text-sm">
             {answer.mistakes.map((one) => (
-              <li key={`${one.line}/${one.column}`}>
-                <button
-                  type="button" className="text-left hover:underline"
-                  onClick={() => {
-                    const editor = view.current;
-                    if (!editor || one.line > editor.state.doc.lines) return;
-                    editor.dispatch({ selection: { anchor: Math.min(editor.state.doc.line(one.line).from + one.column - 1, editor.state.doc.length) }, scrollIntoView: true });
-                    editor.focus();
-                  }}
-                >
-                  <span className="text-high">Line {one.line}</span>: {one.message}
-                </button>
-              </li>
+              <Notice key={`${one.line}/${one.column}`} line={one.line} message={one.message} tone="text-high" go={() => goTo(one)} />
+            ))}
+            {answer.kit.map((one) => (
+              <Notice key={`kit ${one.line}/${one.column}`} line={one.line} message={one.message} tone="text-caution" go={() => goTo(one)}>
+                {one.choices.map((choice) => (
+                  <button key={choice.text} type="button" className="trail-link ml-2" onClick={() => take(one, choice.text)}>{choice.text}</button>
+                ))}
+              </Notice>
             ))}
           </ul>
         )}

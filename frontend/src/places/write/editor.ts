@@ -72,6 +72,8 @@ const notation = StreamLanguage.define<{ head: boolean }>({
     if (stream.match(/\([^()]*\)/)) return "comment";
     if (stream.match(/\d{4}-\d{2}-\d{2}/)) return "heading";
     if (stream.match(/\d+(?:[-–]\d+){2,3}|\d[\d.,:]*(?:\s*(?:kg|lbs?|s|sec|min)\b)?/i)) return "number";
+    // At the beginning of a line these are names: a band row is no band of that level.
+    if (/^\s*$/.test(stream.string.slice(0, stream.pos)) && stream.match(/(?:band|half|hold|full|left|right)\b/i)) return null;
     if (stream.match(KEYWORDS)) return state.head ? "heading" : "keyword";
     if (stream.match(/[×x*+/](?=[\s\d])/)) return "operator";
     if (stream.match(/[A-Za-z][\w'-]*/)) return state.head ? "heading" : null;
@@ -99,6 +101,8 @@ const looks = EditorView.theme({
   "&.cm-focused .cm-selectionBackground, .cm-selectionBackground": { backgroundColor: "var(--band) !important" },
   ".cm-placeholder": { color: "var(--ink-2)", whiteSpace: "pre-wrap" },
   ".cm-lintRange-error": { backgroundImage: "none", textDecoration: "underline wavy var(--high) 1.5px", textUnderlineOffset: "4px" },
+  ".cm-lintRange-warning": { backgroundImage: "none", textDecoration: "underline wavy var(--caution) 1.5px", textUnderlineOffset: "4px" },
+  ".cm-diagnostic-warning": { borderLeft: "4px solid var(--caution)", padding: "4px 10px" },
   ".cm-tooltip": { backgroundColor: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)", fontFamily: '"Source Serif 4 Variable", serif', fontSize: "14px" },
   ".cm-tooltip-autocomplete ul li": { padding: "3px 10px" },
   ".cm-tooltip-autocomplete ul li[aria-selected]": { backgroundColor: "var(--ink)", color: "var(--sheet)" },
@@ -151,16 +155,16 @@ export function openEditor(host: HTMLElement, { text, names, typed, line, leave 
   });
 }
 
-/** Underline the mistakes where they are. */
-export function underline(view: EditorView, mistakes: Schemas["MistakeOut"][]): void {
+/** Underline the mistakes where they are, and loads that cannot be made. */
+export function underline(view: EditorView, mistakes: Schemas["MistakeOut"][], kit: Schemas["KitMiss"][]): void {
   const { doc } = view.state;
-  const found: Diagnostic[] = mistakes
-    .filter((one) => one.line <= doc.lines)
-    .map((one) => {
-      const line = doc.line(one.line);
-      const from = Math.min(line.from + one.column - 1, line.to);
-      const to = Math.min(from + one.length, line.to);
-      return { from: to > from ? from : Math.max(line.from, to - 1), to, severity: "error", message: one.message };
-    });
+  const mark = (severity: "error" | "warning") => (one: Schemas["MistakeOut"]): Diagnostic => {
+    const line = doc.line(one.line);
+    const from = Math.min(line.from + one.column - 1, line.to);
+    const to = Math.min(from + one.length, line.to);
+    return { from: to > from ? from : Math.max(line.from, to - 1), to, severity, message: one.message };
+  };
+  const there = (one: Schemas["MistakeOut"]) => one.line <= doc.lines;
+  const found = [...mistakes.filter(there).map(mark("error")), ...kit.filter(there).map(mark("warning"))];
   view.dispatch(setDiagnostics(view.state, found));
 }
