@@ -627,10 +627,10 @@ class RowOut(Shape):
     rest: str = Field("", max_length=40)
 
 
-class RowsBody(Shape):
-    """A text to take apart into rows."""
+class WholeText(Shape):
+    """A text of the notation: of one session, or of several with their days."""
 
-    text: str = Field(max_length=100_000)
+    text: str = Field(max_length=500_000)
 
 
 class RowsOut(Shape):

@@ -21,6 +21,7 @@ from dialback.demo.load import load_demo
 from dialback.store.database import open_database
 from dialback.web.app import create_app
 
+AXE = (Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js").read_text()
 WAIT_S = 30
 FLAGS = (
     "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
@@ -117,6 +118,17 @@ class Coach:
 
     def address(self, part: str) -> None:
         self.wait(lambda: part in self.driver.current_url, f"is not at {part}")
+
+    def axe(self) -> list[Any]:
+        """What an accessibility check finds: rules with the first places that break them."""
+        self.driver.execute_script(AXE)
+        return list(
+            self.driver.execute_async_script(
+                "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']})"
+                ".then(found => arguments[0](found.violations.map(one => [one.id,"
+                " one.nodes.slice(0, 3).map(node => node.html + ' ' + node.failureSummary)])))"
+            )
+        )
 
     def complaints(self) -> list[str]:
         return [

@@ -21,8 +21,11 @@ def sets_row(coach: Coach) -> list[str]:
 def test_plans_stand_in_their_weeks(coach: Coach) -> None:
     coach.open(BLOCK, "Single leg and row")
     assert cell(coach, 0, 0).startswith("Squat and press\n21 sets")
-    assert cell(coach, 1, 0) == cell(coach, 0, 2) == ""
-    assert sets_row(coach)[:3] == ["60", "60", "0"]
+    assert cell(coach, 1, 0) == cell(coach, 0, 5) == ""
+    assert cell(coach, 0, 2).startswith("Ladder day")
+    row = sets_row(coach)
+    assert (row[:2], row[5]) == (["60", "60"], "0")
+    assert "Week 52 lighter" in coach.text()
     assert "none" in coach.find("//tfoot/tr[last()]").text
 
 
@@ -32,17 +35,17 @@ def test_copy_move_and_undo_by_keyboard(coach: Coach) -> None:
     first.click()
     first.send_keys("c")
     coach.sees("Squat and press in hand")
-    coach.type(Keys.ARROW_DOWN, Keys.ARROW_RIGHT, Keys.ARROW_RIGHT, "v")
-    coach.wait(lambda: cell(coach, 1, 2).startswith("Squat and press"), "not copied")
-    assert sets_row(coach)[2] == "21"
+    coach.type(Keys.ARROW_DOWN, *[Keys.ARROW_RIGHT] * 5, "v")
+    coach.wait(lambda: cell(coach, 1, 5).startswith("Squat and press"), "not copied")
+    assert sets_row(coach)[5] == "21"
     coach.type("x", Keys.ARROW_DOWN, "v")
-    coach.wait(lambda: cell(coach, 2, 2).startswith("Squat and press"), "not moved")
-    coach.wait(lambda: cell(coach, 1, 2) == "", "still there")
+    coach.wait(lambda: cell(coach, 2, 5).startswith("Squat and press"), "not moved")
+    coach.wait(lambda: cell(coach, 1, 5) == "", "still there")
     coach.sees("2 steps to undo")
     coach.type("u")
-    coach.wait(lambda: cell(coach, 1, 2).startswith("Squat and press"), "the move is not undone")
+    coach.wait(lambda: cell(coach, 1, 5).startswith("Squat and press"), "the move is not undone")
     coach.type("u")
-    coach.wait(lambda: cell(coach, 1, 2) == "" and cell(coach, 2, 2) == "", "not undone")
+    coach.wait(lambda: cell(coach, 1, 5) == "" and cell(coach, 2, 5) == "", "not undone")
 
 
 def test_a_week_over_the_weeks_with_a_step_and_a_lighter_one(coach: Coach) -> None:
@@ -71,3 +74,22 @@ def test_a_free_day_begins_a_new_session(coach: Coach) -> None:
     coach.find("//button[@data-cell='6/0']").send_keys(Keys.ENTER)
     coach.address("session=new-2026-11-29")
     coach.sees("The week with it")
+
+
+def test_a_block_is_made_and_a_template_laid_for_several(coach: Coach) -> None:
+    coach.open("/athletes/7/weeks/2026-W53/block", "No block is made here")
+    coach.click("New block", "button")
+    coach.sees("A block from week 53 on")
+    coach.find("//label[starts-with(., 'Title')]/input").send_keys("After the holidays")
+    coach.click("Make the block", "button")
+    coach.wait(lambda: coach.field("Title of the block").get_attribute("value") ==
+               "After the holidays", "no block")  # fmt: skip
+    assert len(sets_row(coach)) == 4
+    coach.click("Templates", "button")
+    coach.click("Circuits 1 wk, 3", "button")
+    coach.click("all", "button")
+    coach.click("Lay for 12 athletes", "button")
+    coach.sees("Laid for 12 athletes.")
+    coach.find("//*[@role='dialog']//button[.='Undo']").click()
+    coach.sees_no("Laid for 12 athletes.")
+    coach.click("Close", "button")

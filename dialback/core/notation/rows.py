@@ -130,9 +130,12 @@ def row_text(row: Row) -> str:
         case "rest":
             return _one_line(f"rest {row.rest}")
         case "other":
-            return _one_line(row.text, keep_indent=True)
+            return _flat(row.text)
 
 
-def _one_line(text: str, *, keep_indent: bool = False) -> str:
-    flat = re.sub(r"[\r\n]+", " ", text)
-    return flat.rstrip() if keep_indent else flat.strip()
+def _flat(text: str) -> str:
+    return re.sub(r"[\r\n]+", " ", text)
+
+
+def _one_line(text: str) -> str:
+    return _flat(text).strip()

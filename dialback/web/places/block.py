@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 from datetime import UTC, date, datetime, time, timedelta
 
-from flask import Response, request
+from flask import Response
 
 from dialback.book.calendar import Appointment, calendar
 from dialback.book.errors import BadInputError, Problem, bad_input
@@ -62,19 +62,12 @@ from dialback.web.shapes import (
     StoredBlock,
     TextLaid,
     WeekPath,
+    WholeText,
 )
 from dialback.web.sheet import by_urgency
 
 api = blueprint("block", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
 blocks_api = blueprint("blocks", __name__, "/athletes/<int:athlete_id>/blocks")
-
-_TEXT_BODY = {
-    "requestBody": {
-        "description": "Sessions in the notation, each below its day",
-        "required": True,
-        "content": {"text/plain": {"schema": {"type": "string"}}},
-    }
-}
 
 LIGHTER_BELOW = 0.75
 """A week with at most this share of the planned sets of the one before is shown as lighter."""
@@ -277,24 +270,17 @@ def stored_block(row: BlockRow) -> StoredBlock:
     return StoredBlock(id=row.id, title=row.title, first_week=row.first_week, weeks=row.weeks)
 
 
-@api.post("/block/text", responses={201: TextLaid}, openapi_extensions=_TEXT_BODY)
-def take_text(path: WeekPath) -> Response:
+@api.post("/block/text", responses={201: TextLaid})
+def take_text(path: WeekPath, body: WholeText) -> Response:
     """Take sessions in from a text, each below its day; all or nothing."""
     athlete = the_athlete(path.athlete_id)
     the_week(path.week)
     movements = desk().ledgers.of(athlete).movements
-    sheets = _sheets_in(_utf8(request.get_data()), movements)
+    sheets = _sheets_in(body.text, movements)
     with database.atomic("IMMEDIATE"):
         moved = put_down(athlete, sheets, desk().today())
     first = Week.of(min(one.day for one in sheets))
     return answer(TextLaid(added=moved.added, removed=moved.removed, first_week=str(first)), 201)
-
-
-def _utf8(content: bytes) -> str:
-    try:
-        return content.decode("utf-8-sig")
-    except UnicodeDecodeError as error:
-        raise bad_input("text", f"is no text in UTF-8 (byte {error.start})") from None
 
 
 def _sheets_in(text: str, movements: MovementTable) -> list[Sheet]:

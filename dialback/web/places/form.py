@@ -25,15 +25,15 @@ from dialback.web.shapes import (
     KitMiss,
     LineOut,
     RowOut,
-    RowsBody,
     RowsOut,
+    WholeText,
 )
 
 api = blueprint("form", __name__, "/athletes/<int:athlete_id>/form")
 
 
 @api.post("/rows", responses={200: RowsOut})
-def text_rows(path: AthletePath, body: RowsBody) -> Response:
+def text_rows(path: AthletePath, body: WholeText) -> Response:
     """A text line by line in fields, for the form; nothing is stored."""
     athlete = the_athlete(path.athlete_id)
     found = rows(body.text, desk().ledgers.of(athlete).movements)

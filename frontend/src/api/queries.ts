@@ -367,9 +367,7 @@ export const blocks = {
     given(
       await client.POST("/api/athletes/{athlete_id}/weeks/{week}/block/text", {
         params: { path: at(place) },
-        body: text,
-        bodySerializer: (body: unknown) => body as string,
-        headers: { "Content-Type": "text/plain; charset=utf-8" },
+        body: { text },
       }),
     ),
 };

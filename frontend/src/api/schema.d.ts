@@ -1451,6 +1451,14 @@ export interface components {
             first_week: string;
         };
         /**
+         * WholeText
+         * @description A text of the notation: of one session, or of several with their days.
+         */
+        WholeText: {
+            /** Text */
+            text: string;
+        };
+        /**
          * Templates
          * @description The templates of the house, by name.
          */
@@ -2138,14 +2146,6 @@ export interface components {
              * @default
              */
             rest: string;
-        };
-        /**
-         * RowsBody
-         * @description A text to take apart into rows.
-         */
-        RowsBody: {
-            /** Text */
-            text: string;
         };
         /**
          * LineOut
@@ -3052,10 +3052,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        /** @description Sessions in the notation, each below its day */
         requestBody: {
             content: {
-                "text/plain": string;
+                "application/json": components["schemas"]["WholeText"];
             };
         };
         responses: {
@@ -3793,7 +3792,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["RowsBody"];
+                "application/json": components["schemas"]["WholeText"];
             };
         };
         responses: {

@@ -64,7 +64,7 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
               ))}
             </tbody>
           </table>
-          <button type="button" className="trail-link text-sm" onClick={() => put({ plates: [...room.plates, { kg: 2.5, pairs: 1 }] })}>Another weight</button>
+          <button type="button" className="trail-link min-h-6 text-sm" onClick={() => put({ plates: [...room.plates, { kg: 2.5, pairs: 1 }] })}>Another weight</button>
           <Step loads={room.bars_kg.length > 0 ? room.plates.map((one) => one.kg * 2) : []} />
         </Section>
         <Section title="Stacks" says="machines with a pin: first load, step and top, and the movements done on them">
@@ -82,7 +82,7 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
               <Words label={`${stack.name}, movements`} value={(stack.movements ?? []) as string[]} hint="movements, if not those with this kit" put={(movements) => put({ stacks: replaced(room.stacks, at, { ...stack, movements }) })} />
             </div>
           ))}
-          <button type="button" className="trail-link text-sm" onClick={() => put({ stacks: [...room.stacks, { name: "new stack", least_kg: 5, step_kg: 5, top_kg: 100, movements: [] }] })}>Another stack</button>
+          <button type="button" className="trail-link min-h-6 text-sm" onClick={() => put({ stacks: [...room.stacks, { name: "new stack", least_kg: 5, step_kg: 5, top_kg: 100, movements: [] }] })}>Another stack</button>
         </Section>
       </div>
     </main>

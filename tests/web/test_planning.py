@@ -1,0 +1,251 @@
+"""Blocks, templates, kit, changed movements, the form and the paper over the API."""
+
+from collections.abc import Callable
+from io import BytesIO
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+from pypdf import PdfReader
+
+from tests.build import document, session, sets
+from tests.web.test_api import HERE, NEXT, get, send
+
+AFTER = "/api/athletes/1/weeks/2026-W43"
+
+
+@pytest.fixture(autouse=True)
+def ada(bring: Callable[..., Any]) -> None:
+    bring()
+
+
+def sets_of(client: FlaskClient, at: str = NEXT) -> list[float]:
+    return [one["planned"]["sets"] for one in get(client, f"{at}/block?weeks=4")["weeks"]]
+
+
+class TestBlocks:
+    def test_filled_from_the_week_before_with_a_step_and_a_lighter_week(
+        self, client: FlaskClient
+    ) -> None:
+        body = {"title": "Winter", "weeks": 3, "fill": "week before", "lighter_every": 3,
+                "change": {"load": 0.05, "sets": 1}}  # fmt: skip
+        made = send(client, "post", f"{AFTER}/block/new", body, 201)
+        assert (made["block"]["first_week"], made["block"]["weeks"]) == ("2026-W43", 3)
+        assert len(made["laid"]["added"]) == 3
+        # 12 sets, a set more for each of three movements a week, the last of them 3/5.
+        assert sets_of(client, AFTER)[:3] == [15, 18, 13]
+        found = get(client, f"/api/athletes/1/weeks/2026-W45/block")  # noqa: F541
+        assert found["stored"]["title"] == "Winter"
+        assert [one["week"] for one in found["weeks"]] == ["2026-W43", "2026-W44", "2026-W45"]
+        assert [one["lighter"] for one in found["weeks"]] == [False, False, True]
+        assert found["weeks"][0]["allowed"]["sets"] == pytest.approx(
+            found["weeks"][0]["base"]["sets"] * 1.2
+        )
+        send(client, "post", f"{AFTER}/block/undo", made["laid"])
+        assert sets_of(client, AFTER)[:3] == [0, 0, 0]
+
+    def test_weeks_belong_to_one_block(self, client: FlaskClient) -> None:
+        made = send(client, "post", f"{NEXT}/block/new", {"title": "One", "weeks": 4}, 201)
+        two = "/api/athletes/1/weeks/2026-W46"
+        send(client, "post", f"{two}/block/new", {"title": "Two", "weeks": 3}, 201)
+        wrong = send(client, "post", f"{AFTER}/block/new", {"title": "x", "weeks": 3}, 422)
+        assert "One has some of these weeks" in wrong["detail"]
+        at = f"/api/athletes/1/blocks/{made['block']['id']}"
+        send(client, "put", at, {"title": "One", "weeks": 5}, 422)
+        assert send(client, "put", at, {"title": "First", "weeks": 3})["title"] == "First"
+        send(client, "post", f"{at}/remove", {})
+        send(client, "post", f"{at}/remove", {}, 404)
+        assert get(client, f"{NEXT}/block")["stored"] is None
+        assert len(get(client, f"{NEXT}/block")["blocks"]) == 1
+
+    def test_what_cannot_fill_a_block(self, client: FlaskClient) -> None:
+        far = "/api/athletes/1/weeks/2027-W10"
+        body = {"title": "", "weeks": 3, "fill": "week before"}
+        assert "nothing is planned" in send(client, "post", f"{far}/block/new", body, 422)["detail"]
+        send(client, "post", f"{far}/block/new", {**body, "fill": "template", "template": 9}, 404)
+        send(client, "post", f"{far}/block/new", {**body, "weeks": 9}, 422)
+        assert get(client, f"{far}/block")["stored"] is None
+
+    def test_a_session_goes_to_a_day(self, client: FlaskClient) -> None:
+        (one,) = get(client, f"{NEXT}/written")["sessions"]
+        body = {"sessions": [one["id"]], "to": "2026-10-15", "move": True}
+        send(client, "post", f"{NEXT}/block/lay", body)
+        assert [row["date"] for row in get(client, f"{NEXT}/written")["sessions"]] == ["2026-10-15"]
+        send(client, "post", f"{NEXT}/block/lay", {"sessions": [one["id"]]}, 404)
+
+
+class TestTemplates:
+    def test_kept_laid_for_several_and_undone(
+        self, client: FlaskClient, bring: Callable[..., Any]
+    ) -> None:
+        bring(document([session(0, sets("Row"))], athlete={"name": "Bo", "bodyweight_kg": 60}))
+        kept = send(client, "post", f"{NEXT}/template", {"name": "Basis", "weeks": 1}, 201)
+        assert (kept["sessions"], kept["weeks"]) == (1, 1)
+        body = {"athletes": [1, 2], "week": "2026-W44"}
+        laid = send(client, "post", f"/api/templates/{kept['id']}/lay", body)
+        weeks = [f"/api/athletes/{one}/weeks/2026-W44" for one in (1, 2)]
+        assert [sets_of(client, one)[0] for one in weeks] == [12, 12]
+        send(client, "post", "/api/templates/undo", laid)
+        assert [sets_of(client, one)[0] for one in weeks] == [0, 0]
+        block = {"title": "B", "weeks": 3, "fill": "template", "template": kept["id"]}
+        send(client, "post", f"{weeks[1]}/block/new", block, 201)
+        assert sets_of(client, weeks[1])[0] == 12
+
+    def test_for_all_or_for_none(self, client: FlaskClient) -> None:
+        kept = send(client, "post", f"{NEXT}/template", {"name": "Basis", "weeks": 1}, 201)
+        body = {"athletes": [1, 77], "week": "2026-W44"}
+        send(client, "post", f"/api/templates/{kept['id']}/lay", body, 404)
+        assert sets_of(client, "/api/athletes/1/weeks/2026-W44")[0] == 0
+        assert "nothing is planned" in send(
+            client, "post", "/api/athletes/1/weeks/2027-W01/template",
+            {"name": "Empty", "weeks": 1}, 422)["detail"]  # fmt: skip
+
+    def test_taken_away_and_brought_back(self, client: FlaskClient) -> None:
+        kept = send(client, "post", f"{NEXT}/template", {"name": "Basis", "weeks": 1}, 201)
+        at = f"/api/templates/{kept['id']}"
+        send(client, "post", f"{at}/remove", {})
+        assert get(client, "/api/templates")["templates"] == []
+        send(client, "post", f"{at}/remove", {}, 404)
+        send(client, "post", f"{at}/restore", {})
+        assert len(get(client, "/api/templates")["templates"]) == 1
+
+
+class TestTextIn:
+    def take(self, client: FlaskClient, text: str, status: int = 201) -> Any:
+        return send(client, "post", f"{NEXT}/block/text", {"text": text}, status)
+
+    def test_what_went_out_comes_in(self, client: FlaskClient) -> None:
+        out = client.get(f"{NEXT}/block/text?weeks=3").get_data(as_text=True)
+        before = get(client, f"{NEXT}/sheet?basis=planned")
+        done = self.take(client, out)
+        assert (len(done["added"]), len(done["removed"])) == (1, 1)
+        assert done["first_week"] == "2026-W42"
+        assert get(client, f"{NEXT}/sheet?basis=planned") == before
+
+    @pytest.mark.parametrize(
+        ("text", "words"),
+        [
+            ("2026-10-13 A\nPress 3 × 5\nPres 3x\n", "line 3, column"),
+            ("Press 3 × 5", "begins with its day"),
+            ("# nothing", "has no session"),
+            ("2026-10-13\nPress 5\n2026-10-13\nRow 5", "stands there twice"),
+        ],
+    )
+    def test_all_or_nothing(self, client: FlaskClient, text: str, words: str) -> None:
+        assert words in self.take(client, text, 422)["detail"]
+        assert len(get(client, f"{NEXT}/written")["sessions"]) == 1
+
+
+class TestKit:
+    def test_a_load_that_cannot_be_made_is_told_with_what_can(self, client: FlaskClient) -> None:
+        kit = {"stacks": [{"name": "press tower", "least_kg": 10, "step_kg": 5, "top_kg": 40,
+                           "movements": ["Press"]}]}  # fmt: skip
+        text = "Press 3 × 5 at 22 kg, then 5 at 50 lb\nRow 3 × 5 at 22 kg\n"
+        body = {"date": "2026-10-14", "text": text}
+        assert get(client, "/api/kit")["described"] is False
+        assert send(client, "post", f"{NEXT}/written/check", body)["kit"] == []
+        assert send(client, "put", "/api/kit", {"revision": 1, "kit": kit}) == {"revision": 2}
+        first, second = send(client, "post", f"{NEXT}/written/check", body)["kit"]
+        assert (first["line"], first["column"], first["length"]) == (1, 16, 5)
+        assert [one["text"] for one in first["choices"]] == ["20 kg", "25 kg"]
+        assert first["choices"][0]["step"] == pytest.approx(-1 / 11)
+        assert [one["text"] for one in second["choices"]] == ["44.09 lb", "55.12 lb"]
+        send(client, "put", "/api/kit", {"revision": 1, "kit": kit}, 409)
+        send(client, "put", "/api/kit", {"revision": 2, "kit": {"bars_kg": [-1]}}, 422)
+        assert get(client, "/api/kit")["kit"]["stacks"][0]["top_kg"] == 40
+
+
+class TestMovements:
+    def known(self, client: FlaskClient, name: str) -> Any:
+        return next(one for one in get(client, "/api/movements")["movements"]
+                    if one["name"] == name)  # fmt: skip
+
+    def press(self, **more: Any) -> dict[str, Any]:
+        known = {"name": "Press", "pattern": "horizontal_push", "compound": True,
+                 "tempo": "3-0-1-0", "muscles": {"chest": "direct"}}  # fmt: skip
+        return {"movement": {**known, **more}}
+
+    def test_a_change_shows_what_it_alters_and_counts_everywhere(self, client: FlaskClient) -> None:
+        at = f"/api/movements/{self.known(client, 'Press')['id']}"
+        before = get(client, f"{HERE}/sheet")
+        effect = send(client, "post", f"{at}/effect", self.press(tempo="6-0-2-0"))
+        assert effect["athletes"] == 1
+        assert effect["sets"] > 20
+        week = next(one for one in effect["sheets"] if one["week"] == "2026-W41")
+        assert week["sets"] == 0
+        assert week["tut_s"] > 0
+        assert get(client, f"{HERE}/sheet") == before
+        send(client, "put", at, self.press(tempo="6-0-2-0"))
+        after = get(client, f"{HERE}/sheet")
+        tut = [next(row for row in sheet["totals"] if row["subject"] == "tut_s")["cells"]["tut_s"]
+               for sheet in (before, after)]  # fmt: skip
+        assert tut[1]["done"] - tut[0]["done"] == pytest.approx(week["tut_s"])
+        assert self.known(client, "Press")["indirect"] == []
+
+    def test_more_names_alter_nothing(self, client: FlaskClient) -> None:
+        at = f"/api/movements/{self.known(client, 'Row')['id']}"
+        row = {"name": "Row", "pattern": "horizontal_pull", "compound": True,
+               "muscles": {"upper_back": "direct", "lats": "direct", "biceps": "indirect",
+                           "rear_delts": "indirect"}, "aliases": ["boat pull"]}  # fmt: skip
+        assert send(client, "post", f"{at}/effect", {"movement": row})["sheets"] == []
+        send(client, "put", at, {"movement": row})
+        body = {"date": "2026-10-14", "text": "boat pull 3 × 5"}
+        assert send(client, "post", f"{NEXT}/written/check", body)["sets"] == 3
+
+    @pytest.mark.parametrize(
+        ("more", "place"),
+        [
+            ({"aliases": ["Row"]}, "aliases"), ({"easier": "Nothing"}, "easier"),
+            ({"harder": "Press"}, "harder"), ({"muscles": {}}, "muscles"),
+            ({"tempo": "9"}, "tempo"), ({"pattern": "sideways"}, "pattern"),
+        ],
+    )  # fmt: skip
+    def test_what_would_break_is_refused(
+        self, client: FlaskClient, more: dict[str, Any], place: str
+    ) -> None:
+        at = f"/api/movements/{self.known(client, 'Press')['id']}"
+        assert place in send(client, "put", at, self.press(**more), 422)["problems"][0]["place"]
+
+    def test_a_name_stays_and_what_is_in_use_stays(self, client: FlaskClient) -> None:
+        at = f"/api/movements/{self.known(client, 'Press')['id']}"
+        wrong = send(client, "put", at, self.press(name="Push"), 422)
+        assert "keeps its name" in wrong["detail"]
+        taken = client.delete(at)
+        assert (taken.status_code, "are planned or done" in taken.json["detail"]) == (409, True)
+        shipped = client.delete(f"/api/movements/{self.known(client, 'Dead bug')['id']}")
+        assert "ships with" in shipped.json["detail"]
+
+    def test_add_and_take_away(self, client: FlaskClient) -> None:
+        new = self.press(name="Sled push", easier="Press")
+        added = send(client, "post", "/api/movements", new, 201)
+        assert added["easier"] == "Press"
+        send(client, "post", "/api/movements", self.press(name="sled  PUSH"), 422)
+        assert client.delete(f"/api/movements/{added['id']}").status_code == 200
+        assert client.delete(f"/api/movements/{added['id']}").status_code == 404
+
+
+def test_the_form_gives_rows_and_takes_a_row(client: FlaskClient) -> None:
+    text = "# mine\nPress 3 × 5 at 20 kg\nnothing at all"
+    rows = send(client, "post", "/api/athletes/1/form/rows", {"text": text})["rows"]
+    assert [one["kind"] for one in rows] == ["other", "sets", "other"]
+    row = rows[1]
+    row["entries"][0]["load"] = "2 × 12 kg"
+    assert send(client, "post", "/api/athletes/1/form/line", row) == {
+        "text": "Press 3 × 5 at 2 × 12 kg"
+    }
+
+
+def test_a_session_on_paper_is_one_page(client: FlaskClient) -> None:
+    (one,) = get(client, f"{NEXT}/written")["sessions"]
+    answer = client.get(f"{NEXT}/written/{one['id']}/paper")
+    assert answer.content_type == "application/pdf"
+    (page,) = PdfReader(BytesIO(answer.data)).pages
+    text = page.extract_text()
+    assert "Ada Test" in text
+    assert "Press 5 × 10 at 20 kg" in text
+    assert "Stop on sharp pain" in text
+    lines = (f"Press {at + 1} at 20 kg (a note that is long)\n" for at in range(45))
+    body = {"date": one["date"], "title": "Long", "revision": 1, "text": "".join(lines)}
+    send(client, "put", f"{NEXT}/written/{one['id']}", body)
+    assert len(PdfReader(BytesIO(client.get(f"{NEXT}/written/{one['id']}/paper").data)).pages) == 1
+    assert client.get(f"{NEXT}/written/99/paper").status_code == 404
