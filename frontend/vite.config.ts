@@ -11,6 +11,8 @@ export default defineConfig({
     emptyOutDir: true,
     // The content security policy allows no data: scripts and no inline ones.
     assetsInlineLimit: 0,
+    // The service worker keeps all of these for when there is no connection.
+    manifest: "assets.json",
     modulePreload: { polyfill: false },
   },
   server: { proxy: { "/api": "http://127.0.0.1:8765" } },

@@ -12,7 +12,8 @@ MAY_USE = {
     "book": {"core"},
     "store": {"core", "book", "library"},
     "demo": {"core", "book", "library", "store"},
-    "web": {"core", "book", "store", "library"},
+    "simulated": {"core"},
+    "web": {"core", "book", "store", "library", "simulated"},
     "cli.py": {"core", "book", "library", "store", "demo", "web"},
 }
 NOT_IN_CORE = {"flask", "peewee", "sqlite3", "pathlib", "os", "io", "socket", "time", "click",

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
 from functools import cached_property
 from typing import Any, Final
 
 from dialback.core.balance import weigh
 from dialback.core.baseline import Baseline, Change, baseline, heaviest_before
-from dialback.core.findings import Finding, WeekInHand, find
+from dialback.core.findings import AgainstPlan, Finding, WeekInHand, find
+from dialback.core.reconcile import match_sessions
 from dialback.core.sessions import Session
-from dialback.core.tally import TOTALS, Entry, Ledger, Tally, rough, tally
+from dialback.core.tally import TOTALS, Entry, Ledger, Tally, measured, rough, tally
 from dialback.core.vocabulary import (
     MEASURES,
     MUSCLE_MEASURES,
@@ -63,6 +65,11 @@ class Audit:
         """The figures that rest on an estimate or an assumption."""
         return rough(self.entries)
 
+    @cached_property
+    def measured(self) -> frozenset[str]:
+        """The figures that rest on a measurement."""
+        return measured(self.entries)
+
     def value(self, figure: str) -> float:
         """A figure's sum; 0 where nothing credits it."""
         return self.tally.get(figure, 0.0)
@@ -104,14 +111,39 @@ class Audit:
         return list(dict.fromkeys(names))
 
 
-def audit(ledger: Ledger, week: Week, basis: Basis = "completed") -> Audit:
-    """Audit a week of the ledger, as completed or as planned."""
-    key = ("audit", basis, week)
+def audit(
+    ledger: Ledger, week: Week, basis: Basis = "completed", as_of: date | None = None
+) -> Audit:
+    """Audit a week of the ledger, as completed or as planned.
+
+    A plan of a day from ``as_of`` on is not due yet: it is neither missed nor counted against.
+    """
+    due = None if as_of is None or as_of > week.sunday else max(as_of, week.monday)
+    key = ("audit", basis, week, due)
     kept: Audit | None = ledger.kept.get(key)
     if kept is None:
         entries, sums = ledger.entries(basis, week), ledger.tally(basis, week)
-        kept = ledger.kept[key] = _audit(ledger, week, basis, entries, sums)
+        against = against_plan(ledger, week, due) if basis == "completed" else None
+        kept = ledger.kept[key] = _audit(ledger, week, basis, entries, sums, against)
     return kept
+
+
+def against_plan(ledger: Ledger, week: Week, due: date | None = None) -> AgainstPlan:
+    """The week's plan beside its log. Plans of days from ``due`` on count once they are done."""
+    matches = tuple(
+        match
+        for match in match_sessions(
+            ledger.source.week("planned", week),
+            ledger.source.week("completed", week),
+            ledger.movements,
+        )
+        if match.done is not None or match.plan is None or due is None or match.plan.date < due
+    )
+    wanted = {id(match.plan) for match in matches}
+    planned = tuple(
+        entry for entry in ledger.entries("planned", week) if id(entry.session) in wanted
+    )
+    return AgainstPlan(planned, matches, ledger.movements)
 
 
 def audit_draft(ledger: Ledger, week: Week, sessions: Sequence[Session]) -> Audit:
@@ -121,14 +153,19 @@ def audit_draft(ledger: Ledger, week: Week, sessions: Sequence[Session]) -> Audi
 
 
 def _audit(
-    ledger: Ledger, week: Week, basis: Basis, entries: tuple[Entry, ...], sums: Tally
+    ledger: Ledger,
+    week: Week,
+    basis: Basis,
+    entries: tuple[Entry, ...],
+    sums: Tally,
+    against: AgainstPlan | None = None,
 ) -> Audit:
     key = ("before", week)
     before: tuple[Baseline, Mapping[str, float]] | None = ledger.kept.get(key)
     if before is None:
         before = ledger.kept[key] = (baseline(ledger, week), heaviest_before(ledger, week))
     base, heaviest = before
-    in_hand = WeekInHand(entries, sums, base, heaviest, ledger.rules)
+    in_hand = WeekInHand(entries, sums, base, heaviest, ledger.rules, against)
     return Audit(week, basis, ledger, entries, sums, base, in_hand)
 
 
@@ -199,7 +236,7 @@ def as_document(result: Audit, athlete: str) -> dict[str, Any]:
                 for muscle in MUSCLES
             },
         },
-        "findings": [_finding(finding, result.entries) for finding in result.findings],
+        "findings": [_finding(finding, result) for finding in result.findings],
     }
     if result.basis == "completed":
         sessions = sessions_done(result.ledger, result.week)
@@ -225,7 +262,9 @@ def _change(change: Change) -> dict[str, float | None]:
     }
 
 
-def _finding(finding: Finding, entries: tuple[Entry, ...]) -> dict[str, Any]:
+def _finding(finding: Finding, result: Audit) -> dict[str, Any]:
+    against = result.in_hand.against
+    entries = against.planned if finding.of_plan and against else result.entries
     return {
         "code": finding.code,
         "subject": finding.subject,

@@ -86,6 +86,7 @@ class Shape:
     indirect_credit: float
     partial_rep_credit: float
     estimate_reps: bool
+    measured_tension: bool
     moving_only: bool
     pair_sides: tuple[tuple[str, ...], ...]
     plan: tuple[tuple[str, int, float], ...]
@@ -210,6 +211,7 @@ def shape_of(
         indirect_credit=rules.indirect_credit,
         partial_rep_credit=rules.partial_rep_credit,
         estimate_reps=rules.estimate_reps,
+        measured_tension=rules.measured_tension,
         moving_only=rules.tension == "moving",
         pair_sides=pair_sides,
         plan=_plan(standing, moves, pair_sides, rules.indirect_credit, assumed=assumed),
@@ -234,14 +236,20 @@ def measure(one: Set, shape: Shape) -> MeasuredSet:
     load = one.load_kg * one.implements
     hold = one.hold_s
     duration = reps * shape.rep_seconds if seconds is None else seconds
+    # A measurement is of the whole set, its hold included; it says nothing of the clock.
+    measured = one.measured_tension_s if shape.measured_tension else None
     amounts: tuple[float, ...] = (shape.sets, (duration + hold) * shape.total, estimated, 1)
     for move in shape.moves:
         # Help may exceed what it helps with; nobody lifts less than nothing.
         lifted = load + move.bodyweight_kg
         if lifted < 0:
             lifted = 0.0
-        tut = reps * move.tut if seconds is None else seconds * move.timed_tut
-        amounts += (reps * move.reps, loaded_reps * move.lifts * lifted, tut + hold * move.hold)
+        if measured is not None:
+            tut = measured * move.timed_tut
+        else:
+            tut = reps * move.tut if seconds is None else seconds * move.timed_tut
+            tut += hold * move.hold
+        amounts += (reps * move.reps, loaded_reps * move.lifts * lifted, tut)
     return MeasuredSet(shape, amounts)
 
 

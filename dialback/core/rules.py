@@ -102,6 +102,9 @@ class Rules(Value):
     load_step: Limits = (0.075, 0.15)
     spacing_sets: float = Field(4, gt=0, le=1000)
     change_over_s: float = Field(10, ge=0, le=600)
+    measured_tension: bool = True
+    plan_band: Band = (0.8, 1.1)
+    gap_share: float = Field(0.5, ge=0, le=1)
 
     def changes(self, since: Rules | None = None) -> dict[str, Any]:
         """The rules that differ from ``since`` (the defaults), tables reduced to such keys."""
@@ -151,7 +154,7 @@ class RuleEntry:
     """
 
     name: str
-    group: Literal["counting", "balance", "dose", "change"]
+    group: Literal["counting", "balance", "dose", "change", "plan"]
     title: str
     argument: str
     changes: str
@@ -305,6 +308,25 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         "How large may a step be from the heaviest load of the last four weeks?",
         "findings of load steps",
         _CONTESTED, "share above the heaviest",
+    ),
+    RuleEntry(
+        "plan_band", "plan", "Allowed share of the plan",
+        "How far may a week's sets, reps, volume load or tension stray from the plan?",
+        "findings off the plan",
+        _HOUSE, "done ÷ planned",
+    ),
+    RuleEntry(
+        "gap_share", "plan", "Gaps in the log",
+        "From which share on are missing loads, reps or exertion, or estimates, worth a note?",
+        "findings of gaps in the log",
+        _HOUSE, "share of the sets",
+    ),
+    RuleEntry(
+        "measured_tension", "counting", "Tension as measured",
+        "Where a sensor measured the time under load, does it stand for reps × tempo?",
+        "tension of sets with a measurement",
+        _HOUSE, "",
+        ((True, "yes, the measurement counts"), (False, "no, reps × tempo for every set")),
     ),
 )  # fmt: skip
 

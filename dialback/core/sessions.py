@@ -86,6 +86,10 @@ class Set(Value):
     warm_up: bool = False
     rest_s: float | None = Field(None, ge=0, le=86_400, description="Rest after the set, seconds")
     part: str | None = Field(None, max_length=120)
+    measured_reps: Reps | None = Field(None, description="Reps that a sensor counted")
+    measured_tension_s: float | None = Field(
+        None, ge=0, le=86_400, description="Seconds under load as measured, per side for each"
+    )
 
     @field_validator("moves")
     @classmethod
@@ -128,6 +132,13 @@ class Set(Value):
         return self.load_kg * self.implements
 
 
+class Pain(Value):
+    """Where it hurt: what the athlete says, and the movement that was stopped, if one was."""
+
+    exercise: Name | None = None
+    note: str = Field("", max_length=500)
+
+
 class Session(Value):
     """A day's training, planned or completed."""
 
@@ -136,3 +147,8 @@ class Session(Value):
     rpe: Rpe | None = None
     duration_min: float | None = Field(None, ge=0, le=1440)
     sets: tuple[Set, ...] = Field(strict=False, max_length=MAX_SETS)
+    plan: Day | None = Field(
+        None, description="The day of the plan that it was done for, where it is another"
+    )
+    notes: str = Field("", max_length=2000)
+    pain: tuple[Pain, ...] = Field((), strict=False, max_length=20)

@@ -94,13 +94,29 @@ def rough(entries: Iterable[Entry]) -> frozenset[str]:
         measures = {"reps", "volume_load_kg"} if entry.measured.estimated else set()
         # The seconds of a timed set are exact; how moves share them, or what moves, is not.
         timed = entry.set.seconds is not None and len(shape.moves) == 1 and not shape.moving_only
-        if shape.assumed and not timed:
+        if shape.assumed and not timed and not is_measured(entry):
             measures |= {"tut_s", "work_s"}
         if measures:
             found.update(
                 key for key in entry.measured.credits if key.rpartition("/")[2] in measures
             )
     return frozenset(found)
+
+
+def is_measured(entry: Entry) -> bool:
+    """Whether the set's tension was measured, and counts as measured."""
+    return entry.set.measured_tension_s is not None and entry.measured.shape.measured_tension
+
+
+def measured(entries: Iterable[Entry]) -> frozenset[str]:
+    """The tension figures that rest on a measurement, in whole or in part."""
+    return frozenset(
+        key
+        for entry in entries
+        if is_measured(entry)
+        for key in entry.measured.credits
+        if key.endswith("/tut_s")
+    )
 
 
 class Ledger:

@@ -168,6 +168,8 @@ def _step(one: Set, measured: MeasuredSet, move: ShapeMove, part: MovePart, meas
             lifts = number(part.volume_load_kg / load, 1)
             return f"{lifts} reps × {number(load, 1)} kg{body}"
         case "tut_s":
+            if one.measured_tension_s is not None and shape.measured_tension:
+                return f"{number(part.tut_s, 1)} s measured"
             held = one.hold_s * move.hold
             hold = f" + hold {number(held)} s" if held else ""
             if one.seconds is not None or move.movement.isometric:

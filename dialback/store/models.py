@@ -59,6 +59,7 @@ class House(Table):
     revision = pw.IntegerField(default=1)
     kit = JsonField(null=True)
     kit_revision = pw.IntegerField(default=1)
+    unit = pw.CharField(default="kg")
     change = pw.IntegerField(default=1)
 
 
@@ -108,10 +109,23 @@ class MovementMuscle(Table):
         indexes = ((("movement", "muscle"), True),)
 
 
+class Import(Table):
+    """A file that brought logs in; it can be undone."""
+
+    name = pw.CharField()
+    day = pw.DateField()
+    undone_on = pw.DateField(null=True)
+
+
 class Session(Table):
-    """A session, planned or completed. A completed one may link to its plan."""
+    """A session, planned or completed. A completed one may link to its plan.
+
+    ``client_id`` was made where it was logged; ``last_change`` is the last change that arrived,
+    so that the same one arriving twice is made once.
+    """
 
     athlete = pw.ForeignKeyField(Athlete, backref="sessions")
+    plan_id: int | None
     basis = pw.CharField()
     date = pw.DateField()
     title = pw.CharField(default="")
@@ -121,9 +135,31 @@ class Session(Table):
     extra = JsonField(default=dict)
     revision = pw.IntegerField(default=1)
     deleted_on = pw.DateField(null=True)
+    client_id = pw.CharField(null=True, unique=True)
+    last_change = pw.CharField(null=True)
+    came_with = pw.ForeignKeyField(Import, null=True, backref="sessions")
 
     class Meta:
         indexes = ((("athlete", "basis", "date"), False),)
+
+
+class Version(Table):
+    """A log that arrived when another was stored already: kept until somebody decides."""
+
+    session = pw.ForeignKeyField(Session, backref="versions")
+    change = pw.CharField(unique=True)
+    body = JsonField()
+    day = pw.DateField()
+
+
+class ColumnChoice(Table):
+    """What the columns of a source mean, remembered by their heads."""
+
+    heads = pw.TextField()
+    choice = JsonField()
+
+    class Meta:
+        table_name = "column_choice"
 
 
 class SetRow(Table):
@@ -144,6 +180,8 @@ class SetRow(Table):
     warm_up = pw.BooleanField()
     rest_s = pw.FloatField(null=True)
     part = pw.CharField(null=True)
+    measured_reps = pw.IntegerField(null=True)
+    measured_tension_s = pw.FloatField(null=True)
     extra = JsonField(null=True)
 
     class Meta:
@@ -237,6 +275,6 @@ class Signature(Table):
 
 
 TABLES = (
-    House, Athlete, Movement, MovementMuscle, Session, SetRow, SetMove, Block, Template, Draft,
-    Acceptance, Signature,
+    House, Athlete, Movement, MovementMuscle, Import, Session, Version, ColumnChoice, SetRow,
+    SetMove, Block, Template, Draft, Acceptance, Signature,
 )  # fmt: skip

@@ -11,6 +11,7 @@ from typing import Any
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import Value, fold
 from dialback.core.sessions import Move as CoreMove
+from dialback.core.sessions import Pain
 from dialback.core.sessions import Session as CoreSession
 from dialback.core.sessions import Set as CoreSet
 from dialback.core.vocabulary import Basis
@@ -19,7 +20,7 @@ from dialback.store.models import Athlete, Session, SetMove, SetRow, insert_rows
 
 _SET_COLUMNS = (
     "reps", "seconds", "load_kg", "implements", "sides", "tempo", "hold_s", "partial_reps",
-    "rpe", "warm_up", "rest_s", "part",
+    "rpe", "warm_up", "rest_s", "part", "measured_reps", "measured_tension_s",
 )  # fmt: skip
 
 TEXT_KEY = "text"
@@ -50,11 +51,17 @@ def add_sessions(
             rpe=session.rpe,
             duration_min=session.duration_min,
             plan=(plans or {}).get(session.date),
-            extra=session.model_extra or {},
+            extra=_session_extra(session),
         )
         by_day[session.date].append(row.id)
         _add_sets(row, session.sets, movement_ids)
     return {day: ids[0] for day, ids in by_day.items() if len(ids) == 1}
+
+
+def _session_extra(session: CoreSession) -> dict[str, Any]:
+    """What has no column: unknown keys, notes, pain, the day of the plan."""
+    told = session.model_dump(mode="json", include={"notes", "pain", "plan"}, exclude_defaults=True)
+    return {**(session.model_extra or {}), **told}
 
 
 def _add_sets(row: Session, sets: Iterable[CoreSet], movement_ids: Mapping[str, int]) -> None:
@@ -83,12 +90,23 @@ def write_plan(
     row: Session, session: CoreSession, movement_ids: Mapping[str, int], text: str
 ) -> None:
     """Put another content into a planned session, with the text it was written as."""
+    row.extra = {**row.extra, TEXT_KEY: text}
+    _rewrite(row, session, movement_ids)
+
+
+def write_log(row: Session, session: CoreSession, movement_ids: Mapping[str, int]) -> None:
+    """Put another content into a completed session."""
+    row.rpe, row.duration_min = session.rpe, session.duration_min
+    row.extra = _session_extra(session)
+    _rewrite(row, session, movement_ids)
+
+
+def _rewrite(row: Session, session: CoreSession, movement_ids: Mapping[str, int]) -> None:
     old = SetRow.select(SetRow.id).where(SetRow.session == row)
     SetMove.delete().where(SetMove.set.in_(old)).execute()
     SetRow.delete().where(SetRow.session == row).execute()
     row.date = session.date
     row.title = session.title
-    row.extra = {**row.extra, TEXT_KEY: text}
     row.revision += 1
     row.save()
     _add_sets(row, session.sets, movement_ids)
@@ -97,6 +115,11 @@ def write_plan(
 def planned_rows(athlete: Athlete, week: Week) -> list[Session]:
     """The planned sessions of a week, in the order in which a ledger has them."""
     return list(_live(athlete, "planned", week.monday, week.sunday))
+
+
+def completed_rows(athlete: Athlete, week: Week) -> list[Session]:
+    """The completed sessions of a week, in the order in which a ledger has them."""
+    return list(_live(athlete, "completed", week.monday, week.sunday))
 
 
 def plans_on(athlete: Athlete, day: date) -> list[Session]:
@@ -249,12 +272,17 @@ def _position(placed: tuple[int, CoreSet]) -> int:
 
 
 def _core(values: list[Any], sets: list[CoreSet]) -> CoreSession:
-    day, title, rpe, duration_min, extra = values
+    day, title, rpe, duration_min, text = values
+    extra = _read_extra(text)
+    plan = extra.pop("plan", None)
     named = {
         "date": date.fromisoformat(day),
         "title": title,
         "rpe": rpe,
         "duration_min": duration_min,
         "sets": tuple(sets),
+        "plan": plan and date.fromisoformat(plan),
+        "notes": extra.pop("notes", ""),
+        "pain": tuple(Pain.model_validate(one) for one in extra.pop("pain", ())),
     }
-    return CoreSession.trusted(named, _read_extra(extra))
+    return CoreSession.trusted(named, extra)

@@ -20,8 +20,10 @@ from dialback.web.places import (
     block,
     drafts,
     files,
+    floor,
     form,
     kit,
+    log,
     movements,
     roster,
     rules,
@@ -31,7 +33,7 @@ from dialback.web.places import (
 )
 
 PLACES = (
-    roster, weeks, block, templates, drafts, write, form, movements, kit, rules, files,
+    roster, weeks, block, templates, drafts, write, form, log, floor, movements, kit, rules, files,
 )  # fmt: skip
 STATIC = Path(__file__).parent / "static"
 
@@ -73,21 +75,9 @@ def _bare_app() -> OpenAPI:
         validation_error_callback=problems.invalid,
         static_folder=None,
     )
-    for place in (
-        roster,
-        weeks,
-        block,
-        templates,
-        drafts,
-        write,
-        form,
-        movements,
-        kit,
-        rules,
-        files,
-    ):
+    for place in PLACES:
         app.register_api(place.api)
-    for api in (block.blocks_api, templates.from_block):
+    for api in (block.blocks_api, templates.from_block, log.logs_api, log.versions_api):
         app.register_api(api)
     app.add_url_rule("/", "page", _page)
     app.add_url_rule("/<path:path>", "page", _page)

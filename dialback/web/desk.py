@@ -12,9 +12,11 @@ from flask import Response, current_app
 from pydantic import BaseModel
 
 from dialback.book.errors import bad_input
+from dialback.core.audit import Audit, audit
 from dialback.core.movements import fold
 from dialback.core.sessions import parse_day
 from dialback.core.tally import Ledger
+from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers
 from dialback.store.models import Athlete, Template
@@ -76,6 +78,11 @@ def planning_ledger(athlete: Athlete, week: Week) -> Ledger:
     running = running_week()
     ledgers = desk().ledgers
     return ledgers.ahead(athlete, running) if week > running else ledgers.of(athlete)
+
+
+def judged_week(ledger: Ledger, week: Week, basis: Basis = "completed") -> Audit:
+    """The audit of a week as it stands today: plans from today on are not due yet."""
+    return audit(ledger, week, basis, as_of=desk().today())
 
 
 def answer(model: BaseModel, status: int = 200) -> Response:

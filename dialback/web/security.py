@@ -20,6 +20,7 @@ CONTENT_SECURITY_POLICY: Final = {
     "img-src": "'self' data:",
     "connect-src": "'self'",
     "manifest-src": "'self'",
+    "worker-src": "'self'",
     "base-uri": "'none'",
     "form-action": "'self'",
     "frame-ancestors": "'none'",

@@ -12,6 +12,8 @@ from dialback.core.kit import Kit
 from dialback.core.movements import Movement
 from dialback.core.notation.rows import RowKind
 from dialback.core.notation.session import PartKind
+from dialback.core.reconcile import Kind as MatchKind
+from dialback.core.sessions import Session, Set
 from dialback.core.vocabulary import Basis
 from dialback.store.blocks import LENGTHS
 
@@ -96,6 +98,7 @@ class Cell(Shape):
     change: float | None
     rough_planned: bool
     rough_done: bool
+    measured: bool
 
 
 class BandOut(Shape):
@@ -160,12 +163,13 @@ class FindingOut(Shape):
     clears: str
     figures: list[str]
     days: list[str]
+    of_plan: bool
     accepted: bool
     reason: str | None
 
 
 class SessionLine(Shape):
-    """A session of the week: planned, done, or still ahead."""
+    """A session of the week: planned, done, or still ahead; ``differed`` tells how, in words."""
 
     date: str
     title: str
@@ -174,6 +178,7 @@ class SessionLine(Shape):
     ahead: bool
     rpe: float | None
     duration_min: float | None
+    differed: list[str]
 
 
 class SignatureOut(Shape):
@@ -245,6 +250,7 @@ class TrailSet(Shape):
     easy: bool
     estimated: bool
     assumed: bool
+    measured: bool
 
 
 class Trail(Shape):
@@ -897,3 +903,215 @@ class MovementsOut(Shape):
     movements: list[MovementOut]
     patterns: list[str]
     muscles: list[str]
+
+
+class LogBody(Shape):
+    """A log to keep: ``revision`` is the one it builds on, ``change`` the id of this change."""
+
+    change: str = Field(min_length=8, max_length=64)
+    revision: int = Field(ge=0)
+    plan: int | None = None
+    session: Session
+
+
+class LogPath(AthletePath):
+    """A log by the id that was made where it was written."""
+
+    client_id: str = Field(min_length=4, max_length=64, pattern=r"^[A-Za-z0-9-]+$")
+
+
+class LogLine(Shape):
+    """A planned set beside what was done for it; places count from 0."""
+
+    kind: MatchKind
+    movement: str
+    part: str
+    planned: str
+    done: str
+    words: str
+    at: int | None
+    done_at: int | None
+
+
+class PlanOut(Shape):
+    """A planned session."""
+
+    id: int
+    date: str
+    title: str
+    minutes: float
+    sets: list[Set]
+
+
+class LogOut(Shape):
+    """A log as it is stored."""
+
+    client_id: str
+    revision: int
+    session: Session
+
+
+class VersionOut(Shape):
+    """A log that arrived when another had been stored: to be decided."""
+
+    id: int
+    day: str
+    session: Session
+
+
+class LogSession(Shape):
+    """A session planned and done, side by side."""
+
+    plan: PlanOut | None
+    log: LogOut | None
+    ahead: bool
+    lines: list[LogLine]
+    notes: list[str]
+    planned: dict[str, float]
+    done: dict[str, float]
+    versions: list[VersionOut]
+
+
+class LogWeek(Shape):
+    """The sessions of a week to log."""
+
+    today: str
+    days: list[str]
+    sessions: list[LogSession]
+
+
+class LogSaved(Shape):
+    """What became of a log: ``both_kept`` if another had been stored meanwhile."""
+
+    revision: int
+    client_id: str
+    both_kept: bool
+
+
+class AmendBody(Shape):
+    """A set, and what was different about it, in the notation's short forms."""
+
+    set: Set
+    text: str = Field(max_length=200)
+
+
+class Amended(Shape):
+    """The set as it was done, so many times."""
+
+    set: Set
+    count: int
+
+
+class WrittenDone(Shape):
+    """A text read as what was done: its sets, and its mistakes."""
+
+    sets: list[Set]
+    mistakes: list[MistakeOut]
+
+
+class VersionPath(AthletePath):
+    """A version that waits for a decision."""
+
+    version: int
+
+
+class DecideBody(Shape):
+    """Which of the two stays."""
+
+    keep: Literal["stored", "other"]
+
+
+class FloorQuery(Shape):
+    """A day on the floor; today if left out."""
+
+    day: str | None = None
+
+
+class FloorSession(Shape):
+    """A session that can be run today."""
+
+    plan: int
+    athlete: int
+    name: str
+    date: str
+    title: str
+    sets: int
+    minutes: float
+    done: bool
+
+
+class FloorDay(Shape):
+    """What is planned for a day, athlete by athlete."""
+
+    day: str
+    sessions: list[FloorSession]
+
+
+class RunQuery(Shape):
+    """Planned sessions to run, by number, commas between."""
+
+    plans: str = Field(min_length=1, max_length=200)
+
+
+class FloorMovement(Shape):
+    """What can be done about a movement on the floor.
+
+    ``loads`` are those that can be made, in kg of one implement; empty where nothing is known.
+    """
+
+    name: str
+    loads: list[float]
+    easier: str | None
+    harder: str | None
+    instead: list[str]
+    tempo: str | None
+    isometric: bool
+
+
+class FloorSet(Shape):
+    """A set to do: ``rest_s`` after it, ``cycle_s`` of one rep, its place in rounds if it has one.
+
+    ``timed`` sets run by the clock.
+    """
+
+    set: Set
+    movement: str
+    dose: str
+    load: str
+    part: str
+    round: int | None
+    rounds: int | None
+    rest_s: float
+    seconds: float | None
+    cycle_s: float
+    counted: bool
+
+
+class FloorRunOf(Shape):
+    """One athlete's part of a run: the sets to do, and the log as far as it goes."""
+
+    athlete: int
+    name: str
+    plan: int
+    date: str
+    title: str
+    sets: list[FloorSet]
+    log: LogOut | None
+
+
+class FloorRun(Shape):
+    """Sessions to run by one clock."""
+
+    runs: list[FloorRunOf]
+    movements: list[FloorMovement]
+    names: list[str]
+    caution: str
+
+
+class SensorQuery(Shape):
+    """What the simulated sensor is to see; ``pace`` runs its time faster."""
+
+    reps: int = Field(10, ge=1, le=200)
+    tempo: str = Field("2-0-1-0", max_length=24)
+    seed: int = Field(1, ge=0, le=2**31)
+    pace: float = Field(1, ge=0.1, le=1000)

@@ -10,7 +10,7 @@ from dialback.core.audit import Audit, sessions_done
 from dialback.core.balance import weigh
 from dialback.core.findings import CODES, Finding
 from dialback.core.findings.finding import LEVELS, grown
-from dialback.core.sessions import Session
+from dialback.core.reconcile import SessionMatch, match_sessions
 from dialback.core.tally import TOP_LOAD, Tally
 from dialback.core.vocabulary import (
     MEASURES,
@@ -40,6 +40,7 @@ FindingKey = tuple[str, str, str]
 
 _TITLES = {code.code: code.title for code in CODES}
 _ORDER = {code.code: at for at, code in enumerate(CODES)}
+_BY_MOVEMENT = ("load_step", "swapped", "pain")
 _PAIR_LABELS = {pair.name: " : ".join(pair.labels) for pair in PAIRS}
 
 
@@ -67,6 +68,7 @@ class TwoSides:
             change=change.change,
             rough_planned=figure in self.planned.rough,
             rough_done=figure in self.done.rough,
+            measured=figure in self.done.measured,
         )
 
 
@@ -87,8 +89,10 @@ def by_urgency(findings: Iterable[Finding]) -> list[Finding]:
 
 def finding_label(finding: Finding) -> str:
     """What the finding is about, in words."""
+    if finding.code == "missed":
+        return f"{date.fromisoformat(finding.subject):%a %-d %b}"
     return _PAIR_LABELS.get(finding.subject) or (
-        finding.subject if finding.code == "load_step" else label(finding.subject)
+        finding.subject if finding.code in _BY_MOVEMENT else label(finding.subject)
     )
 
 
@@ -111,6 +115,7 @@ def finding_out(finding: Finding, accepted: Mapping[FindingKey, Acceptance]) -> 
         clears=finding.clears,
         figures=list(finding.figures),
         days=[day.isoformat() for day in finding.days],
+        of_plan=finding.of_plan,
         accepted=stands,
         reason=acceptance.reason if acceptance else None,
     )
@@ -160,7 +165,7 @@ def rows(sides: TwoSides, findings: Sequence[Finding]) -> tuple[list[Row], list[
                 TOP_LOAD: _top_load(sides, name),
             },
             band=None,
-            findings=at.get((name, "load_kg"), []),
+            findings=sorted({*at.get((name, "load_kg"), []), *at.get((name, "sets"), [])}),
         )
         for name in names
     ]
@@ -181,6 +186,7 @@ def _top_load(sides: TwoSides, name: str) -> Cell:
         change=(value - base) / base if base and base > 0 and value else None,
         rough_planned=False,
         rough_done=False,
+        measured=False,
     )
 
 
@@ -262,27 +268,23 @@ def sheet(athlete: Athlete, sides: TwoSides, today: date) -> Sheet:
 
 def _session_lines(judged: Audit, week: Week, today: date) -> list[SessionLine]:
     source = judged.ledger.source
-    done = {session.date: session for session in source.week("completed", week)}
-    lines: list[SessionLine] = []
-    planned_days = set()
-    for session in source.week("planned", week):
-        planned_days.add(session.date)
-        lines.append(_line(session, done.get(session.date), today, planned=True))
-    lines += [
-        _line(session, session, today, planned=False)
-        for session in source.week("completed", week)
-        if session.date not in planned_days
-    ]
-    return sorted(lines, key=lambda line: line.date)
+    matches = match_sessions(
+        source.week("planned", week), source.week("completed", week), judged.ledger.movements
+    )
+    return [_line(match, today) for match in matches]
 
 
-def _line(session: Session, done: Session | None, today: date, *, planned: bool) -> SessionLine:
+def _line(match: SessionMatch, today: date) -> SessionLine:
+    shown = match.plan or match.done
+    assert shown is not None  # noqa: S101 - a match has one of them
+    done = match.done
     return SessionLine(
-        date=session.date.isoformat(),
-        title=session.title,
-        planned=planned,
+        date=shown.date.isoformat(),
+        title=shown.title,
+        planned=match.plan is not None,
         done=done is not None,
-        ahead=done is None and session.date >= today,
+        ahead=done is None and shown.date >= today,
         rpe=done.rpe if done else None,
         duration_min=done.duration_min if done else None,
+        differed=list(match.summary) if match.plan and done else [],
     )

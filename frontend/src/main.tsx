@@ -19,11 +19,18 @@ import { WeekSheet } from "./places/sheet/WeekSheet";
 // The editor is as large as all the rest: it comes when somebody writes.
 const Write = lazy(() => import("./places/write/Write").then((found) => ({ default: found.Write })));
 
+const Log = lazy(() => import("./places/log/Log").then((found) => ({ default: found.Log })));
+const Floor = lazy(() => import("./places/floor/Floor").then((found) => ({ default: found.Floor })));
+const Run = lazy(() => import("./places/floor/Run").then((found) => ({ default: found.Run })));
+
 function Later({ children }: { children: ReactNode }) {
   return <Suspense fallback={<p className="p-6 text-ink-2">Laying out the board…</p>}>{children}</Suspense>;
 }
 
 applyTheme();
+if (import.meta.env.PROD && "serviceWorker" in navigator)
+  // Without it the application works as well, but not without a connection.
+  navigator.serviceWorker.register("/sw.js").catch(() => undefined);
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -31,6 +38,8 @@ const queries = new QueryClient({
       // A refusal does not get better by asking again; a lost connection may.
       retry: (count, error) => count < 2 && error instanceof Refusal && error.status === 0,
       staleTime: 5_000,
+      // Without a connection the service worker answers with what it has.
+      networkMode: "always",
     },
   },
 });
@@ -52,6 +61,8 @@ if (root) {
           <Routes>
             <Route element={<Shell />}>
               <Route index element={<Roster />} />
+              <Route path="floor" element={<Later><Floor /></Later>} />
+              <Route path="floor/run" element={<Later><Run /></Later>} />
               <Route path="movements" element={<Movements />} />
               <Route path="kit" element={<Kit />} />
               <Route path="rules" element={<HouseRules />} />
@@ -59,6 +70,7 @@ if (root) {
               <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>
                 <Route path="sheet" element={<WeekSheet />} />
                 <Route path="block" element={<Block />} />
+                <Route path="log" element={<Later><Log /></Later>} />
                 <Route path="write" element={<Later><Write /></Later>} />
                 <Route path="dial" element={<Dial />} />
                 <Route path="rules" element={<OwnRules />} />

@@ -11,6 +11,7 @@ from dialback.core.audit import as_document, audit
 from dialback.core.weeks import Week
 
 CASES = Path(__file__).parent.parent / "cases"
+FIRST_CODES = ("balance", "muscle_floor", "muscle_ceiling", "jump", "load_step", "spacing")
 AUDITS = sorted(CASES.glob("*.W41.*.json")) or sorted(CASES.glob("*W41*.json"))
 
 
@@ -36,7 +37,10 @@ def test_case(path: Path) -> None:
     name, week, basis, _ = path.name.split(".")
     book = read_book((CASES / f"{name}.book.json").read_bytes())
     result = audit(book.ledger(), Week.parse(week), basis)  # type: ignore[arg-type]
-    assert_holds(as_document(result, book.athlete.name), json.loads(path.read_text()), name)
+    document = as_document(result, book.athlete.name)
+    # Later versions add codes; those of the first stay as they are.
+    document["findings"] = [one for one in document["findings"] if one["code"] in FIRST_CODES]
+    assert_holds(document, json.loads(path.read_text()), name)
 
 
 def test_there_are_cases() -> None:

@@ -5,9 +5,16 @@ One module per family, each registered here. To add a finding: write its family,
 """
 
 from dialback.core.findings.balance import balance_findings
-from dialback.core.findings.finding import CODES, Code, Finding, WeekInHand
+from dialback.core.findings.finding import CODES, AgainstPlan, Code, Finding, WeekInHand
 from dialback.core.findings.jumps import jump_findings, load_step_findings
 from dialback.core.findings.muscles import band_findings
+from dialback.core.findings.plan import (
+    data_gap_findings,
+    missed_findings,
+    off_plan_findings,
+    pain_findings,
+    swapped_findings,
+)
 from dialback.core.findings.spacing import spacing_findings
 
 FAMILIES = (
@@ -16,6 +23,11 @@ FAMILIES = (
     jump_findings,
     load_step_findings,
     spacing_findings,
+    off_plan_findings,
+    missed_findings,
+    swapped_findings,
+    data_gap_findings,
+    pain_findings,
 )
 
 
@@ -29,4 +41,4 @@ def find(week: WeekInHand) -> tuple[Finding, ...]:
     )
 
 
-__all__ = ["CODES", "FAMILIES", "Code", "Finding", "WeekInHand", "find"]
+__all__ = ["CODES", "FAMILIES", "AgainstPlan", "Code", "Finding", "WeekInHand", "find"]

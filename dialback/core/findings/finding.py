@@ -10,8 +10,10 @@ from math import inf
 from typing import Final, Literal
 
 from dialback.core.baseline import TOLERANCE, Baseline
+from dialback.core.movements import MovementTable
+from dialback.core.reconcile import SessionMatch
 from dialback.core.rules import Rules
-from dialback.core.tally import Entry, Tally, TrailEntry, top_loads, trail
+from dialback.core.tally import Entry, Tally, TrailEntry, tally, top_loads, trail
 
 Level = Literal["note", "caution", "high"]
 LEVELS: Final[tuple[Level, ...]] = ("note", "caution", "high")
@@ -38,6 +40,14 @@ CODES: Final[tuple[Code, ...]] = (
     Code("load_step", "Load step", "a movement's heaviest load rises above the heaviest of the "
          "last four weeks by more than the limit"),
     Code("spacing", "Spacing", "a muscle has a heavy day on two days in a row: caution"),
+    Code("off_plan", "Off the plan", "sets, reps, volume load or tension done are below or above "
+         "the allowed share of the plan: caution; extra rounds are named"),
+    Code("missed", "Missed", "a planned session whose day is over was not done: caution"),
+    Code("swapped", "Swapped", "another movement was done: note; caution where pattern or a "
+         "direct muscle changed. An easier or harder level is no swap"),
+    Code("data_gap", "Gap in the log", "more than the allowed share of the sets lacks exertion or "
+         "loads, or of a sum is estimated or assumed: note"),
+    Code("pain", "Something hurt", "a session was stopped because something hurt: high"),
 )  # fmt: skip
 
 
@@ -47,7 +57,8 @@ class Finding:
 
     ``value`` and ``limit`` are in the unit of ``measure``; a ratio for balance (``None`` where a
     side is 0), a share for jumps and load steps. ``amount`` and ``base`` are the absolute numbers
-    behind a share. ``figures`` name what the trail is taken from, on ``days`` only if given.
+    behind a share. ``figures`` name what the trail is taken from, on ``days`` only if given;
+    ``of_plan`` says that they are figures of the plan.
     """
 
     code: str
@@ -62,6 +73,7 @@ class Finding:
     amount: float | None = None
     base: float | None = None
     days: tuple[date, ...] = field(default=())
+    of_plan: bool = False
 
     @property
     def key(self) -> tuple[str, str, str]:
@@ -79,14 +91,29 @@ class Finding:
 
 
 @dataclass(frozen=True)
+class AgainstPlan:
+    """The plan beside what was done for it: of the sessions that were due."""
+
+    planned: tuple[Entry, ...]
+    matches: tuple[SessionMatch, ...]
+    movements: MovementTable
+
+    @cached_property
+    def tally(self) -> Tally:
+        """What the plan comes to."""
+        return tally(self.planned)
+
+
+@dataclass(frozen=True)
 class WeekInHand:
-    """All that a family of findings may look at."""
+    """All that a family of findings may look at; ``against`` only of a week as completed."""
 
     entries: tuple[Entry, ...]
     tally: Tally
     baseline: Baseline
     heaviest_before: Mapping[str, float]
     rules: Rules
+    against: AgainstPlan | None = None
 
     @property
     def has_sets(self) -> bool:

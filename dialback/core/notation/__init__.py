@@ -4,6 +4,7 @@
 The language is told by example in ``docs/notation.md``.
 """
 
+from dialback.core.notation.amend import amended
 from dialback.core.notation.expand import expand
 from dialback.core.notation.gather import gather
 from dialback.core.notation.reader import Mistake, Reading, read
@@ -22,6 +23,6 @@ from dialback.core.notation.writer import write
 
 __all__ = [
     "Bout", "Change", "Line", "Load", "Mistake", "Part", "Reading", "Rounds", "Step", "Turn",
-    "WrittenSession", "expand", "gather", "lighter", "read", "stepped",
+    "WrittenSession", "amended", "expand", "gather", "lighter", "read", "stepped",
     "write",
 ]  # fmt: skip

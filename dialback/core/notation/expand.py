@@ -54,7 +54,7 @@ def _item(item: Line | Rounds, part: Part) -> Iterator[PlacedSet]:
     if isinstance(item, Line):
         for step in item.steps:
             for _ in range(step.sets):
-                yield PlacedSet(_set(item.moves, step.bout, part), item.at)
+                yield PlacedSet(set_of(item.moves, step.bout, part), item.at)
         return
     for number in range(_times(item)):
         turn_at = number % len(item.turns)
@@ -75,14 +75,15 @@ def _item(item: Line | Rounds, part: Part) -> Iterator[PlacedSet]:
                 keys["reps"] = item.rungs[this_round]
             else:
                 keys["seconds"] = item.on_s
-        yield PlacedSet(_set(moves, bout, part, keys), turn.at)
+        yield PlacedSet(set_of(moves, bout, part, keys), turn.at)
 
 
 def _times(item: Rounds) -> int:
     return item.count if item.form == "bouts" else item.count * len(item.turns)
 
 
-def _set(moves: Moves, bout: Bout, part: Part, keys: dict[str, Any] | None = None) -> Set:
+def set_of(moves: Moves, bout: Bout, part: Part, keys: dict[str, Any] | None = None) -> Set:
+    """One flat set of a movement or combination."""
     single = len(moves) == 1 and moves[0][1] == 1
     values: dict[str, Any] = {
         "exercise": moves[0][0] if single else None,

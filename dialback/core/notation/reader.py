@@ -371,6 +371,17 @@ def _steps(line: str, at: int) -> list[Step]:
     return steps
 
 
+def read_dose(text: str) -> tuple[Bout, int] | Mistake:
+    """What stands behind a movement, by itself: a dose or a part of one, and the sets beside it."""
+    try:
+        steps = _steps(text, 0)
+        if len(steps) != 1:
+            raise _SlipError(0, len(text), "one set at a time: leave out then")
+    except _SlipError as slip:
+        return Mistake(1, slip.at + 1, max(1, slip.length), str(slip))
+    return steps[0].bout, steps[0].sets
+
+
 def _parse(grammar: Any, text: str, at: int) -> Tree[Token]:
     try:
         found: Tree[Token] = grammar.parse(text)

@@ -39,6 +39,7 @@ from dialback.web.desk import (
     answer,
     attachment,
     desk,
+    judged_week,
     running_week,
     the_athlete,
     the_day,
@@ -98,7 +99,7 @@ def block(path: WeekPath, query: BlockQuery) -> Response:
 
 
 def _week(ledger: Ledger, ahead: Ledger, week: Week, *, over: bool) -> BlockWeek:
-    result = audit(ledger, week) if over else audit(ahead, week, "planned")
+    result = judged_week(ledger, week) if over else audit(ahead, week, "planned")
     findings = by_urgency(result.findings) if result.value("totals/sets") else []
     levels = Counter(one.level for one in findings)
     base = result.baseline

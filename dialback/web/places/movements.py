@@ -13,7 +13,6 @@ from http import HTTPStatus
 from flask import Response
 
 from dialback.core.adjust import difference
-from dialback.core.audit import audit
 from dialback.core.findings.finding import Finding
 from dialback.core.movements import Movement, MovementTable, fold
 from dialback.core.tally import Ledger
@@ -31,7 +30,7 @@ from dialback.store.movements import (
     sets_by_athlete,
 )
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk
+from dialback.web.desk import answer, desk, judged_week
 from dialback.web.problems import RefusedError, not_found
 from dialback.web.shapes import (
     Done,
@@ -132,7 +131,7 @@ def _altered(athlete: Athlete, new: Movement) -> Iterable[MovementEffectSheet]:
         row.week for row in Signature.select(Signature.week).where(Signature.athlete == athlete)
     }
     for week in (last.plus(-back) for back in range(WEEKS_LOOKED_AT)):
-        before, after = audit(ledger, week), audit(other, week)
+        before, after = judged_week(ledger, week), judged_week(other, week)
         changes = difference(before.findings, after.findings)
         moved = {name: after.value(name) - before.value(name) for name in _FIGURES}
         if changes.cleared or changes.appeared or any(abs(one) > 1e-9 for one in moved.values()):

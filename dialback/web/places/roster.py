@@ -6,13 +6,13 @@ from collections import Counter, defaultdict
 
 from flask import Response
 
-from dialback.core.audit import audit, compliance, sessions_done
+from dialback.core.audit import compliance, sessions_done
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import athletes, house
 from dialback.store.models import Acceptance, Athlete, Signature
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk
+from dialback.web.desk import answer, desk, judged_week
 from dialback.web.shapes import Counts, Roster, RosterRow, WeekColumn
 from dialback.web.sheet import FindingKey, by_urgency, finding_out
 
@@ -70,7 +70,7 @@ def _row(
     signature: Signature | None,
 ) -> RosterRow:
     week = last_week_done(ledger, latest)
-    result = audit(ledger, week)
+    result = judged_week(ledger, week)
     findings = [
         finding_out(finding, accepted.get((athlete.id, str(week)), {}))
         for finding in by_urgency(result.findings)

@@ -9,12 +9,11 @@ from flask import Response
 
 from dialback.book.errors import BadInputError, Problem
 from dialback.core.adjust import difference
-from dialback.core.audit import audit
 from dialback.core.rules import DEFAULT_RULES, PRESETS, RULES, Rules, merge
 from dialback.store.athletes import house, touch
 from dialback.store.models import House, database
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, the_athlete, the_week
+from dialback.web.desk import answer, desk, judged_week, the_athlete, the_week
 from dialback.web.problems import stale
 from dialback.web.shapes import (
     AthletePath,
@@ -87,8 +86,8 @@ def preview_rules(path: WeekPath, body: PreviewBody) -> Response:
         rules = merge(body.chosen, athlete.rules)
     else:
         rules = _checked(body, house().rules)
-    before = audit(desk().ledgers.of(athlete), week, body.basis).findings
-    after = audit(desk().ledgers.under(athlete, rules), week, body.basis).findings
+    before = judged_week(desk().ledgers.of(athlete), week, body.basis).findings
+    after = judged_week(desk().ledgers.under(athlete, rules), week, body.basis).findings
     changes = difference(before, after)
     return answer(
         PreviewOut(

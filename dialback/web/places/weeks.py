@@ -10,13 +10,21 @@ from flask import Response
 from dialback.book.errors import bad_input
 from dialback.core.audit import Audit, audit
 from dialback.core.sessions import parse_day
-from dialback.core.tally import TOP_LOAD, Ledger, TrailEntry, is_figure, top_loads, trail
+from dialback.core.tally import (
+    TOP_LOAD,
+    Ledger,
+    TrailEntry,
+    is_figure,
+    is_measured,
+    top_loads,
+    trail,
+)
 from dialback.core.vocabulary import PAIRS, TITLES, label
 from dialback.core.weeks import Week
 from dialback.core.words import describe, explain, movement_text
 from dialback.store.models import Acceptance, Signature, database
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, the_athlete, the_week
+from dialback.web.desk import answer, desk, judged_week, the_athlete, the_week
 from dialback.web.places.roster import COLUMNS, week_column
 from dialback.web.problems import not_found
 from dialback.web.shapes import (
@@ -60,7 +68,7 @@ def week_sheet(path: WeekPath, query: BasisQuery) -> Response:
     """The week, planned and completed side by side, judged on one of the two."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
-    planned, done = audit(ledger, week, "planned"), audit(ledger, week, "completed")
+    planned, done = audit(ledger, week, "planned"), judged_week(ledger, week)
     judged = done if query.basis == "completed" else planned
     return answer(sheet(athlete, TwoSides(planned, done, judged), desk().today()))
 
@@ -72,7 +80,7 @@ def figure_trail(path: WeekPath, query: TrailQuery) -> Response:
     ledger = desk().ledgers.of(athlete)
     if not is_figure(query.figure, ledger.movements):
         raise bad_input("figure", f"{query.figure!r} is no figure of a week sheet")
-    result = audit(ledger, week, query.basis)
+    result = judged_week(ledger, week, query.basis)
     is_sum = not query.figure.endswith(f"/{TOP_LOAD}")
     found = trail(result.entries, query.figure, _days(query.days))
     value = sum(one.credit for one in found) if is_sum else found[0].credit if found else 0.0
@@ -122,6 +130,7 @@ def _trail_set(one: TrailEntry, figure: str) -> TrailSet:
         easy=measured.shape.standing == "easy",
         estimated=measured.estimated,
         assumed=measured.shape.assumed,
+        measured=is_measured(entry),
     )
 
 
@@ -147,7 +156,7 @@ def _history(ledger: Ledger, result: Audit, figure: str) -> list[WeekColumn]:
 def accept_finding(path: WeekPath, body: AcceptBody) -> Response:
     """Accept a finding of the week with a reason."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    result = audit(desk().ledgers.of(athlete), week, body.basis)
+    result = judged_week(desk().ledgers.of(athlete), week, body.basis)
     key = (body.code, body.subject, body.measure)
     finding = next((one for one in result.findings if one.key == key), None)
     if finding is None:

@@ -409,3 +409,56 @@ export const movement = {
   remove: async (id: number) =>
     given(await client.DELETE("/api/movements/{movement}", { params: { path: { movement: id } } })),
 };
+
+/** The week's sessions, planned beside done. */
+export function useLog(place: WeekPlace) {
+  return useQuery({
+    queryKey: ["log", place],
+    queryFn: async () =>
+      given(await client.GET("/api/athletes/{athlete_id}/weeks/{week}/log", { params: { path: at(place) } })),
+    placeholderData: keepPreviousData,
+  });
+}
+
+const logOf = (athlete: number, id: string) => ({ params: { path: { athlete_id: athlete, client_id: id } } });
+
+/** The calls of the log; `amend` and `read` store nothing. */
+export const logs = {
+  keep: async (athlete: number, id: string, body: Schemas["LogBody"]) =>
+    given(await client.PUT("/api/athletes/{athlete_id}/logs/{client_id}", { ...logOf(athlete, id), body })),
+  remove: async (athlete: number, id: string) =>
+    given(await client.POST("/api/athletes/{athlete_id}/logs/{client_id}/remove", logOf(athlete, id))),
+  restore: async (athlete: number, id: string) =>
+    given(await client.POST("/api/athletes/{athlete_id}/logs/{client_id}/restore", logOf(athlete, id))),
+  amend: async (place: WeekPlace, body: Schemas["AmendBody"]) =>
+    given(await client.POST("/api/athletes/{athlete_id}/weeks/{week}/log/amend", { params: { path: at(place) }, body })),
+  read: async (place: WeekPlace, text: string) =>
+    given(await client.POST("/api/athletes/{athlete_id}/weeks/{week}/log/read", { params: { path: at(place) }, body: { text } })),
+  decide: async (athlete: number, version: number, keep: "stored" | "other") =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/versions/{version}/decide", {
+        params: { path: { athlete_id: athlete, version } },
+        body: { keep },
+      }),
+    ),
+};
+
+/** What is planned for today, and all that a run of it needs. */
+export const floor = {
+  day: async () => given(await client.GET("/api/floor", { params: { query: {} } })),
+  run: async (plans: string) => given(await client.GET("/api/floor/run", { params: { query: { plans } } })),
+};
+
+export function useFloorDay() {
+  return useQuery({ queryKey: ["floor"], queryFn: floor.day });
+}
+
+export function useFloorRun(plans: string) {
+  return useQuery({
+    queryKey: ["floor", plans],
+    queryFn: () => floor.run(plans),
+    // A run goes on with what it began with.
+    staleTime: Number.POSITIVE_INFINITY,
+    refetchOnWindowFocus: false,
+  });
+}

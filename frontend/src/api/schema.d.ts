@@ -569,6 +569,108 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The week's sessions, planned and done side by side. */
+        get: operations["log_week"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/log/amend": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A set with what a few words say instead; nothing is stored. */
+        post: operations["amend_set"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/log/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A text in the notation, read as what was done; nothing is stored. */
+        post: operations["read_done"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sessions that are planned for a day. */
+        get: operations["floor_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that is needed to run some sessions by one clock. */
+        get: operations["floor_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/floor/sensor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The reps that the simulated sensor reports, as a stream of events while they happen. */
+        get: operations["sensor_stream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/movements": {
         parameters: {
             query?: never;
@@ -812,6 +914,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/logs/{client_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a log. Sent again, it is kept once; over a newer one, both are kept. */
+        put: operations["keep_log"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/logs/{client_id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a log out of the book; it can be put back. */
+        post: operations["remove_log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/logs/{client_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a log back that was taken out. */
+        post: operations["restore_log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/versions/{version}/decide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Decide between the stored log and the one that arrived beside it. */
+        post: operations["decide_version"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -991,6 +1161,8 @@ export interface components {
             rough_planned: boolean;
             /** Rough Done */
             rough_done: boolean;
+            /** Measured */
+            measured: boolean;
         };
         /**
          * FindingOut
@@ -1028,6 +1200,8 @@ export interface components {
             figures: string[];
             /** Days */
             days: string[];
+            /** Of Plan */
+            of_plan: boolean;
             /** Accepted */
             accepted: boolean;
             /** Reason */
@@ -1073,7 +1247,7 @@ export interface components {
         };
         /**
          * SessionLine
-         * @description A session of the week: planned, done, or still ahead.
+         * @description A session of the week: planned, done, or still ahead; ``differed`` tells how, in words.
          */
         SessionLine: {
             /** Date */
@@ -1090,6 +1264,8 @@ export interface components {
             rpe: number | null;
             /** Duration Min */
             duration_min: number | null;
+            /** Differed */
+            differed: string[];
         };
         /**
          * Side
@@ -1167,6 +1343,8 @@ export interface components {
             estimated: boolean;
             /** Assumed */
             assumed: boolean;
+            /** Measured */
+            measured: boolean;
         };
         /**
          * Done
@@ -1705,6 +1883,18 @@ export interface components {
              * @default null
              */
             part: string | null;
+            /**
+             * Measured Reps
+             * @description Reps that a sensor counted
+             * @default null
+             */
+            measured_reps: number | null;
+            /**
+             * Measured Tension S
+             * @description Seconds under load as measured, per side for each
+             * @default null
+             */
+            measured_tension_s: number | null;
         } & {
             [key: string]: unknown;
         };
@@ -2156,6 +2346,313 @@ export interface components {
             text: string;
         };
         /**
+         * LogWeek
+         * @description The sessions of a week to log.
+         */
+        LogWeek: {
+            /** Today */
+            today: string;
+            /** Days */
+            days: string[];
+            /** Sessions */
+            sessions: components["schemas"]["LogSession"][];
+        };
+        /**
+         * LogLine
+         * @description A planned set beside what was done for it; places count from 0.
+         */
+        LogLine: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "as planned" | "changed" | "skipped" | "extra" | "swapped" | "easier" | "harder";
+            /** Movement */
+            movement: string;
+            /** Part */
+            part: string;
+            /** Planned */
+            planned: string;
+            /** Done */
+            done: string;
+            /** Words */
+            words: string;
+            /** At */
+            at: number | null;
+            /** Done At */
+            done_at: number | null;
+        };
+        /**
+         * LogOut
+         * @description A log as it is stored.
+         */
+        LogOut: {
+            /** Client Id */
+            client_id: string;
+            /** Revision */
+            revision: number;
+            session: components["schemas"]["Session"];
+        };
+        /**
+         * LogSession
+         * @description A session planned and done, side by side.
+         */
+        LogSession: {
+            plan: components["schemas"]["PlanOut"] | null;
+            log: components["schemas"]["LogOut"] | null;
+            /** Ahead */
+            ahead: boolean;
+            /** Lines */
+            lines: components["schemas"]["LogLine"][];
+            /** Notes */
+            notes: string[];
+            /** Planned */
+            planned: {
+                [key: string]: number;
+            };
+            /** Done */
+            done: {
+                [key: string]: number;
+            };
+            /** Versions */
+            versions: components["schemas"]["VersionOut"][];
+        };
+        /**
+         * Pain
+         * @description Where it hurt: what the athlete says, and the movement that was stopped, if one was.
+         */
+        Pain: {
+            /**
+             * Exercise
+             * @default null
+             */
+            exercise: string | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * PlanOut
+         * @description A planned session.
+         */
+        PlanOut: {
+            /** Id */
+            id: number;
+            /** Date */
+            date: string;
+            /** Title */
+            title: string;
+            /** Minutes */
+            minutes: number;
+            /** Sets */
+            sets: components["schemas"]["Set"][];
+        };
+        /**
+         * Session
+         * @description A day's training, planned or completed.
+         */
+        Session: {
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /**
+             * Rpe
+             * @default null
+             */
+            rpe: number | null;
+            /**
+             * Duration Min
+             * @default null
+             */
+            duration_min: number | null;
+            /** Sets */
+            sets: components["schemas"]["Set"][];
+            /**
+             * Plan
+             * @description The day of the plan that it was done for, where it is another
+             * @default null
+             */
+            plan: string | null;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Pain
+             * @default []
+             */
+            pain: components["schemas"]["Pain"][];
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * VersionOut
+         * @description A log that arrived when another had been stored: to be decided.
+         */
+        VersionOut: {
+            /** Id */
+            id: number;
+            /** Day */
+            day: string;
+            session: components["schemas"]["Session"];
+        };
+        /**
+         * Amended
+         * @description The set as it was done, so many times.
+         */
+        Amended: {
+            set: components["schemas"]["Set"];
+            /** Count */
+            count: number;
+        };
+        /**
+         * AmendBody
+         * @description A set, and what was different about it, in the notation's short forms.
+         */
+        AmendBody: {
+            set: components["schemas"]["Set"];
+            /** Text */
+            text: string;
+        };
+        /**
+         * WrittenDone
+         * @description A text read as what was done: its sets, and its mistakes.
+         */
+        WrittenDone: {
+            /** Sets */
+            sets: components["schemas"]["Set"][];
+            /** Mistakes */
+            mistakes: components["schemas"]["MistakeOut"][];
+        };
+        /**
+         * FloorDay
+         * @description What is planned for a day, athlete by athlete.
+         */
+        FloorDay: {
+            /** Day */
+            day: string;
+            /** Sessions */
+            sessions: components["schemas"]["FloorSession"][];
+        };
+        /**
+         * FloorSession
+         * @description A session that can be run today.
+         */
+        FloorSession: {
+            /** Plan */
+            plan: number;
+            /** Athlete */
+            athlete: number;
+            /** Name */
+            name: string;
+            /** Date */
+            date: string;
+            /** Title */
+            title: string;
+            /** Sets */
+            sets: number;
+            /** Minutes */
+            minutes: number;
+            /** Done */
+            done: boolean;
+        };
+        /**
+         * FloorRun
+         * @description Sessions to run by one clock.
+         */
+        FloorRun: {
+            /** Runs */
+            runs: components["schemas"]["FloorRunOf"][];
+            /** Movements */
+            movements: components["schemas"]["FloorMovement"][];
+            /** Names */
+            names: string[];
+            /** Caution */
+            caution: string;
+        };
+        /**
+         * FloorMovement
+         * @description What can be done about a movement on the floor.
+         *
+         *     ``loads`` are those that can be made, in kg of one implement; empty where nothing is known.
+         */
+        FloorMovement: {
+            /** Name */
+            name: string;
+            /** Loads */
+            loads: number[];
+            /** Easier */
+            easier: string | null;
+            /** Harder */
+            harder: string | null;
+            /** Instead */
+            instead: string[];
+            /** Tempo */
+            tempo: string | null;
+            /** Isometric */
+            isometric: boolean;
+        };
+        /**
+         * FloorRunOf
+         * @description One athlete's part of a run: the sets to do, and the log as far as it goes.
+         */
+        FloorRunOf: {
+            /** Athlete */
+            athlete: number;
+            /** Name */
+            name: string;
+            /** Plan */
+            plan: number;
+            /** Date */
+            date: string;
+            /** Title */
+            title: string;
+            /** Sets */
+            sets: components["schemas"]["FloorSet"][];
+            log: components["schemas"]["LogOut"] | null;
+        };
+        /**
+         * FloorSet
+         * @description A set to do: ``rest_s`` after it, ``cycle_s`` of one rep, its place in rounds if it has one.
+         *
+         *     ``timed`` sets run by the clock.
+         */
+        FloorSet: {
+            set: components["schemas"]["Set"];
+            /** Movement */
+            movement: string;
+            /** Dose */
+            dose: string;
+            /** Load */
+            load: string;
+            /** Part */
+            part: string;
+            /** Round */
+            round: number | null;
+            /** Rounds */
+            rounds: number | null;
+            /** Rest S */
+            rest_s: number;
+            /** Seconds */
+            seconds: number | null;
+            /** Cycle S */
+            cycle_s: number;
+            /** Counted */
+            counted: boolean;
+        };
+        /**
          * MovementsOut
          * @description The movements of the house, and the words to describe one.
          */
@@ -2567,6 +3064,45 @@ export interface components {
             name: string;
             /** Weeks */
             weeks: number;
+        };
+        /**
+         * LogSaved
+         * @description What became of a log: ``both_kept`` if another had been stored meanwhile.
+         */
+        LogSaved: {
+            /** Revision */
+            revision: number;
+            /** Client Id */
+            client_id: string;
+            /** Both Kept */
+            both_kept: boolean;
+        };
+        /**
+         * LogBody
+         * @description A log to keep: ``revision`` is the one it builds on, ``change`` the id of this change.
+         */
+        LogBody: {
+            /** Change */
+            change: string;
+            /** Revision */
+            revision: number;
+            /**
+             * Plan
+             * @default null
+             */
+            plan: number | null;
+            session: components["schemas"]["Session"];
+        };
+        /**
+         * DecideBody
+         * @description Which of the two stays.
+         */
+        DecideBody: {
+            /**
+             * Keep
+             * @enum {string}
+             */
+            keep: "stored" | "other";
         };
         /**
          * ProblemDetails
@@ -3851,6 +4387,197 @@ export interface operations {
             };
         };
     };
+    log_week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogWeek"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    amend_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AmendBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Amended"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    read_done: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WholeText"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrittenDone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    floor_day: {
+        parameters: {
+            query?: {
+                day?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorDay"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    floor_run: {
+        parameters: {
+            query: {
+                plans: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloorRun"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    sensor_stream: {
+        parameters: {
+            query?: {
+                reps?: number;
+                tempo?: string;
+                seed?: number;
+                pace?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
     movements: {
         parameters: {
             query?: never;
@@ -4452,6 +5179,142 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TemplateOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    keep_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogSaved"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    remove_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    restore_log: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                client_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    decide_version: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                version: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecideBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description Unprocessable Entity */

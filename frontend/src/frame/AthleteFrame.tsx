@@ -53,12 +53,13 @@ export function AthleteFrame() {
     dial: () => there(weekFor("dial"), "dial"),
     write: () => there(weekFor("write"), "write"),
     block: () => there(weekFor("block"), "block"),
+    log: () => there(place.week, "log"),
     own: () => there(place.week, "rules"),
   });
   if (frame.error) return <Failure error={frame.error} />;
   return (
     <>
-      <div className="athlete-head flex items-baseline gap-8 border-b border-rule bg-sheet px-6 pt-2.5 pb-2">
+      <div className="athlete-head flex items-baseline gap-8 border-b border-rule bg-sheet px-6 pt-2.5 pb-2 max-md:flex-wrap max-md:gap-x-4 max-md:gap-y-0 max-md:px-4">
         <h1 className="min-w-0 shrink-0 text-xl font-semibold">{at?.athlete.name ?? "…"}</h1>
         <div className="flex shrink-0 items-baseline gap-1">
           <button
@@ -78,10 +79,10 @@ export function AthleteFrame() {
             ▸
           </button>
         </div>
-        <p className="min-w-0 flex-1 truncate text-sm text-ink-2 italic print:whitespace-normal" title={at?.athlete.note}>
+        <p className="min-w-0 flex-1 truncate text-sm text-ink-2 italic max-md:hidden print:whitespace-normal" title={at?.athlete.note}>
           {at?.athlete.note}
         </p>
-        <nav aria-label="Steps of the work" className="no-print flex shrink-0 gap-5">
+        <nav aria-label="Steps of the work" className="no-print flex shrink-0 gap-5 max-md:w-full max-md:shrink max-md:overflow-x-auto max-md:whitespace-nowrap">
           {ATHLETE_PLACES.map((one) => (
             <NavLink
               key={one.path}

@@ -15,6 +15,7 @@ export function Shell() {
     help: () => setHelp(true),
     lamp: switchTheme,
     roster: () => go("/"),
+    floor: () => go("/floor"),
     movements: () => go("/movements"),
     kit: () => go("/kit"),
     house: () => go("/rules"),
@@ -23,9 +24,9 @@ export function Shell() {
   return (
     <div className="flex h-dvh flex-col print-open">
       <Hatch />
-      <header className="no-print flex items-baseline gap-8 border-b border-rule px-6 pt-2.5 pb-2">
-        <NavLink to="/" className="text-lg"><Wordmark /></NavLink>
-        <nav aria-label="Places" className="flex gap-6">
+      <header className="no-print flex items-baseline gap-8 border-b border-rule px-6 pt-2.5 pb-2 max-md:gap-4 max-md:px-4">
+        <NavLink to="/" className="shrink-0 text-lg"><Wordmark /></NavLink>
+        <nav aria-label="Places" className="flex gap-6 whitespace-nowrap max-md:gap-4 max-md:overflow-x-auto">
           {HOUSE_PLACES.map((place) => (
             <NavLink
               key={place.path}
@@ -40,7 +41,7 @@ export function Shell() {
             </NavLink>
           ))}
         </nav>
-        <span className="ml-auto flex gap-5 text-sm text-ink-2">
+        <span className="ml-auto flex gap-5 text-sm text-ink-2 max-md:hidden">
           <button type="button" onClick={switchTheme} className="hover:text-ink">
             Lamp <kbd className="font-mono text-2xs">l</kbd>
           </button>

@@ -4,7 +4,7 @@ interface Key {
   /** `event.key`, as typed. */
   key: string;
   says: string;
-  where: "Everywhere" | "With an athlete" | "Block" | "Week sheet" | "Dial";
+  where: "Everywhere" | "With an athlete" | "Block" | "Week sheet" | "Log" | "Dial";
 }
 
 /** Every key of the application: the help sheet and the listeners are made from this table. */
@@ -12,6 +12,7 @@ export const KEYS = {
   help: { key: "?", says: "This sheet", where: "Everywhere" },
   roster: { key: "r", says: "Roster", where: "Everywhere" },
   movements: { key: "e", says: "Movements", where: "Everywhere" },
+  floor: { key: "t", says: "Floor: run today's sessions", where: "Everywhere" },
   house: { key: "h", says: "House rules", where: "Everywhere" },
   kit: { key: "i", says: "Kit: what the room has", where: "Everywhere" },
   files: { key: "f", says: "Files", where: "Everywhere" },
@@ -22,6 +23,7 @@ export const KEYS = {
   sheet: { key: "s", says: "Week sheet", where: "With an athlete" },
   dial: { key: "d", says: "Dial: the next week's draft", where: "With an athlete" },
   own: { key: "o", says: "The athlete's own rules", where: "With an athlete" },
+  log: { key: "g", says: "Log: what was really done", where: "With an athlete" },
   weekBack: { key: "[", says: "A week back", where: "With an athlete" },
   weekOn: { key: "]", says: "A week on", where: "With an athlete" },
   basis: { key: "b", says: "Judge what was done, or what was planned", where: "Week sheet" },
@@ -33,6 +35,7 @@ export const KEYS = {
   copy: { key: "c", says: "Take up a copy of the session", where: "Block" },
   cut: { key: "x", says: "Take up the session to move it", where: "Block" },
   paste: { key: "v", says: "Put down on this day", where: "Block" },
+  asPlanned: { key: "y", says: "Log the session as planned", where: "Log" },
   less: { key: "-", says: "Turn the dial down by one set", where: "Dial" },
   more: { key: "+", says: "Turn the dial up by one set", where: "Dial" },
   undo: { key: "u", says: "Undo the last change (on the block, too)", where: "Dial" },

@@ -9,6 +9,7 @@ interface Place {
 /** Places of the whole house. */
 export const HOUSE_PLACES: Place[] = [
   { title: "Roster", path: "/", key: "roster" },
+  { title: "Floor", path: "/floor", key: "floor" },
   { title: "Movements", path: "/movements", key: "movements" },
   { title: "Kit", path: "/kit", key: "kit" },
   { title: "House rules", path: "/rules", key: "house" },
@@ -19,6 +20,7 @@ export const HOUSE_PLACES: Place[] = [
 export const ATHLETE_PLACES: Place[] = [
   { title: "Block", path: "block", key: "block" },
   { title: "Write", path: "write", key: "write" },
+  { title: "Log", path: "log", key: "log" },
   { title: "Week sheet", path: "sheet", key: "sheet" },
   { title: "Dial", path: "dial", key: "dial" },
   { title: "Own rules", path: "rules", key: "own" },

@@ -203,6 +203,7 @@ function FigureCell({ cell, of, measure, openFigure, weak }: {
         onClick={() => openFigure(cell.figure, of)}
       >
         {amount(value, measure)}
+        {cell.measured && of === "completed" && <sup title="Partly measured by a sensor" className="font-normal">m</sup>}
       </button>
     </td>
   );

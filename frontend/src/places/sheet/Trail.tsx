@@ -92,6 +92,7 @@ function marks(one: Schemas["TrailSet"]): string {
     one.estimated && "reps estimated",
     one.assumed && "tempo assumed",
     one.easy && "easy set",
+    one.measured && "tension measured",
   ].filter(Boolean);
   return words.length ? ` (${words.join(", ")})` : "";
 }

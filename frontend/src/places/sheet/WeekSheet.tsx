@@ -57,7 +57,7 @@ export function WeekSheet() {
     const one = findings[at];
     if (!one) return;
     change({
-      finding: keyOf(one), trail: one.figures, of: basis === "planned" ? "planned" : null,
+      finding: keyOf(one), trail: one.figures, of: basis === "planned" || one.of_plan ? "planned" : null,
       days: one.days.length ? one.days.join(",") : null,
     });
     document.querySelector(`[data-row="${CSS.escape(rowOf(one))}"]`)?.scrollIntoView({ block: "nearest" });
@@ -124,6 +124,19 @@ export function WeekSheet() {
             </li>
           ))}
         </ol>
+        {data.sessions.some((one) => one.differed.length > 0) && (
+          <details className="mb-2 text-sm" open={data.sessions.flatMap((one) => one.differed).length <= SHOWN}>
+            <summary className="text-ink-2">Otherwise than planned</summary>
+            <ul className="columns-2 gap-8 print:columns-1">
+              {data.sessions.filter((one) => one.differed.length > 0).map((one) => (
+                <li key={one.date + one.title} className="break-inside-avoid">
+                  <span className="text-ink-2">{day(one.date)}:</span> {one.differed.slice(0, SHOWN).join("; ")}
+                  {one.differed.length > SHOWN && `; and ${one.differed.length - SHOWN} more`}.
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
         {data.disagreement && (
           <p className="mb-2 border-l-4 border-rule pl-3 text-sm">{data.disagreement}</p>
         )}
@@ -153,6 +166,8 @@ export function WeekSheet() {
   );
 }
 
+/** So many differences are shown at once; the log has all of them. */
+const SHOWN = 6;
 const keyOf = (one: Finding) => `${one.code}/${one.subject}/${one.measure}`;
 
 /** The row at whose margin a finding stands. */

@@ -1,0 +1,242 @@
+"""Findings of the plan against the log: off it, missed, swapped; gaps in the log; pain."""
+
+from __future__ import annotations
+
+from collections import Counter, defaultdict
+from collections.abc import Callable, Iterator
+
+from dialback.core.baseline import TOLERANCE
+from dialback.core.findings.finding import Finding, WeekInHand, exceeds
+from dialback.core.movements import Movement, MovementTable
+from dialback.core.reconcile import SessionMatch, SetMatch
+from dialback.core.tally import Entry
+from dialback.core.vocabulary import MEASURES, TITLES
+from dialback.core.words import amount_text, movement_text
+
+
+def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
+    """The week's totals below or above the allowed share of the plan; extra rounds named."""
+    against = week.against
+    if against is None or not week.has_sets:
+        return
+    low, high = week.rules.plan_band
+    rounds = " ".join(
+        f"{more.words.capitalize()} on {match.done.date:%A}."
+        for match in against.matches
+        if match.done is not None
+        for more in match.extra_rounds
+    )
+    for measure in MEASURES:
+        figure = f"totals/{measure}"
+        planned, done = against.tally.get(figure, 0.0), week.tally.get(figure, 0.0)
+        if planned <= 0:
+            continue
+        share = done / planned
+        above = exceeds(share, high)
+        if not above and not exceeds(low, share):
+            continue
+        limit = high if above else low
+        sentence = (
+            f"{TITLES[measure].capitalize()}: {amount_text(done, measure)} done of "
+            f"{amount_text(planned, measure)} planned ({share * 100:.0f} %); the limit is "
+            f"{limit * 100:.0f} %."
+        )
+        apart = abs(done - planned * limit)
+        yield Finding(
+            "off_plan",
+            "total",
+            measure,
+            "caution",
+            share,
+            limit,
+            f"{sentence} {rounds}".strip() if above else sentence,
+            f"{amount_text(apart, measure)} {'less' if above else 'more'} would be within.",
+            (figure,),
+            amount=done,
+            base=planned,
+        )
+
+
+def missed_findings(week: WeekInHand) -> Iterator[Finding]:
+    """Planned sessions whose day is over and that nothing was done for."""
+    if week.against is None:
+        return
+    for match in week.against.matches:
+        plan = match.plan
+        if plan is None or match.done is not None:
+            continue
+        sets = sum(
+            entry.measured.amounts[0] for entry in week.against.planned if entry.session is plan
+        )
+        yield Finding(
+            "missed",
+            plan.date.isoformat(),
+            "sets",
+            "caution",
+            sets,
+            0,
+            f"{plan.title or 'The session'} of {plan.date:%A} was not done: "
+            f"{amount_text(sets, 'sets')} planned.",
+            "A log of it, or a word on why; do not pile it onto the next session.",
+            ("totals/sets",),
+            days=(plan.date,),
+            of_plan=True,
+        )
+
+
+def swapped_findings(week: WeekInHand) -> Iterator[Finding]:
+    """Movements that others were done for; caution where pattern or a direct muscle changed."""
+    against = week.against
+    if against is None:
+        return
+    swaps: dict[tuple[str, str], list[tuple[SessionMatch, SetMatch]]] = defaultdict(list)
+    for match in against.matches:
+        for one in match.sets:
+            if one.kind == "swapped" and one.plan is not None and one.done is not None:
+                names = (movement_text(one.plan), movement_text(one.done))
+                swaps[names].append((match, one))
+    seen: Counter[str] = Counter()
+    for (planned, done), several in swaps.items():
+        first = several[0][1]
+        assert first.plan is not None and first.done is not None  # noqa: S101, PT018
+        changed = _changed(first, against.movements)
+        days = tuple(dict.fromkeys(match.done.date for match, _ in several if match.done))
+        seen[planned] += 1
+        yield Finding(
+            "swapped",
+            planned if seen[planned] == 1 else f"{planned} ({done})",
+            "sets",
+            "caution" if changed else "note",
+            float(len(several)),
+            0,
+            f"{done} was done instead of {planned}: {_sets(len(several))} on "
+            f"{' and '.join(f'{day:%A}' for day in days)}"
+            f"{f'; {changed}' if changed else ', the same pattern and direct muscles'}.",
+            f"{planned} again, or {done} in the plan.",
+            tuple(
+                f"movements/{against.movements[name].name}/sets"
+                for name, _ in first.done.named_moves()
+            ),
+            days=days,
+        )
+
+
+def _sets(count: int) -> str:
+    return f"{count} set{'' if count == 1 else 's'}"
+
+
+def _changed(one: SetMatch, movements: MovementTable) -> str:
+    assert one.plan is not None and one.done is not None  # noqa: S101, PT018 - a swap
+    plans, dones = (
+        [movements[name] for name, _ in side.named_moves()] for side in (one.plan, one.done)
+    )
+    said = []
+    if {each.pattern for each in plans} != {each.pattern for each in dones}:
+        said.append(f"{_patterns(dones)} instead of {_patterns(plans)}")
+    lost = _direct(plans) - _direct(dones)
+    if lost:
+        said.append(f"nothing direct for {', '.join(sorted(lost)).replace('_', ' ')}")
+    gained = _direct(dones) - _direct(plans)
+    if gained and not lost:
+        said.append(f"{', '.join(sorted(gained)).replace('_', ' ')} on top")
+    return ", ".join(said)
+
+
+def _patterns(movements: list[Movement]) -> str:
+    return " and ".join(dict.fromkeys(one.pattern.replace("_", " ") for one in movements))
+
+
+def _direct(movements: list[Movement]) -> set[str]:
+    return {muscle for one in movements for muscle, role in one.muscles.items() if role == "direct"}
+
+
+def data_gap_findings(week: WeekInHand) -> Iterator[Finding]:
+    """Loads, reps or exertion that the log lacks; sums that rest too much on estimates."""
+    if week.against is None or not week.has_sets:
+        return
+    counted = [one for one in week.entries if one.measured.shape.standing in ("hard", "easy")]
+    tension = week.tally.get("totals/tut_s", 0.0)
+    gaps = (
+        ("rpe", _share(counted, lambda one: one.set.rpe is None),
+         "have no exertion: hard and easy sets cannot be told apart", "totals/sets"),
+        ("load_kg", _share(counted, _lacks_load),
+         "have no load where the movement needs one: volume load comes out too low",
+         "totals/volume_load_kg"),
+        ("reps", _share(counted, lambda one: one.measured.estimated),
+         "have reps that are estimated from their time", "totals/reps"),
+    )  # fmt: skip
+    for measure, share, says, figure in gaps:
+        if exceeds(share, week.rules.gap_share):
+            yield _gap(week, measure, share, f"{share * 100:.0f} % of the sets {says}.", figure)
+    assumed = sum(
+        one.measured.credits.get("totals/tut_s", 0.0)
+        for one in counted
+        if one.measured.shape.assumed and one.set.seconds is None
+        and one.set.measured_tension_s is None
+    )  # fmt: skip
+    share = assumed / tension if tension > TOLERANCE else 0.0
+    if exceeds(share, week.rules.gap_share):
+        says = f"{share * 100:.0f} % of the tension rests on an assumed tempo."
+        yield _gap(week, "tut_s", share, says, "totals/tut_s")
+
+
+def _share(entries: list[Entry], lacks: Callable[[Entry], bool]) -> float:
+    return sum(lacks(one) for one in entries) / len(entries) if entries else 0.0
+
+
+def _lacks_load(entry: Entry) -> bool:
+    one = entry.set
+    if one.load_kg or (one.model_extra or {}).get("band"):
+        return False
+    return all(
+        not move.movement.bodyweight_share and not move.movement.isometric
+        and bool({"bar", "dumbbells", "kettlebell", "cable stack", "machine"}
+                 & set(move.movement.kit))
+        for move in entry.measured.shape.moves
+    )  # fmt: skip
+
+
+def _gap(week: WeekInHand, measure: str, share: float, sentence: str, figure: str) -> Finding:
+    return Finding(
+        "data_gap",
+        "total",
+        measure,
+        "note",
+        share,
+        week.rules.gap_share,
+        sentence,
+        "Log what is missing; until then read these figures with care.",
+        (figure,),
+    )
+
+
+def pain_findings(week: WeekInHand) -> Iterator[Finding]:
+    """Where an athlete stopped because something hurt."""
+    against = week.against
+    if against is None:
+        return
+    notes: dict[str, list[str]] = defaultdict(list)
+    figures: dict[str, str] = {}
+    for match in against.matches:
+        for pain in match.done.pain if match.done else ():
+            subject = pain.exercise or "session"
+            known = pain.exercise in against.movements if pain.exercise else False
+            name = against.movements[pain.exercise].name if pain.exercise and known else None
+            figures[subject] = f"movements/{name}/sets" if name else "totals/sets"
+            assert match.done is not None  # noqa: S101 - it has the pain
+            said = f"“{pain.note}”" if pain.note else "no word on where"
+            notes[subject].append(f"{match.done.date:%A}, {said}")
+    for subject, several in notes.items():
+        where = f"at {subject}" if subject != "session" else "in a session"
+        yield Finding(
+            "pain",
+            subject,
+            "sets",
+            "high",
+            float(len(several)),
+            0,
+            f"Stopped {where} because something hurt: {'; '.join(several)}.",
+            "Talk to the athlete before the next session; pain is for a licensed practitioner, "
+            "not for a number.",
+            (figures[subject],),
+        )

@@ -1,0 +1,141 @@
+"""Logs: completed sessions as they come from a desk, from the floor, or late from a phone.
+
+A log has an id that was made where it was written, so that it can be sent again and again; every
+change has one, too. A change that builds on an older state than the stored one is not lost: both
+are kept until somebody decides.
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from datetime import date
+from typing import Any
+
+from dialback.core.sessions import Session as CoreSession
+from dialback.store.athletes import movement_ids, touch
+from dialback.store.models import Athlete, Session, Version
+from dialback.store.sessions import add_sessions, write_log
+
+_ROW_ID = re.compile(r"row-(\d+)")
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """A log on its way in: what it is to be, what it was made for, what it builds on."""
+
+    client_id: str
+    change: str
+    revision: int
+    session: CoreSession
+    plan: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class Saved:
+    """The stored log; ``version`` is the one that was put beside it because both had changed."""
+
+    row: Session
+    version: Version | None = None
+
+
+def client_id_of(row: Session) -> str:
+    """The id of a log; one that came otherwise is called by its row."""
+    return row.client_id or f"row-{row.id}"
+
+
+def find_log(athlete: Athlete, client_id: str, *, deleted: bool = False) -> Session | None:
+    """The log with that id."""
+    number = _ROW_ID.fullmatch(client_id)
+    mine = Session.id == int(number[1]) if number else Session.client_id == client_id
+    found: Session | None = Session.get_or_none(
+        mine,
+        Session.athlete == athlete,
+        Session.basis == "completed",
+        Session.deleted_on.is_null(not deleted),
+    )
+    return found
+
+
+def save_log(athlete: Athlete, change: Change, today: date) -> Saved:
+    """Store a log, or put it beside the one that is stored. To be called within a transaction."""
+    again = Version.get_or_none(Version.change == change.change)
+    if again is not None:
+        return Saved(again.session, again)
+    row = find_log(athlete, change.client_id)
+    if row is not None and row.last_change == change.change:
+        return Saved(row)
+    plan = _plan(athlete, change.plan)
+    session = change.session
+    if plan is not None and plan.date != session.date:
+        session = session.model_copy(update={"plan": plan.date})
+    other = row or _log_of(plan)
+    if other is None:
+        return Saved(_add(athlete, change, session, plan))
+    if row is None or row.revision != change.revision:
+        version = Version.create(
+            session=other, change=change.change, day=today, body=_body(change, session)
+        )
+        return Saved(other, version)
+    row.plan = plan
+    row.last_change = change.change
+    write_log(row, session, movement_ids(athlete))
+    touch(athlete)
+    return Saved(row)
+
+
+def _plan(athlete: Athlete, number: int | None) -> Session | None:
+    if number is None:
+        return None
+    found: Session | None = Session.get_or_none(
+        Session.id == number, Session.athlete == athlete, Session.basis == "planned"
+    )
+    return found
+
+
+def _log_of(plan: Session | None) -> Session | None:
+    """What was done for a plan already."""
+    if plan is None:
+        return None
+    found: Session | None = Session.get_or_none(
+        Session.plan == plan, Session.basis == "completed", Session.deleted_on.is_null()
+    )
+    return found
+
+
+def _add(athlete: Athlete, change: Change, session: CoreSession, plan: Session | None) -> Session:
+    ids = add_sessions(athlete, "completed", [session], movement_ids(athlete))
+    row: Session = Session.get_by_id(ids[session.date])
+    row.plan = plan
+    row.client_id = None if _ROW_ID.fullmatch(change.client_id) else change.client_id
+    row.last_change = change.change
+    row.save()
+    touch(athlete)
+    return row
+
+
+def _body(change: Change, session: CoreSession) -> dict[str, Any]:
+    return {"plan": change.plan, "session": session.model_dump(mode="json", exclude_defaults=True)}
+
+
+def versions_of(row: Session) -> list[Version]:
+    """What waits for a decision beside a log, the oldest first."""
+    return list(Version.select().where(Version.session == row).order_by(Version.id))
+
+
+def decide(athlete: Athlete, version: Version, *, keep_other: bool) -> None:
+    """Take the other version in the place of the stored one, or drop it."""
+    if keep_other:
+        row = version.session
+        session = CoreSession.model_validate(version.body["session"])
+        write_log(row, session, movement_ids(athlete))
+        touch(athlete)
+    version.delete_instance()
+
+
+def put_aside(athlete: Athlete, row: Session, on: date | None) -> None:
+    """Take a log out of the book, or put it back."""
+    row.deleted_on = on
+    row.revision += 1
+    row.save()
+    touch(athlete)

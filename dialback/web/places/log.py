@@ -1,0 +1,245 @@
+"""Log: planned beside done, set by set, and what differed."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+from flask import Response
+
+from dialback.book.errors import BadInputError, Problem, bad_input
+from dialback.core.duration import estimated_duration
+from dialback.core.movements import UnknownMovementError
+from dialback.core.notation import Mistake, amended, read
+from dialback.core.notation.expand import placed_sets
+from dialback.core.reconcile import SessionMatch, SetMatch, match_sessions
+from dialback.core.sessions import MAX_SETS, Session
+from dialback.core.tally import Ledger, tally
+from dialback.core.vocabulary import MEASURES
+from dialback.core.words import describe, movement_text
+from dialback.store.logs import (
+    Change,
+    client_id_of,
+    decide,
+    find_log,
+    put_aside,
+    save_log,
+    versions_of,
+)
+from dialback.store.models import Session as SessionRow
+from dialback.store.models import Version, database
+from dialback.store.sessions import completed_rows, planned_rows
+from dialback.web.blueprint import blueprint
+from dialback.web.desk import answer, desk, the_athlete, the_week
+from dialback.web.problems import not_found
+from dialback.web.shapes import (
+    AmendBody,
+    Amended,
+    DecideBody,
+    Done,
+    LogBody,
+    LogLine,
+    LogOut,
+    LogPath,
+    LogSaved,
+    LogSession,
+    LogWeek,
+    MistakeOut,
+    PlanOut,
+    VersionOut,
+    VersionPath,
+    WeekPath,
+    WholeText,
+    WrittenDone,
+)
+
+api = blueprint("log", __name__, "/athletes/<int:athlete_id>/weeks/<week>/log")
+logs_api = blueprint("logs", __name__, "/athletes/<int:athlete_id>/logs")
+versions_api = blueprint("versions", __name__, "/athletes/<int:athlete_id>/versions")
+
+
+@api.get("", responses={200: LogWeek})
+def log_week(path: WeekPath) -> Response:
+    """The week's sessions, planned and done side by side."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = desk().ledgers.of(athlete)
+    today = desk().today()
+    planned, completed = (ledger.source.week(basis, week) for basis in ("planned", "completed"))
+    plan_rows = {
+        id(one): row for one, row in zip(planned, planned_rows(athlete, week), strict=True)
+    }
+    log_rows = {
+        id(one): row for one, row in zip(completed, completed_rows(athlete, week), strict=True)
+    }
+    return answer(
+        LogWeek(
+            today=today.isoformat(),
+            days=[(week.monday + timedelta(days=day)).isoformat() for day in range(7)],
+            sessions=[
+                _session(
+                    ledger,
+                    match,
+                    plan_rows.get(id(match.plan)),
+                    log_rows.get(id(match.done)),
+                    ahead=match.done is None and match.plan is not None and match.plan.date > today,
+                )
+                for match in match_sessions(planned, completed, ledger.movements)
+            ],
+        )
+    )
+
+
+def _session(
+    ledger: Ledger,
+    match: SessionMatch,
+    plan: SessionRow | None,
+    log: SessionRow | None,
+    *,
+    ahead: bool,
+) -> LogSession:
+    sums = []
+    for one in (match.plan, match.done):
+        found = tally(ledger.measure([one])) if one else {}
+        sums.append({name: found.get(f"totals/{name}", 0.0) for name in MEASURES})
+    return LogSession(
+        plan=plan_out(ledger, plan, match.plan) if plan and match.plan else None,
+        log=LogOut(client_id=client_id_of(log), revision=log.revision, session=match.done)
+        if log and match.done
+        else None,
+        ahead=ahead,
+        lines=[_line(one) for one in match.sets],
+        notes=[f"{more.words.capitalize()}." for more in match.extra_rounds],
+        planned=sums[0],
+        done=sums[1],
+        versions=[
+            VersionOut(
+                id=one.id,
+                day=one.day.isoformat(),
+                session=Session.model_validate(one.body["session"]),
+            )
+            for one in (versions_of(log) if log else [])
+        ],
+    )
+
+
+def plan_out(ledger: Ledger, row: SessionRow, plan: Session) -> PlanOut:
+    """A planned session with its sets."""
+    minutes = estimated_duration(ledger.measure([plan]), ledger.rules).total_s / 60
+    return PlanOut(
+        id=row.id,
+        date=plan.date.isoformat(),
+        title=plan.title,
+        minutes=minutes,
+        sets=list(plan.sets),
+    )
+
+
+def _line(one: SetMatch) -> LogLine:
+    shown = one.done if one.plan is None else one.plan
+    assert shown is not None  # noqa: S101 - a match has one of them
+    return LogLine(
+        kind=one.kind,
+        movement=movement_text(shown),
+        part=shown.part or "",
+        planned=describe(one.plan) if one.plan else "",
+        done=describe(one.done) if one.done else "",
+        words=one.words,
+        at=one.at,
+        done_at=one.done_at,
+    )
+
+
+@api.post("/amend", responses={200: Amended})
+def amend_set(path: WeekPath, body: AmendBody) -> Response:
+    """A set with what a few words say instead; nothing is stored."""
+    the_athlete(path.athlete_id)
+    found = amended(body.set, body.text)
+    if isinstance(found, Mistake):
+        raise bad_input("text", found.message)
+    return answer(Amended(set=found[0], count=found[1]))
+
+
+@api.post("/read", responses={200: WrittenDone})
+def read_done(path: WeekPath, body: WholeText) -> Response:
+    """A text in the notation, read as what was done; nothing is stored."""
+    athlete = the_athlete(path.athlete_id)
+    reading = read(body.text, desk().ledgers.of(athlete).movements)
+    sets = [placed.set for one in reading.sessions for placed in placed_sets(one)]
+    if len(sets) > MAX_SETS:
+        raise bad_input("text", f"{len(sets)} sets are no session: at most {MAX_SETS} are taken")
+    return answer(
+        WrittenDone(
+            sets=sets,
+            mistakes=[
+                MistakeOut(line=one.line, column=one.column, length=one.length, message=one.message)
+                for one in reading.mistakes
+            ],
+        )
+    )
+
+
+@logs_api.put("/<client_id>", responses={200: LogSaved})
+def keep_log(path: LogPath, body: LogBody) -> Response:
+    """Keep a log. Sent again, it is kept once; over a newer one, both are kept."""
+    athlete = the_athlete(path.athlete_id)
+    _check(body.session, desk().ledgers.of(athlete))
+    change = Change(path.client_id, body.change, body.revision, body.session, body.plan)
+    with database.atomic("IMMEDIATE"):
+        saved = save_log(the_athlete(path.athlete_id), change, desk().today())
+    return answer(
+        LogSaved(
+            revision=saved.row.revision,
+            client_id=client_id_of(saved.row),
+            both_kept=saved.version is not None,
+        )
+    )
+
+
+def _check(session: Session, ledger: Ledger) -> None:
+    """Refuse a day that is not there yet, and movements that nobody knows."""
+    problems = []
+    if session.date > desk().today() + timedelta(days=1):
+        problems.append(
+            Problem("session.date", f"{session.date} lies ahead: a log is of what was done")
+        )
+    for at, one in enumerate(session.sets):
+        for name, _ in one.named_moves():
+            try:
+                ledger.movements[name]
+            except UnknownMovementError as unknown:
+                problems.append(Problem(f"session.sets[{at}].exercise", str(unknown)))
+    if problems:
+        raise BadInputError(problems)
+
+
+@logs_api.post("/<client_id>/remove", responses={200: Done})
+def remove_log(path: LogPath) -> Response:
+    """Take a log out of the book; it can be put back."""
+    return _put(path, removed=True)
+
+
+@logs_api.post("/<client_id>/restore", responses={200: Done})
+def restore_log(path: LogPath) -> Response:
+    """Put a log back that was taken out."""
+    return _put(path, removed=False)
+
+
+def _put(path: LogPath, *, removed: bool) -> Response:
+    athlete = the_athlete(path.athlete_id)
+    with database.atomic("IMMEDIATE"):
+        row = find_log(athlete, path.client_id, deleted=not removed)
+        if row is None:
+            raise not_found(f"{athlete.name} has no such log.")
+        put_aside(athlete, row, desk().today() if removed else None)
+    return answer(Done())
+
+
+@versions_api.post("/<int:version>/decide", responses={200: Done})
+def decide_version(path: VersionPath, body: DecideBody) -> Response:
+    """Decide between the stored log and the one that arrived beside it."""
+    athlete = the_athlete(path.athlete_id)
+    with database.atomic("IMMEDIATE"):
+        version = Version.get_or_none(Version.id == path.version)
+        if version is None or version.session.athlete.id != athlete.id:
+            raise not_found("That has been decided already.")
+        decide(athlete, version, keep_other=body.keep == "other")
+    return answer(Done())

@@ -1,0 +1,36 @@
+import { useEffect, useState } from "react";
+import { type Waiting, drop, listen, send, waiting } from "./outbox";
+
+/** Whether all that was tapped has reached the server; what waits is safe on this device. */
+export function BoxState() {
+  const [box, setBox] = useState<Waiting[]>([]);
+  const [online, setOnline] = useState(navigator.onLine);
+  useEffect(() => {
+    const look = () => void waiting().then(setBox);
+    const line = () => setOnline(navigator.onLine);
+    look();
+    void send();
+    const stop = listen(look);
+    window.addEventListener("online", line);
+    window.addEventListener("offline", line);
+    return () => {
+      stop();
+      window.removeEventListener("online", line);
+      window.removeEventListener("offline", line);
+    };
+  }, []);
+  const refused = box.filter((one) => one.refused);
+  const left = box.length - refused.length;
+  return (
+    <span className="text-sm">
+      <span role="status" className={left > 0 || !online ? "text-caution" : "text-ink-2"}>
+        {left > 0 ? `${left} log${left === 1 ? "" : "s"} kept here, not sent yet` : online ? "all sent" : "no connection; taps are kept here"}
+      </span>
+      {refused.map((one) => (
+        <span key={one.id} role="alert" className="block text-high">
+          {one.name}: {one.refused} <button type="button" className="trail-link" onClick={() => void drop(one.id)}>Let it go</button>
+        </span>
+      ))}
+    </span>
+  );
+}

@@ -1,0 +1,106 @@
+import { useState } from "react";
+import type { Schemas } from "@/api/client";
+import { DialogSheet } from "@/frame/DialogSheet";
+import type { CoreSet } from "@/places/log/log";
+import { number } from "@/words";
+
+interface Props {
+  name: string;
+  set: CoreSet;
+  movements: Schemas["FloorMovement"][];
+  names: string[];
+  close: () => void;
+  put: (set: CoreSet | null) => void;
+}
+
+const RPES = [6, 7, 7.5, 8, 8.5, 9, 9.5, 10];
+const SIDES = ["both", "each", "alternating", "left", "right"] as const;
+
+/** What was otherwise in a set: each choice is one tap, and the sheet closes with the next. */
+export function SetSheet({ name, set, movements, names, close, put }: Props) {
+  const [now, setNow] = useState(set);
+  const movement = movements.find((one) => one.name.toLowerCase() === (now.exercise ?? "").toLowerCase());
+  const change = (part: Partial<CoreSet>) => setNow({ ...now, ...part });
+  const loads = movement?.loads ?? [];
+  const load = now.load_kg ?? 0;
+  const step = (by: 1 | -1) => {
+    if (loads.length === 0) { change({ load_kg: Math.max(0, Math.round((load + by * 2.5) * 100) / 100) }); return; }
+    const next = by > 0 ? loads.find((one) => one > load + 0.01) : loads.findLast((one) => one < load - 0.01);
+    if (next !== undefined) change({ load_kg: next });
+  };
+  const swap = (exercise: string) => {
+    const known = names.find((one) => one.toLowerCase() === exercise.trim().toLowerCase());
+    if (!known) return;
+    const fits = movements.find((one) => one.name === known)?.loads ?? [];
+    // A load that the other movement cannot have goes to the nearest one below it.
+    const fitting = fits.length === 0 || fits.some((one) => Math.abs(one - load) < 0.05) ? load : (fits.findLast((one) => one <= load) ?? fits[0] ?? 0);
+    change({ exercise: known, moves: null, load_kg: load ? fitting : 0 });
+  };
+  return (
+    <DialogSheet open close={close} title={`${name}: ${now.exercise ?? "the set"}`} wide>
+      <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
+        <Count label={now.reps == null ? "Seconds" : "Reps"} value={String(now.reps ?? now.seconds ?? 0)}
+          less={() => change(now.reps == null ? { seconds: Math.max(0, (now.seconds ?? 0) - 5) } : { reps: Math.max(0, now.reps - 1) })}
+          more={() => change(now.reps == null ? { seconds: (now.seconds ?? 0) + 5 } : { reps: now.reps + 1 })} />
+        <Count label={`Load${(now.implements ?? 1) > 1 ? `, ${now.implements} ×` : ""}`} value={load ? `${number(load, 2)} kg` : "none"} less={() => step(-1)} more={() => step(1)} />
+        <Row label="Exertion">
+          {RPES.map((rpe) => <Tap key={rpe} on={now.rpe === rpe} act={() => change({ rpe: now.rpe === rpe ? null : rpe })}>{rpe}</Tap>)}
+        </Row>
+        <Row label="Side">
+          {SIDES.map((sides) => <Tap key={sides} on={(now.sides ?? "both") === sides} act={() => change({ sides })}>{sides}</Tap>)}
+        </Row>
+        {movement && (
+          <Row label="Level">
+            <Tap on={false} off={!movement.easier} act={() => swap(movement.easier ?? "")}>easier</Tap>
+            <Tap on={false} off={!movement.harder} act={() => swap(movement.harder ?? "")}>harder</Tap>
+          </Row>
+        )}
+        <label className="block">
+          <span className="text-sm text-ink-2">Instead, by name</span>
+          <input list="floor-movements" className="field h-11 w-full text-lg" placeholder={now.exercise ?? ""} onChange={(event) => swap(event.target.value)} />
+          <datalist id="floor-movements">{names.map((one) => <option key={one} value={one} />)}</datalist>
+        </label>
+      </div>
+      {movement && movement.instead.length > 0 && (
+        <Row label="Instead">
+          {movement.instead.slice(0, 8).map((one) => <Tap key={one} on={false} act={() => swap(one)}>{one}</Tap>)}
+        </Row>
+      )}
+      <div className="mt-4 flex flex-wrap gap-3">
+        <button type="button" className="ink-button h-12 px-6 text-lg" onClick={() => { put(now); close(); }}>Take it</button>
+        <button type="button" className="key-button h-12 px-6 text-lg" onClick={() => { put(null); close(); }}>Not done</button>
+        <button type="button" className="key-button ml-auto h-12 px-6 text-lg" onClick={close}>Back</button>
+      </div>
+    </DialogSheet>
+  );
+}
+
+function Count({ label, value, less, more }: { label: string; value: string; less: () => void; more: () => void }) {
+  return (
+    <div>
+      <span className="text-sm text-ink-2">{label}</span>
+      <div className="flex items-center gap-3">
+        <button type="button" aria-label={`${label}: less`} className="key-button h-12 w-14 text-2xl" onClick={less}>−</button>
+        <output aria-label={label} className="min-w-24 text-center text-2xl font-semibold">{value}</output>
+        <button type="button" aria-label={`${label}: more`} className="key-button h-12 w-14 text-2xl" onClick={more}>+</button>
+      </div>
+    </div>
+  );
+}
+
+function Row({ label, children }: { label: string; children: React.ReactNode }) {
+  return (
+    <div role="group" aria-label={label}>
+      <span className="text-sm text-ink-2">{label}</span>
+      <div className="flex flex-wrap gap-1.5">{children}</div>
+    </div>
+  );
+}
+
+function Tap({ on, off = false, act, children }: { on: boolean; off?: boolean; act: () => void; children: React.ReactNode }) {
+  return (
+    <button type="button" aria-pressed={on} disabled={off} onClick={act} className={`h-11 min-w-11 border px-2.5 ${on ? "border-ink bg-ink text-sheet" : "border-rule disabled:border-dashed disabled:text-ink-2"}`}>
+      {children}
+    </button>
+  );
+}

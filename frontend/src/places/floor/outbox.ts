@@ -1,0 +1,100 @@
+import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import { Refusal, type Schemas } from "@/api/client";
+import { logs } from "@/api/queries";
+
+/** A log that waits to be sent. A later state of the same log takes the place of an earlier one. */
+export interface Waiting {
+  /** The id of the log, made here. */
+  id: string;
+  athlete: number;
+  name: string;
+  body: Schemas["LogBody"];
+  /** Why the server refused it for good; it stays here and is shown. */
+  refused: string | null;
+}
+
+interface Boxes extends DBSchema {
+  outbox: { key: string; value: Waiting };
+  /** The revision of each log as the server last told it. */
+  revisions: { key: string; value: number };
+  runs: { key: string; value: unknown };
+}
+
+let opened: Promise<IDBPDatabase<Boxes>> | null = null;
+
+const boxes = () =>
+  (opened ??= openDB<Boxes>("dialback", 1, {
+    upgrade(db) {
+      db.createObjectStore("outbox", { keyPath: "id" });
+      db.createObjectStore("revisions");
+      db.createObjectStore("runs");
+    },
+  }));
+
+const listeners = new Set<() => void>();
+const tell = () => listeners.forEach((one) => one());
+
+export function listen(heard: () => void): () => void {
+  listeners.add(heard);
+  return () => listeners.delete(heard);
+}
+
+/** Put a log into the box, and try to send it. It is in the box when this has returned. */
+export async function post(one: Omit<Waiting, "refused">): Promise<void> {
+  await (await boxes()).put("outbox", { ...one, refused: null });
+  tell();
+  void send();
+}
+
+export const waiting = async (): Promise<Waiting[]> => (await boxes()).getAll("outbox");
+
+export async function drop(id: string): Promise<void> {
+  await (await boxes()).delete("outbox", id);
+  tell();
+}
+
+let sending: Promise<void> | null = null;
+
+/** Send what waits, one after the other; what cannot be sent now stays for the next time. */
+export function send(): Promise<void> {
+  sending ??= sendAll().finally(() => { sending = null; });
+  return sending;
+}
+
+async function sendAll(): Promise<void> {
+  const db = await boxes();
+  for (const one of await db.getAll("outbox")) {
+    if (one.refused) continue;
+    try {
+      const known = await db.get("revisions", one.id);
+      const done = await logs.keep(one.athlete, one.id, { ...one.body, revision: Math.max(known ?? 0, one.body.revision) });
+      const both = db.transaction(["outbox", "revisions"], "readwrite");
+      // Kept beside another version, the log there is not ours: a person decides in the Log.
+      if (!done.both_kept) await both.objectStore("revisions").put(done.revision, one.id);
+      // Only what was sent goes: it may have been tapped on meanwhile.
+      const now = await both.objectStore("outbox").get(one.id);
+      if (now?.body.change === one.body.change) await both.objectStore("outbox").delete(one.id);
+      await both.done;
+    } catch (problem) {
+      const refused = problem instanceof Refusal && problem.status >= 400 && problem.status < 500;
+      if (!refused) break;
+      await db.put("outbox", { ...one, refused: problem.message });
+    }
+  }
+  tell();
+  const left = (await db.getAll("outbox")).filter((one) => !one.refused);
+  if (left.length > 0 && navigator.onLine) setTimeout(() => void send(), RETRY_MS);
+}
+
+const RETRY_MS = 4000;
+
+/** What a run had come to when it was last looked at. */
+export async function loadRun<T>(key: string): Promise<T | undefined> {
+  return (await (await boxes()).get("runs", key)) as T | undefined;
+}
+
+export async function saveRun(key: string, run: unknown): Promise<void> {
+  await (await boxes()).put("runs", run, key);
+}
+
+window.addEventListener("online", () => void send());

@@ -1,0 +1,83 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { Schemas } from "@/api/client";
+import { type Clock, advance } from "./clock";
+import { loadRun, post, saveRun } from "./outbox";
+import { type Run, type State, fresh, leader, logOf, markDone } from "./run";
+
+const LOOK_MS = 100;
+
+/** A run that survives a reload: its state is kept at every tap, its logs go into the outbox. */
+export function useRun(key: string, runs: Run[]) {
+  const [state, setState] = useState<State | null>(null);
+  const [now, setNow] = useState(() => Date.now());
+  const latest = useRef<State | null>(null);
+
+  const put = useCallback((next: State) => {
+    const before = latest.current;
+    latest.current = next;
+    setState(next);
+    void saveRun(key, next);
+    for (const run of runs) {
+      const mine = next.own[run.athlete];
+      if (!mine || mine === before?.own[run.athlete]) continue;
+      void post({
+        id: mine.id, athlete: run.athlete, name: run.name,
+        body: { change: crypto.randomUUID(), revision: mine.revision, plan: run.plan, session: logOf(run, mine) },
+      });
+    }
+  }, [key, runs]);
+
+  useEffect(() => {
+    let gone = false;
+    loadRun<State>(key).then((kept) => {
+      if (gone) return;
+      const next = kept ?? fresh(runs, Date.now());
+      latest.current = next;
+      setState(next);
+    });
+    return () => { gone = true; };
+  }, [key, runs]);
+
+  // The time is looked at; it is never counted.
+  useEffect(() => {
+    const look = () => {
+      const at = Date.now();
+      setNow(at);
+      const here = latest.current;
+      if (!here?.begun) return;
+      const sets = leader(runs).sets;
+      const { clock, ended } = advance(here.clock, at, here.steps, sets);
+      if (clock === here.clock) return;
+      put(ended.reduce((all, step) => markDone(all, runs, step), { ...here, clock }));
+    };
+    const timer = setInterval(look, LOOK_MS);
+    document.addEventListener("visibilitychange", look);
+    return () => { clearInterval(timer); document.removeEventListener("visibilitychange", look); };
+  }, [put, runs]);
+
+  const change = useCallback((how: (state: State) => State) => {
+    if (latest.current) put(how(latest.current));
+  }, [put]);
+  const setClock = useCallback((how: (clock: Clock, sets: Schemas["FloorSet"][]) => Clock) => {
+    change((all) => ({ ...all, clock: how(all.clock, leader(runs).sets) }));
+  }, [change, runs]);
+  return { state, now, change, setClock };
+}
+
+/** Keep the screen awake while something runs, where the browser lets one. */
+export function useWakeLock(on: boolean): void {
+  useEffect(() => {
+    if (!on || !("wakeLock" in navigator)) return undefined;
+    let lock: WakeLockSentinel | null = null;
+    const ask = () => {
+      if (document.visibilityState === "visible")
+        navigator.wakeLock.request("screen").then((got) => { lock = got; }, () => undefined);
+    };
+    ask();
+    document.addEventListener("visibilitychange", ask);
+    return () => {
+      document.removeEventListener("visibilitychange", ask);
+      void lock?.release();
+    };
+  }, [on]);
+}

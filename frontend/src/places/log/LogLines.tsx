@@ -1,0 +1,151 @@
+import { type ReactNode, useState } from "react";
+import type { Schemas } from "@/api/client";
+import { type WeekPlace, logs } from "@/api/queries";
+import { type CoreSession, type CoreSet, type Line, asPlanned, rebuilt } from "./log";
+
+interface Props {
+  place: WeekPlace;
+  one: Schemas["LogSession"];
+  session: CoreSession;
+  names: Schemas["MovementName"][];
+  busy: boolean;
+  keep: (sets: CoreSet[]) => void;
+}
+
+const SHAPES: Record<Line["kind"], string> = {
+  "as planned": "bg-ink", changed: "bg-ink", skipped: "", extra: "bg-ink", swapped: "bg-ink", easier: "bg-ink", harder: "bg-ink",
+};
+
+/** Set by set: what was planned, what was done, and in words what differed. */
+export function LogLines({ place, one, session, names, busy, keep }: Props) {
+  const [error, setError] = useState<{ at: number; says: string } | null>(null);
+  const [swapping, setSwapping] = useState<number | null>(null);
+  const plans = one.plan?.sets ?? [];
+  const sets = session.sets;
+  const planOf = (line: Line) => (line.at === null ? undefined : plans[line.at]);
+  const doneOf = (line: Line) => (line.done_at === null ? undefined : sets[line.done_at]);
+  const change = (where: (line: Line, at: number) => CoreSet[] | null) => {
+    setError(null);
+    keep(rebuilt(one.lines, sets, where));
+  };
+  const at = (index: number, next: CoreSet[]) => change((_, place) => (place === index ? next : null));
+  const planned = (which: (line: Line) => boolean) =>
+    change((line) => {
+      const plan = planOf(line);
+      return plan && which(line) ? [asPlanned(plan)] : null;
+    });
+  const amend = async (index: number, line: Line, text: string) => {
+    const base = doneOf(line) ?? planOf(line);
+    if (!base || !text.trim()) return;
+    try {
+      const found = await logs.amend(place, { set: asPlanned(base), text });
+      at(index, Array.from({ length: found.count }, () => found.set));
+    } catch (problem) {
+      setError({ at: index, says: problem instanceof Error ? problem.message : String(problem) });
+    }
+  };
+  const swap = (index: number, line: Line, name: string) => {
+    const base = doneOf(line) ?? planOf(line);
+    const known = names.find((other) => other.name.toLowerCase() === name.trim().toLowerCase());
+    if (!base || !known) { setError({ at: index, says: `No movement is called “${name}”.` }); return; }
+    setSwapping(null);
+    // All sets of the movement from here on that are not done otherwise.
+    change((other, place) => {
+      const set = doneOf(other) ?? planOf(other);
+      return place >= index && other.movement === line.movement && set ? [{ ...asPlanned(set), exercise: known.name, moves: null }] : null;
+    });
+  };
+  return (
+    <table className="w-full table-fixed text-sm ">
+      <colgroup><col className="w-7 max-md:w-5" /><col className="w-60 max-md:w-28" /><col className="w-44 max-md:w-auto" /><col className="max-md:w-0" /><col className="w-52 max-md:w-24" /></colgroup>
+      <thead>
+        <tr className="border-b border-rule text-left text-ink-2 italic">
+          <td /><th scope="col" className="pb-0.5 font-normal">planned</th><th scope="col" className="pb-0.5 font-normal">done, if otherwise</th>
+          <th scope="col" className="pb-0.5 font-normal max-md:invisible">what differed</th><td />
+        </tr>
+      </thead>
+      <tbody>
+        {one.lines.map((line, index) => {
+          const before = one.lines[index - 1];
+          const part = !before || before.part !== line.part;
+          const movement = part || before.movement !== line.movement;
+          return [
+            part && line.part ? (
+              <tr key={`${line.part}/${index}`}>
+                <th colSpan={5} scope="colgroup" className="pt-3 text-left font-semibold">
+                  {line.part}
+                  {plans.length > 0 && <Small act={() => planned((other) => other.part === line.part)} busy={busy}>as planned</Small>}
+                </th>
+              </tr>
+            ) : null,
+            movement ? (
+              <tr key={`${line.movement}/${index}`} className="border-t border-hair">
+                <td />
+                <th colSpan={3} scope="rowgroup" className="pt-1 text-left text-base font-normal">{line.movement}</th>
+                <td className="text-right">
+                  {line.at !== null && <Small act={() => planned((other) => other.part === line.part && other.movement === line.movement)} busy={busy}>as planned</Small>}
+                  <Small act={() => setSwapping(swapping === index ? null : index)} busy={busy}>swap</Small>
+                </td>
+              </tr>
+            ) : null,
+            swapping === index ? (
+              <tr key={`swap/${index}`}>
+                <td />
+                <td colSpan={4}>
+                  <form className="flex gap-2 pb-1" onSubmit={(event) => { event.preventDefault(); swap(index, line, String(new FormData(event.currentTarget).get("movement") ?? "")); }}>
+                    <input name="movement" list="log-movements" aria-label={`Done instead of ${line.movement}`} placeholder="done instead" className="field w-64 py-0" />
+                    <button type="submit" className="key-button py-0">Swap</button>
+                  </form>
+                </td>
+              </tr>
+            ) : null,
+            <tr key={`${line.at}/${line.done_at}`} className="align-baseline" data-kind={line.kind}>
+              <td><span aria-hidden="true" className={`inline-block size-2.5 border border-ink ${SHAPES[line.kind]}`} /></td>
+              <td className={line.planned ? "" : "text-ink-2 italic"}>{line.planned || "not planned"}</td>
+              <td className="pr-2">
+                <Correction key={line.done} line={line} number={index + 1} amend={(text) => amend(index, line, text)} />
+                {error?.at === index && <span role="alert" className="block text-high">{error.says}</span>}
+              </td>
+              <td className={`max-md:invisible max-md:overflow-hidden max-md:whitespace-nowrap ${line.kind === "as planned" ? "text-ink-2" : "font-semibold"}`}>
+                {line.kind === "as planned" ? "as planned" : !one.log ? "" : line.words}
+              </td>
+              <td className="text-right whitespace-nowrap max-md:whitespace-normal">
+                {line.at !== null && line.kind !== "as planned" && <Small act={() => at(index, [asPlanned(planOf(line) ?? sets[0] as CoreSet)])} busy={busy} label={`Set ${index + 1} as planned`}>as planned</Small>}
+                {line.done_at !== null && <Small act={() => at(index, [])} busy={busy} label={line.at === null ? `Take set ${index + 1} away` : `Set ${index + 1} not done`}>{line.at === null ? "away" : "not done"}</Small>}
+                {line.done_at !== null && <Small act={() => { const set = doneOf(line); if (set) at(index, [set, set]); }} busy={busy} label={`One more like set ${index + 1}`}>+1</Small>}
+              </td>
+            </tr>,
+          ];
+        })}
+      </tbody>
+      <caption className="sr-only">Planned and done, set by set</caption>
+      <datalist id="log-movements">{names.map((name) => <option key={name.name} value={name.name} />)}</datalist>
+    </table>
+  );
+}
+
+function Small({ act, busy, label, children }: { act: () => void; busy: boolean; label?: string; children: ReactNode }) {
+  return <button type="button" aria-label={label} disabled={busy} className="trail-link ml-2.5 min-h-6 min-w-6 text-sm font-normal text-ink-2" onClick={act}>{children}</button>;
+}
+
+/** What was done, in a few words; Enter takes it. */
+function Correction({ line, number, amend }: { line: Line; number: number; amend: (text: string) => void }) {
+  const [typed, setTyped] = useState("");
+  const shown = line.kind === "as planned" ? "" : line.done;
+  return (
+    <input
+      value={typed} placeholder={shown || "as planned"} aria-label={`Set ${number} of the session, ${line.movement}: done`}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={() => { if (typed.trim()) amend(typed); }}
+      onKeyDown={(event) => {
+        if (event.key !== "Enter") return;
+        event.preventDefault();
+        const fields = [...document.querySelectorAll<HTMLInputElement>("input[aria-label$=': done']")];
+        fields[fields.indexOf(event.currentTarget) + 1]?.focus();
+        if (!typed.trim()) return;
+        event.currentTarget.blur();
+      }}
+      className={`h-6 w-full border-b border-hair bg-transparent ${shown ? "placeholder:text-ink" : "placeholder:text-ink-2"}`}
+    />
+  );
+}
