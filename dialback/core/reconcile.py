@@ -465,11 +465,12 @@ def _circuits(sets: Sequence[Set]) -> Iterator[tuple[tuple[tuple[str, ...], ...]
     working = [one for one in sets if not one.warm_up]
     for _, several in groupby(working, key=lambda one: one.part):
         names = [_names(one) for one in several]
-        for start in range(len(names)):
+        start = 0
+        while start < len(names):
             found = _circuit_at(names, start)
             if found is not None:
                 yield found
-                break
+            start += len(found[0]) * found[1] if found else 1
 
 
 def _circuit_at(

@@ -31,7 +31,9 @@ class Rower:
     """A rower: what was planned each week, and how the log differs.
 
     ``strength`` scales the club's loads. ``missed`` weeks have a plan and no log, ``absent`` ones
-    neither. ``load_jump`` multiplies the load of a movement in the week to audit.
+    neither. ``load_jump`` multiplies the load of a movement in the week to audit. Of that week are
+    the rest, too: its last session is ``half_logged`` or has ``rounds_more`` of its circuit, one
+    movement was done for another (``swap``), a sensor ``measured`` some, ``pain`` stopped one.
     """
 
     name: str
@@ -46,6 +48,11 @@ class Rower:
     extra_rounds: int = 0
     in_pounds: bool = False
     weak_side: float = 1.0
+    half_logged: bool = False
+    rounds_more: int = 0
+    swap: tuple[str, str] | None = None
+    measured: tuple[str, ...] = ()
+    pain: tuple[str, str] | None = None
 
 
 def _always(days: list[Day]) -> Programme:
@@ -105,15 +112,15 @@ _ONE_ARM = [
 
 ROWERS: Final[tuple[Rower, ...]] = (
     Rower("Maro Veldt", 84.0, 1.05, "A pushing winter: he benches, and forgets to row on land.",
-          _always(PUSHING)),
+          _always(PUSHING), swap=("Lat pull-down", "Dumbbell curl")),
     Rower("Tess Hallorin", 66.5, 0.90, "Back after three weeks of flu and exams.",
           _always(LAND), absent=(-3, -2, -1)),
     Rower("Ondra Pell", 73.0, 0.85, "Trains by the clock: circuits, nobody counts the reps.",
-          _always(CIRCUITS)),
+          _always(CIRCUITS), rounds_more=2),
     Rower("Lisbet Arnaud", 70.0, 0.95,
           "Sore left elbow. No pressing overhead and no work for the elbow alone, on the word of "
           "the club's physiotherapist, until she lifts it.",
-          _always(_SORE_ELBOW)),
+          _always(_SORE_ELBOW), pain=("Bench press", "left elbow again, at the bottom")),
     Rower("Jory Castelin", 78.5, 0.95, "A month at home with bands; no kilograms to write down.",
           _home_now),
     Rower("Wendel Okoro-Fay", 91.0, 1.10,
@@ -121,14 +128,15 @@ ROWERS: Final[tuple[Rower, ...]] = (
           _slow_now, in_pounds=True),
     Rower("Mirren Sollas", 62.0, 0.90, "Left and right written apart since the rib last spring.",
           _always(_ONE_ARM), weak_side=0.8),
-    Rower("Anselm Brook", 80.0, 1.00, "A clean record.", _always(LAND)),
+    Rower("Anselm Brook", 80.0, 1.00, "A clean record.", _always(LAND),
+          measured=("Back squat", "Bench press")),
     Rower("Pia Dresner", 68.0, 1.05, "Strong month: the loads go up faster than the rules like.",
           _always(LAND), load_jump={"Bench press": 1.18, "Lat pull-down": 1.14,
                                     "Romanian deadlift": 1.09}),
     Rower("Calder Nuys", 87.5, 1.00, "Loves the hinge; hips do everything.",
           _always(_HINGE_LOVER), missed_days=((0, 4),)),
     Rower("Yara Quill", 64.0, 0.85, "Legs on two days in a row since the boat times changed.",
-          _always(_LEGS_OFTEN)),
+          _always(_LEGS_OFTEN), half_logged=True),
     Rower("Bram Osterley", 95.0, 1.15, "Cannot stop: extra legs on Saturdays, extra rounds.",
           lambda week: _QUADS_HEAVY if week >= -1 else _fuller_now(week), extra_rounds=1),
 )  # fmt: skip

@@ -10,6 +10,7 @@ from datetime import date, timedelta
 from typing import Any, Final
 
 from dialback.book.book import Book, read_book
+from dialback.core.tempo import parse_tempo
 from dialback.core.weeks import Week
 from dialback.demo.club import ROWERS, Rower
 from dialback.demo.programmes import LOADS, Day, Line
@@ -22,6 +23,7 @@ LIGHTER_EVERY: Final = 4
 LIGHTER_SETS: Final = 0.6
 GAIN_PER_WEEK: Final = 0.006
 KG_PER_LB: Final = 0.45359237
+_TEMPI: Final = {one.name: one.tempo or "2-0-1-0" for one in library()}
 
 
 def books(today: date) -> Iterator[tuple[Book, Rower]]:
@@ -45,9 +47,11 @@ def _document(rower: Rower, week: Week, today: date) -> dict[str, Any]:
             skipped = back in rower.missed or (back, day[0]) in rower.missed_days
             if on < today and not skipped:
                 completed.append(_log(rower, session, chance, back))
+    _tell(rower, [one for one in completed if Week.of(date.fromisoformat(one["date"])) == week],
+          chance)  # fmt: skip
     names = {
         name
-        for session in planned
+        for session in [*planned, *completed]
         for one in session["sets"]
         for name in [one.get("exercise"), *(move["exercise"] for move in one.get("moves", ()))]
         if name
@@ -119,6 +123,7 @@ def _log(rower: Rower, plan: dict[str, Any], chance: random.Random, back: int) -
         if rower.in_pounds and "load_kg" in done:
             pounds = round(done["load_kg"] / KG_PER_LB / 5) * 5
             done["load_kg"] = round(max(5, pounds) * KG_PER_LB, 3)
+            done["unit"] = "lb"
         sets.append(done)
     if back == 0 and rower.extra_rounds:
         last = [one["exercise"] for one in working]
@@ -133,3 +138,35 @@ def _log(rower: Rower, plan: dict[str, Any], chance: random.Random, back: int) -
         "duration_min": round(minutes + chance.uniform(-4, 6)),
         "sets": sets,
     }
+
+
+def _tell(rower: Rower, audited: list[dict[str, Any]], chance: random.Random) -> None:
+    """What happened in the week to audit, session by session."""
+    if not audited:
+        return
+    last = audited[-1]
+    if rower.half_logged:
+        last["sets"] = last["sets"][: len(last["sets"]) // 2]
+        last["rpe"] = last["duration_min"] = None
+    if rower.rounds_more:
+        first = audited[0]["sets"]
+        names = [one.get("exercise") for one in first]
+        # A round is what stands between two of the movement that the circuit begins with.
+        begins = [at for at, name in enumerate(names) if name == "Goblet squat"]
+        length = begins[1] - begins[0]
+        end = begins[-1] + length
+        more = [dict(one) for one in first[begins[-1] : end]] * rower.rounds_more
+        audited[0]["sets"] = [*first[:end], *more, *first[end:]]
+    for session in audited:
+        for one in session["sets"]:
+            if rower.swap and one.get("exercise") == rower.swap[0]:
+                one["exercise"] = rower.swap[1]
+                one["load_kg"] = max(1.0, round(one["load_kg"] * 0.2))
+            if one.get("exercise") in rower.measured and not one.get("warm_up"):
+                cycle = parse_tempo(_TEMPI[one["exercise"]]).cycle
+                spread = chance.uniform(0.94, 1.04)
+                one["measured_reps"] = one["reps"]
+                one["measured_tension_s"] = round(one["reps"] * cycle * spread, 1)
+    if rower.pain:
+        last["pain"] = [{"exercise": rower.pain[0], "note": rower.pain[1]}]
+        last["notes"] = "Stopped early; told the coach on the stairs."

@@ -183,8 +183,10 @@ def _place_movements(book: Book, athlete: Athlete) -> tuple[dict[str, int], list
     return ids, [movement.name for movement in new], [movement.name for movement in own]
 
 
-def export_book(athlete: Athlete, ledgers: Ledgers) -> Book:
-    """The athlete's book: every session, the movements in it, the rules in force."""
+def export_book(
+    athlete: Athlete, ledgers: Ledgers, first: date = date.min, last: date = date.max
+) -> Book:
+    """The athlete's book: sessions from a day to a day, the movements in them, the rules."""
     ledger = ledgers.of(athlete)
     weeks = [week for basis in BASES for week in ledger.source.weeks(basis)]
     if weeks and isinstance(ledger.source, StoredSessions):
@@ -194,6 +196,7 @@ def export_book(athlete: Athlete, ledgers: Ledgers) -> Book:
             session
             for week in ledger.source.weeks(basis)
             for session in ledger.source.week(basis, week)
+            if first <= session.date <= last
         )
         for basis in BASES
     )

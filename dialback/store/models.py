@@ -112,6 +112,8 @@ class MovementMuscle(Table):
 class Import(Table):
     """A file that brought logs in; it can be undone."""
 
+    sessions: Any
+
     name = pw.CharField()
     day = pw.DateField()
     undone_on = pw.DateField(null=True)

@@ -27,6 +27,7 @@ from dialback.web.places import (
     movements,
     roster,
     rules,
+    sheets,
     templates,
     weeks,
     write,
@@ -34,6 +35,11 @@ from dialback.web.places import (
 
 PLACES = (
     roster, weeks, block, templates, drafts, write, form, log, floor, movements, kit, rules, files,
+    sheets,
+)  # fmt: skip
+MORE_APIS = (
+    block.blocks_api, templates.from_block, log.logs_api, log.versions_api, sheets.imports_api,
+    sheets.export_api,
 )  # fmt: skip
 STATIC = Path(__file__).parent / "static"
 
@@ -77,7 +83,7 @@ def _bare_app() -> OpenAPI:
     )
     for place in PLACES:
         app.register_api(place.api)
-    for api in (block.blocks_api, templates.from_block, log.logs_api, log.versions_api):
+    for api in MORE_APIS:
         app.register_api(api)
     app.add_url_rule("/", "page", _page)
     app.add_url_rule("/<path:path>", "page", _page)

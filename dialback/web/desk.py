@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 from typing import cast
 from urllib.parse import quote
@@ -20,15 +20,17 @@ from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers
 from dialback.store.models import Athlete, Template
+from dialback.web.jobs import Jobs
 from dialback.web.problems import not_found
 
 
 @dataclass(frozen=True, slots=True)
 class Desk:
-    """What the requests of one app share: the measured ledgers and the day's date."""
+    """What the requests of one app share: ledgers, the day's date, work under way."""
 
     ledgers: Ledgers
     today: Callable[[], date]
+    jobs: Jobs = field(default_factory=Jobs)
 
 
 def desk() -> Desk:

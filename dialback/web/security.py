@@ -62,6 +62,9 @@ def register(app: Flask, hosts: list[str]) -> None:
         # A form can be sent by any page; JSON cannot without the browser asking first.
         if request.method in SAFE_METHODS or not request.content_length:
             return None
+        if request.mimetype == "application/octet-stream":
+            # No form can send that either; it is for files.
+            return None
         if request.mimetype != "application/json":
             return problem(
                 HTTPStatus.UNSUPPORTED_MEDIA_TYPE,

@@ -172,13 +172,16 @@ class TestMusclesAndSpacing:
 
 def test_every_finding_carries_its_evidence() -> None:
     before = session(-7, sets("Squat", 4, load_kg=40))
-    done = [session(day, sets("Squat", 12, load_kg=60)) for day in (0, 1)]
-    result = audited(before, *done)
+    pain = {"pain": [{"exercise": "Squat", "note": "knee"}]}
+    done = [session(day, sets("Squat", 12, load_kg=60), sets("Curl", 2), **pain) for day in (0, 1)]
+    plan = [session(day, sets("Squat", 3, load_kg=60), sets("Row", 2)) for day in (0, 1, 3)]
+    result = audited(before, *done, planned=plan)
     assert {one.code for one in result.findings} == {code.code for code in CODES}
     for one in result.findings:
         assert one.sentence.endswith((".", "?"))
         assert one.clears.endswith(".")
-        trail = one.trail(result.entries)
+        against = result.in_hand.against
+        trail = one.trail(against.planned if one.of_plan and against else result.entries)
         assert trail or one.value in (0, None)
 
 

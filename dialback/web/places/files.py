@@ -13,8 +13,9 @@ from dialback.store.models import Athlete, database
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, attachment, desk, the_athlete
 from dialback.web.places.roster import last_week_done
+from dialback.web.places.sheets import range_of
 from dialback.web.problems import RefusedError, not_found
-from dialback.web.shapes import AthletePath, Done, ImportOut, ImportQuery
+from dialback.web.shapes import AthletePath, Done, ImportOut, ImportQuery, RangeQuery
 from dialback.web.sheet import athlete_out
 
 api = blueprint("files", __name__)
@@ -55,10 +56,10 @@ def import_one(query: ImportQuery) -> Response:
 
 
 @api.get("/athletes/<int:athlete_id>/book")
-def export_one(path: AthletePath) -> Response:
-    """The athlete's book as a file."""
+def export_one(path: AthletePath, query: RangeQuery) -> Response:
+    """The athlete's book as a file, whole or of some days."""
     athlete = the_athlete(path.athlete_id)
-    book = write_book(export_book(athlete, desk().ledgers))
+    book = write_book(export_book(athlete, desk().ledgers, *range_of(query)))
     return attachment(book, athlete, "application/json", "book.json")
 
 

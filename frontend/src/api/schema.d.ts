@@ -819,7 +819,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The athlete's book as a file. */
+        /** The athlete's book as a file, whole or of some days. */
         get: operations["export_one"];
         put?: never;
         post?: never;
@@ -857,6 +857,74 @@ export interface paths {
         put?: never;
         /** Put an athlete back on the roster. */
         post: operations["restore_athlete"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to read a spreadsheet; nothing is stored. */
+        post: operations["read_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a piece of work is, and what came of it. */
+        get: operations["sheet_state"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{token}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to look what the sheet comes to with these columns; nothing is stored. */
+        post: operations["preview_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{token}/store": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to store the sheet: all of it or nothing. */
+        post: operations["store_the_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -976,6 +1044,74 @@ export interface paths {
         put?: never;
         /** Decide between the stored log and the one that arrived beside it. */
         post: operations["decide_version"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The last files that came in and stand. */
+        get: operations["list_imports"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{number}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the sessions of a file out again. */
+        post: operations["undo_one_import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The athlete's log of some days as CSV, one row a set. */
+        get: operations["export_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/log.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The athlete's log of some days as a workbook, one row a set. */
+        get: operations["export_xlsx"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3043,6 +3179,181 @@ export interface components {
             warnings: string[];
         };
         /**
+         * JobOut
+         * @description How far a piece of work is; what came of it stands in one of the last three.
+         */
+        JobOut: {
+            /** Token */
+            token: string;
+            /** Stage */
+            stage: string;
+            /** Done */
+            done: number;
+            /** Of */
+            of: number | null;
+            /** Finished */
+            finished: boolean;
+            /** Problem */
+            problem: string | null;
+            sheet: components["schemas"]["SheetOut"] | null;
+            preview: components["schemas"]["SheetPreview"] | null;
+            stored: components["schemas"]["SheetStored"] | null;
+        };
+        /**
+         * SheetAthlete
+         * @description Somebody in the file, and whether the roster has that name.
+         */
+        SheetAthlete: {
+            /** Name */
+            name: string;
+            /** Sessions */
+            sessions: number;
+            /** Known */
+            known: boolean;
+        };
+        /**
+         * SheetChoice
+         * @description What the columns of a sheet mean: places by meaning, counted from 0.
+         */
+        SheetChoice: {
+            /** Columns */
+            columns: {
+                [key: string]: number;
+            };
+            /**
+             * Date Order
+             * @default dmy
+             * @enum {string}
+             */
+            date_order: "ymd" | "dmy" | "mdy";
+            /**
+             * Decimal
+             * @default .
+             * @enum {string}
+             */
+            decimal: "." | ",";
+            /**
+             * Unit
+             * @default kg
+             * @enum {string}
+             */
+            unit: "kg" | "lb";
+            /**
+             * Athlete
+             * @default null
+             */
+            athlete: number | null;
+            /** Movements */
+            movements?: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * SheetColumn
+         * @description Something that a column can mean.
+         */
+        SheetColumn: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * SheetOut
+         * @description A spreadsheet that was read: its heads, some rows, and what its columns probably mean.
+         */
+        SheetOut: {
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Rows */
+            rows: number;
+            /** Heads */
+            heads: string[];
+            /** Sample */
+            sample: string[][];
+            choice: components["schemas"]["SheetChoice"];
+            /** Remembered */
+            remembered: boolean;
+            /** Columns */
+            columns: components["schemas"]["SheetColumn"][];
+        };
+        /**
+         * SheetPreview
+         * @description What a sheet comes to; ``there`` sessions are in the book already.
+         */
+        SheetPreview: {
+            /** Sessions */
+            sessions: number;
+            /** Sets */
+            sets: number;
+            /** There */
+            there: number;
+            /** Athletes */
+            athletes: components["schemas"]["SheetAthlete"][];
+            /** Problems */
+            problems: components["schemas"]["SheetRowProblem"][];
+            /** Problem Count */
+            problem_count: number;
+            /** Unknown */
+            unknown: components["schemas"]["SheetUnknown"][];
+            /** Shown */
+            shown: components["schemas"]["SheetSessionOut"][];
+        };
+        /**
+         * SheetRowProblem
+         * @description What is wrong in a row of the file.
+         */
+        SheetRowProblem: {
+            /** Row */
+            row: number;
+            /** Column */
+            column: string;
+            /** Message */
+            message: string;
+        };
+        /**
+         * SheetSessionOut
+         * @description A session as it would be stored.
+         */
+        SheetSessionOut: {
+            /** Athlete */
+            athlete: string;
+            /** Date */
+            date: string;
+            /** Title */
+            title: string;
+            /** Sets */
+            sets: string[];
+        };
+        /**
+         * SheetStored
+         * @description What was stored.
+         */
+        SheetStored: {
+            /** Import Id */
+            import_id: number;
+            /** Sessions */
+            sessions: number;
+            /** Sets */
+            sets: number;
+            /** There */
+            there: number;
+        };
+        /**
+         * SheetUnknown
+         * @description A movement that nobody knows by that name, and what is near.
+         */
+        SheetUnknown: {
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /** Near */
+            near: string[];
+        };
+        /**
          * BlockBody
          * @description A block to make, from the week of the address on.
          */
@@ -3103,6 +3414,36 @@ export interface components {
              * @enum {string}
              */
             keep: "stored" | "other";
+        };
+        /**
+         * ImportsOut
+         * @description The last files that came in.
+         */
+        ImportsOut: {
+            /** Imports */
+            imports: components["schemas"]["ImportRow"][];
+        };
+        /**
+         * ImportRow
+         * @description A file that came in.
+         */
+        ImportRow: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Day */
+            day: string;
+            /** Sessions */
+            sessions: number;
+        };
+        /**
+         * Undone
+         * @description So many sessions were taken out again.
+         */
+        Undone: {
+            /** Sessions */
+            sessions: number;
         };
         /**
          * ProblemDetails
@@ -5006,7 +5347,10 @@ export interface operations {
     };
     export_one: {
         parameters: {
-            query?: never;
+            query?: {
+                first?: string | null;
+                last?: string | null;
+            };
             header?: never;
             path: {
                 athlete_id: number;
@@ -5075,6 +5419,143 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    read_sheet: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A CSV or XLSX file */
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    sheet_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    preview_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetChoice"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    store_the_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetChoice"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5317,6 +5798,116 @@ export interface operations {
                     "application/json": components["schemas"]["Done"];
                 };
             };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    list_imports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    undo_one_import: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Undone"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    export_csv: {
+        parameters: {
+            query?: {
+                first?: string | null;
+                last?: string | null;
+            };
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    export_xlsx: {
+        parameters: {
+            query?: {
+                first?: string | null;
+                last?: string | null;
+            };
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
             /** @description Unprocessable Entity */
             422: {
                 headers: {

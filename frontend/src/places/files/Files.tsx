@@ -5,6 +5,7 @@ import { files, useChange, useRoster } from "@/api/queries";
 import { Failure } from "@/frame/Failure";
 import { weekPath } from "@/frame/places";
 import { weekName } from "@/words";
+import { Sheet } from "./Sheet";
 
 interface Picked {
   name: string;
@@ -24,6 +25,7 @@ export function Files() {
         <Import />
         <Export />
       </div>
+      <Sheet />
     </main>
   );
 }
@@ -101,9 +103,13 @@ function Imported({ result }: { result: Schemas["ImportOut"] }) {
   );
 }
 
+const OUT = { book: "Book", "log.csv": "CSV", "log.xlsx": "XLSX" };
+
 function Export() {
   const roster = useRoster();
   const [removed, setRemoved] = useState<{ id: number; name: string } | null>(null);
+  const [range, setRange] = useState({ first: "", last: "" });
+  const query = new URLSearchParams(Object.entries(range).filter(([, day]) => day)).toString();
   const remove = useChange((one: { id: number; name: string }) => files.remove(one.id).then(() => setRemoved(one)));
   const restore = useChange((id: number) => files.restore(id).then(() => setRemoved(null)));
   return (
@@ -117,12 +123,19 @@ function Export() {
       )}
       {(remove.error ?? restore.error) && <p role="alert" className="mt-2 text-sm text-high">{(remove.error ?? restore.error)?.message}</p>}
       {roster.error && <Failure error={roster.error} />}
+      <p className="flex flex-wrap items-baseline gap-3 pt-2 text-sm text-ink-2">
+        <label>Out from <input type="date" value={range.first} onChange={(event) => setRange({ ...range, first: event.target.value })} className="field py-0" /></label>
+        <label>to <input type="date" value={range.last} onChange={(event) => setRange({ ...range, last: event.target.value })} className="field py-0" /></label>
+        {query === "" && <span>everything, if no day is chosen</span>}
+      </p>
       <ul>
         {[...(roster.data?.athletes ?? [])].sort((one, two) => one.name.localeCompare(two.name)).map((one) => (
           <li key={one.id} className="flex items-baseline gap-5 border-b border-hair py-1">
             <Link to={weekPath(one.id, one.week, "sheet")} className="flex-1 hover:underline">{one.name}</Link>
-            <span className="text-sm text-ink-2">log to {weekName(one.week).toLowerCase()}</span>
-            <a href={`/api/athletes/${one.id}/book`} download className="trail-link text-sm">Export book</a>
+            <span className="text-sm text-ink-2">to {weekName(one.week).toLowerCase()}</span>
+            {(["book", "log.csv", "log.xlsx"] as const).map((what) => (
+              <a key={what} href={`/api/athletes/${one.id}/${what}${query && `?${query}`}`} download aria-label={`${OUT[what]} of ${one.name}`} className="trail-link text-sm">{OUT[what]}</a>
+            ))}
             <button type="button" className="trail-link text-sm text-ink-2" aria-label={`Take ${one.name} off the roster`} onClick={() => remove.mutate({ id: one.id, name: one.name })}>
               Take off
             </button>

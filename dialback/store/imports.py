@@ -1,0 +1,162 @@
+"""Logs that come from a file: stored whole or not at all, and undone as one."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date
+
+from dialback.book.errors import bad_input
+from dialback.book.logsheet import SheetChoice, SheetSession
+from dialback.core.movements import fold
+from dialback.core.sessions import Session as CoreSession
+from dialback.core.weeks import Week
+from dialback.store.athletes import Ledgers, athletes, movement_ids, touch
+from dialback.store.models import (
+    Athlete,
+    ColumnChoice,
+    House,
+    Import,
+    Movement,
+    Session,
+    database,
+)
+from dialback.store.sessions import add_sessions, planned_rows
+
+
+@dataclass(frozen=True, slots=True)
+class Stored:
+    """What an import did."""
+
+    row: Import
+    sessions: int
+    sets: int
+    there: int
+    """Sessions that were there already, set by set, and were left out."""
+
+
+def by_name() -> dict[str, Athlete]:
+    """The athletes on the roster, by folded name."""
+    return {fold(one.name): one for one in athletes()}
+
+
+def split_known(
+    sessions: Iterable[SheetSession], known: Mapping[str, Athlete], ledgers: Ledgers
+) -> tuple[list[tuple[Athlete, CoreSession]], list[SheetSession]]:
+    """The sessions that are new, with their athletes, and those that the book has already."""
+    new, there = [], []
+    for one in sessions:
+        athlete = known.get(fold(one.athlete))
+        if athlete is None:
+            raise bad_input(
+                f"row {one.row}, athlete",
+                f"nobody on the roster is called {one.athlete!r}: write the name as it stands "
+                "there, or take the athlete on first",
+            )
+        source = ledgers.of(athlete).source
+        same_day = (
+            other
+            for other in source.week("completed", Week.of(one.session.date))
+            if other.date == one.session.date
+        )
+        if any(other.sets == one.session.sets for other in same_day):
+            there.append(one)
+        else:
+            new.append((athlete, one.session))
+    return new, there
+
+
+def store_sheet(
+    name: str,
+    sessions: Sequence[SheetSession],
+    choice: SheetChoice,
+    heads: Sequence[str],
+    ledgers: Ledgers,
+    today: date,
+    stored: Callable[[int], None] = lambda _: None,
+) -> Stored:
+    """Store the sessions of a sheet in one transaction, and remember what its columns meant."""
+    with database.atomic("IMMEDIATE"):
+        new, there = split_known(sessions, by_name(), ledgers)
+        row = Import.create(name=name[:200], day=today)
+        sets = 0
+        ids: dict[int, dict[str, int]] = {}
+        for at, (athlete, session) in enumerate(new):
+            known = ids.setdefault(athlete.id, movement_ids(athlete))
+            plans = {
+                plan.date: plan.id
+                for plan in planned_rows(athlete, Week.of(session.date))
+                if plan.date == session.date and not _is_logged(plan)
+            }
+            (number,) = add_sessions(athlete, "completed", [session], known, plans).values()
+            Session.update(came_with=row).where(Session.id == number).execute()
+            sets += len(session.sets)
+            if at % 50 == 0:
+                stored(at)
+        for number in ids:
+            touch(Athlete.get_by_id(number))
+        _remember(choice, heads)
+    return Stored(row, len(new), sets, len(there))
+
+
+def _is_logged(plan: Session) -> bool:
+    return bool(
+        Session.select()
+        .where(Session.plan == plan, Session.basis == "completed", Session.deleted_on.is_null())
+        .exists()
+    )
+
+
+def _remember(choice: SheetChoice, heads: Sequence[str]) -> None:
+    """The meaning of the columns, by their heads; and names that were chosen, as aliases."""
+    key = _key(heads)
+    kept = choice.model_dump(mode="json", exclude={"movements", "athlete"})
+    ColumnChoice.delete().where(ColumnChoice.heads == key).execute()
+    ColumnChoice.create(heads=key, choice=kept)
+    changed = False
+    for name, to in choice.movements.items():
+        row = Movement.get_or_none(Movement.folded == fold(to), Movement.athlete.is_null())
+        if row is not None and fold(name) not in {fold(one) for one in row.aliases}:
+            row.aliases = [*row.aliases, name]
+            row.save()
+            changed = True
+    if changed:
+        House.update(change=House.change + 1).execute()
+
+
+def remembered(heads: Sequence[str]) -> SheetChoice | None:
+    """What columns with these heads meant the last time."""
+    row = ColumnChoice.get_or_none(ColumnChoice.heads == _key(heads))
+    return None if row is None else SheetChoice.model_validate(row.choice)
+
+
+def _key(heads: Sequence[str]) -> str:
+    return json.dumps([fold(head) for head in heads], ensure_ascii=False)
+
+
+def undo_import(number: int, today: date) -> int | None:
+    """Take the sessions of an import out again; how many. ``None`` if there is no such import."""
+    row = Import.get_or_none(Import.id == number, Import.undone_on.is_null())
+    if row is None:
+        return None
+    with database.atomic("IMMEDIATE"):
+        sessions = list(
+            Session.select().where(Session.came_with == row, Session.deleted_on.is_null())
+        )
+        for session in sessions:
+            session.deleted_on = today
+            session.revision += 1
+            session.save()
+        for athlete in {session.athlete.id: session.athlete for session in sessions}.values():
+            touch(athlete)
+        row.undone_on = today
+        row.save()
+    return len(sessions)
+
+
+def latest_imports(count: int = 10) -> list[Import]:
+    """The last imports that stand."""
+    return list(
+        Import.select().where(Import.undone_on.is_null()).order_by(Import.id.desc()).limit(count)
+    )

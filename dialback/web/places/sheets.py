@@ -1,0 +1,283 @@
+"""Logs from spreadsheets, and into them: choose the columns, look, store, undo."""
+
+from __future__ import annotations
+
+from collections import Counter
+from datetime import date
+
+from flask import Response, request
+
+from dialback.book.errors import bad_input
+from dialback.book.grid import Grid, read_grid, write_csv, write_xlsx
+from dialback.book.logsheet import COLUMNS, SheetChoice, Taken, export_heads, guess, rows_of, take
+from dialback.core.movements import MovementTable, fold
+from dialback.core.sessions import Session
+from dialback.core.weeks import YEARS
+from dialback.core.words import describe, movement_text
+from dialback.store.imports import (
+    Stored,
+    by_name,
+    latest_imports,
+    remembered,
+    split_known,
+    store_sheet,
+    undo_import,
+)
+from dialback.store.models import Athlete
+from dialback.store.movements import house_movement_rows
+from dialback.web.blueprint import blueprint
+from dialback.web.desk import answer, attachment, desk, the_athlete, the_day
+from dialback.web.jobs import Job
+from dialback.web.problems import not_found
+from dialback.web.shapes import (
+    AthletePath,
+    ImportPath,
+    ImportRow,
+    ImportsOut,
+    JobOut,
+    JobPath,
+    RangeQuery,
+    SheetAthlete,
+    SheetColumn,
+    SheetOut,
+    SheetPreview,
+    SheetQuery,
+    SheetRowProblem,
+    SheetSessionOut,
+    SheetStored,
+    SheetUnknown,
+    Undone,
+)
+
+api = blueprint("sheets", __name__, "/sheets")
+imports_api = blueprint("imports", __name__, "/imports")
+export_api = blueprint("export", __name__, "/athletes/<int:athlete_id>")
+
+_SAMPLE = 6
+_MOST_PROBLEMS = 100
+_MOST_SHOWN = 12
+_SHEET_BODY = {
+    "requestBody": {
+        "description": "A CSV or XLSX file",
+        "required": True,
+        "content": {"application/octet-stream": {"schema": {"type": "string"}}},
+    }
+}
+
+
+@api.post("", responses={202: JobOut}, openapi_extensions=_SHEET_BODY)
+def read_sheet(query: SheetQuery) -> Response:
+    """Begin to read a spreadsheet; nothing is stored."""
+    data = request.get_data()
+
+    def work(job: Job) -> Grid:
+        return read_grid(data, job.tell("reading rows"))
+
+    return answer(_job_out(desk().jobs.start(query.name, work)), 202)
+
+
+@api.get("/<token>", responses={200: JobOut})
+def sheet_state(path: JobPath) -> Response:
+    """How far a piece of work is, and what came of it."""
+    return answer(_job_out(_job(path.token)))
+
+
+def _job(token: str) -> Job:
+    job = desk().jobs.find(token)
+    if job is None:
+        raise not_found("This file is no longer at hand: choose it again.")
+    return job
+
+
+def _job_out(job: Job) -> JobOut:
+    result = job.result
+    return JobOut(
+        token=job.token,
+        stage=job.stage,
+        done=job.done,
+        of=job.of,
+        finished=job.finished,
+        problem=job.problem.line
+        if job.problem
+        else "Dial Back failed at this file. Nothing was stored; the log has the details."
+        if job.failed
+        else None,
+        sheet=_sheet_out(result, job.name) if isinstance(result, Grid) else None,
+        preview=result if isinstance(result, SheetPreview) else None,
+        stored=result if isinstance(result, SheetStored) else None,
+    )
+
+
+def _sheet_out(grid: Grid, name: str) -> SheetOut:
+    known = remembered(grid.heads)
+    return SheetOut(
+        name=name,
+        kind=grid.kind,
+        rows=len(grid.rows),
+        heads=list(grid.heads),
+        sample=[[_shown(cell) for cell in row] for _, row in grid.rows[:_SAMPLE]],
+        choice=known or guess(grid),
+        remembered=known is not None,
+        columns=[SheetColumn(name=one.name, title=one.title) for one in COLUMNS],
+    )
+
+
+def _shown(cell: object) -> str:
+    return "" if cell is None else str(cell)[:60]
+
+
+@api.post("/<token>/preview", responses={202: JobOut})
+def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
+    """Begin to look what the sheet comes to with these columns; nothing is stored."""
+    job = _job(path.token)
+    grid = _grid_of(job)
+    today, ledgers = desk().today(), desk().ledgers
+
+    def work(running: Job) -> SheetPreview:
+        taken = _take(grid, body, today, running)
+        known = by_name()
+        people = Counter(one.athlete for one in taken.sessions)
+        here = [one for one in taken.sessions if fold(one.athlete) in known]
+        running.tell("looking for what is there already", len(here))
+        new, there = split_known(here, known, ledgers)
+        return SheetPreview(
+            sessions=len(new),
+            sets=sum(len(session.sets) for _, session in new),
+            there=len(there),
+            athletes=[
+                SheetAthlete(name=name, sessions=count, known=fold(name) in known)
+                for name, count in people.most_common(50)
+            ],
+            problems=[
+                SheetRowProblem(row=one.row, column=one.column, message=one.message)
+                for one in taken.problems[:_MOST_PROBLEMS]
+            ],
+            problem_count=len(taken.problems),
+            unknown=[
+                SheetUnknown(name=one.name, count=one.count, near=list(one.near))
+                for one in taken.unknown
+            ],
+            shown=[
+                SheetSessionOut(
+                    athlete=athlete.name,
+                    date=session.date.isoformat(),
+                    title=session.title,
+                    sets=_lines(session),
+                )
+                for athlete, session in new[:_MOST_SHOWN]
+            ],
+        )
+
+    return answer(_job_out(desk().jobs.start(job.name, work)), 202)
+
+
+def _lines(session: Session) -> list[str]:
+    counts = Counter(f"{movement_text(one)}: {describe(one)}" for one in session.sets)
+    return [f"{count} × {text}" if count > 1 else text for text, count in counts.items()]
+
+
+def _grid_of(job: Job) -> Grid:
+    if not isinstance(job.result, Grid):
+        raise bad_input("token", "this file is not read yet, or was none that can be taken")
+    return job.result
+
+
+def _take(grid: Grid, choice: SheetChoice, today: date, job: Job) -> Taken:
+    if any(at not in range(len(grid.heads)) for at in choice.columns.values()):
+        raise bad_input("columns", "a column is named that the file does not have")
+    if len(set(choice.columns.values())) < len(choice.columns):
+        raise bad_input("columns", "a column can mean one thing only")
+    athlete = None if choice.athlete is None else Athlete.get_or_none(Athlete.id == choice.athlete)
+    movements = MovementTable(one for _, one in house_movement_rows())
+    return take(
+        grid, choice, movements, today, athlete.name if athlete else None,
+        job.tell("reading sets", len(grid.rows)),
+    )  # fmt: skip
+
+
+@api.post("/<token>/store", responses={202: JobOut})
+def store_the_sheet(path: JobPath, body: SheetChoice) -> Response:
+    """Begin to store the sheet: all of it or nothing."""
+    job = _job(path.token)
+    grid = _grid_of(job)
+    today, ledgers = desk().today(), desk().ledgers
+
+    def work(running: Job) -> SheetStored:
+        taken = _take(grid, body, today, running)
+        if taken.problems:
+            one = taken.problems[0]
+            place = f"row {one.row}{f', {one.column}' if one.column else ''}"
+            raise bad_input(place, one.message)
+        if taken.unknown:
+            raise bad_input("movement", f"nobody knows {taken.unknown[0].name!r}: say what it is")
+        done: Stored = store_sheet(
+            job.name, taken.sessions, body, grid.heads, ledgers, today,
+            running.tell("storing sessions", len(taken.sessions)),
+        )  # fmt: skip
+        return SheetStored(
+            import_id=done.row.id, sessions=done.sessions, sets=done.sets, there=done.there
+        )
+
+    return answer(_job_out(desk().jobs.start(job.name, work)), 202)
+
+
+@imports_api.get("", responses={200: ImportsOut})
+def list_imports() -> Response:
+    """The last files that came in and stand."""
+    return answer(
+        ImportsOut(
+            imports=[
+                ImportRow(
+                    id=one.id, name=one.name, day=one.day.isoformat(), sessions=one.sessions.count()
+                )
+                for one in latest_imports()
+            ]
+        )
+    )
+
+
+@imports_api.post("/<int:number>/undo", responses={200: Undone})
+def undo_one_import(path: ImportPath) -> Response:
+    """Take the sessions of a file out again."""
+    count = undo_import(path.number, desk().today())
+    if count is None:
+        raise not_found("There is no such import, or it was undone already.")
+    return answer(Undone(sessions=count))
+
+
+@export_api.get("/log.csv")
+def export_csv(path: AthletePath, query: RangeQuery) -> Response:
+    """The athlete's log of some days as CSV, one row a set."""
+    athlete = the_athlete(path.athlete_id)
+    content = write_csv(export_heads(), rows_of(_sessions(athlete, query)))
+    return attachment(content, athlete, "text/csv; charset=utf-8", "log.csv")
+
+
+@export_api.get("/log.xlsx")
+def export_xlsx(path: AthletePath, query: RangeQuery) -> Response:
+    """The athlete's log of some days as a workbook, one row a set."""
+    athlete = the_athlete(path.athlete_id)
+    content = write_xlsx(export_heads(), rows_of(_sessions(athlete, query)))
+    kind = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+    return attachment(content, athlete, kind, "log.xlsx")
+
+
+def _sessions(athlete: Athlete, query: RangeQuery) -> list[tuple[str, Session]]:
+    first, last = range_of(query)
+    source = desk().ledgers.of(athlete).source
+    return [
+        (athlete.name, session)
+        for week in source.weeks("completed")
+        if week.sunday >= first and week.monday <= last
+        for session in source.week("completed", week)
+        if first <= session.date <= last
+    ]
+
+
+def range_of(query: RangeQuery) -> tuple[date, date]:
+    """The days of an export, both within; everything where one is left out."""
+    first = the_day(query.first, "first") if query.first else date(YEARS.start, 1, 1)
+    last = the_day(query.last, "last") if query.last else date(YEARS[-1], 12, 31)
+    if last < first:
+        raise bad_input("last", f"{last} lies before {first}: begin earlier, or end later")
+    return first, last
