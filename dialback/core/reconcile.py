@@ -15,7 +15,7 @@ from typing import Final, Literal
 
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.sessions import Session, Set
-from dialback.core.words import dose_text, load_text, movement_text, number
+from dialback.core.words import capital, dose_text, load_text, movement_text, number
 
 Kind = Literal["as planned", "changed", "skipped", "extra", "swapped", "easier", "harder"]
 
@@ -126,7 +126,7 @@ class SessionMatch:
             if one.kind == "extra" and name in in_rounds:
                 continue
             counts[name, one.words] += 1
-        told = [f"{more.words.capitalize()}" for more in self.extra_rounds]
+        told = [capital(more.words) for more in self.extra_rounds]
         for (name, words), count in counts.items():
             sets = f" ({count} sets)" if count > 1 else ""
             instead = words.startswith(tuple("0123456789")) or " instead of " not in words

@@ -31,6 +31,11 @@ def number(value: float, digits: int = 2) -> str:
     return text.rstrip("0").rstrip(".") if "." in text else text
 
 
+def capital(text: str) -> str:
+    """A text with a capital at its beginning; names within it stay as they are."""
+    return text[:1].upper() + text[1:]
+
+
 def percent(share: float) -> str:
     """A change as signed per cent: ``+16.7 %``."""
     return f"{'+' if share >= 0 else '−'}{number(abs(share) * 100, 1)} %"

@@ -11,7 +11,7 @@ from dialback.core.movements import Movement, MovementTable
 from dialback.core.reconcile import SessionMatch, SetMatch
 from dialback.core.tally import Entry
 from dialback.core.vocabulary import MEASURES, TITLES
-from dialback.core.words import amount_text, movement_text
+from dialback.core.words import amount_text, capital, movement_text
 
 
 def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
@@ -21,7 +21,7 @@ def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
         return
     low, high = week.rules.plan_band
     rounds = " ".join(
-        f"{more.words.capitalize()} on {match.done.date:%A}."
+        f"{capital(more.words)} on {match.done.date:%A}."
         for match in against.matches
         if match.done is not None
         for more in match.extra_rounds

@@ -15,7 +15,7 @@ from dialback.core.reconcile import SessionMatch, SetMatch, match_sessions
 from dialback.core.sessions import MAX_SETS, Session
 from dialback.core.tally import Ledger, tally
 from dialback.core.vocabulary import MEASURES
-from dialback.core.words import describe, movement_text
+from dialback.core.words import capital, describe, movement_text
 from dialback.store.logs import (
     Change,
     client_id_of,
@@ -107,7 +107,7 @@ def _session(
         else None,
         ahead=ahead,
         lines=[_line(one) for one in match.sets],
-        notes=[f"{more.words.capitalize()}." for more in match.extra_rounds],
+        notes=[f"{capital(more.words)}." for more in match.extra_rounds],
         planned=sums[0],
         done=sums[1],
         versions=[

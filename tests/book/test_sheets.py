@@ -1,0 +1,242 @@
+"""Spreadsheets of logs: whatever columns, clear answers, and the way out and in again."""
+
+import io
+import zipfile
+from datetime import date, datetime
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from openpyxl import Workbook
+
+from dialback.book.errors import BadInputError
+from dialback.book.grid import MAX_COLUMNS, Grid, read_grid, write_csv, write_xlsx
+from dialback.book.logsheet import SheetChoice, export_heads, guess, rows_of, take
+from dialback.core.movements import MovementTable
+from dialback.core.notation.session import KG_PER_LB
+from dialback.core.sessions import Session, Set
+from tests.notation.test_forms import MOVEMENTS
+
+TODAY = date(2026, 11, 25)
+
+
+def grid(text: str) -> Grid:
+    return read_grid(text.encode())
+
+
+def taken(text: str, athlete: str | None = "Ada", **choice: Any) -> Any:
+    found = grid(text)
+    chosen = guess(found).model_copy(update=choice)
+    return take(found, chosen, MOVEMENTS, TODAY, athlete)
+
+
+def workbook(*rows: tuple[Any, ...]) -> bytes:
+    book = Workbook()
+    sheet = book.active
+    assert sheet is not None
+    for row in rows:
+        sheet.append(row)
+    out = io.BytesIO()
+    book.save(out)
+    return out.getvalue()
+
+
+def one(text: str, **choice: Any) -> Set:
+    result = taken(text, **choice)
+    assert result.problems == [], result.problems
+    (found,) = result.sessions
+    return found.session.sets[0]
+
+
+class TestColumns:
+    def test_they_are_guessed_by_their_heads(self) -> None:
+        found = guess(grid("Date;Name;Workout;Exercise;Sets;Reps;Weight (lb);RPE;Comment\n"
+                           "31.10.2026;Ada;Legs;Back squat;3;5;135,5;8,5;ok\n"))  # fmt: skip
+        assert found.columns == {"date": 0, "athlete": 1, "title": 2, "movement": 3, "count": 4,
+                                 "reps": 5, "load": 6, "rpe": 7, "note": 8}  # fmt: skip
+        assert (found.date_order, found.decimal, found.unit) == ("dmy", ",", "lb")
+
+    @pytest.mark.parametrize(
+        ("day", "order"),
+        [("2026-10-31", "ymd"), ("31/10/2026", "dmy"), ("10/31/2026", "mdy"), ("1/2/26", "dmy")],
+    )
+    def test_the_order_of_days(self, day: str, order: str) -> None:
+        assert guess(grid(f"date,movement\n{day},x\n")).date_order == order
+
+    def test_counts_units_sides_and_combinations(self) -> None:
+        found = one("date,movement,sets,reps,load,side\n2026-10-05,back SQUAT,3,5,125 lb,\n",
+                    unit="lb")  # fmt: skip
+        assert (found.exercise, found.load_kg) == ("Back squat", 56.699)
+        result = taken("date,movement,sets,reps\n2026-10-05,Press-up,3,9\n")
+        assert len(result.sessions[0].session.sets) == 3
+        both = one("date,movement,reps,side\n2026-10-05,2 Kettlebell swing + Goblet squat,5,each\n")
+        assert both.named_moves() == (("Kettlebell swing", 2), ("Goblet squat", 1))
+        assert both.sides == "each"
+
+    @pytest.mark.parametrize(
+        ("text", "decimal", "kg"),
+        [("1,5", ",", 1.5), ("1.5", ".", 1.5), ("1.250", ",", 1250), ("1,250.5", ".", 1250.5),
+         ("60 kg", ".", 60), ("−15", ".", -15)],
+    )  # fmt: skip
+    def test_numbers_as_they_are_written(self, text: str, decimal: str, kg: float) -> None:
+        found = one(f'date\tmovement\treps\tload\n2026-10-05\tPull-up\t5\t{text}\n',
+                    decimal=decimal)  # fmt: skip
+        assert found.load_kg == kg
+
+    def test_names_that_nobody_knows_are_told_with_what_is_near(self) -> None:
+        text = "date,movement,reps\n2026-10-05,squatz back,5\n2026-10-05,squatz back,5\n"
+        (unknown,) = taken(text).unknown
+        assert (unknown.name, unknown.count) == ("squatz back", 2)
+        assert "Back squat" in unknown.near
+        found = one(text, movements={"squatz back": "Back squat"})
+        assert found.exercise == "Back squat"
+
+    def test_days_as_a_workbook_keeps_them(self) -> None:
+        data = workbook(("Date", "Exercise", "Reps"), (datetime(2026, 10, 5), "Press-up", 9),
+                        (46300, "Press-up", 8.0), (None, None, None))  # fmt: skip
+        found = read_grid(data)
+        result = take(found, guess(found), MOVEMENTS, TODAY, "Ada")
+        assert [str(each.session.date) for each in result.sessions] == ["2026-10-05", "2026-10-05"][
+            :1
+        ]
+        assert [each.reps for each in result.sessions[0].session.sets] == [9, 8]
+
+    @pytest.mark.parametrize(
+        ("row", "column", "says"),
+        [
+            ("2026-12-24,Press-up,9,,", "date", "lies ahead"),
+            ("2026-13-24,Press-up,9,,", "date", "no day of the calendar"),
+            ("someday,Press-up,9,,", "date", "is no day"),
+            (",Press-up,9,,", "date", "is missing"),
+            ("2026-10-05,,9,,", "movement", "is missing"),
+            ("2026-10-05,Press-up,,,", "reps", "needs reps or seconds"),
+            ("2026-10-05,Press-up,many,,", "reps", "is no number"),
+            ("2026-10-05,Press-up,9,,11", "rpe", "out of range: from 0 to 10"),
+            ("2026-10-05,Press-up,9.5,,", "reps", "whole"),
+            ("2026-10-05,Press-up,9,1e9,", "load", "out of range"),
+        ],
+    )
+    def test_each_row_has_its_problem(self, row: str, column: str, says: str) -> None:
+        result = taken(f"date,movement,reps,load,rpe\n2026-10-05,Press-up,9,,\n{row}\n")
+        (problem,) = result.problems
+        assert (problem.row, problem.column) == (3, column)
+        assert says in problem.message
+
+    def test_what_must_be_said(self) -> None:
+        (problem,) = taken("a,b\n1,2\n", athlete=None).problems
+        assert problem.message == "say which column is the date and the movement and the athlete"
+
+
+class TestBroken:
+    @pytest.mark.parametrize(
+        ("data", "says"),
+        [
+            (b"", "is empty"),
+            (b"   \n \n", "is empty"),
+            (b"one\ntwo\n", "one column only"),
+            (b"date,reps\n", "no rows below"),
+            (b"\x00\x01\x02,\x00", "no text and no workbook"),
+            (b"%PDF-1.4 ...", "older or another format"),
+            (b"PK\x03\x04 broken", "is damaged"),
+            ((",".join(f"c{at}" for at in range(1000)) + "\n1,2\n").encode(), "1000 columns"),
+        ],
+    )
+    def test_what_is_no_log(self, data: bytes, says: str) -> None:
+        with pytest.raises(BadInputError, match=says):
+            read_grid(data)
+
+    def zipped(self, **files: bytes) -> bytes:
+        out = io.BytesIO()
+        with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
+            for name, content in files.items():
+                packed.writestr(name.replace("__", "/").replace("_xml", ".xml"), content)
+        return out.getvalue()
+
+    def test_bombs_macros_and_other_packages(self) -> None:
+        with pytest.raises(BadInputError, match="that is no log"):
+            read_grid(self.zipped(xl__workbook_xml=b"0" * 40_000_000))
+        with pytest.raises(BadInputError, match="has macros"):
+            read_grid(self.zipped(**{"xl__vbaProject.bin": b"x", "xl__workbook_xml": b"<a/>"}))
+        with pytest.raises(BadInputError, match="no workbook"):
+            read_grid(self.zipped(readme_xml=b"<a/>"))
+        with pytest.raises(BadInputError, match="no workbook that opens"):
+            read_grid(self.zipped(xl__workbook_xml=b"<a/>"))
+
+    def test_merged_heads_titles_above_and_formulas(self) -> None:
+        data = workbook(("My log",), (), ("Date", "Exercise", None, "Reps"),
+                        ("2026-10-05", "Press-up", "=1+1", 9))  # fmt: skip
+        found = read_grid(data)
+        assert found.heads == ("Date", "Exercise", "column C", "Reps")
+        assert found.rows == ((4, ("2026-10-05", "Press-up", None, 9)),)
+
+    def test_as_wide_as_is_taken(self) -> None:
+        wide = ",".join(f"c{at}" for at in range(MAX_COLUMNS))
+        assert len(grid(f"{wide}\n1,2\n").heads) == MAX_COLUMNS
+
+
+NAMES = [movement.name for movement in MOVEMENTS][:20]
+TEXTS = st.text("abc =+-@'\",;\u00e9", max_size=8).map(str.strip)
+LOADS = st.one_of(
+    st.integers(0, 400).map(lambda half: {"load_kg": half / 2}),
+    st.integers(1, 800).map(lambda half: {"load_kg": round(half / 2 * KG_PER_LB, 3), "unit": "lb"}),
+    st.just({"load_kg": 13.607, "unit": "lb"}), st.just({"load_kg": -15.0}),
+)  # fmt: skip
+
+
+@st.composite
+def some_sets(draw: st.DrawFn) -> Set:
+    values: dict[str, Any] = {"reps": draw(st.integers(0, 30)), **draw(LOADS)}
+    if draw(st.booleans()):
+        values |= {"exercise": draw(st.sampled_from(NAMES))}
+    else:
+        pairs = st.tuples(st.sampled_from(NAMES), st.sampled_from([1.0, 2.0, 1.5]))
+        moves = draw(st.lists(pairs, min_size=2, max_size=3))
+        values |= {"moves": [{"exercise": name, "times": times} for name, times in moves]}
+    optional = {
+        "seconds": st.integers(1, 90).map(float), "rpe": st.sampled_from([6.0, 8.5]),
+        "sides": st.sampled_from(["each", "left"]), "tempo": st.just("30X1"),
+        "implements": st.just(2), "rest_s": st.just(90.0), "hold_s": st.just(5.0),
+        "warm_up": st.just(True), "part": st.just("main A"), "round": st.integers(1, 4),
+        "band": st.just("strong"), "reps_to": st.just(40), "clusters": st.just([3, 2]),
+        "measured_reps": st.just(9), "measured_tension_s": st.just(31.5),
+        "note": TEXTS.filter(lambda text: text != ""),
+    }  # fmt: skip
+    for key, value in optional.items():
+        if draw(st.integers(0, 4)) == 0:
+            values[key] = draw(value)
+    return Set.model_validate(values)
+
+
+@st.composite
+def some_sessions(draw: st.DrawFn) -> list[Session]:
+    days = draw(st.lists(st.dates(date(2020, 1, 1), TODAY), min_size=1, max_size=3, unique=True))
+    return [
+        Session.model_validate({
+            "date": day, "title": draw(TEXTS), "rpe": draw(st.none() | st.just(7.5)),
+            "sets": draw(st.lists(some_sets(), min_size=1, max_size=5)), "notes": draw(TEXTS),
+            "pain": draw(st.just([]) | st.just([{"exercise": NAMES[0], "note": "x"}])),
+        })
+        for day in days
+    ]  # fmt: skip
+
+
+@settings(max_examples=60, deadline=None)
+@given(some_sessions(), st.sampled_from([write_csv, write_xlsx]))
+def test_what_was_exported_comes_in_unchanged(sessions: list[Session], writer: Any) -> None:
+    for _ in range(2):
+        found = read_grid(writer(export_heads(), rows_of(("=Ada", each) for each in sessions)))
+        result = take(found, guess(found), MovementTable(MOVEMENTS), TODAY)
+        assert result.problems == []
+        assert {each.athlete for each in result.sessions} == {"=Ada"}
+        assert [each.session for each in result.sessions] == sessions
+
+
+@settings(max_examples=100, deadline=None)
+@given(st.binary(max_size=200) | st.text(max_size=200).map(str.encode))
+def test_nothing_crashes_the_reader(data: bytes) -> None:
+    try:
+        found = read_grid(data)
+    except BadInputError:
+        return
+    take(found, SheetChoice(columns={"date": 0, "movement": 1}), MOVEMENTS, TODAY, "Ada")

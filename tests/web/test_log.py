@@ -1,0 +1,267 @@
+"""Log and Floor over the API: reconciled, sent again, sent late, decided; sheets in and out."""
+
+import itertools
+import json
+import time
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from dialback.core.tempo import parse_tempo
+from dialback.simulated.sensor import MISSED, SimulatedSensor
+from tests.build import document, session, sets
+from tests.web.test_api import HERE, NEXT, get, send
+
+LOG = f"{NEXT}/log"
+
+
+@pytest.fixture(autouse=True)
+def ada(bring: Callable[..., Any]) -> None:
+    bring()
+
+
+def plan_of(client: FlaskClient) -> Any:
+    return get(client, LOG)["sessions"][0]["plan"]
+
+
+def body(client: FlaskClient, change: str = "change-1", revision: int = 0, **more: Any) -> Any:
+    plan = plan_of(client)
+    kept = {"date": plan["date"], "title": plan["title"], "sets": plan["sets"], **more}
+    return {"change": change, "revision": revision, "plan": plan["id"], "session": kept}
+
+
+def keep(client: FlaskClient, what: Any, status: int = 200, log: str = "log-one") -> Any:
+    return send(client, "put", f"/api/athletes/1/logs/{log}", what, status)
+
+
+class TestLog:
+    def test_planned_and_done_side_by_side(self, client: FlaskClient) -> None:
+        (one,) = get(client, f"{HERE}/log")["sessions"]
+        assert one["log"]["client_id"].startswith("row-")
+        kinds = [line["kind"] for line in one["lines"]]
+        assert kinds.count("extra") + kinds.count("as planned") + kinds.count("changed") == len(
+            kinds
+        )
+        assert one["done"]["sets"] == 13
+        (ahead,) = get(client, LOG)["sessions"]
+        assert (ahead["log"], ahead["ahead"]) == (None, False)
+        assert {line["kind"] for line in ahead["lines"]} == {"skipped"}
+
+    def test_as_planned_is_one_request_and_counts(self, client: FlaskClient) -> None:
+        saved = keep(client, body(client))
+        assert saved == {"revision": 1, "client_id": "log-one", "both_kept": False}
+        (one,) = get(client, LOG)["sessions"]
+        assert {line["kind"] for line in one["lines"]} == {"as planned"}
+        sheet = get(client, f"{NEXT}/sheet")
+        assert sheet["sessions"][0]["done"] is True
+        totals = {row["subject"]: row["cells"][row["subject"]] for row in sheet["totals"]}
+        assert totals["sets"]["done"] == totals["sets"]["planned"] == 12
+
+    def test_the_same_change_twice_is_made_once(self, client: FlaskClient) -> None:
+        what = body(client)
+        assert keep(client, what) == keep(client, what)
+        assert len(get(client, LOG)["sessions"]) == 1
+
+    def test_over_a_newer_one_both_are_kept_and_decided(self, client: FlaskClient) -> None:
+        keep(client, body(client))
+        keep(client, body(client, "change-2", 1, rpe=7))
+        late = body(client, "change-3", 1, rpe=9, sets=body(client)["session"]["sets"][:2])
+        assert keep(client, late)["both_kept"] is True
+        assert keep(client, late)["both_kept"] is True
+        (one,) = get(client, LOG)["sessions"]
+        (version,) = one["versions"]
+        assert (one["log"]["session"]["rpe"], version["session"]["rpe"]) == (7, 9)
+        at = f"/api/athletes/1/versions/{version['id']}/decide"
+        send(client, "post", at, {"keep": "other"})
+        (one,) = get(client, LOG)["sessions"]
+        assert (one["log"]["session"]["rpe"], len(one["log"]["session"]["sets"])) == (9, 2)
+        assert one["versions"] == []
+        send(client, "post", at, {"keep": "stored"}, 404)
+
+    def test_two_devices_log_one_plan(self, client: FlaskClient) -> None:
+        keep(client, body(client))
+        assert keep(client, body(client, "change-9"), log="log-two")["both_kept"] is True
+        assert len(get(client, LOG)["sessions"]) == 1
+
+    def test_a_book_keeps_link_pain_and_notes(self, client: FlaskClient) -> None:
+        what = body(client, date="2026-10-13", notes="late", pain=[{"note": "knee"}])
+        keep(client, what)
+        (one,) = get(client, LOG)["sessions"]
+        assert one["plan"]["date"] == "2026-10-12"
+        kept = json.loads(client.get("/api/athletes/1/book").data)["completed"][-1]
+        assert (kept["plan"], kept["notes"], kept["pain"]) == ("2026-10-12", "late",
+                                                              [{"note": "knee"}])  # fmt: skip
+        assert "pain" in {one["code"] for one in get(client, f"{NEXT}/sheet")["findings"]}
+
+    def test_taken_out_and_put_back(self, client: FlaskClient) -> None:
+        keep(client, body(client))
+        at = "/api/athletes/1/logs/log-one"
+        send(client, "post", f"{at}/remove", {})
+        assert get(client, LOG)["sessions"][0]["log"] is None
+        send(client, "post", f"{at}/remove", {}, 404)
+        send(client, "post", f"{at}/restore", {})
+        assert get(client, LOG)["sessions"][0]["log"] is not None
+
+    @pytest.mark.parametrize(
+        ("more", "says"),
+        [
+            ({"date": "2026-10-20"}, "lies ahead"), ({"rpe": 11}, "session.rpe"),
+            ({"sets": [{"exercise": "Nothing", "reps": 5}]}, "no movement is called"),
+            ({"sets": [{"exercise": "Press", "reps": -1}]}, "sets[0].reps"),
+        ],
+    )  # fmt: skip
+    def test_what_is_no_log(self, client: FlaskClient, more: dict[str, Any], says: str) -> None:
+        found = keep(client, body(client, **more), 422)
+        assert says in json.dumps(found)
+        assert get(client, LOG)["sessions"][0]["log"] is None
+
+    def test_short_forms(self, client: FlaskClient) -> None:
+        planned = {"exercise": "Press", "reps": 10, "load_kg": 12, "implements": 2}
+        for text, wanted in (
+            ("11", {"reps": 11}), ("at 14 kg", {"load_kg": 14, "implements": 2}),
+            ("9 at 10 kg RPE 9", {"reps": 9, "load_kg": 10, "rpe": 9}), ("40 s", {"seconds": 40}),
+        ):  # fmt: skip
+            found = send(client, "post", f"{LOG}/amend", {"set": planned, "text": text})
+            assert found["set"] | wanted == found["set"], text
+        wrong = send(client, "post", f"{LOG}/amend", {"set": planned, "text": "RPE 11"}, 422)
+        assert "RPE goes from 0 to 10" in wrong["detail"]
+
+    def test_what_was_done_can_be_written(self, client: FlaskClient) -> None:
+        found = send(client, "post", f"{LOG}/read", {"text": "Press 3 × 5 at 20 kg\nNope 3"})
+        assert (len(found["sets"]), len(found["mistakes"])) == (3, 1)
+
+
+class TestFloor:
+    def test_todays_sessions_and_all_that_a_run_needs(self, client: FlaskClient) -> None:
+        day = get(client, "/api/floor")
+        (one,) = day["sessions"]
+        assert (day["day"], one["name"], one["done"]) == ("2026-10-12", "Ada Test", False)
+        run = get(client, f"/api/floor/run?plans={one['plan']}")
+        (only,) = run["runs"]
+        assert len(only["sets"]) == one["sets"] == 12
+        assert only["sets"][0]["movement"] == "Press"
+        assert only["log"] is None
+        assert "Stop on sharp pain" in run["caution"]
+        press = next(each for each in run["movements"] if each["name"] == "Press")
+        assert "Bench press" in press["instead"]
+        keep(client, body(client))
+        assert get(client, "/api/floor")["sessions"][0]["done"] is True
+        assert get(client, f"/api/floor/run?plans={one['plan']}")["runs"][0]["log"]["revision"] == 1
+
+    def test_what_cannot_be_run(self, client: FlaskClient) -> None:
+        get(client, "/api/floor/run?plans=99", 404)
+        get(client, "/api/floor/run?plans=a,b", 422)
+        get(client, "/api/floor?day=soon", 422)
+
+    def test_the_sensor_streams_reps(self, client: FlaskClient) -> None:
+        answer = client.get("/api/floor/sensor?reps=5&tempo=3-1-2-0&seed=4&pace=1000")
+        assert answer.content_type.startswith("text/event-stream")
+        events = [json.loads(line[6:]) for line in answer.get_data(as_text=True).splitlines()
+                  if line.startswith("data: {\"")]  # fmt: skip
+        assert [one["number"] for one in events] == list(range(1, len(events) + 1))
+        assert client.get("/api/floor/sensor?tempo=9").status_code == 422
+
+
+def test_the_simulated_sensor_is_tired_noisy_and_repeatable() -> None:
+    tempo = parse_tempo("3-1-2-0")
+    seen = list(SimulatedSensor(tempo, 100, 7).events())
+    assert seen == list(SimulatedSensor(tempo, 100, 7).events())
+    assert 100 * (1 - 4 * MISSED) < len(seen) < 100
+    early, late = (sum(one.lifting_s for one in part) / 20 for part in (seen[:20], seen[-20:]))
+    assert late > 1.5 * early
+    lowering = sum(one.lowering_s for one in seen) / len(seen)
+    assert 2.9 < lowering < 3.1
+    assert all(a.at_s + a.seconds <= b.at_s + 1e-9 for a, b in itertools.pairwise(seen))
+
+
+def finished(client: FlaskClient, job: Any) -> Any:
+    for _ in range(400):
+        if job["finished"]:
+            return job
+        time.sleep(0.02)
+        job = get(client, f"/api/sheets/{job['token']}")
+    raise AssertionError("it does not end")
+
+
+class TestSheets:
+    CSV = ("date,athlete,session,movement,reps,load,rpe\n"
+           "2026-10-06,Ada Test,Extra,press,5,40,8\n"
+           "2026-10-06,Ada Test,Extra,rowe,8,20,8\n")  # fmt: skip
+
+    def read(self, client: FlaskClient, text: str) -> Any:
+        answer = client.post("/api/sheets?name=log.csv", data=text.encode(),
+                             content_type="application/octet-stream")  # fmt: skip
+        assert answer.status_code == 202
+        return finished(client, answer.json)
+
+    def step(self, client: FlaskClient, job: Any, what: str, choice: Any) -> Any:
+        return finished(
+            client, send(client, "post", f"/api/sheets/{job['token']}/{what}", choice, 202)
+        )
+
+    def test_look_name_store_recognise_and_undo(self, client: FlaskClient) -> None:
+        job = self.read(client, self.CSV)
+        choice = job["sheet"]["choice"]
+        assert job["sheet"]["remembered"] is False
+        seen = self.step(client, job, "preview", choice)["preview"]
+        assert [one["name"] for one in seen["unknown"]] == ["rowe"]
+        refused = self.step(client, job, "store", choice)
+        assert "nobody knows 'rowe'" in refused["problem"]
+        choice["movements"] = {"rowe": "Row"}
+        seen = self.step(client, job, "preview", choice)["preview"]
+        assert (seen["sessions"], seen["sets"], seen["there"]) == (1, 2, 0)
+        before = get(client, f"{HERE}/sheet")["totals"][0]["cells"]["sets"]["done"]
+        done = self.step(client, job, "store", choice)["stored"]
+        assert (done["sessions"], done["sets"]) == (1, 2)
+        after = get(client, f"{HERE}/sheet")["totals"][0]["cells"]["sets"]["done"]
+        assert after == before + 2
+        again = self.read(client, self.CSV)
+        assert again["sheet"]["remembered"] is True
+        # The name is remembered as an alias, and what is there already is recognised.
+        seen = self.step(client, again, "preview", again["sheet"]["choice"])["preview"]
+        assert (seen["unknown"], seen["sessions"], seen["there"]) == ([], 0, 1)
+        (row,) = get(client, "/api/imports")["imports"]
+        assert send(client, "post", f"/api/imports/{row['id']}/undo", {}) == {"sessions": 1}
+        assert get(client, f"{HERE}/sheet")["totals"][0]["cells"]["sets"]["done"] == before
+        send(client, "post", f"/api/imports/{row['id']}/undo", {}, 404)
+
+    @pytest.mark.parametrize(
+        ("text", "says"),
+        [
+            ("", "is empty"),
+            ("date,movement,reps,athlete\n2026-10-06,Press,5,Nobody\n", "nobody on the roster"),
+            ("date,movement,reps,rpe,athlete\n2026-10-06,Press,5,11,Ada Test\n", "row 2, rpe"),
+            ("date,movement,reps,athlete\n2027-10-06,Press,5,Ada Test\n", "lies ahead"),
+        ],
+    )
+    def test_all_or_nothing(self, client: FlaskClient, text: str, says: str) -> None:
+        before = get(client, f"{HERE}/log")
+        answer = client.post("/api/sheets", data=text.encode() or b" ",
+                             content_type="application/octet-stream")  # fmt: skip
+        job = finished(client, answer.json)
+        if job["problem"] is None:
+            job = self.step(client, job, "store", job["sheet"]["choice"])
+        assert says in job["problem"]
+        assert get(client, f"{HERE}/log") == before
+
+    def test_out_and_in_again_nothing_is_new(self, client: FlaskClient) -> None:
+        for what in ("log.csv", "log.xlsx"):
+            data = client.get(f"/api/athletes/1/{what}?first=2026-10-05").data
+            answer = client.post("/api/sheets", data=data, content_type="application/octet-stream")
+            job = finished(client, answer.json)
+            seen = self.step(client, job, "preview", job["sheet"]["choice"])["preview"]
+            assert (seen["sessions"], seen["there"], seen["problem_count"]) == (0, 1, 0)
+        get(client, "/api/athletes/1/log.csv?first=2026-10-05&last=2026-10-01", 422)
+        book = json.loads(client.get("/api/athletes/1/book?last=2026-09-30").data)
+        assert max(one["date"] for one in book["completed"]) < "2026-10-01"
+
+
+def test_a_plan_on_the_running_week_is_not_missed_yet(
+    client: FlaskClient, bring: Callable[..., Any]
+) -> None:
+    plans = [session(7, sets("Press", 3)), session(9, sets("Row", 3)), session(4, sets("Row", 3))]
+    bring(document([session(4, sets("Row", 3, rpe=8))], plans, athlete={"name": "Running"}))
+    found = get(client, "/api/athletes/2/weeks/2026-W42/sheet")["findings"]
+    assert [one["code"] for one in found if one["code"] in ("missed", "off_plan")] == []
