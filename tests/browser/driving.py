@@ -30,18 +30,42 @@ FLAGS = (
 )  # fmt: skip
 
 
+class Club:
+    """The application with the demo club, on a port of the loopback address that it keeps."""
+
+    def __init__(self, data: Path, today: date) -> None:
+        with open_database(data).connection_context():
+            load_demo(today)
+        self._app = create_app(data, today=lambda: today)
+        self._port = 0
+        self.start()
+
+    def start(self) -> None:
+        """Serve, on the same port as before."""
+        self._server = create_server(self._app, host="127.0.0.1", port=self._port)
+        self._port = self._server.effective_port
+        threading.Thread(target=self._server.run, daemon=True).start()
+
+    def stop(self) -> None:
+        """Cut everybody off."""
+        self._server.close()
+        for channel in list(self._server.active_channels.values()):
+            channel.close()
+
+    @property
+    def base(self) -> str:
+        """Where it is."""
+        return f"http://127.0.0.1:{self._port}"
+
+
 @contextmanager
 def served(data: Path, today: date) -> Iterator[str]:
     """The application with the demo club on a free port of the loopback address."""
-    with open_database(data).connection_context():
-        load_demo(today)
-    server = create_server(create_app(data, today=lambda: today), host="127.0.0.1", port=0)
-    thread = threading.Thread(target=server.run, daemon=True)
-    thread.start()
+    club = Club(data, today)
     try:
-        yield f"http://127.0.0.1:{server.effective_port}"
+        yield club.base
     finally:
-        server.close()
+        club.stop()
 
 
 @contextmanager

@@ -37,7 +37,8 @@ function OnTheFloor({ plans, data }: { plans: string; data: Schemas["FloorRun"] 
   const clock = state?.clock;
   const set = state && clock ? planned(lead, state.steps, clock.step) : undefined;
   const usual = data.movements.find((one) => one.name === set?.set.exercise)?.tempo ?? "2-0-1-0";
-  const sensed = useSensor(sensor && runs.length === 1, clock?.phase === "work" && clock.paused === null, clock?.step ?? 0, set, set?.set.tempo ?? usual);
+  const sensing = sensor && runs.length === 1;
+  const sensed = useSensor(sensing, clock?.phase === "work" && clock.paused === null, clock?.step ?? 0, set, set?.set.tempo ?? usual);
   useWakeLock(Boolean(state?.begun) && clock?.phase !== "over");
   useTones(state, now, lead);
   if (!state || !clock) return <p className="p-6 text-ink-2">Opening the session…</p>;
@@ -55,7 +56,7 @@ function OnTheFloor({ plans, data }: { plans: string; data: Schemas["FloorRun"] 
       let next = markDone(all, runs, all.clock.step);
       const seen = measured(sensed.taken());
       const [only] = runs;
-      if (sensor && seen && only && runs.length === 1) {
+      if (sensing && seen && only) {
         const mine = next.own[only.athlete]?.done[all.clock.step];
         if (mine) next = putSet(next, only.athlete, all.clock.step, { ...mine, reps: seen.reps, measured_reps: seen.reps, measured_tension_s: seen.tension });
       }
@@ -64,12 +65,12 @@ function OnTheFloor({ plans, data }: { plans: string; data: Schemas["FloorRun"] 
   };
   const go = () => setClock((all, sets) => begin(all, Date.now(), sets[steps[all.step]?.set ?? -1]));
   const act = clock.paused !== null ? () => setClock((all) => pause(all, Date.now()))
-    : clock.phase === "ready" ? (length(set) === null ? done : go)
+    : clock.phase === "ready" ? (length(set) === null && !sensing ? done : go)
     : clock.phase === "work" ? done
     : clock.phase === "rest" ? () => setClock((all, sets) => skipRest(all, Date.now(), steps, sets))
     : clock.phase === "count-in" ? () => setClock((all) => ({ ...all, phase: "work", since: Date.now() }))
     : null;
-  const says = clock.paused !== null ? "Go on" : clock.phase === "ready" ? (length(set) === null ? "Done as planned" : "Start the clock")
+  const says = clock.paused !== null ? "Go on" : clock.phase === "ready" ? (length(set) !== null ? "Start the clock" : sensing ? "Start the set" : "Done as planned")
     : clock.phase === "work" ? "Done as planned" : clock.phase === "rest" ? "On, without more rest" : "Start now";
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_24rem] overflow-auto bg-sheet max-md:block">

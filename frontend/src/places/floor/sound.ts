@@ -7,7 +7,8 @@ let context: AudioContext | null = null;
 
 /** A short tone; high for a beginning, low for an end. Silent if muted, or where sound is not let. */
 export function tone(pitch: "low" | "high"): void {
-  if (isMuted()) return;
+  // A browser lets no page sound that nobody has touched.
+  if (isMuted() || !navigator.userActivation.hasBeenActive) return;
   try {
     context ??= new AudioContext();
     if (context.state === "suspended") void context.resume();

@@ -1,0 +1,282 @@
+"""Running a session: taps, clocks, a lost connection, a group, pain."""
+
+import json
+import re
+from collections.abc import Iterator
+from datetime import date
+from pathlib import Path
+from typing import Any
+from urllib.request import urlopen
+
+import pytest
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.driving import Club, Coach, browser, colours, resize
+
+pytestmark = pytest.mark.xdist_group("browser")
+WEDNESDAY = date(2026, 11, 25)
+"""Most of the club trains."""
+SHIFTED = """
+window.__shift = Number(sessionStorage.getItem("shift") ?? 0);
+const now = Date.now.bind(Date);
+Date.now = () => now() + window.__shift;
+window.pass = (seconds) => {
+  window.__shift += seconds * 1000;
+  sessionStorage.setItem("shift", String(window.__shift));
+};
+"""
+"""A clock that a test can move on."""
+
+
+@pytest.fixture(scope="module")
+def club(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Club]:
+    club = Club(tmp_path_factory.mktemp("floor") / "club.sqlite", WEDNESDAY)
+    yield club
+    club.stop()
+
+
+@pytest.fixture(scope="module")
+def coach(club: Club) -> Iterator[Coach]:
+    with browser() as driver:
+        driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": SHIFTED})
+        yield Coach(driver, club.base)
+
+
+def api(club: Club, path: str) -> Any:
+    with urlopen(f"{club.base}/api{path}") as answer:
+        return json.load(answer)
+
+
+def plan(club: Club, name: str) -> int:
+    return next(one["plan"] for one in api(club, "/floor")["sessions"] if one["name"] == name)
+
+
+def logged(club: Club, plan_id: int) -> list[Any]:
+    log = api(club, f"/floor/run?plans={plan_id}")["runs"][0]["log"]
+    return log["session"]["sets"] if log else []
+
+
+def begin(coach: Coach, plans: str, sees: str) -> None:
+    coach.open(f"/floor/run?plans={plans}", "Stop on sharp pain")
+    coach.click("Begin", "button")
+    coach.sees(sees)
+
+
+def clock(coach: Coach) -> str:
+    return coach.find("//*[@role='timer']").text.replace("\n", " ")
+
+
+def seconds(coach: Coach) -> int:
+    found = re.search(r"(\d+):(\d\d)", clock(coach))
+    assert found, clock(coach)
+    return int(found[1]) * 60 + int(found[2])
+
+
+def pass_time(coach: Coach, by: float) -> None:
+    coach.driver.execute_script("window.pass(arguments[0])", by)
+
+
+def tap(coach: Coach, words: str) -> None:
+    coach.click(words, "button")
+
+
+def do_next(coach: Coach) -> None:
+    """The set that comes now, without waiting for the rest to end."""
+    if coach.find("//main/button[contains(@class, 'ink-button')]").text.startswith("On,"):
+        tap(coach, "On, without more rest")
+    tap(coach, "Done as planned")
+
+
+def test_today_is_listed_and_run_by_taps(coach: Coach, club: Club) -> None:
+    coach.open("/", "Week 47")
+    coach.find("//body").send_keys("t")
+    coach.sees("Hinge and pull")
+    number = plan(club, "Anselm Brook")
+    tap(coach, "Run Hinge and pull of Anselm Brook")
+    coach.sees("Stop on sharp pain")
+    tap(coach, "Begin")
+    coach.sees("set 1 of")
+    tap(coach, "Skip")
+    tap(coach, "Skip")
+    coach.sees("set 3 of")
+    tap(coach, "Done as planned")
+    coach.wait(lambda: len(logged(club, number)) == 1, "not logged")
+    # Two taps: the set just done had fewer reps, at a load that the kit has.
+    tap(coach, "Anselm Brook, set 3: change")
+    tap(coach, "Reps: less")
+    tap(coach, "Load: more")
+    coach.find("//button[.='8.5']").click()
+    tap(coach, "Take it")
+    coach.wait(lambda: logged(club, number)[0].get("rpe") == 8.5, "not corrected")
+    (one,) = logged(club, number)
+    planned = api(club, f"/floor/run?plans={number}")["runs"][0]["sets"][2]["set"]
+    assert one["reps"] == planned["reps"] - 1
+    assert one["load_kg"] == planned["load_kg"] + 2.5
+    coach.sees("all sent")
+
+
+def test_a_lost_connection_loses_nothing(coach: Coach, club: Club) -> None:
+    number = plan(club, "Pia Dresner")
+    begin(coach, str(number), "set 1 of")
+    ready = "return navigator.serviceWorker.controller !== null"
+    coach.wait(lambda: coach.driver.execute_script(ready), "no service worker")
+    coach.driver.refresh()
+    coach.sees("set 1 of")
+    tap(coach, "Skip")
+    tap(coach, "Skip")
+    tap(coach, "Done as planned")
+    coach.wait(lambda: len(logged(club, number)) == 1, "not logged")
+    coach.complaints()
+    club.stop()
+    do_next(coach)
+    coach.sees("1 log kept here, not sent yet")
+    coach.driver.refresh()
+    coach.sees("set 4 of")
+    coach.sees("1 log kept here, not sent yet")
+    do_next(coach)
+    club.start()
+    coach.sees("all sent")
+    assert len(logged(club, number)) == 3
+    assert [line for line in coach.complaints() if "net::ERR_" not in line] == []
+
+
+def test_clocks_are_told_from_the_time(coach: Coach, club: Club) -> None:
+    begin(coach, str(plan(club, "Ondra Pell")), "Rowing machine, steady")
+    tap(coach, "Skip")
+    tap(coach, "Skip")
+    coach.sees("Reverse lunge")
+    tap(coach, "Start the clock")
+    coach.wait(lambda: "get ready" in clock(coach), clock(coach))
+    pass_time(coach, 5)
+    coach.wait(lambda: "work" in clock(coach), clock(coach))
+    assert seconds(coach) in (39, 40)
+    for gone in (7, 11, 3):
+        before = seconds(coach)
+        pass_time(coach, gone)
+        coach.wait(lambda low=before - gone: seconds(coach) in (low - 1, low), clock(coach))
+    # Asleep for most of a round: 40 s of work and 20 s of rest each.
+    pass_time(coach, 60 + 60 - 21)
+    coach.sees("Bench-supported row")
+    tap(coach, "Pause")
+    held = clock(coach)
+    pass_time(coach, 500)
+    coach.driver.refresh()
+    coach.wait(lambda: clock(coach) == held, clock(coach))
+    tap(coach, "Go on")
+    coach.wait(lambda: "paused" not in clock(coach), clock(coach))
+    tap(coach, "One more set")
+    coach.sees("set 5 of 27")
+    tap(coach, "Back")
+    coach.wait(lambda: "ready" in clock(coach), clock(coach))
+
+
+def test_a_group_by_one_clock_and_pain_ends_ones_part(coach: Coach, club: Club) -> None:
+    two = [plan(club, "Maro Veldt"), plan(club, "Calder Nuys")]
+    begin(coach, ",".join(map(str, two)), "Calder Nuys")
+    for _ in range(3):
+        tap(coach, "Skip")
+    tap(coach, "Done as planned")
+    coach.wait(lambda: all(len(logged(club, one)) == 1 for one in two), "not both logged")
+    tap(coach, "Stop: something hurts")
+    coach.find("//label[starts-with(., 'Where')]/input").send_keys("right knee")
+    tap(coach, "Stop and note it")
+    coach.sees("stopped")
+    do_next(coach)
+    coach.wait(lambda: len(logged(club, two[1])) == 2, "the other does not go on")
+    assert len(logged(club, two[0])) == 1
+    maro = api(club, f"/floor/run?plans={two[0]}")["runs"][0]
+    assert maro["log"]["session"]["pain"][0]["note"] == "right knee"
+    week = f"/athletes/{maro['athlete']}/weeks/2026-W48"
+    assert "pain" in {one["code"] for one in api(club, f"{week}/sheet")["findings"]}
+    tap(coach, "Stop here")
+    coach.sees("stopped because something hurt")
+
+
+def test_the_sensor_fills_the_log(coach: Coach, club: Club) -> None:
+    number = plan(club, "Wendel Okoro-Fay")
+    begin(coach, str(number), "set 1 of")
+    for _ in range(4):
+        tap(coach, "Skip")
+    coach.find("//label[contains(., 'Sensor')]/input").click()
+    # A set for reps has no clock to start: the work clock runs from the tap on the sensor.
+    tap(coach, "Start the set")
+    coach.wait(lambda: re.search(r"\d+ reps?, tempo [\d.]+", coach.text()), "no reps")
+    tap(coach, "Done as planned")
+    coach.wait(lambda: logged(club, number), "not logged")
+    (one,) = logged(club, number)
+    assert one["measured_reps"] == one["reps"]
+    assert one["measured_tension_s"] > one["reps"]
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (390, 844)])
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_the_floor_is_within_reach(
+    coach: Coach, club: Club, size: tuple[int, int], scheme: str
+) -> None:
+    colours(coach.driver, scheme)
+    resize(coach.driver, *size)
+    number = plan(club, "Anselm Brook")
+    for path, sees in (("/floor", "Run"), (f"/floor/run?plans={number}", "Skip"),
+                       ("/athletes/12/weeks/2026-W47/log", "All as planned")):  # fmt: skip
+        coach.open(path, sees)
+        assert coach.axe() == []
+        assert coach.driver.execute_script("return document.documentElement.scrollWidth") <= size[0]
+    for button in coach.driver.find_elements(By.CSS_SELECTOR, "main .ink-button"):
+        assert button.size["height"] >= 24
+    resize(coach.driver, 1280, 800)
+    colours(coach.driver, "light")
+
+
+def test_the_log_takes_a_week_in_three_actions_and_what_differed(coach: Coach, club: Club) -> None:
+    number = plan(club, "Lisbet Arnaud")
+    coach.open(f"/athletes/4/weeks/2026-W48/log?session=plan-{number}", "As planned")
+    coach.driver.find_elements(By.XPATH, "//nav//button[.='As planned']")[0].click()
+    coach.sees("as planned")
+    field = coach.find("(//input[contains(@aria-label, 'Romanian deadlift: done')])[3]")
+    field.send_keys("6 at 50 kg RPE 9", Keys.ENTER)
+    coach.sees("6 reps instead of 8")
+    field = coach.find("(//input[contains(@aria-label, 'Romanian deadlift: done')])[4]")
+    field.send_keys("RPE 11", Keys.ENTER)
+    coach.sees("RPE goes from 0 to 10")
+    tap(coach, "swap")
+    coach.find("//input[starts-with(@aria-label, 'Done instead of')]").send_keys("Cycling, easy")
+    tap(coach, "Swap")
+    coach.sees("Cycling, easy instead of")
+    exertion = coach.find("//label[starts-with(., 'Exertion')]/input")
+    exertion.send_keys("7", Keys.TAB)
+    coach.find("//body")
+    tap(coach, "Take out")
+    coach.sees("is out of the book")
+    tap(coach, "Undo")
+    coach.sees("Cycling, easy instead of")
+
+
+def test_a_session_without_a_plan_is_written_as_done(coach: Coach) -> None:
+    coach.open("/athletes/8/weeks/2026-W47/log?session=new", "Log it")
+    coach.field("Title of the session").send_keys("On the road")
+    text = coach.find("//textarea")
+    text.send_keys("Press-up 3 × 12\nNothing 3 × 9")
+    tap(coach, "Log it")
+    coach.sees("no movement is called 'Nothing'")
+    text.send_keys(Keys.CONTROL, "a")
+    text.send_keys("Press-up 3 × 12")
+    tap(coach, "Log it")
+    coach.sees("not planned")
+
+
+def test_a_log_from_a_spreadsheet(coach: Coach, tmp_path: Path) -> None:
+    file = tmp_path / "gym.csv"
+    file.write_text("Day;Who;Lift;Reps;Weight (lb)\n18/11/2026;Anselm Brook;bench;5;135,5\n")
+    coach.open("/files", "A log from a spreadsheet")
+    coach.find("//input[@aria-label='Spreadsheet file']").send_keys(str(file))
+    coach.sees("gym.csv, 1 rows")
+    tap(coach, "Look what it comes to")
+    coach.sees("These movements are called otherwise here.")
+    tap(coach, "Bench press")
+    tap(coach, "Look what it comes to")
+    coach.sees("1 new session, 1 sets")
+    tap(coach, "Store 1 session")
+    coach.sees("1 session with 1 sets are in the book")
+    tap(coach, "Undo")
+    coach.sees_no("gym.csv")
