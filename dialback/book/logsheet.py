@@ -18,8 +18,7 @@ from dialback.book.errors import from_validation
 from dialback.book.grid import QUOTE, Cell, Grid
 from dialback.core.movements import MovementTable, fold
 from dialback.core.notation.pieces import moves_text
-from dialback.core.notation.session import KG_PER_LB
-from dialback.core.sessions import Session, Set, parse_day
+from dialback.core.sessions import KG_PER_LB, Session, Set, parse_day
 
 DateOrder = Literal["ymd", "dmy", "mdy"]
 Unit = Literal["kg", "lb"]

@@ -12,7 +12,7 @@ from pydantic import Field, model_validator
 
 from dialback.core.movements import Movement, MovementTable, Name, Names, Value, fold
 from dialback.core.sessions import Set
-from dialback.core.words import number, percent
+from dialback.core.words import percent, weight_text
 
 LOAD_TOLERANCE_KG: Final = 0.05
 """Within this a load is the one that the kit has: a pair in pounds, written in kilograms."""
@@ -152,8 +152,8 @@ def sentence(found: Unmade | NoBand) -> str:
     if isinstance(found, NoBand):
         return f"no band is called {found.band}: the room has {', '.join(found.bands)}"
     nearest = " or ".join(
-        f"{number(load, 2)} kg ({percent(load / found.wanted_kg - 1)})"
+        f"{weight_text(load)} ({percent(load / found.wanted_kg - 1)})"
         for load in (found.below_kg, found.above_kg)
         if load is not None
     )
-    return f"{number(found.wanted_kg, 2)} kg cannot be made of the {found.source}: take {nearest}"
+    return f"{weight_text(found.wanted_kg)} cannot be made of the {found.source}: take {nearest}"

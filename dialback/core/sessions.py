@@ -21,6 +21,9 @@ from dialback.core.weeks import YEARS
 
 Sides = Literal["both", "each", "alternating", "left", "right"]
 
+KG_PER_LB: Final = 0.45359237
+"""The international pound, by definition."""
+
 MAX_SETS: Final = 2000
 """Sets of one session; more is a damaged file, not training."""
 

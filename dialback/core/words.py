@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from typing import Final
+from contextvars import ContextVar
+from typing import Final, Literal
 
 from dialback.core.counting import MeasuredSet, MovePart, ShapeMove
-from dialback.core.sessions import Set
+from dialback.core.sessions import KG_PER_LB, Set
 from dialback.core.vocabulary import PAIRS
 
 
@@ -17,12 +18,27 @@ def amount_text(value: float, measure: str) -> str:
             one = measure[:-1] if value == 1 else measure
             return f"{number(value)} {one}"
         case "volume_load_kg":
-            return f"{number(value, 0)} kg"
+            return weight_text(value, 0)
         case "load_kg":
-            return f"{number(value)} kg"
+            return weight_text(value)
         case "tut_s":
             return f"{number(value, 0)} s"
     raise ValueError(f"no unit is known for {measure!r}")
+
+
+Unit = Literal["kg", "lb"]
+_UNIT: ContextVar[Unit] = ContextVar("unit", default="kg")
+
+
+def show_in(unit: Unit) -> None:
+    """Say all weights in this unit from here on, in this thread or task; kept in kg they stay."""
+    _UNIT.set(unit)
+
+
+def weight_text(kg: float, digits: int = 2, unit: Unit | None = None) -> str:
+    """A weight in the unit in force, or in one of its own: ``57.5 kg``, ``126.77 lb``."""
+    shown = unit or _UNIT.get()
+    return f"{number(kg if shown == 'kg' else kg / KG_PER_LB, digits)} {shown}"
 
 
 def number(value: float, digits: int = 2) -> str:
@@ -73,7 +89,9 @@ def load_text(one: Set) -> str:
         return ""
     several = f"{one.implements} × " if one.implements > 1 else ""
     what = " help" if one.load_kg < 0 else ""
-    return f"{several}{number(abs(one.load_kg))} kg{what}"
+    # As it was entered, whoever reads it.
+    entered: Unit = "lb" if (one.model_extra or {}).get("unit") == "lb" else "kg"
+    return f"{several}{weight_text(abs(one.load_kg), unit=entered)}{what}"
 
 
 def dose_text(one: Set) -> str:
@@ -171,7 +189,7 @@ def _step(one: Set, measured: MeasuredSet, move: ShapeMove, part: MovePart, meas
                 return "no load"
             body = " with the body's share" if move.bodyweight_kg else ""
             lifts = number(part.volume_load_kg / load, 1)
-            return f"{lifts} reps × {number(load, 1)} kg{body}"
+            return f"{lifts} reps × {weight_text(load, 1)}{body}"
         case "tut_s":
             if one.measured_tension_s is not None and shape.measured_tension:
                 return f"{number(part.tut_s, 1)} s measured"

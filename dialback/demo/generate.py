@@ -10,6 +10,7 @@ from datetime import date, timedelta
 from typing import Any, Final
 
 from dialback.book.book import Book, read_book
+from dialback.core.sessions import KG_PER_LB
 from dialback.core.tempo import parse_tempo
 from dialback.core.weeks import Week
 from dialback.demo.club import ROWERS, Rower
@@ -22,7 +23,6 @@ AHEAD: Final = 2
 LIGHTER_EVERY: Final = 4
 LIGHTER_SETS: Final = 0.6
 GAIN_PER_WEEK: Final = 0.006
-KG_PER_LB: Final = 0.45359237
 _TEMPI: Final = {one.name: one.tempo or "2-0-1-0" for one in library()}
 
 

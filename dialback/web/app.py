@@ -11,7 +11,8 @@ from flask import Response, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from dialback import __version__
-from dialback.store.athletes import Ledgers
+from dialback.core.words import Unit, show_in
+from dialback.store.athletes import Ledgers, house
 from dialback.store.database import open_database
 from dialback.store.models import database
 from dialback.web import problems, security
@@ -39,7 +40,7 @@ PLACES = (
 )  # fmt: skip
 MORE_APIS = (
     block.blocks_api, templates.from_block, log.logs_api, log.versions_api, sheets.imports_api,
-    sheets.export_api,
+    sheets.export_api, kit.unit_api,
 )  # fmt: skip
 STATIC = Path(__file__).parent / "static"
 
@@ -61,6 +62,7 @@ def create_app(
     @app.before_request
     def _connect() -> None:
         database.connect(reuse_if_open=True)
+        show_in(cast(Unit, house().unit))
 
     @app.teardown_request
     def _disconnect(_: BaseException | None) -> None:

@@ -16,6 +16,7 @@ from dialback.core.notation.session import PartKind
 from dialback.core.reconcile import Kind as MatchKind
 from dialback.core.sessions import Session, Set
 from dialback.core.vocabulary import Basis
+from dialback.core.words import Unit
 from dialback.store.blocks import LENGTHS
 
 
@@ -840,6 +841,12 @@ class KitBody(Shape):
 
     revision: int = Field(ge=0)
     kit: Kit
+
+
+class UnitOut(Shape):
+    """The unit in which weights are shown; kept they are in kg, and as they were entered."""
+
+    unit: Unit
 
 
 class MovementPath(Shape):

@@ -21,23 +21,36 @@ const DIGITS: Record<string, number> = {
   top_load_kg: 2,
 };
 
+const KG_PER_LB = 0.45359237;
+const WEIGHTS = new Set(["volume_load_kg", "top_load_kg", "load_kg"]);
+
+let shown: "kg" | "lb" = "kg";
+
+/** Show all weights in this unit from here on; they are kept in kg. */
+export function showIn(unit: "kg" | "lb"): void {
+  shown = unit;
+}
+
 /** A figure in its measure's usual digits, without unit. */
 export function amount(value: number, measure: string): string {
-  return number(value, DIGITS[measure] ?? 2);
+  return number(WEIGHTS.has(measure) && shown === "lb" ? value / KG_PER_LB : value, DIGITS[measure] ?? 2);
+}
+
+/** A load with its unit: in the one that it was entered in, else in the one that is shown. */
+export function weight(kg: number, entered?: unknown): string {
+  const unit = entered === "lb" ? "lb" : entered === "kg" ? "kg" : shown;
+  return `${number(unit === "lb" ? kg / KG_PER_LB : kg, 2)} ${unit}`;
 }
 
 const UNITS: Record<string, string> = {
   sets: "sets",
   reps: "reps",
-  volume_load_kg: "kg",
   tut_s: "s",
   work_s: "s",
   conditioning_s: "s",
-  top_load_kg: "kg",
-  load_kg: "kg",
 };
 
-export const unit = (measure: string): string => UNITS[measure] ?? "";
+export const unit = (measure: string): string => (WEIGHTS.has(measure) ? shown : (UNITS[measure] ?? ""));
 
 export const MEASURE_TITLES: Record<string, string> = {
   sets: "sets",

@@ -14,8 +14,7 @@ from dialback.book.errors import BadInputError
 from dialback.book.grid import MAX_COLUMNS, Grid, read_grid, write_csv, write_xlsx
 from dialback.book.logsheet import SheetChoice, export_heads, guess, rows_of, take
 from dialback.core.movements import MovementTable
-from dialback.core.notation.session import KG_PER_LB
-from dialback.core.sessions import Session, Set
+from dialback.core.sessions import KG_PER_LB, Session, Set
 from tests.notation.test_forms import MOVEMENTS
 
 TODAY = date(2026, 11, 25)

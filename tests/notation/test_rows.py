@@ -3,10 +3,12 @@
 from dataclasses import replace
 
 from hypothesis import given, settings
+from hypothesis import strategies as st
 
-from dialback.core.notation import WrittenSession, expand, read, write
+from dialback.core.notation import WrittenSession, expand, gather, read, write
 from dialback.core.notation.pieces import Pieces
 from dialback.core.notation.rows import RoundsFields, Row, row_text, rows
+from dialback.core.words import load_text
 from tests.notation.test_forms import DAY, MOVEMENTS
 from tests.notation.test_mistakes import SESSIONS
 
@@ -66,6 +68,19 @@ def test_rows_write_the_session_that_they_were_read_from(session: WrittenSession
     text = write(session)
     again = "\n".join(row_text(one) for one in rows(text, MOVEMENTS))
     assert read(again, MOVEMENTS).sessions == (session,)
+
+
+@settings(max_examples=200, deadline=None)
+@given(st.integers(1, 4000), st.integers(1, 12))
+def test_pounds_do_not_drift(quarters: int, trips: int) -> None:
+    pounds = quarters / 4
+    text = f"Bench press 5 at {pounds:g} lb\n"
+    for _ in range(trips):
+        (session,) = read(text, MOVEMENTS).sessions
+        text = write(gather(expand(session, DAY)))
+    assert f"at {pounds:g} lb" in text
+    assert load_text(expand(session, DAY).sets[0]) == f"{pounds:,.2f}".replace(
+        ",", "\u202f").rstrip("0").rstrip(".") + " lb"  # fmt: skip
 
 
 def test_levels_by_a_word() -> None:

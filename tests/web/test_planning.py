@@ -249,3 +249,25 @@ def test_a_session_on_paper_is_one_page(client: FlaskClient) -> None:
     send(client, "put", f"{NEXT}/written/{one['id']}", body)
     assert len(PdfReader(BytesIO(client.get(f"{NEXT}/written/{one['id']}/paper").data)).pages) == 1
     assert client.get(f"{NEXT}/written/99/paper").status_code == 404
+
+
+def test_weights_are_shown_in_pounds_and_kept_as_they_were_entered(
+    client: FlaskClient, bring: Callable[..., Any]
+) -> None:
+    done = [session(day, sets("Press", 3, load_kg=20 + day)) for day in (0, 4)]
+    bring(document([session(-7, sets("Press", 3, load_kg=16)), *done], athlete={"name": "Lb"}))
+    here = "/api/athletes/2/weeks/2026-W41"
+    before = get(client, f"{here}/sheet")
+    load = next(one for one in before["findings"] if one["code"] == "load_step")
+    assert " kg after " in load["sentence"]
+    send(client, "put", "/api/unit", {"unit": "lb"})
+    after = get(client, f"{here}/sheet")
+    load = next(one for one in after["findings"] if one["code"] == "load_step")
+    assert " lb after " in load["sentence"]
+    assert after["totals"] == before["totals"]
+    trail = get(client, f"{here}/trail?figure=movements/Press/volume_load_kg")["sets"][0]
+    assert trail["text"].endswith("at 20 kg")
+    assert "44.1 lb" in trail["explained"]
+    send(client, "put", "/api/unit", {"unit": "stone"}, 422)
+    send(client, "put", "/api/unit", {"unit": "kg"})
+    assert get(client, f"{here}/sheet") == before

@@ -9,7 +9,7 @@ from dialback.core.findings.finding import Finding, WeekInHand, level_above
 from dialback.core.rules import JUMP_LIMITS
 from dialback.core.tally import TOP_LOAD
 from dialback.core.vocabulary import MUSCLES, TITLES, label
-from dialback.core.words import amount_text, number, percent
+from dialback.core.words import amount_text, percent, weight_text
 
 
 def jump_findings(week: WeekInHand) -> Iterator[Finding]:
@@ -73,7 +73,7 @@ def load_step_findings(week: WeekInHand) -> Iterator[Finding]:
             f"{name}: {amount_text(load, 'load_kg')} after {amount_text(change.base, 'load_kg')} "
             f"at most in four weeks (+{amount_text(load - change.base, 'load_kg')}, "
             f"{percent(change.change)}); the limit is {percent(limit)}. Is the step meant?",
-            f"A load of {number(most)} kg or less is within; or more reps at the old load.",
+            f"A load of {weight_text(most)} or less is within; or more reps at the old load.",
             (f"movements/{name}/{TOP_LOAD}",),
             amount=load,
             base=change.base,

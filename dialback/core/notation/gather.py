@@ -16,7 +16,7 @@ from dialback.core.notation.session import (
     Step,
     WrittenSession,
 )
-from dialback.core.sessions import Session, Set
+from dialback.core.sessions import KG_PER_LB, Session, Set
 
 
 def gather(session: Session) -> WrittenSession:
@@ -60,7 +60,7 @@ def _bout(one: Set) -> Bout:
     extra = one.model_extra or {}
     load = None
     if one.load_kg:
-        load = Load(abs(one.load_kg), "kg", one.implements, help=one.load_kg < 0)
+        load = _load(one, extra.get("unit"))
     reps = one.reps
     partial = one.partial_reps
     ranges: tuple[tuple[int, str], ...] = ()
@@ -102,3 +102,13 @@ def _word(value: object) -> str | None:
 def _plain(value: object) -> str:
     """A note in one line and without brackets of its own."""
     return re.sub(r"[()\s]+", " ", value).strip() if isinstance(value, str) else ""
+
+
+def _load(one: Set, unit: object) -> Load:
+    """The load as it was entered: in pounds where they come to the same kilograms again."""
+    help_ = one.load_kg < 0
+    if unit == "lb":
+        pounds = Load(round(abs(one.load_kg) / KG_PER_LB, 2), "lb", one.implements, help=help_)
+        if pounds.kg == one.load_kg:
+            return pounds
+    return Load(abs(one.load_kg), "kg", one.implements, help=help_)

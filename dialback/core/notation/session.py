@@ -6,16 +6,13 @@ from dataclasses import dataclass, field
 from datetime import date
 from typing import Final, Literal
 
-from dialback.core.sessions import Sides
+from dialback.core.sessions import KG_PER_LB, Sides
 
 PartKind = Literal["warm-up", "main", "finisher", "cool-down"]
 PART_KINDS: Final[tuple[PartKind, ...]] = ("warm-up", "main", "finisher", "cool-down")
 
 Range = Literal["low half", "high half", "half", "full"]
 RANGES: Final[tuple[Range, ...]] = ("low half", "high half", "half", "full")
-
-KG_PER_LB: Final = 0.45359237
-"""The international pound, by definition."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,7 +15,7 @@ from dialback.core.notation.expand import PlacedSet
 from dialback.core.notation.pieces import Pieces, load_text
 from dialback.core.notation.reader import loads_in
 from dialback.core.notation.rows import PartFields, RoundsFields, Row, row_text, rows
-from dialback.core.notation.session import KG_PER_LB
+from dialback.core.sessions import KG_PER_LB
 from dialback.store.kit import the_kit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete

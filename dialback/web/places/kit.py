@@ -1,4 +1,4 @@
-"""Kit: what the room has."""
+"""Kit: what the room has, and the unit in which weights are shown."""
 
 from __future__ import annotations
 
@@ -10,9 +10,10 @@ from dialback.store.models import House, database
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer
 from dialback.web.problems import stale
-from dialback.web.shapes import KitBody, KitOut, Revision
+from dialback.web.shapes import KitBody, KitOut, Revision, UnitOut
 
 api = blueprint("kit", __name__, "/kit")
+unit_api = blueprint("unit", __name__, "/unit")
 
 
 @api.get("", responses={200: KitOut})
@@ -36,3 +37,18 @@ def save_kit(body: KitBody) -> Response:
         owner.kit_revision += 1
         owner.save(only=[House.kit, House.kit_revision])
     return answer(Revision(revision=owner.kit_revision))
+
+
+@unit_api.get("", responses={200: UnitOut})
+def unit() -> Response:
+    """The unit in which weights are shown."""
+    return answer(UnitOut(unit=House.get().unit))
+
+
+@unit_api.put("", responses={200: UnitOut})
+def choose_unit(body: UnitOut) -> Response:
+    """Show weights in another unit; what is kept stays as it is."""
+    with database.atomic("IMMEDIATE"):
+        # Sentences were said in the other unit: they are made anew.
+        House.update(unit=body.unit, change=House.change + 1).execute()
+    return answer(body)

@@ -503,3 +503,18 @@ export const sheets = {
 export function useImports() {
   return useQuery({ queryKey: ["imports"], queryFn: async () => given(await client.GET("/api/imports")) });
 }
+
+/** The unit in which weights are shown. */
+export function useUnit() {
+  return useQuery({
+    queryKey: ["unit"],
+    queryFn: async () => given(await client.GET("/api/unit")),
+    staleTime: Number.POSITIVE_INFINITY,
+    // Without an answer, weights are shown as they are kept.
+    retry: false,
+  });
+}
+
+export const unit = {
+  choose: async (chosen: Schemas["UnitOut"]["unit"]) => given(await client.PUT("/api/unit", { body: { unit: chosen } })),
+};

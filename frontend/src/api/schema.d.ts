@@ -1118,6 +1118,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/unit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The unit in which weights are shown. */
+        get: operations["unit"];
+        /** Show weights in another unit; what is kept stays as it is. */
+        put: operations["choose_unit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3444,6 +3462,17 @@ export interface components {
         Undone: {
             /** Sessions */
             sessions: number;
+        };
+        /**
+         * UnitOut
+         * @description The unit in which weights are shown; kept they are in kg, and as they were entered.
+         */
+        UnitOut: {
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "kg" | "lb";
         };
         /**
          * ProblemDetails
@@ -5908,6 +5937,68 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    unit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    choose_unit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnitOut"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitOut"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {

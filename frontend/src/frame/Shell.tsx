@@ -1,7 +1,9 @@
 import { useState } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
+import { useUnit } from "@/api/queries";
 import { Hatch } from "@/marks/hatch";
 import { Wordmark } from "@/marks/Wordmark";
+import { showIn } from "@/words";
 import { Help } from "./Help";
 import { KEYS, useKeys } from "./keys";
 import { HOUSE_PLACES } from "./places";
@@ -11,6 +13,9 @@ import { switchTheme } from "./theme";
 export function Shell() {
   const [help, setHelp] = useState(false);
   const go = useNavigate();
+  const unit = useUnit();
+  const shown = unit.data?.unit ?? "kg";
+  showIn(shown);
   useKeys({
     help: () => setHelp(true),
     lamp: switchTheme,
@@ -50,7 +55,8 @@ export function Shell() {
           </button>
         </span>
       </header>
-      <Outlet />
+      {/* Another unit is another text everywhere: all of it is laid out anew. */}
+      <Outlet key={shown} />
       <Help open={help} close={() => setHelp(false)} />
     </div>
   );

@@ -6,6 +6,7 @@ import { DialogSheet } from "@/frame/DialogSheet";
 import { Failure } from "@/frame/Failure";
 import { asPlanned } from "@/places/log/log";
 import { weekPath } from "@/frame/places";
+import { weight } from "@/words";
 import { BoxState } from "./BoxState";
 import { SetSheet } from "./SetSheet";
 import { begin, elapsed, face, finish, jump, lasts, length, oneMore, pause, skipRest } from "./clock";
@@ -219,7 +220,7 @@ function Athlete({ run, state, edit }: { run: Part; state: State; edit: (step: n
 function short(set: Schemas["Set"]): string {
   const dose = set.reps != null ? `${set.reps} reps` : `${set.seconds ?? 0} s`;
   const several = (set.implements ?? 1) > 1 ? `${set.implements} × ` : "";
-  const load = set.load_kg ? ` at ${several}${set.load_kg} kg` : "";
+  const load = set.load_kg ? ` at ${several}${weight(set.load_kg, (set as { unit?: unknown }).unit)}` : "";
   const side = set.sides && set.sides !== "both" ? ` ${set.sides === "each" ? "each side" : set.sides}` : "";
   return `${dose}${side}${load}${set.rpe != null ? `, RPE ${set.rpe}` : ""}`;
 }

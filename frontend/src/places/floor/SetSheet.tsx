@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { DialogSheet } from "@/frame/DialogSheet";
 import type { CoreSet } from "@/places/log/log";
-import { number } from "@/words";
+import { weight } from "@/words";
 
 interface Props {
   name: string;
@@ -42,7 +42,7 @@ export function SetSheet({ name, set, movements, names, close, put }: Props) {
         <Count label={now.reps == null ? "Seconds" : "Reps"} value={String(now.reps ?? now.seconds ?? 0)}
           less={() => change(now.reps == null ? { seconds: Math.max(0, (now.seconds ?? 0) - 5) } : { reps: Math.max(0, now.reps - 1) })}
           more={() => change(now.reps == null ? { seconds: (now.seconds ?? 0) + 5 } : { reps: now.reps + 1 })} />
-        <Count label={`Load${(now.implements ?? 1) > 1 ? `, ${now.implements} ×` : ""}`} value={load ? `${number(load, 2)} kg` : "none"} less={() => step(-1)} more={() => step(1)} />
+        <Count label={`Load${(now.implements ?? 1) > 1 ? `, ${now.implements} ×` : ""}`} value={load ? weight(load) : "none"} less={() => step(-1)} more={() => step(1)} />
         <Row label="Exertion">
           {RPES.map((rpe) => <Tap key={rpe} on={now.rpe === rpe} act={() => change({ rpe: now.rpe === rpe ? null : rpe })}>{rpe}</Tap>)}
         </Row>

@@ -1,6 +1,6 @@
 import { type ReactNode, useState } from "react";
 import type { Schemas } from "@/api/client";
-import { kit as calls, useChange, useKit } from "@/api/queries";
+import { kit as calls, unit, useChange, useKit, useUnit } from "@/api/queries";
 import { Failure } from "@/frame/Failure";
 import { number } from "@/words";
 
@@ -31,6 +31,7 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
         <p className="text-ink-2">
           {known.described ? "What the room has. Write warns when a load cannot be made of it." : "Nobody has said yet what the room has: until then no load is checked."}
         </p>
+        <Shown />
         <span className="ml-auto flex items-baseline gap-3">
           <span role="status" className="text-sm text-ink-2">{save.isPending ? "storing…" : changed ? "not stored yet" : known.described ? "stored" : ""}</span>
           <button type="button" className="ink-button" disabled={!changed || broken || save.isPending} onClick={() => save.mutate(undefined)}>Keep</button>
@@ -86,6 +87,19 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
         </Section>
       </div>
     </main>
+  );
+}
+
+/** The unit in which weights are shown in every place. */
+function Shown() {
+  const found = useUnit();
+  const choose = useChange((chosen: "kg" | "lb") => unit.choose(chosen));
+  return (
+    <label className="text-sm whitespace-nowrap text-ink-2">Weights are shown in{" "}
+      <select value={found.data?.unit ?? "kg"} disabled={choose.isPending} onChange={(event) => choose.mutate(event.target.value as "kg" | "lb")} className="h-6 border-b border-rule bg-sheet text-ink">
+        <option>kg</option><option>lb</option>
+      </select>
+    </label>
   );
 }
 

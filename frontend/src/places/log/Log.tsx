@@ -5,7 +5,7 @@ import { type WeekPlace, logs, useChange, useLog, useMovementNames } from "@/api
 import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
 import { KEYS, useKeys } from "@/frame/keys";
-import { amount, day, share } from "@/words";
+import { amount, day, share, unit } from "@/words";
 import { LogLines } from "./LogLines";
 import { WrittenLog } from "./WrittenLog";
 import { type CoreSession, asPlanned, emptyLog } from "./log";
@@ -140,15 +140,13 @@ function Sums({ one }: { one: Session }) {
     <p className="flex flex-wrap gap-x-6 py-1 text-sm">
       {(["sets", "reps", "volume_load_kg", "tut_s"] as const).map((measure) => (
         <span key={measure}>
-          {amount(one.done[measure] ?? 0, measure)} {WORDS[measure]}
+          {amount(one.done[measure] ?? 0, measure)} {measure === "tut_s" ? "s of tension" : unit(measure)}
           {one.plan && <span className="text-ink-2"> of {amount(one.planned[measure] ?? 0, measure)}{one.planned[measure] ? ` (${share((one.done[measure] ?? 0) / one.planned[measure])})` : ""}</span>}
         </span>
       ))}
     </p>
   );
 }
-
-const WORDS = { sets: "sets", reps: "reps", volume_load_kg: "kg", tut_s: "s of tension" };
 
 function Versions({ place, one }: { place: WeekPlace; one: Session }) {
   const decide = useChange(({ id, keep }: { id: number; keep: "stored" | "other" }) => logs.decide(place.athlete, id, keep));

@@ -3,7 +3,7 @@ import { useNavigate } from "react-router";
 import type { Schemas } from "@/api/client";
 import { movement as calls, useChange } from "@/api/queries";
 import { weekPath } from "@/frame/places";
-import { signed, weekName } from "@/words";
+import { signed, unit, weekName } from "@/words";
 
 type Known = Schemas["MovementOut"];
 type Core = Schemas["Movement"];
@@ -148,7 +148,7 @@ function Effect({ effect }: { effect: Schemas["MovementEffect"] }) {
           <li key={`${one.athlete}/${one.week}`} className="border-b border-hair py-1">
             <button type="button" className="trail-link" onClick={() => go(weekPath(one.athlete, one.week, "sheet"))}>{one.name}, {weekName(one.week).toLowerCase()}</button>
             {one.signed && <span className="text-caution"> signed</span>}
-            {(one.sets !== 0 || one.volume_load_kg !== 0 || one.tut_s !== 0) && <span className="text-ink-2">: {signed(one.sets, "sets")} sets, {signed(one.volume_load_kg, "volume_load_kg")} kg, {signed(one.tut_s, "tut_s")} s</span>}
+            {(one.sets !== 0 || one.volume_load_kg !== 0 || one.tut_s !== 0) && <span className="text-ink-2">: {signed(one.sets, "sets")} sets, {signed(one.volume_load_kg, "volume_load_kg")} {unit("volume_load_kg")}, {signed(one.tut_s, "tut_s")} s</span>}
             {one.appeared.length > 0 && <p>new: {one.appeared.join("; ")}</p>}
             {one.cleared.length > 0 && <p>gone: {one.cleared.join("; ")}</p>}
           </li>

@@ -1,6 +1,6 @@
 import type { Schemas } from "@/api/client";
 import { Findings, Muscles, Pairs, Totals } from "@/places/dial/Answer";
-import { amount, number } from "@/words";
+import { amount, number, unit, weight } from "@/words";
 
 /** What the text comes to: by itself, the line in hand, and its week. */
 export function Comes({ answer, line }: { answer: Schemas["Written"] | null; line: number }) {
@@ -20,7 +20,7 @@ export function Comes({ answer, line }: { answer: Schemas["Written"] | null; lin
       </div>
       <p className="mb-3 border-t border-hair pt-1 text-sm text-ink-2">
         {number(answer.work_s / 60, 1)} min of work, {number(answer.rest_s / 60, 1)} min of planned rest
-        {answer.density !== null && answer.density > 0 && <>; {number(answer.density, 0)} kg a minute</>}
+        {answer.density !== null && answer.density > 0 && <>; {weight(Math.round(answer.density))} a minute</>}
         . An estimate from tempo and rests.
       </p>
       {answer.new_movements.length > 0 && (
@@ -43,7 +43,7 @@ function Figures({ label, sets, totals, minutes }: { label: string; sets: number
       <span className="w-16 text-ink-2 italic">{label}</span>
       <span className="figure w-14">{sets} set{sets === 1 ? "" : "s"}</span>
       <span className="figure w-16">{amount(totals.reps ?? 0, "reps")} reps</span>
-      <span className="figure w-20">{amount(totals.volume_load_kg ?? 0, "volume_load_kg")} kg</span>
+      <span className="figure w-20">{amount(totals.volume_load_kg ?? 0, "volume_load_kg")} {unit("volume_load_kg")}</span>
       <span className="figure w-14">{amount(totals.tut_s ?? 0, "tut_s")} s</span>
       {minutes !== undefined && <span className="figure ml-auto">{number(minutes, 0)} min</span>}
     </p>
