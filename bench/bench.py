@@ -15,7 +15,7 @@ import tempfile
 import threading
 import time
 import urllib.request
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from datetime import date, timedelta
 from pathlib import Path
 from typing import Any
@@ -24,9 +24,13 @@ import pandas as pd
 from waitress.server import create_server
 
 from dialback.book.book import Book, SessionsByWeek, read_book
+from dialback.book.grid import write_csv, write_xlsx
+from dialback.book.logsheet import export_heads, rows_of
 from dialback.core.movements import MovementTable
 from dialback.core.notation import expand, read
+from dialback.core.reconcile import match_sets
 from dialback.core.rules import DEFAULT_RULES
+from dialback.core.sessions import Session, Set
 from dialback.core.tally import Ledger, Tally, tally
 from dialback.core.tempo import ASSUMED, parse_tempo
 from dialback.core.vocabulary import MEASURES, PAIRS
@@ -258,6 +262,13 @@ def main() -> None:
         say("reading and measuring 60 written sets, core", median_ms(lambda: measured(text, board)),
             "goal under 15")  # fmt: skip
 
+        planned = written_sets(text, board)
+        done = [one for at, one in enumerate(planned) if at % 7] + planned[:4]
+        say("reconciling a session of 60 sets, core",
+            median_ms(lambda: match_sets(planned, done, board)), "goal under 10")  # fmt: skip
+        for name, writer in (("CSV", write_csv), ("XLSX", write_xlsx)):
+            sheet(name, writer(export_heads(), rows_of(hundred_thousand(planned))), board)
+
         server = create_server(create_app(data, today=lambda: TODAY), host="127.0.0.1", port=0)
         threading.Thread(target=server.run, daemon=True).start()
         base = f"http://127.0.0.1:{server.effective_port}"
@@ -306,6 +317,41 @@ def main() -> None:
         say("preview of a rule that needs all three years",
             median_ms(lambda: http(base, f"{place}/rules/preview", rules), 5), "")  # fmt: skip
         server.close()
+
+
+def written_sets(text: str, board: MovementTable) -> list[Set]:
+    """The flat sets of a text."""
+    return list(expand(read(text, board).sessions[0], TODAY).sets)
+
+
+def hundred_thousand(sets: list[Set]) -> Iterator[tuple[str, Session]]:
+    """So many rows of a log, in sessions of fifty sets."""
+    for at in range(2000):
+        day = date(2019, 1, 1) + timedelta(days=at)
+        yield "Athlete 7", Session(date=day, title="bench", sets=tuple(sets[:50]))
+
+
+def sheet(name: str, data: bytes, board: MovementTable) -> None:
+    """Time and memory of reading 100 000 rows, in a process of its own."""
+    with tempfile.NamedTemporaryFile() as file:
+        file.write(data)
+        file.flush()
+        code = (
+            "import resource, sys, time; from datetime import date; from pathlib import Path;"
+            "from dialback.book.grid import read_grid;"
+            "from dialback.book.logsheet import guess, take;"
+            "from dialback.core.movements import MovementTable;"
+            "from dialback.library import library;"
+            "data = Path(sys.argv[1]).read_bytes(); start = time.perf_counter();"
+            "grid = read_grid(data);"
+            "found = take(grid, guess(grid), MovementTable(library()), date(2100, 1, 1));"
+            "assert sum(len(one.session.sets) for one in found.sessions) == 100_000;"
+            "print((time.perf_counter() - start) * 1000,"
+            " resource.getrusage(resource.RUSAGE_SELF).ru_maxrss // 1024)"
+        )
+        command = [sys.executable, "-c", code, file.name]
+        out = subprocess.run(command, check=True, capture_output=True, text=True).stdout.split()
+        say(f"100 000 rows of {name}, read", float(out[0]), f"goal 30 000; {out[1]} MB, goal 500")
 
 
 if __name__ == "__main__":

@@ -15,9 +15,9 @@ from selenium.webdriver.common.keys import Keys
 ROOT = Path(__file__).parent.parent
 sys.path.insert(0, str(ROOT))
 
-from tests.browser.driving import Coach, browser, colours, served  # noqa: E402
+from tests.browser.driving import Coach, browser, colours, resize, served  # noqa: E402
 
-TODAY = date(2026, 11, 24)
+TODAY = date(2026, 11, 25)
 SETTLE_S = 0.6
 MARO = "/athletes/1/weeks/2026-W47/sheet"
 PUSH = "?finding=balance%2Fpush_pull%2Fsets&trail=balance%2Fpush_pull%2Fa%2Fsets"
@@ -50,7 +50,31 @@ def main() -> None:
         coach.open("/athletes/12/weeks/2026-W48/dial", "Nearest notches")
         driver.find_element(By.TAG_NAME, "body").send_keys("-----")
         shot("dial")
-        coach.open("/athletes/12/weeks/2026-W46/block", "findings")
+        coach.open("/athletes/10/weeks/2026-W47/sheet?finding=off_plan%2Ftotal%2Fsets", "Missed")
+        shot("week-sheet-reconciled")
+        coach.open("/athletes/3/weeks/2026-W47/log", "more rounds")
+        shot("log")
+        coach.open("/floor", "Clock B")
+        coach.click("Run Clock B of Ondra Pell", "button")
+        coach.click("Begin", "button")
+        for _ in range(3):
+            coach.click("Skip", "button")
+        coach.click("Start the clock", "button")
+        coach.click("Start now", "button")
+        time.sleep(3)
+        shot("floor")
+        resize(driver, 390, 844)
+        coach.open("/floor", "Hinge and pull")
+        coach.click("all of these", "button")
+        coach.find("//button[starts-with(., 'Run ')][contains(., 'by one clock')]").click()
+        coach.click("Begin", "button")
+        for _ in range(4):
+            coach.click("Skip", "button")
+        coach.click("Done as planned", "button")
+        coach.sees("all sent")
+        shot("floor-phone")
+        resize(driver, 1280, 800)
+        coach.open("/athletes/12/weeks/2026-W50/block", "findings")
         shot("block")
         coach.open("/athletes/1/weeks/2026-W49/write", "The week with it")
         time.sleep(SETTLE_S)
@@ -60,6 +84,8 @@ def main() -> None:
         keys.send_keys(Keys.ESCAPE, Keys.ARROW_UP, Keys.ARROW_UP).perform()
         coach.sees("Did you mean rest?")
         shot("write")
+        coach.open("/athletes/8/weeks/2026-W50/write?as=form", "Add a movement")
+        shot("write-form")
         coach.open(MARO, "Maro Veldt")
         coach.open("/rules", "House rules")
         coach.click("pull-biased", "button")
@@ -67,6 +93,8 @@ def main() -> None:
         shot("rules")
         coach.open("/movements?muscle=glutes&name=Split%20squat", "Also called")
         shot("movements")
+        coach.open("/kit", "The smallest step")
+        shot("kit")
         coach.open("/files", "On the roster")
         shot("files")
 

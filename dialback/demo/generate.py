@@ -86,7 +86,8 @@ def _plan(rower: Rower, day: Day, week: Week, back: int) -> dict[str, Any]:
 
 
 def _sets(rower: Rower, one: Line, count: int, back: int) -> Iterator[dict[str, Any]]:
-    keys = ("exercise", "moves", "reps", "seconds", "sides", "tempo", "rest_s", "warm_up")
+    keys = ("exercise", "moves", "reps", "seconds", "sides", "tempo", "rest_s", "warm_up", "part",
+            "round", "place")  # fmt: skip
     plain = {key: one[key] for key in keys if one.get(key) is not None}
     kit = LOADS.get(one.get("kit") or one.get("exercise", ""))
     if kit is not None and not one.get("bare"):

@@ -116,28 +116,32 @@ def _interval(exercise: str, seconds: float, **more: Any) -> Line:
     return line(exercise, 1, seconds=seconds, rest_s=20, **more)
 
 
-def _rounds(count: int, *lines: Line) -> list[Line]:
-    return [one for _ in range(count) for one in lines]
+def _rounds(part: str, count: int, *lines: Line) -> list[Line]:
+    return [
+        {**one, "part": part, "round": number, "place": place}
+        for number in range(1, count + 1)
+        for place, one in enumerate(lines, 1)
+    ]
 
 
 CIRCUITS: Final[list[Day]] = [
     (0, "Clock A", [
         *_OPENING,
-        *_rounds(4, _interval("Goblet squat", 40), _interval("Press-up", 40),
+        *_rounds("A", 4, _interval("Goblet squat", 40), _interval("Press-up", 40),
                  _interval("One-arm dumbbell row", 40, sides="alternating"),
                  _interval("Kettlebell swing", 40), _interval("Side raise", 30)),
-        *_rounds(2, _interval("Front plank", 40), _interval("Skipping", 60)),
+        *_rounds("B", 2, _interval("Front plank", 40), _interval("Skipping", 60)),
     ]),
     (2, "Clock B", [
         *_OPENING,
-        *_rounds(4, _interval("Reverse lunge", 40, sides="alternating"),
+        *_rounds("A", 4, _interval("Reverse lunge", 40, sides="alternating"),
                  _interval("Floor press", 40), _interval("Bench-supported row", 40),
                  _interval("Glute bridge", 40), _interval("Calf raise", 30)),
-        *_rounds(2, _interval("Dead bug", 40), _interval("Step-touch", 60)),
+        *_rounds("B", 2, _interval("Dead bug", 40), _interval("Step-touch", 60)),
     ]),
     (4, "Clock C", [
         *_OPENING,
-        *_rounds(3, _interval("Step-up", 45, sides="alternating"),
+        *_rounds("A", 3, _interval("Step-up", 45, sides="alternating"),
                  _interval("Dumbbell overhead press", 45), _interval("Body row", 45),
                  _interval("One-leg Romanian deadlift", 45, sides="alternating"),
                  _interval("Reverse fly", 30)),

@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 
+import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -68,6 +69,35 @@ def test_rows_write_the_session_that_they_were_read_from(session: WrittenSession
     text = write(session)
     again = "\n".join(row_text(one) for one in rows(text, MOVEMENTS))
     assert read(again, MOVEMENTS).sessions == (session,)
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "3 rounds:\n  Press-up 9, rest 20 s\n  Body row 9, rest 20 s\n",
+        "4 rounds, 10 s off, 75 s between rounds:\n  Press-up 50 s\n  Body row 50 s\n",
+        "2 rounds:\n  Press-up 9\n  Body row 9\n3 rounds:\n  Crunch 9\n  Dead bug 9\n",
+        "main A:\nBack squat 5\n2 rounds, 20 s off:\n  Press-up 9 at 5 kg\n  Body row 9\n",
+    ],
+)
+def test_rounds_are_gathered_from_sets_that_say_their_place(text: str) -> None:
+    (session,) = read(text, MOVEMENTS).sessions
+    gathered = gather(expand(session, DAY))
+    assert [len(part.items) for part in gathered.parts] == [
+        len(part.items) for part in session.parts
+    ]
+    assert expand(gathered) == expand(session, DAY)
+
+
+@settings(max_examples=150, deadline=None)
+@given(SESSIONS)
+def test_what_is_gathered_comes_to_the_same_sets(session: WrittenSession) -> None:
+    flat = expand(session)
+    again = expand(gather(flat))
+    assert [one.named_moves() for one in again.sets] == [one.named_moves() for one in flat.sets]
+    for one, other in zip(again.sets, flat.sets, strict=True):
+        assert (one.reps, one.seconds, one.load_kg, one.rest_s) == (
+            other.reps, other.seconds, other.load_kg, other.rest_s)  # fmt: skip
 
 
 @settings(max_examples=200, deadline=None)

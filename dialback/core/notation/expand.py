@@ -43,14 +43,15 @@ def placed_sets(written: WrittenSession) -> tuple[PlacedSet, ...]:
 
 
 def _part(part: Part, *, last: bool) -> Iterator[PlacedSet]:
-    found = [placed for item in part.items for placed in _item(item, part)]
+    found = [placed for item in part.items for placed in item_sets(item, part)]
     if found and part.rest_s is not None and not last:
         final = found[-1]
         found[-1] = PlacedSet(final.set.model_copy(update={"rest_s": part.rest_s}), final.line)
     yield from found
 
 
-def _item(item: Line | Rounds, part: Part) -> Iterator[PlacedSet]:
+def item_sets(item: Line | Rounds, part: Part) -> Iterator[PlacedSet]:
+    """The flat sets of a line or of rounds, in order."""
     if isinstance(item, Line):
         for step in item.steps:
             for _ in range(step.sets):

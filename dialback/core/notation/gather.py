@@ -6,6 +6,7 @@ import re
 from dataclasses import replace
 from itertools import groupby
 
+from dialback.core.notation.expand import item_sets
 from dialback.core.notation.session import (
     RANGES,
     Bout,
@@ -13,45 +14,99 @@ from dialback.core.notation.session import (
     Load,
     Part,
     Range,
+    Rounds,
     Step,
+    Turn,
     WrittenSession,
 )
 from dialback.core.sessions import KG_PER_LB, Session, Set
 
 
 def gather(session: Session) -> WrittenSession:
-    """The session as lines of equal sets, part by part; rounds are written out set by set.
+    """The session as lines of equal sets and as rounds, part by part.
 
-    ``expand`` of it counts as the session does, but for notes on round and place.
+    Sets that say their round and place become rounds where every round is alike; otherwise they
+    are written out set by set. ``expand`` of it counts as the session does.
     """
     parts = []
     for name, in_part in groupby(session.sets, key=_part_key):
-        lines: list[Line] = []
-        for moves, alike in groupby(in_part, key=lambda one: one.named_moves()):
-            steps = [
-                Step(bout, sum(1 for _ in equal)) for bout, equal in groupby(map(_bout, alike))
-            ]
-            lines.append(Line(moves, tuple(steps)))
-        parts.append(_part(name, tuple(lines)))
+        items: list[Line | Rounds] = []
+        for placed, run in groupby(in_part, key=_is_placed):
+            sets = list(run)
+            while placed and sets:
+                rounds, rest = _rounds(sets)
+                if rounds is None:
+                    break
+                items.append(rounds)
+                sets = rest
+            items += _lines(sets)
+        parts.append(_part(name, tuple(items)))
     return WrittenSession(tuple(parts), session.date, session.title)
+
+
+def _lines(sets: list[Set]) -> list[Line]:
+    lines = []
+    for moves, alike in groupby(sets, key=lambda one: one.named_moves()):
+        steps = [Step(bout, sum(1 for _ in equal)) for bout, equal in groupby(map(_bout, alike))]
+        lines.append(Line(moves, tuple(steps)))
+    return lines
+
+
+def _is_placed(one: Set) -> bool:
+    extra = one.model_extra or {}
+    return isinstance(extra.get("round"), int) and isinstance(extra.get("place"), int)
+
+
+def _rounds(sets: list[Set]) -> tuple[Rounds | None, list[Set]]:
+    """The rounds that sets begin with, and the sets behind them; ``None`` if they are none."""
+    places = [((one.model_extra or {})["round"], (one.model_extra or {})["place"]) for one in sets]
+    again = next((at for at, one in enumerate(places) if at and one == (1, 1)), len(sets))
+    run = sets[:again]
+    turns = sum(number == 1 for number, _ in places[:again])
+    if not turns or len(run) % turns:
+        return None, sets
+    for off, between in ((None, None), (run[0].rest_s, run[turns - 1].rest_s)):
+        bouts = [_bout(one) for one in run[:turns]]
+        if off is not None or between is not None:
+            bouts = [replace(bout, rest_s=None) for bout in bouts]
+        found = Rounds(
+            "rounds",
+            len(run) // turns,
+            tuple(
+                Turn(((one.named_moves(), bout),)) for one, bout in zip(run, bouts, strict=False)
+            ),
+            off_s=off,
+            between_s=None if turns == 1 else between,
+        )
+        # Only what comes to the very same sets is the same session.
+        made = [placed.set for placed in item_sets(found, Part())]
+        if made == [one.model_copy(update={"part": None}) for one in run]:
+            return found, sets[again:]
+    return None, sets
 
 
 def _part_key(one: Set) -> str:
     return one.part or ("warm-up" if one.warm_up and one.exercise is not None else "")
 
 
-def _part(name: str, lines: tuple[Line, ...]) -> Part:
+def _part(name: str, items: tuple[Line | Rounds, ...]) -> Part:
     match name:
         case "warm-up" | "finisher" | "cool-down":
-            unmarked = lines if name != "warm-up" else tuple(map(_without_marks, lines))
+            unmarked = items if name != "warm-up" else tuple(map(_without_marks, items))
             return Part(name, "", unmarked)
         case _:
             label = name.replace(",", " ").replace(":", " ").strip()
-            return Part("main", label, lines)
+            return Part("main", label, items)
 
 
-def _without_marks(line: Line) -> Line:
+def _without_marks(line: Line | Rounds) -> Line | Rounds:
     # The part says it already.
+    if isinstance(line, Rounds):
+        turns = tuple(
+            Turn(tuple((moves, replace(bout, warm_up=False)) for moves, bout in turn.alternatives))
+            for turn in line.turns
+        )
+        return replace(line, turns=turns)
     steps = tuple(replace(step, bout=replace(step.bout, warm_up=False)) for step in line.steps)
     return replace(line, steps=steps)
 

@@ -57,7 +57,7 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
   };
   return (
     <table className="w-full table-fixed text-sm ">
-      <colgroup><col className="w-7 max-md:w-5" /><col className="w-60 max-md:w-28" /><col className="w-44 max-md:w-auto" /><col className="max-md:w-0" /><col className="w-52 max-md:w-24" /></colgroup>
+      <colgroup><col className="w-7 max-md:w-5" /><col className="w-60 max-md:w-28" /><col className="w-44 max-md:w-auto" /><col className="max-md:w-0" /><col className="w-56 max-md:w-24" /></colgroup>
       <thead>
         <tr className="border-b border-rule text-left text-ink-2 italic">
           <td /><th scope="col" className="pb-0.5 font-normal">planned</th><th scope="col" className="pb-0.5 font-normal">done, if otherwise</th>
@@ -69,6 +69,8 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
           const before = one.lines[index - 1];
           const part = !before || before.part !== line.part;
           const movement = part || before.movement !== line.movement;
+          // In a circuit movements take turns: a head for each set would double the length.
+          const alone = movement && one.lines[index + 1]?.movement !== line.movement;
           return [
             part && line.part ? (
               <tr key={`${line.part}/${index}`}>
@@ -78,7 +80,7 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
                 </th>
               </tr>
             ) : null,
-            movement ? (
+            movement && !alone ? (
               <tr key={`${line.movement}/${index}`} className="border-t border-hair">
                 <td />
                 <th colSpan={3} scope="rowgroup" className="pt-1 text-left text-base font-normal">{line.movement}</th>
@@ -99,9 +101,12 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
                 </td>
               </tr>
             ) : null,
-            <tr key={`${line.at}/${line.done_at}`} className="align-baseline" data-kind={line.kind}>
+            <tr key={`${line.at}/${line.done_at}`} className={`align-baseline ${alone ? "border-t border-hair" : ""}`} data-kind={line.kind}>
               <td><span aria-hidden="true" className={`inline-block size-2.5 border border-ink ${SHAPES[line.kind]}`} /></td>
-              <td className={line.planned ? "" : "text-ink-2 italic"}>{line.planned || "not planned"}</td>
+              <td className={line.planned ? "" : "text-ink-2 italic"}>
+                {alone && <span className="block text-base text-ink not-italic">{line.movement}</span>}
+                {line.planned || "not planned"}
+              </td>
               <td className="pr-2">
                 <Correction key={line.done} line={line} number={index + 1} amend={(text) => amend(index, line, text)} />
                 {error?.at === index && <span role="alert" className="block text-high">{error.says}</span>}
@@ -112,6 +117,7 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
               <td className="text-right whitespace-nowrap max-md:whitespace-normal">
                 {line.at !== null && line.kind !== "as planned" && <Small act={() => at(index, [asPlanned(planOf(line) ?? sets[0] as CoreSet)])} busy={busy} label={`Set ${index + 1} as planned`}>as planned</Small>}
                 {line.done_at !== null && <Small act={() => at(index, [])} busy={busy} label={line.at === null ? `Take set ${index + 1} away` : `Set ${index + 1} not done`}>{line.at === null ? "away" : "not done"}</Small>}
+                {alone && <Small act={() => setSwapping(swapping === index ? null : index)} busy={busy} label={`Swap ${line.movement}`}>swap</Small>}
                 {line.done_at !== null && <Small act={() => { const set = doneOf(line); if (set) at(index, [set, set]); }} busy={busy} label={`One more like set ${index + 1}`}>+1</Small>}
               </td>
             </tr>,
