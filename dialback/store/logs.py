@@ -63,6 +63,13 @@ def save_log(athlete: Athlete, change: Change, today: date) -> Saved:
     if again is not None:
         return Saved(again.session, again)
     row = find_log(athlete, change.client_id)
+    if row is None:
+        # Taken out at the desk, and still written on the floor: it comes back.
+        row = find_log(athlete, change.client_id, deleted=True)
+        if row is not None:
+            row.deleted_on = None
+            row.save()
+            touch(athlete)
     if row is not None and row.last_change == change.change:
         return Saved(row)
     plan = _plan(athlete, change.plan)

@@ -131,7 +131,10 @@ class Coach:
         return self.driver.find_elements(By.CSS_SELECTOR, css)
 
     def click(self, words: str, tag: str = "*") -> None:
-        self.find(f"//{tag}[normalize-space(.)='{words}' or @aria-label='{words}']").click()
+        place = f"//{tag}[normalize-space(.)='{words}' or @aria-label='{words}']"
+        # Nobody presses what is greyed out.
+        self.wait(lambda: self.find(place).is_enabled(), f"cannot press {words!r}")
+        self.find(place).click()
 
     def field(self, label: str) -> WebElement:
         return self.find(f"//*[self::input or self::select][@aria-label='{label}']")

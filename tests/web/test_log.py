@@ -103,6 +103,10 @@ class TestLog:
         send(client, "post", f"{at}/remove", {}, 404)
         send(client, "post", f"{at}/restore", {})
         assert get(client, LOG)["sessions"][0]["log"] is not None
+        # A tap that arrives after it was taken out is not lost.
+        send(client, "post", f"{at}/remove", {})
+        assert keep(client, body(client, "change-5", 4, rpe=6))["both_kept"] is False
+        assert get(client, LOG)["sessions"][0]["log"]["session"]["rpe"] == 6
 
     @pytest.mark.parametrize(
         ("more", "says"),

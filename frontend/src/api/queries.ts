@@ -133,6 +133,11 @@ export function useChange<In, Out>(change: (input: In) => Promise<Out>) {
   return useMutation({ mutationFn: change, onSuccess: () => queries.invalidateQueries() });
 }
 
+/** Work that stores nothing: nothing shown gets old by it. */
+export function useLook<In, Out>(look: (input: In) => Promise<Out>) {
+  return useMutation({ mutationFn: look });
+}
+
 export const judge = {
   accept: async (place: WeekPlace, body: Schemas["AcceptBody"]) =>
     given(

@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
-import { sheets, useChange, useImports, useRoster } from "@/api/queries";
+import { sheets, useChange, useImports, useLook, useRoster } from "@/api/queries";
 import { date, number } from "@/words";
 
 type Job = Schemas["JobOut"];
@@ -16,7 +16,7 @@ export function Sheet() {
   const [stored, setStored] = useState<Schemas["SheetStored"] | null>(null);
   const [progress, setProgress] = useState<Job | null>(null);
   const input = useRef<HTMLInputElement>(null);
-  const open = useChange(async (file: File) => {
+  const open = useLook(async (file: File) => {
     setPreview(null);
     setStored(null);
     const job = await sheets.read(file, setProgress);
@@ -24,7 +24,7 @@ export function Sheet() {
     setRead(job.sheet);
     setChoice(job.sheet?.choice ?? null);
   });
-  const look = useChange(async () => {
+  const look = useLook(async () => {
     if (token && choice) setPreview((await sheets.preview(token, choice, setProgress)).preview);
   });
   const store = useChange(async () => {

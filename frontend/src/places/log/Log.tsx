@@ -113,7 +113,7 @@ function One({ place, one, names, busy, keep, whole, remove }: {
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h2 className="text-lg font-semibold">{session.title || "Session"} <span className="text-base font-normal text-ink-2">{day(session.date)}</span></h2>
         {one.plan && <button type="button" className="key-button" disabled={busy} title={`Key ${KEYS.asPlanned.key}`} onClick={whole}>All as planned</button>}
-        {one.log && <button type="button" className="trail-link ml-auto text-sm text-ink-2" onClick={remove}>Take out</button>}
+        {one.log && <button type="button" className="trail-link ml-auto text-sm text-ink-2" disabled={busy} onClick={remove}>Take out</button>}
       </div>
       <Versions place={place} one={one} />
       <Sums one={one} />

@@ -34,14 +34,17 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
       const plan = planOf(line);
       return plan && which(line) ? [asPlanned(plan)] : null;
     });
-  const amend = async (index: number, line: Line, text: string) => {
+  /** Whether the words were understood. */
+  const amend = async (index: number, line: Line, text: string): Promise<boolean> => {
     const base = doneOf(line) ?? planOf(line);
-    if (!base || !text.trim()) return;
+    if (!base) return false;
     try {
       const found = await logs.amend(place, { set: asPlanned(base), text });
       at(index, Array.from({ length: found.count }, () => found.set));
+      return true;
     } catch (problem) {
       setError({ at: index, says: problem instanceof Error ? problem.message : String(problem) });
+      return false;
     }
   };
   const swap = (index: number, line: Line, name: string) => {
@@ -108,7 +111,7 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
                 {line.planned || "not planned"}
               </td>
               <td className="pr-2">
-                <Correction key={line.done} line={line} number={index + 1} amend={(text) => amend(index, line, text)} />
+                <Correction line={line} number={index + 1} amend={(text) => amend(index, line, text)} />
                 {error?.at === index && <span role="alert" className="block text-high">{error.says}</span>}
               </td>
               <td className={`max-md:invisible max-md:overflow-hidden max-md:whitespace-nowrap ${line.kind === "as planned" ? "text-ink-2" : "font-semibold"}`}>
@@ -135,14 +138,17 @@ function Small({ act, busy, label, children }: { act: () => void; busy: boolean;
 }
 
 /** What was done, in a few words; Enter takes it. */
-function Correction({ line, number, amend }: { line: Line; number: number; amend: (text: string) => void }) {
+function Correction({ line, number, amend }: { line: Line; number: number; amend: (text: string) => Promise<boolean> }) {
   const [typed, setTyped] = useState("");
   const shown = line.kind === "as planned" ? "" : line.done;
   return (
     <input
       value={typed} placeholder={shown || "as planned"} aria-label={`Set ${number} of the session, ${line.movement}: done`}
       onChange={(event) => setTyped(event.target.value)}
-      onBlur={() => { if (typed.trim()) amend(typed); }}
+      onBlur={async () => {
+        // What was not understood stays, to be put right.
+        if (typed.trim() && (await amend(typed))) setTyped("");
+      }}
       onKeyDown={(event) => {
         if (event.key !== "Enter") return;
         event.preventDefault();

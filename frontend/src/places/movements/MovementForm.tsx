@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "@/api/client";
-import { movement as calls, useChange } from "@/api/queries";
+import { movement as calls, useChange, useLook } from "@/api/queries";
 import { weekPath } from "@/frame/places";
 import { signed, unit, weekName } from "@/words";
 
@@ -66,7 +66,7 @@ export function MovementForm({ one, all, close }: Props) {
     setEffect(null);
   };
   const body = { movement: coreOf(typed) };
-  const look = useChange(async () => { if (one) setEffect(await calls.effect(one.id, body)); });
+  const look = useLook(async () => { if (one) setEffect(await calls.effect(one.id, body)); });
   const save = useChange(async () => close((one ? await calls.save(one.id, body) : await calls.add(body)).name));
   const error = look.error ?? save.error;
   const names = all.movements.map((other) => other.name).filter((name) => name !== one?.name);
