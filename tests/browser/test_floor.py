@@ -280,3 +280,15 @@ def test_a_log_from_a_spreadsheet(coach: Coach, tmp_path: Path) -> None:
     coach.sees("1 session with 1 sets are in the book")
     tap(coach, "Undo")
     coach.sees_no("gym.csv")
+
+
+def test_one_more_round_and_a_level_are_logged_in_a_word(coach: Coach) -> None:
+    coach.open("/athletes/3/weeks/2026-W47/log", "Clock B")
+    coach.find("//nav//button[contains(., 'Clock B')]").click()
+    coach.sees("Reverse lunge")
+    tap(coach, "one more round")
+    coach.sees("One more round of Reverse lunge")
+    coach.find("(//nav//button[contains(., 'Clock C')])[1]").click()
+    field = coach.find("(//input[contains(@aria-label, 'Body row: done')])[1]")
+    field.send_keys("easier", Keys.ENTER)
+    coach.sees("Body row, knees bent instead of Body row, the easier level")

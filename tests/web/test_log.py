@@ -129,6 +129,11 @@ class TestLog:
         ):  # fmt: skip
             found = send(client, "post", f"{LOG}/amend", {"set": planned, "text": text})
             assert found["set"] | wanted == found["set"], text
+        level = {"set": {"exercise": "Bench press", "reps": 5}, "text": "harder"}
+        assert "has no harder level" in send(client, "post", f"{LOG}/amend", level, 422)["detail"]
+        level["set"]["exercise"] = "Press-up, knees down"
+        found = send(client, "post", f"{LOG}/amend", {**level, "text": "harder 7 RPE 9"})["set"]
+        assert (found["exercise"], found["reps"]) == ("Press-up, hands raised 30 cm", 7)
         wrong = send(client, "post", f"{LOG}/amend", {"set": planned, "text": "RPE 11"}, 422)
         assert "RPE goes from 0 to 10" in wrong["detail"]
 

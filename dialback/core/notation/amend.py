@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import fields
 from typing import Any, Final
 
+from dialback.core.movements import MovementTable
 from dialback.core.notation.expand import set_of
 from dialback.core.notation.reader import Mistake, read_dose
 from dialback.core.notation.session import Bout, Part
@@ -27,11 +29,19 @@ _KEYS: Final = {
 }
 
 
-def amended(planned: Set, text: str) -> tuple[Set, int] | Mistake:
+def amended(planned: Set, text: str, movements: MovementTable) -> tuple[Set, int] | Mistake:
     """The set with what the text says in place of what was planned, and how many such sets.
 
-    What the text does not say stays. A text that is not understood gives its mistake.
+    What the text does not say stays; ``easier`` or ``harder`` before it means the movement's
+    level. A text that is not understood gives its mistake.
     """
+    level = _LEVEL.match(text)
+    if level:
+        neighbour = _neighbour(planned, level[1].lower(), movements)
+        if isinstance(neighbour, Mistake):
+            return neighbour
+        planned = planned.model_copy(update={"exercise": neighbour})
+        text = text[level.end() :]
     found = read_dose(text)
     if isinstance(found, Mistake):
         return found
@@ -56,6 +66,19 @@ def amended(planned: Set, text: str) -> tuple[Set, int] | Mistake:
             if key in written:
                 values[key] = written[key]
     return Set.model_validate(values), count
+
+
+_LEVEL: Final = re.compile(r"[ \t]*(easier|harder)\b[ \t,]*", re.IGNORECASE)
+
+
+def _neighbour(planned: Set, word: str, movements: MovementTable) -> str | Mistake:
+    name = planned.exercise
+    movement = movements[name] if name is not None and name in movements else None
+    found = movement and getattr(movement, word)
+    if movement is None or found is None:
+        whose = movement.name if movement else "a combination"
+        return Mistake(1, 1, len(word), f"{whose} has no {word} level")
+    return str(found)
 
 
 _BARE: Final = {one.name: getattr(Bout(), one.name) for one in fields(Bout)}

@@ -151,8 +151,8 @@ def _line(one: SetMatch) -> LogLine:
 @api.post("/amend", responses={200: Amended})
 def amend_set(path: WeekPath, body: AmendBody) -> Response:
     """A set with what a few words say instead; nothing is stored."""
-    the_athlete(path.athlete_id)
-    found = amended(body.set, body.text)
+    ledger = desk().ledgers.of(the_athlete(path.athlete_id))
+    found = amended(body.set, body.text, ledger.movements)
     if isinstance(found, Mistake):
         raise bad_input("text", found.message)
     return answer(Amended(set=found[0], count=found[1]))

@@ -127,7 +127,7 @@ function One({ place, one, names, busy, keep, whole, remove }: {
       <LogLines place={place} one={one} session={session} names={names} busy={busy} keep={(sets) => keep({ ...session, sets })} />
       <After key={`${one.log?.revision}`} session={session} disabled={!one.log} keep={keep} />
       <p className="mt-4 max-w-prose text-xs text-ink-2">
-        Type only what differed: <code>11</code>, <code>at 14 kg</code>, <code>9 at 12 kg RPE 9</code>, <code>40 s</code>. Sharp pain, chest pain, dizziness
+        Type only what differed: <code>11</code>, <code>at 14 kg</code>, <code>9 at 12 kg RPE 9</code>, <code>40 s</code>, <code>easier</code>. Sharp pain, chest pain, dizziness
         or numbness end a session and are for a doctor.
       </p>
     </>

@@ -47,6 +47,16 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
       return false;
     }
   };
+  /** One more round behind those of a part: what its last planned round has. */
+  const oneMore = (part: string) => {
+    const round = (set: CoreSet) => Number((set as { round?: unknown }).round ?? 0);
+    const ofPart = plans.filter((set) => (set.part ?? "") === part);
+    const last = Math.max(...ofPart.map(round));
+    const end = one.lines.findLastIndex((line) => line.part === part);
+    const more = ofPart.filter((set) => round(set) === last).map(asPlanned);
+    change((line, at) => (at === end ? [doneOf(line), ...more].filter((set) => set !== undefined) : null));
+  };
+  const inRounds = (part: string) => plans.some((set) => (set.part ?? "") === part && "round" in set);
   const swap = (index: number, line: Line, name: string) => {
     const base = doneOf(line) ?? planOf(line);
     const known = names.find((other) => other.name.toLowerCase() === name.trim().toLowerCase());
@@ -80,6 +90,7 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
                 <th colSpan={5} scope="colgroup" className="pt-3 text-left font-semibold">
                   {line.part}
                   {plans.length > 0 && <Small act={() => planned((other) => other.part === line.part)} busy={busy}>as planned</Small>}
+                  {inRounds(line.part) && one.log && <Small act={() => oneMore(line.part)} busy={busy}>one more round</Small>}
                 </th>
               </tr>
             ) : null,
