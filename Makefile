@@ -47,7 +47,7 @@ chromium:
 	fi
 
 test: lint build chromium
-	$(BIN)/pytest -n 2 --dist loadgroup
+	$(BIN)/pytest -n 2 --dist loadfile
 
 bench: setup
 	$(BIN)/pip install --quiet --disable-pip-version-check -r requirements-bench.lock

@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from selenium import webdriver
+from selenium.common.exceptions import TimeoutException
 from selenium.webdriver.chrome.options import Options
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
@@ -113,7 +114,12 @@ class Coach:
     def wait(self, what: Callable[[], Any], why: str) -> Any:
         # React replaces elements under one's hands; whatever fails is tried again.
         waiting = WebDriverWait(self.driver, WAIT_S, 0.05, ignored_exceptions=(Exception,))
-        return waiting.until(lambda _: what(), why)
+        try:
+            return waiting.until(lambda _: what(), why)
+        except TimeoutException:
+            # What is there instead says more than what is not.
+            at = f"{self.driver.current_url}, which says: {self.text()[:1500]}"
+            raise AssertionError(f"{why} at {at}") from None
 
     def text(self) -> str:
         return self.driver.find_element(By.TAG_NAME, "body").text

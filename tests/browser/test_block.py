@@ -1,11 +1,9 @@
 """The block by keyboard: walk, copy, move, lay over weeks, make lighter, undo."""
 
-import pytest
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.driving import Coach
 
-pytestmark = pytest.mark.xdist_group("browser")
 BLOCK = "/athletes/8/weeks/2026-W48/block?weeks=6"
 
 

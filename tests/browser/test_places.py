@@ -11,7 +11,6 @@ from selenium.webdriver.support.select import Select
 
 from tests.browser.driving import Coach, colours
 
-pytestmark = pytest.mark.xdist_group("browser")
 MARO = "/athletes/1/weeks/2026-W47/sheet"
 
 

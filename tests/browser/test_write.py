@@ -4,13 +4,11 @@ import re
 import time
 from base64 import b64decode
 
-import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.driving import Coach
 
-pytestmark = pytest.mark.xdist_group("browser")
 WEEK = "/athletes/8/weeks/2026-W49"
 EDITOR = "[...document.querySelectorAll('div')].find(one => one.shadowRoot).shadowRoot"
 
