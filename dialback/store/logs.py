@@ -22,13 +22,18 @@ _ROW_ID = re.compile(r"row-(\d+)")
 
 @dataclass(frozen=True, slots=True)
 class Change:
-    """A log on its way in: what it is to be, what it was made for, what it builds on."""
+    """A log on its way in: what it is to be, what it was made for, what it builds on.
+
+    ``after`` are the changes from the same hand before it, as far as their answer may have been
+    lost: over one of those it goes on, although the revision is another.
+    """
 
     client_id: str
     change: str
     revision: int
     session: CoreSession
     plan: int | None
+    after: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,16 +84,24 @@ def save_log(athlete: Athlete, change: Change, today: date) -> Saved:
     other = row or _log_of(plan)
     if other is None:
         return Saved(_add(athlete, change, session, plan))
-    if row is None or row.revision != change.revision:
-        version = Version.create(
-            session=other, change=change.change, day=today, body=_body(change, session)
-        )
-        return Saved(other, version)
-    row.plan = plan
-    row.last_change = change.change
-    write_log(row, session, movement_ids(athlete))
+    builds_on_it = row is not None and row.revision == change.revision
+    if not builds_on_it and other.last_change not in change.after:
+        return Saved(other, _put_beside(other, change, session, today))
+    other.plan = plan
+    other.last_change = change.change
+    write_log(other, session, movement_ids(athlete))
     touch(athlete)
-    return Saved(row)
+    return Saved(other)
+
+
+def _put_beside(row: Session, change: Change, session: CoreSession, today: date) -> Version:
+    """Keep a log for a decision; a later state of one that waits already takes its place."""
+    version = next((one for one in versions_of(row) if one.change in change.after), None)
+    if version is None:
+        version = Version(session=row)
+    version.change, version.day, version.body = change.change, today, _body(change, session)
+    version.save()
+    return version
 
 
 def _plan(athlete: Athlete, number: int | None) -> Session | None:
@@ -135,6 +148,8 @@ def decide(athlete: Athlete, version: Version, *, keep_other: bool) -> None:
     if keep_other:
         row = version.session
         session = CoreSession.model_validate(version.body["session"])
+        # Whoever sent it goes on from it.
+        row.last_change = version.change
         write_log(row, session, movement_ids(athlete))
         touch(athlete)
     version.delete_instance()

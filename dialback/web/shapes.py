@@ -914,10 +914,14 @@ class MovementsOut(Shape):
 
 
 class LogBody(Shape):
-    """A log to keep: ``revision`` is the one it builds on, ``change`` the id of this change."""
+    """A log to keep: ``revision`` is the one it builds on, ``change`` the id of this change.
+
+    ``after`` names the changes that were sent before it, whether or not an answer came.
+    """
 
     change: str = Field(min_length=8, max_length=64)
     revision: int = Field(ge=0)
+    after: list[str] = Field(default_factory=list, max_length=50)
     plan: int | None = None
     session: Session
 
@@ -959,12 +963,21 @@ class LogOut(Shape):
     session: Session
 
 
+class ApartOut(Shape):
+    """What two versions of a session say otherwise; an empty text where one has nothing of it."""
+
+    what: str
+    stored: str
+    other: str
+
+
 class VersionOut(Shape):
     """A log that arrived when another had been stored: to be decided."""
 
     id: int
     day: str
     session: Session
+    apart: list[ApartOut]
 
 
 class LogSession(Shape):

@@ -12,6 +12,7 @@ from dialback.core.audit import audit as audit_week
 from dialback.core.notation import expand, read
 from dialback.core.reconcile import match_sessions, match_sets
 from dialback.core.sessions import Session, Set
+from dialback.core.versions import apart
 from dialback.demo.boards import BOARDS
 from tests.build import MONDAY, WEEK, audited, book, codes, session, sets
 from tests.notation.test_forms import MOVEMENTS
@@ -225,3 +226,24 @@ class TestMeasuredTension:
     def test_a_measured_tempo_is_not_assumed(self) -> None:
         assert "totals/tut_s" in audited(session(0, sets("Row"))).rough
         assert "totals/tut_s" not in audited(session(0, sets("Row", measured_tension_s=31))).rough
+
+
+class TestVersions:
+    def test_what_two_versions_say_otherwise(self) -> None:
+        stored = Session(date=MONDAY, sets=tuple(flat("Back squat 3 × 8 at 60 kg")), rpe=7)
+        other = Session(
+            date=MONDAY,
+            sets=tuple(flat("Back squat 8 at 60 kg\nBack squat 6 at 62.5 kg\nFront plank 30 s")),
+            notes="knee",
+        )
+        found = {one.what: (one.stored, one.other) for one in apart(stored, other, MOVEMENTS)}
+        assert found == {
+            "Back squat, set 2": ("8 reps, at 60 kg", "6 reps, at 62.5 kg"),
+            "Back squat, set 3": ("8 reps, at 60 kg", "Front plank, 30 s"),
+            "Exertion": ("7", ""),
+            "Notes": ("", "knee"),
+        }
+
+    def test_the_same_is_not_apart(self) -> None:
+        one = Session(date=MONDAY, sets=tuple(flat(BOARDS["Anselm Brook"][1])))
+        assert apart(one, one, MOVEMENTS) == ()

@@ -85,6 +85,35 @@ class TestLog:
         assert keep(client, body(client, "change-9"), log="log-two")["both_kept"] is True
         assert len(get(client, LOG)["sessions"]) == 1
 
+    def test_a_hand_that_goes_on_waits_for_one_decision(self, client: FlaskClient) -> None:
+        keep(client, body(client))
+        keep(client, body(client, "change-2", 1, rpe=7))
+        planned = body(client)["session"]["sets"]
+        sent: list[str] = []
+        for count in (1, 2, 3):
+            late = body(client, f"tap-no-{count}", 1, sets=planned[:count]) | {"after": sent[:]}
+            assert keep(client, late)["both_kept"] is True
+            sent.append(late["change"])
+        (one,) = get(client, LOG)["sessions"]
+        (version,) = one["versions"]
+        assert len(version["session"]["sets"]) == 3
+        (rpe,) = (row for row in version["apart"] if row["what"] == "Exertion")
+        assert rpe == {"what": "Exertion", "stored": "7", "other": ""}
+        absent = [row for row in version["apart"] if row["other"] == ""]
+        assert len(absent) == 1 + len(planned) - 3
+        decide = f"/api/athletes/1/versions/{version['id']}/decide"
+        send(client, "post", decide, {"keep": "other"})
+        more = body(client, "tap-no-4", 1, sets=planned[:4]) | {"after": sent}
+        assert keep(client, more)["both_kept"] is False
+        assert len(get(client, LOG)["sessions"][0]["log"]["session"]["sets"]) == 4
+
+    def test_a_lost_answer_is_no_second_version(self, client: FlaskClient) -> None:
+        keep(client, body(client))
+        # The phone never heard of revision 1: it builds on none, but says what it has sent.
+        later = body(client, "change-2", 0, rpe=8) | {"after": ["change-1"]}
+        assert keep(client, later)["both_kept"] is False
+        assert get(client, LOG)["sessions"][0]["log"]["session"]["rpe"] == 8
+
     def test_a_book_keeps_link_pain_and_notes(self, client: FlaskClient) -> None:
         what = body(client, date="2026-10-13", notes="late", pain=[{"note": "knee"}])
         keep(client, what)

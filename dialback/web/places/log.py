@@ -14,6 +14,7 @@ from dialback.core.notation.expand import placed_sets
 from dialback.core.reconcile import SessionMatch, SetMatch, match_sessions
 from dialback.core.sessions import MAX_SETS, Session
 from dialback.core.tally import Ledger, tally
+from dialback.core.versions import apart
 from dialback.core.vocabulary import MEASURES
 from dialback.core.words import capital, describe, movement_text
 from dialback.store.logs import (
@@ -34,6 +35,7 @@ from dialback.web.problems import not_found
 from dialback.web.shapes import (
     AmendBody,
     Amended,
+    ApartOut,
     DecideBody,
     Done,
     LogBody,
@@ -111,12 +113,22 @@ def _session(
         planned=sums[0],
         done=sums[1],
         versions=[
-            VersionOut(
-                id=one.id,
-                day=one.day.isoformat(),
-                session=Session.model_validate(one.body["session"]),
-            )
+            _version(ledger, one, match.done)
             for one in (versions_of(log) if log else [])
+            if match.done
+        ],
+    )
+
+
+def _version(ledger: Ledger, version: Version, stored: Session) -> VersionOut:
+    other = Session.model_validate(version.body["session"])
+    return VersionOut(
+        id=version.id,
+        day=version.day.isoformat(),
+        session=other,
+        apart=[
+            ApartOut(what=one.what, stored=one.stored, other=one.other)
+            for one in apart(stored, other, ledger.movements)
         ],
     )
 
@@ -182,7 +194,9 @@ def keep_log(path: LogPath, body: LogBody) -> Response:
     """Keep a log. Sent again, it is kept once; over a newer one, both are kept."""
     athlete = the_athlete(path.athlete_id)
     _check(body.session, desk().ledgers.of(athlete))
-    change = Change(path.client_id, body.change, body.revision, body.session, body.plan)
+    change = Change(
+        path.client_id, body.change, body.revision, body.session, body.plan, tuple(body.after)
+    )
     with database.atomic("IMMEDIATE"):
         saved = save_log(the_athlete(path.athlete_id), change, desk().today())
     return answer(

@@ -2512,6 +2512,18 @@ export interface components {
             sessions: components["schemas"]["LogSession"][];
         };
         /**
+         * ApartOut
+         * @description What two versions of a session say otherwise; an empty text where one has nothing of it.
+         */
+        ApartOut: {
+            /** What */
+            what: string;
+            /** Stored */
+            stored: string;
+            /** Other */
+            other: string;
+        };
+        /**
          * LogLine
          * @description A planned set beside what was done for it; places count from 0.
          */
@@ -2661,6 +2673,8 @@ export interface components {
             /** Day */
             day: string;
             session: components["schemas"]["Session"];
+            /** Apart */
+            apart: components["schemas"]["ApartOut"][];
         };
         /**
          * Amended
@@ -3409,12 +3423,16 @@ export interface components {
         /**
          * LogBody
          * @description A log to keep: ``revision`` is the one it builds on, ``change`` the id of this change.
+         *
+         *     ``after`` names the changes that were sent before it, whether or not an answer came.
          */
         LogBody: {
             /** Change */
             change: string;
             /** Revision */
             revision: number;
+            /** After */
+            after?: string[];
             /**
              * Plan
              * @default null

@@ -13,12 +13,19 @@ export interface Waiting {
   refused: string | null;
 }
 
+/** What the server last told of a log, and the changes sent since: an answer may have been lost. */
+interface Sent {
+  revision: number;
+  changes: string[];
+}
+
 interface Boxes extends DBSchema {
   outbox: { key: string; value: Waiting };
-  /** The revision of each log as the server last told it. */
-  revisions: { key: string; value: number };
+  sent: { key: string; value: Sent };
   runs: { key: string; value: unknown };
 }
+
+const MOST_UNANSWERED = 50;
 
 let opened: Promise<IDBPDatabase<Boxes>> | null = null;
 
@@ -26,7 +33,7 @@ const boxes = () =>
   (opened ??= openDB<Boxes>("dialback", 1, {
     upgrade(db) {
       db.createObjectStore("outbox", { keyPath: "id" });
-      db.createObjectStore("revisions");
+      db.createObjectStore("sent");
       db.createObjectStore("runs");
     },
   }));
@@ -66,17 +73,21 @@ async function sendAll(): Promise<void> {
   for (const one of await db.getAll("outbox")) {
     if (one.refused) continue;
     try {
-      const known = await db.get("revisions", one.id);
-      const done = await logs.keep(one.athlete, one.id, { ...one.body, revision: Math.max(known ?? 0, one.body.revision) });
-      const both = db.transaction(["outbox", "revisions"], "readwrite");
+      const known = (await db.get("sent", one.id)) ?? { revision: 0, changes: [] };
+      const revision = Math.max(known.revision, one.body.revision);
+      const changes = [...known.changes, one.body.change].slice(-MOST_UNANSWERED);
+      // Noted before it goes: it may arrive although no answer comes back.
+      await db.put("sent", { revision, changes }, one.id);
+      const done = await logs.keep(one.athlete, one.id, { ...one.body, revision, after: known.changes });
+      const both = db.transaction(["outbox", "sent"], "readwrite");
       // Kept beside another version, the log there is not ours: a person decides in the Log.
-      if (!done.both_kept) await both.objectStore("revisions").put(done.revision, one.id);
+      await both.objectStore("sent").put({ revision: done.both_kept ? revision : done.revision, changes: [one.body.change] }, one.id);
       // Only what was sent goes: it may have been tapped on meanwhile.
       const now = await both.objectStore("outbox").get(one.id);
       if (now?.body.change === one.body.change) await both.objectStore("outbox").delete(one.id);
       await both.done;
     } catch (problem) {
-      const refused = problem instanceof Refusal && problem.status >= 400 && problem.status < 500;
+      const refused = problem instanceof Refusal && problem.status >= 400 && problem.status < 500 && !LATER.includes(problem.status);
       if (!refused) break;
       await db.put("outbox", { ...one, refused: problem.message });
     }
@@ -87,6 +98,8 @@ async function sendAll(): Promise<void> {
 }
 
 const RETRY_MS = 4000;
+/** What a server says that takes it another time. */
+const LATER = [408, 425, 429];
 
 /** What a run had come to when it was last looked at. */
 export async function loadRun<T>(key: string): Promise<T | undefined> {

@@ -8,12 +8,8 @@ import { KEYS, useKeys } from "@/frame/keys";
 import { amount, day, share, unit } from "@/words";
 import { LogLines } from "./LogLines";
 import { WrittenLog } from "./WrittenLog";
-import { type CoreSession, asPlanned, emptyLog } from "./log";
-
-type Session = Schemas["LogSession"];
-
-/** A key for a session of the week: its log, else its plan. */
-const keyOf = (one: Session) => one.log?.client_id ?? `plan-${one.plan?.id}`;
+import { type CoreSession, type LogSession, asPlanned, emptyLog, keyOf } from "./log";
+import { useEdits } from "./useEdits";
 
 /** The week's sessions, planned beside done; only what differed is typed. */
 export function Log() {
@@ -21,30 +17,16 @@ export function Log() {
   const found = useLog(place);
   const names = useMovementNames(place);
   const [params, setParams] = useSearchParams();
-  const [gone, setGone] = useState<{ id: string; title: string } | null>(null);
+  const { edit, takeOut, undo, before, busy, error } = useEdits(place);
   const all = found.data?.sessions ?? [];
   const writing = params.get("session") === "new";
-  const current = writing ? undefined : (all.find((one) => keyOf(one) === params.get("session") || `plan-${one.plan?.id}` === params.get("session")) ?? all[0]);
+  const current = writing ? undefined : (all.find((one) => keyOf(one) === params.get("session") || one.log?.client_id === params.get("session")) ?? all[0]);
   const open = (key: string) => setParams({ session: key }, { replace: true });
-  const keep = useChange(async ({ one, session }: { one: Session; session: CoreSession }) => {
-    await logs.keep(place.athlete, one.log?.client_id ?? crypto.randomUUID(), {
-      change: crypto.randomUUID(), revision: one.log?.revision ?? 0, plan: one.plan?.id ?? null, session,
-    });
-  });
-  const remove = useChange(async (one: Session) => {
-    if (!one.log) return;
-    await logs.remove(place.athlete, one.log.client_id);
-    setGone({ id: one.log.client_id, title: one.log.session.title });
-  });
-  const restore = useChange(async (id: string) => { await logs.restore(place.athlete, id); setGone(null); });
-  const whole = (one: Session) => {
-    if (one.plan && !keep.isPending)
-      keep.mutate({ one, session: { ...(one.log?.session ?? emptyLog(one.plan.date, one.plan.title)), sets: one.plan.sets.map(asPlanned) } });
-  };
-  useKeys({ asPlanned: () => { if (current && !current.log) whole(current); } });
+  const whole = (one: LogSession) =>
+    edit(keyOf(one), (now) => now.plan && { ...sessionOf(now), sets: now.plan.sets.map(asPlanned) });
+  useKeys({ asPlanned: () => { if (current?.plan && !current.log) whole(current); }, undo });
   if (found.error) return <Failure error={found.error} />;
   if (!found.data) return <p className="p-6 text-ink-2">Opening the log…</p>;
-  const error = keep.error ?? remove.error ?? restore.error;
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[15rem_minmax(0,1fr)] max-md:grid-cols-1 max-md:overflow-auto">
       <nav aria-label="Sessions of the week" className="min-h-0 overflow-auto border-r border-rule py-3 max-md:max-h-44 max-md:border-r-0 max-md:border-b">
@@ -61,7 +43,7 @@ export function Log() {
               </button>
               <span className="block px-5 pb-1.5 text-sm">
                 {one.log ? <span className="text-ink-2">{state(one)}</span> : one.ahead ? <span className="text-ink-2">ahead</span> : (
-                  <button type="button" className="key-button px-2 py-0" disabled={keep.isPending} onClick={() => whole(one)}>As planned</button>
+                  <button type="button" className="key-button px-2 py-0" onClick={() => whole(one)}>As planned</button>
                 )}
               </span>
             </li>
@@ -69,9 +51,9 @@ export function Log() {
         </ol>
         {all.length === 0 && <p className="px-5 text-sm text-ink-2">Nothing is planned or done in this week.</p>}
         <button type="button" className="key-button mx-5 mt-3" onClick={() => open("new")}>Write what was done</button>
-        {gone && (
+        {before && (
           <p role="status" className="mx-5 mt-3 text-sm">
-            {gone.title || "The log"} is out of the book. <button type="button" className="trail-link" onClick={() => restore.mutate(gone.id)}>Undo</button>
+            {before.title || "The log"} is {before.out ? "out of the book" : before.session ? "changed" : "logged"}. <button type="button" className="trail-link" title={`Key ${KEYS.undo.key}`} onClick={undo}>Undo</button>
           </p>
         )}
       </nav>
@@ -81,8 +63,8 @@ export function Log() {
           <WrittenLog place={place} days={found.data.days} today={found.data.today} stored={(id) => open(id)} />
         ) : current ? (
           <One
-            key={keyOf(current)} place={place} one={current} names={names.data?.movements ?? []} busy={keep.isPending}
-            keep={(session) => keep.mutate({ one: current, session })} whole={() => whole(current)} remove={() => remove.mutate(current)}
+            key={keyOf(current)} place={place} one={current} names={names.data?.movements ?? []} busy={busy}
+            edit={(how) => edit(keyOf(current), how)} whole={() => whole(current)} remove={() => takeOut(keyOf(current))}
           />
         ) : (
           <p className="max-w-prose py-6">Write what was done, or go to a week that has a plan with <kbd className="font-mono text-xs">[</kbd> and <kbd className="font-mono text-xs">]</kbd>.</p>
@@ -92,27 +74,29 @@ export function Log() {
   );
 }
 
-function state(one: Session): string {
+function state(one: LogSession): string {
   const differ = one.lines.filter((line) => line.kind !== "as planned").length;
   if (!one.plan) return "not planned";
   return differ === 0 ? "as planned" : `${differ} set${differ === 1 ? "" : "s"} differ${differ === 1 ? "s" : ""}`;
 }
 
-function One({ place, one, names, busy, keep, whole, remove }: {
+const sessionOf = (one: LogSession): CoreSession => one.log?.session ?? emptyLog(one.plan?.date ?? "", one.plan?.title ?? "");
+
+function One({ place, one, names, busy, edit, whole, remove }: {
   place: WeekPlace;
-  one: Session;
+  one: LogSession;
   names: Schemas["MovementName"][];
   busy: boolean;
-  keep: (session: CoreSession) => void;
+  edit: ReturnType<typeof useEdits>["edit"] extends (key: string, how: infer How) => void ? (how: How) => void : never;
   whole: () => void;
   remove: () => void;
 }) {
-  const session = one.log?.session ?? emptyLog(one.plan?.date ?? "", one.plan?.title ?? "");
+  const session = sessionOf(one);
   return (
     <>
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h2 className="text-lg font-semibold">{session.title || "Session"} <span className="text-base font-normal text-ink-2">{day(session.date)}</span></h2>
-        {one.plan && <button type="button" className="key-button" disabled={busy} title={`Key ${KEYS.asPlanned.key}`} onClick={whole}>All as planned</button>}
+        {one.plan && <button type="button" className="key-button" title={`Key ${KEYS.asPlanned.key}`} onClick={whole}>All as planned</button>}
         {one.log && <button type="button" className="trail-link ml-auto text-sm text-ink-2" disabled={busy} onClick={remove}>Take out</button>}
       </div>
       <Versions place={place} one={one} />
@@ -124,8 +108,11 @@ function One({ place, one, names, busy, keep, whole, remove }: {
           Stopped{pain.exercise ? ` at ${pain.exercise}` : ""} because something hurt{pain.note ? `: “${pain.note}”` : ""}.
         </p>
       ))}
-      <LogLines place={place} one={one} session={session} names={names} busy={busy} keep={(sets) => keep({ ...session, sets })} />
-      <After key={`${one.log?.revision}`} session={session} disabled={!one.log} keep={keep} />
+      <LogLines
+        place={place} one={one} names={names}
+        edit={(how) => edit(async (now) => { const sets = await how(now); return sets && { ...sessionOf(now), sets }; })}
+      />
+      <After session={session} disabled={!one.log} keep={(said) => edit((now) => ({ ...sessionOf(now), ...said }))} />
       <p className="mt-4 max-w-prose text-xs text-ink-2">
         Type only what differed: <code>11</code>, <code>at 14 kg</code>, <code>9 at 12 kg RPE 9</code>, <code>40 s</code>, <code>easier</code>. Sharp pain, chest pain, dizziness
         or numbness end a session and are for a doctor.
@@ -134,7 +121,7 @@ function One({ place, one, names, busy, keep, whole, remove }: {
   );
 }
 
-function Sums({ one }: { one: Session }) {
+function Sums({ one }: { one: LogSession }) {
   if (!one.log) return <p className="py-1 text-sm text-ink-2">{one.plan ? `${one.plan.sets.length} sets planned, about ${Math.round(one.plan.minutes)} min. Nothing logged yet.` : ""}</p>;
   return (
     <p className="flex flex-wrap gap-x-6 py-1 text-sm">
@@ -148,12 +135,21 @@ function Sums({ one }: { one: Session }) {
   );
 }
 
-function Versions({ place, one }: { place: WeekPlace; one: Session }) {
+function Versions({ place, one }: { place: WeekPlace; one: LogSession }) {
   const decide = useChange(({ id, keep }: { id: number; keep: "stored" | "other" }) => logs.decide(place.athlete, id, keep));
   return one.versions.map((version) => (
     <section key={version.id} aria-label="Two versions" className="my-2 border-l-4 border-caution bg-paper px-4 py-2 text-sm">
       <p className="font-semibold">This session was changed in two places. Both are kept: which one is right?</p>
-      <p className="text-ink-2">Stored: {one.log?.session.sets.length} sets{one.log?.session.rpe != null ? `, RPE ${one.log.session.rpe}` : ""}. The other, arrived {day(version.day)}: {version.session.sets.length} sets{version.session.rpe != null ? `, RPE ${version.session.rpe}` : ""}{version.session.notes ? `, “${version.session.notes}”` : ""}.</p>
+      {version.apart.length === 0 ? <p>They say the same of every set.</p> : (
+        <table className="my-1">
+          <thead><tr className="text-left text-ink-2"><th scope="col" className="pr-6 font-normal italic">apart</th><th scope="col" className="pr-6 font-normal italic">the stored one</th><th scope="col" className="font-normal italic">the other, arrived {day(version.day)}</th></tr></thead>
+          <tbody>
+            {version.apart.map((row) => (
+              <tr key={row.what} className="border-t border-hair align-top"><th scope="row" className="pr-6 text-left font-normal">{row.what}</th><td className="pr-6">{row.stored || "nothing"}</td><td>{row.other || "nothing"}</td></tr>
+            ))}
+          </tbody>
+        </table>
+      )}
       <p className="mt-1 flex gap-3">
         <button type="button" className="key-button" disabled={decide.isPending} onClick={() => decide.mutate({ id: version.id, keep: "stored" })}>Keep the stored one</button>
         <button type="button" className="key-button" disabled={decide.isPending} onClick={() => decide.mutate({ id: version.id, keep: "other" })}>Take the other</button>
@@ -163,33 +159,39 @@ function Versions({ place, one }: { place: WeekPlace; one: Session }) {
 }
 
 /** What is said of the whole session afterwards. */
-function After({ session, disabled, keep }: { session: CoreSession; disabled: boolean; keep: (session: CoreSession) => void }) {
-  const [rpe, setRpe] = useState(session.rpe === null || session.rpe === undefined ? "" : String(session.rpe));
-  const [minutes, setMinutes] = useState(session.duration_min === null || session.duration_min === undefined ? "" : String(session.duration_min));
-  const [notes, setNotes] = useState(session.notes ?? "");
-  const number = (text: string) => (text.trim() === "" ? null : Number(text.replace(",", ".")));
-  const wrong = (text: string, most: number) => {
-    const value = number(text);
-    return value !== null && !(value >= 0 && value <= most);
-  };
-  const store = () => {
-    if (wrong(rpe, 10) || wrong(minutes, 1440)) return;
-    const next = { ...session, rpe: number(rpe), duration_min: number(minutes), notes };
-    if (next.rpe !== (session.rpe ?? null) || next.duration_min !== (session.duration_min ?? null) || next.notes !== (session.notes ?? "")) keep(next);
+function After({ session, disabled, keep }: { session: CoreSession; disabled: boolean; keep: (said: Partial<CoreSession>) => void }) {
+  const text = (value: number | null | undefined) => (value === null || value === undefined ? "" : String(value));
+  const number = (typed: string) => (typed.trim() === "" ? null : Number(typed.replace(",", ".")));
+  const within = (most: number, says: string) => (typed: string) => {
+    const value = number(typed);
+    return value === null || (value >= 0 && value <= most) ? null : says;
   };
   return (
-    <div className="mt-4 flex flex-wrap items-end gap-4 text-sm">
-      <label>Exertion, 0 to 10
-        <input value={rpe} disabled={disabled} inputMode="decimal" aria-invalid={wrong(rpe, 10) || undefined} onChange={(event) => setRpe(event.target.value)} onBlur={store} className="field mt-0.5 block w-20 aria-invalid:border-high" />
-      </label>
-      <label>Minutes
-        <input value={minutes} disabled={disabled} inputMode="decimal" aria-invalid={wrong(minutes, 1440) || undefined} onChange={(event) => setMinutes(event.target.value)} onBlur={store} className="field mt-0.5 block w-20 aria-invalid:border-high" />
-      </label>
-      <label className="min-w-60 flex-1">Notes
-        <input value={notes} disabled={disabled} maxLength={2000} onChange={(event) => setNotes(event.target.value)} onBlur={store} className="field mt-0.5 block w-full" />
-      </label>
-      {wrong(rpe, 10) && <p role="alert" className="w-full text-high">Exertion goes from 0 to 10.</p>}
-      {wrong(minutes, 1440) && <p role="alert" className="w-full text-high">A session has from 0 to 1440 minutes.</p>}
+    <div className="mt-4 flex flex-wrap items-start gap-4 text-sm">
+      <Said label="Exertion, 0 to 10" stored={text(session.rpe)} disabled={disabled} wrong={within(10, "Exertion goes from 0 to 10.")} keep={(typed) => keep({ rpe: number(typed) })} />
+      <Said label="Minutes" stored={text(session.duration_min)} disabled={disabled} wrong={within(1440, "A session has from 0 to 1440 minutes.")} keep={(typed) => keep({ duration_min: number(typed) })} />
+      <Said label="Notes" wide stored={session.notes ?? ""} disabled={disabled} wrong={() => null} keep={(notes) => keep({ notes })} />
     </div>
+  );
+}
+
+/** A field that is kept when it is left; what was typed stays until it is stored. */
+function Said({ label, stored, wide = false, disabled, wrong, keep }: {
+  label: string; stored: string; wide?: boolean; disabled: boolean; wrong: (typed: string) => string | null; keep: (typed: string) => void;
+}) {
+  // What was typed over one value is gone when another is stored.
+  const [draft, setDraft] = useState<{ text: string; over: string } | null>(null);
+  const typed = draft?.over === stored ? draft.text : null;
+  const says = typed === null ? null : wrong(typed);
+  return (
+    <label className={wide ? "min-w-60 flex-1" : "w-32"}>{label}
+      <input
+        value={typed ?? stored} disabled={disabled} inputMode={wide ? "text" : "decimal"} maxLength={2000} aria-invalid={says !== null || undefined}
+        onChange={(event) => setDraft({ text: event.target.value, over: stored })}
+        onBlur={() => { if (typed !== null && typed !== stored && says === null) keep(typed); }}
+        className={`field mt-0.5 block aria-invalid:border-high ${wide ? "w-full" : "w-20"}`}
+      />
+      {says && <span role="alert" className="mt-1 block text-high">{says}</span>}
+    </label>
   );
 }

@@ -1,71 +1,82 @@
 import { type ReactNode, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { type WeekPlace, logs } from "@/api/queries";
-import { type CoreSession, type CoreSet, type Line, asPlanned, rebuilt } from "./log";
+import { type CoreSet, type Line, type LogSession, asPlanned, rebuilt, sameLine } from "./log";
 
 interface Props {
   place: WeekPlace;
-  one: Schemas["LogSession"];
-  session: CoreSession;
+  one: LogSession;
   names: Schemas["MovementName"][];
-  busy: boolean;
-  keep: (sets: CoreSet[]) => void;
+  /** Change the sets; `how` is given the session as it is when its turn comes. */
+  edit: (how: (one: LogSession) => CoreSet[] | null | Promise<CoreSet[] | null>) => void;
 }
+
+const planOf = (one: LogSession, line: Line) => (line.at === null ? undefined : one.plan?.sets[line.at]);
+const doneOf = (one: LogSession, line: Line) => (line.done_at === null ? undefined : one.log?.session.sets[line.done_at]);
+const setsOf = (one: LogSession) => one.log?.session.sets ?? [];
 
 const SHAPES: Record<Line["kind"], string> = {
   "as planned": "bg-ink", changed: "bg-ink", skipped: "", extra: "bg-ink", swapped: "bg-ink", easier: "bg-ink", harder: "bg-ink",
 };
 
 /** Set by set: what was planned, what was done, and in words what differed. */
-export function LogLines({ place, one, session, names, busy, keep }: Props) {
+export function LogLines({ place, one, names, edit }: Props) {
   const [error, setError] = useState<{ at: number; says: string } | null>(null);
   const [swapping, setSwapping] = useState<number | null>(null);
   const plans = one.plan?.sets ?? [];
-  const sets = session.sets;
-  const planOf = (line: Line) => (line.at === null ? undefined : plans[line.at]);
-  const doneOf = (line: Line) => (line.done_at === null ? undefined : sets[line.done_at]);
-  const change = (where: (line: Line, at: number) => CoreSet[] | null) => {
+  const change = (where: (now: LogSession, line: Line, at: number) => CoreSet[] | null) => {
     setError(null);
-    keep(rebuilt(one.lines, sets, where));
+    edit((now) => rebuilt(now.lines, setsOf(now), (line, at) => where(now, line, at)));
   };
-  const at = (index: number, next: CoreSet[]) => change((_, place) => (place === index ? next : null));
+  const put = (which: Line, next: (now: LogSession, line: Line) => CoreSet[]) => {
+    const same = sameLine(which);
+    change((now, line) => (same(line) ? next(now, line) : null));
+  };
   const planned = (which: (line: Line) => boolean) =>
-    change((line) => {
-      const plan = planOf(line);
+    change((now, line) => {
+      const plan = planOf(now, line);
       return plan && which(line) ? [asPlanned(plan)] : null;
     });
   /** Whether the words were understood. */
-  const amend = async (index: number, line: Line, text: string): Promise<boolean> => {
-    const base = doneOf(line) ?? planOf(line);
-    if (!base) return false;
-    try {
-      const found = await logs.amend(place, { set: asPlanned(base), text });
-      at(index, Array.from({ length: found.count }, () => found.set));
-      return true;
-    } catch (problem) {
-      setError({ at: index, says: problem instanceof Error ? problem.message : String(problem) });
-      return false;
-    }
-  };
+  const amend = (index: number, which: Line, text: string): Promise<boolean> =>
+    new Promise((resolve) => {
+      setError(null);
+      edit(async (now) => {
+        const line = now.lines.find(sameLine(which));
+        const base = line && (doneOf(now, line) ?? planOf(now, line));
+        try {
+          if (!base) throw new Error("This set is gone: it was changed meanwhile.");
+          const found = await logs.amend(place, { set: asPlanned(base), text });
+          resolve(true);
+          return rebuilt(now.lines, setsOf(now), (other) => (other === line ? Array.from({ length: found.count }, () => found.set) : null));
+        } catch (problem) {
+          setError({ at: index, says: problem instanceof Error ? problem.message : String(problem) });
+          resolve(false);
+          return null;
+        }
+      });
+    });
   /** One more round behind those of a part: what its last planned round has. */
   const oneMore = (part: string) => {
     const round = (set: CoreSet) => Number((set as { round?: unknown }).round ?? 0);
     const ofPart = plans.filter((set) => (set.part ?? "") === part);
     const last = Math.max(...ofPart.map(round));
-    const end = one.lines.findLastIndex((line) => line.part === part);
     const more = ofPart.filter((set) => round(set) === last).map(asPlanned);
-    change((line, at) => (at === end ? [doneOf(line), ...more].filter((set) => set !== undefined) : null));
+    change((now, line, at) => {
+      const end = now.lines.findLastIndex((other) => other.part === part);
+      return at === end ? [doneOf(now, line), ...more].filter((set) => set !== undefined) : null;
+    });
   };
   const inRounds = (part: string) => plans.some((set) => (set.part ?? "") === part && "round" in set);
-  const swap = (index: number, line: Line, name: string) => {
-    const base = doneOf(line) ?? planOf(line);
+  const swap = (index: number, which: Line, name: string) => {
     const known = names.find((other) => other.name.toLowerCase() === name.trim().toLowerCase());
-    if (!base || !known) { setError({ at: index, says: `No movement is called “${name}”.` }); return; }
+    if (!known) { setError({ at: index, says: `No movement is called “${name}”.` }); return; }
     setSwapping(null);
     // All sets of the movement from here on that are not done otherwise.
-    change((other, place) => {
-      const set = doneOf(other) ?? planOf(other);
-      return place >= index && other.movement === line.movement && set ? [{ ...asPlanned(set), exercise: known.name, moves: null }] : null;
+    change((now, other, at) => {
+      const set = doneOf(now, other) ?? planOf(now, other);
+      const from = now.lines.findIndex(sameLine(which));
+      return at >= from && other.movement === which.movement && set ? [{ ...asPlanned(set), exercise: known.name, moves: null }] : null;
     });
   };
   return (
@@ -89,8 +100,8 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
               <tr key={`${line.part}/${index}`}>
                 <th colSpan={5} scope="colgroup" className="pt-3 text-left font-semibold">
                   {line.part}
-                  {plans.length > 0 && <Small act={() => planned((other) => other.part === line.part)} busy={busy}>as planned</Small>}
-                  {inRounds(line.part) && one.log && <Small act={() => oneMore(line.part)} busy={busy}>one more round</Small>}
+                  {plans.length > 0 && <Small act={() => planned((other) => other.part === line.part)}>as planned</Small>}
+                  {inRounds(line.part) && one.log && <Small act={() => oneMore(line.part)}>one more round</Small>}
                 </th>
               </tr>
             ) : null,
@@ -99,8 +110,8 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
                 <td />
                 <th colSpan={3} scope="rowgroup" className="pt-1 text-left text-base font-normal">{line.movement}</th>
                 <td className="text-right">
-                  {line.at !== null && <Small act={() => planned((other) => other.part === line.part && other.movement === line.movement)} busy={busy}>as planned</Small>}
-                  <Small act={() => setSwapping(swapping === index ? null : index)} busy={busy}>swap</Small>
+                  {line.at !== null && <Small act={() => planned((other) => other.part === line.part && other.movement === line.movement)}>as planned</Small>}
+                  <Small act={() => setSwapping(swapping === index ? null : index)}>swap</Small>
                 </td>
               </tr>
             ) : null,
@@ -129,10 +140,10 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
                 {line.kind === "as planned" ? "as planned" : !one.log ? "" : line.words}
               </td>
               <td className="text-right whitespace-nowrap max-md:whitespace-normal">
-                {line.at !== null && line.kind !== "as planned" && <Small act={() => at(index, [asPlanned(planOf(line) ?? sets[0] as CoreSet)])} busy={busy} label={`Set ${index + 1} as planned`}>as planned</Small>}
-                {line.done_at !== null && <Small act={() => at(index, [])} busy={busy} label={line.at === null ? `Take set ${index + 1} away` : `Set ${index + 1} not done`}>{line.at === null ? "away" : "not done"}</Small>}
-                {alone && <Small act={() => setSwapping(swapping === index ? null : index)} busy={busy} label={`Swap ${line.movement}`}>swap</Small>}
-                {line.done_at !== null && <Small act={() => { const set = doneOf(line); if (set) at(index, [set, set]); }} busy={busy} label={`One more like set ${index + 1}`}>+1</Small>}
+                {line.at !== null && line.kind !== "as planned" && <Small act={() => planned(sameLine(line))} label={`Set ${index + 1} as planned`}>as planned</Small>}
+                {line.done_at !== null && <Small act={() => put(line, () => [])} label={line.at === null ? `Take set ${index + 1} away` : `Set ${index + 1} not done`}>{line.at === null ? "away" : "not done"}</Small>}
+                {alone && <Small act={() => setSwapping(swapping === index ? null : index)} label={`Swap ${line.movement}`}>swap</Small>}
+                {line.done_at !== null && <Small act={() => put(line, (now, same) => { const set = doneOf(now, same); return set ? [set, set] : []; })} label={`One more like set ${index + 1}`}>+1</Small>}
               </td>
             </tr>,
           ];
@@ -144,8 +155,8 @@ export function LogLines({ place, one, session, names, busy, keep }: Props) {
   );
 }
 
-function Small({ act, busy, label, children }: { act: () => void; busy: boolean; label?: string; children: ReactNode }) {
-  return <button type="button" aria-label={label} disabled={busy} className="trail-link ml-2.5 min-h-6 min-w-6 text-sm font-normal text-ink-2" onClick={act}>{children}</button>;
+function Small({ act, label, children }: { act: () => void; label?: string; children: ReactNode }) {
+  return <button type="button" aria-label={label} className="trail-link ml-2.5 min-h-6 min-w-6 text-sm font-normal text-ink-2" onClick={act}>{children}</button>;
 }
 
 /** What was done, in a few words; Enter takes it. */
