@@ -1069,9 +1069,9 @@ class FloorDay(Shape):
 
 
 class RunQuery(Shape):
-    """Planned sessions to run, by number, commas between."""
+    """A planned session to run, by its number."""
 
-    plans: str = Field(min_length=1, max_length=200)
+    plan: int = Field(ge=1)
 
 
 class FloorMovement(Shape):
@@ -1121,9 +1121,9 @@ class FloorRunOf(Shape):
 
 
 class FloorRun(Shape):
-    """Sessions to run by one clock."""
+    """A session to run; several are laid together where they are run, by one clock."""
 
-    runs: list[FloorRunOf]
+    run: FloorRunOf
     movements: list[FloorMovement]
     names: list[str]
     caution: str

@@ -5,6 +5,8 @@
  */
 const SHELL = "dialback-shell";
 const ANSWERS = "dialback-answers";
+/** So many answers are kept, the latest: some days of sessions. */
+const MOST_ANSWERS = 80;
 /** How long the network may take before the last answer stands in, where there is one. */
 const PATIENCE_MS = 3000;
 
@@ -59,10 +61,19 @@ async function networkFirst(request, name, key) {
   const cache = await caches.open(name);
   const kept = await cache.match(key);
   const asked = fetch(request).then(async (response) => {
-    if (response.ok) await cache.put(key, response.clone());
+    if (response.ok) {
+      await cache.put(key, response.clone());
+      if (name === ANSWERS) await forget(cache);
+    }
     return response;
   });
   if (!kept) return asked;
   const late = new Promise((resolve) => setTimeout(() => resolve(kept), PATIENCE_MS));
   return Promise.race([asked.catch(() => kept), late]);
+}
+
+/** The oldest answers go: a club that trains every day would fill the device. */
+async function forget(cache) {
+  const kept = await cache.keys();
+  await Promise.all(kept.slice(0, Math.max(0, kept.length - MOST_ANSWERS)).map((one) => cache.delete(one)));
 }

@@ -52,8 +52,12 @@ def plan(club: Club, name: str) -> int:
 
 
 def logged(club: Club, plan_id: int) -> list[Any]:
-    log = api(club, f"/floor/run?plans={plan_id}")["runs"][0]["log"]
+    log = api(club, f"/floor/run?plan={plan_id}")["run"]["log"]
     return log["session"]["sets"] if log else []
+
+
+def done(club: Club, plan_id: int) -> list[str]:
+    return [one["exercise"] for one in logged(club, plan_id)]
 
 
 def begin(coach: Coach, plans: str, sees: str) -> None:
@@ -109,7 +113,7 @@ def test_today_is_listed_and_run_by_taps(coach: Coach, club: Club) -> None:
     tap(coach, "Take it")
     coach.wait(lambda: logged(club, number)[0].get("rpe") == 8.5, "not corrected")
     (one,) = logged(club, number)
-    planned = api(club, f"/floor/run?plans={number}")["runs"][0]["sets"][2]["set"]
+    planned = api(club, f"/floor/run?plan={number}")["run"]["sets"][2]["set"]
     assert one["reps"] == planned["reps"] - 1
     assert one["load_kg"] == planned["load_kg"] + 2.5
     coach.sees("all sent")
@@ -138,6 +142,44 @@ def test_a_lost_connection_loses_nothing(coach: Coach, club: Club) -> None:
     coach.sees("all sent")
     assert len(logged(club, number)) == 3
     assert [line for line in coach.complaints() if "net::ERR_" not in line] == []
+
+
+def test_todays_sessions_can_be_begun_without_a_connection(coach: Coach, club: Club) -> None:
+    two = [plan(club, "Tess Hallorin"), plan(club, "Mirren Sollas")]
+    coach.open("/floor", "kept on this device")
+    coach.sees("all sessions kept on this device")
+    coach.complaints()
+    club.stop()
+    # By one clock, which nobody asked for while there was a connection.
+    begin(coach, ",".join(map(str, two)), "set 1 of")
+    tap(coach, "Skip")
+    tap(coach, "Skip")
+    tap(coach, "Done as planned")
+    coach.sees("2 logs kept here, not sent yet")
+    club.start()
+    coach.sees("all sent")
+    assert all(len(logged(club, one)) == 1 for one in two)
+    assert [line for line in coach.complaints() if "net::ERR_" not in line] == []
+
+
+def test_a_swap_holds_for_the_sets_to_come(coach: Coach, club: Club) -> None:
+    number = plan(club, "Bram Osterley")
+    begin(coach, str(number), "set 1 of")
+    while "Romanian deadlift" not in coach.find("//h1").text:
+        tap(coach, "Skip")
+    tap(coach, "Done as planned")
+    coach.find("//button[starts-with(@aria-label, 'Bram Osterley, set')]").click()
+    choice = coach.find("//div[@aria-label='Instead']//button[1]")
+    instead = choice.text
+    choice.click()
+    assert coach.find("//label[contains(., 'sets to come')]/input").is_selected()
+    tap(coach, "Take it")
+    coach.wait(lambda: done(club, number) == [instead], "not swapped")
+    do_next(coach)
+    coach.wait(lambda: done(club, number) == [instead] * 2, "not carried on")
+    tap(coach, "One more set")
+    do_next(coach)
+    coach.wait(lambda: done(club, number) == [instead] * 3, "not carried into the set on top")
 
 
 def test_clocks_are_told_from_the_time(coach: Coach, club: Club) -> None:
@@ -184,7 +226,7 @@ def test_a_group_by_one_clock_and_pain_ends_ones_part(coach: Coach, club: Club) 
     do_next(coach)
     coach.wait(lambda: len(logged(club, two[1])) == 2, "the other does not go on")
     assert len(logged(club, two[0])) == 1
-    maro = api(club, f"/floor/run?plans={two[0]}")["runs"][0]
+    maro = api(club, f"/floor/run?plan={two[0]}")["run"]
     assert maro["log"]["session"]["pain"][0]["note"] == "right knee"
     week = f"/athletes/{maro['athlete']}/weeks/2026-W48"
     assert "pain" in {one["code"] for one in api(club, f"{week}/sheet")["findings"]}

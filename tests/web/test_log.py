@@ -176,8 +176,8 @@ class TestFloor:
         day = get(client, "/api/floor")
         (one,) = day["sessions"]
         assert (day["day"], one["name"], one["done"]) == ("2026-10-12", "Ada Test", False)
-        run = get(client, f"/api/floor/run?plans={one['plan']}")
-        (only,) = run["runs"]
+        run = get(client, f"/api/floor/run?plan={one['plan']}")
+        only = run["run"]
         assert len(only["sets"]) == one["sets"] == 12
         assert only["sets"][0]["movement"] == "Press"
         assert only["log"] is None
@@ -186,11 +186,11 @@ class TestFloor:
         assert "Bench press" in press["instead"]
         keep(client, body(client))
         assert get(client, "/api/floor")["sessions"][0]["done"] is True
-        assert get(client, f"/api/floor/run?plans={one['plan']}")["runs"][0]["log"]["revision"] == 1
+        assert get(client, f"/api/floor/run?plan={one['plan']}")["run"]["log"]["revision"] == 1
 
     def test_what_cannot_be_run(self, client: FlaskClient) -> None:
-        get(client, "/api/floor/run?plans=99", 404)
-        get(client, "/api/floor/run?plans=a,b", 422)
+        get(client, "/api/floor/run?plan=99", 404)
+        get(client, "/api/floor/run?plan=a", 422)
         get(client, "/api/floor?day=soon", 422)
 
     def test_the_sensor_streams_reps(self, client: FlaskClient) -> None:

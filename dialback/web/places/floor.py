@@ -49,7 +49,6 @@ CAUTION = (
     "the facility's rules. Heavy bar work needs a spotter or safeties. Form before load; a return "
     "from a break starts low."
 )
-MOST_RUNS = 16
 _SHARED_SENSOR_HEADERS = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
 
 
@@ -83,35 +82,28 @@ def floor_day(query: FloorQuery) -> Response:
 
 @api.get("/run", responses={200: FloorRun})
 def floor_run(query: RunQuery) -> Response:
-    """All that is needed to run some sessions by one clock."""
-    kit = the_kit() or Kit()
-    runs = []
-    known: dict[str, FloorMovement] = {}
-    names: dict[str, None] = {}
-    for number in _numbers(query.plans):
-        row = SessionRow.get_or_none(
-            SessionRow.id == number, SessionRow.basis == "planned", SessionRow.deleted_on.is_null()
-        )
-        if row is None or row.athlete.deleted_on is not None:
-            raise not_found(f"No planned session has the number {number}.")
-        ledger = desk().ledgers.of(row.athlete)
-        plan = _session_of(row, ledger)
-        entries = ledger.measure([plan])
-        runs.append(_run(row, plan, ledger, entries))
-        for entry in entries:
-            for move in entry.measured.shape.moves:
-                _gather(known, move.movement, ledger, kit)
-        names |= dict.fromkeys(one.name for one in ledger.movements)
-    return answer(
-        FloorRun(runs=runs, movements=list(known.values()), names=list(names), caution=CAUTION)
+    """All that is needed to run a session, without asking again."""
+    row = SessionRow.get_or_none(
+        SessionRow.id == query.plan, SessionRow.basis == "planned", SessionRow.deleted_on.is_null()
     )
-
-
-def _numbers(text: str) -> list[int]:
-    numbers = list(dict.fromkeys(one.strip() for one in text.split(",") if one.strip()))
-    if not numbers or len(numbers) > MOST_RUNS or not all(one.isdecimal() for one in numbers):
-        raise bad_input("plans", f"name from 1 to {MOST_RUNS} planned sessions by number")
-    return [int(one) for one in numbers]
+    if row is None or row.athlete.deleted_on is not None:
+        raise not_found(f"No planned session has the number {query.plan}.")
+    ledger = desk().ledgers.of(row.athlete)
+    kit = the_kit() or Kit()
+    plan = _session_of(row, ledger)
+    entries = ledger.measure([plan])
+    known: dict[str, FloorMovement] = {}
+    for entry in entries:
+        for move in entry.measured.shape.moves:
+            _gather(known, move.movement, ledger, kit)
+    return answer(
+        FloorRun(
+            run=_run(row, plan, ledger, entries),
+            movements=list(known.values()),
+            names=[one.name for one in ledger.movements],
+            caution=CAUTION,
+        )
+    )
 
 
 def _session_of(row: SessionRow, ledger: Ledger) -> Session:

@@ -644,7 +644,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All that is needed to run some sessions by one clock. */
+        /** All that is needed to run a session, without asking again. */
         get: operations["floor_run"];
         put?: never;
         post?: never;
@@ -2738,11 +2738,10 @@ export interface components {
         };
         /**
          * FloorRun
-         * @description Sessions to run by one clock.
+         * @description A session to run; several are laid together where they are run, by one clock.
          */
         FloorRun: {
-            /** Runs */
-            runs: components["schemas"]["FloorRunOf"][];
+            run: components["schemas"]["FloorRunOf"];
             /** Movements */
             movements: components["schemas"]["FloorMovement"][];
             /** Names */
@@ -4913,7 +4912,7 @@ export interface operations {
     floor_run: {
         parameters: {
             query: {
-                plans: string;
+                plan: number;
             };
             header?: never;
             path?: never;

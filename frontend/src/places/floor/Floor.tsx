@@ -5,11 +5,13 @@ import { useFloorDay } from "@/api/queries";
 import { Failure } from "@/frame/Failure";
 import { day } from "@/words";
 import { BoxState } from "./BoxState";
+import { useAtHand } from "./useAtHand";
 
 /** What is planned for today: one session to run, or several by one clock. */
 export function Floor() {
   const found = useFloorDay();
   const [chosen, setChosen] = useState<number[]>([]);
+  const atHand = useAtHand(found.data?.sessions);
   const go = useNavigate();
   if (found.error) return <Failure error={found.error} />;
   if (!found.data) return <p className="p-6 text-ink-2">Looking up today&rsquo;s sessions…</p>;
@@ -21,6 +23,7 @@ export function Floor() {
       <div className="flex flex-wrap items-baseline gap-4 pb-2">
         <h1 className="text-xl font-semibold">Floor <span className="font-normal text-ink-2">{day(found.data.day)}</span></h1>
         <BoxState />
+        {atHand > 0 && <span className="text-sm text-ink-2">{atHand === sessions.length ? "all sessions" : `${atHand} of ${sessions.length} sessions`} kept on this device for a lost connection</span>}
         {chosen.length > 0 && (
           <button type="button" className="ink-button ml-auto" onClick={() => run(chosen)}>
             {chosen.length === 1 ? "Run it" : `Run ${chosen.length} by one clock`}

@@ -1,16 +1,13 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import type { Schemas } from "@/api/client";
-import { useFloorRun } from "@/api/queries";
+import { useFloorRuns } from "@/api/queries";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { Failure } from "@/frame/Failure";
-import { asPlanned } from "@/places/log/log";
 import { weekPath } from "@/frame/places";
-import { weight } from "@/words";
 import { BoxState } from "./BoxState";
 import { SetSheet } from "./SetSheet";
 import { begin, elapsed, face, finish, jump, lasts, length, oneMore, pause, skipRest } from "./clock";
-import { type Run as Part, type State, fresh, insertSteps, leader, markDone, planned, putSet } from "./run";
+import { type Run as Part, type State, type Together, carry, fresh, insertSteps, leader, markDone, planned, putSet, toCome, together, told, wanted } from "./run";
 import { isMuted, setMuted, tone } from "./sound";
 import { useRun, useWakeLock } from "./useRun";
 import { measured, useSensor } from "./useSensor";
@@ -18,16 +15,18 @@ import { measured, useSensor } from "./useSensor";
 /** A session on the floor, for one athlete or for a group by one clock. */
 export function Run() {
   const [params] = useSearchParams();
-  const plans = params.get("plans") ?? "";
-  const found = useFloorRun(plans);
+  const plans = (params.get("plans") ?? "").split(",").map(Number).filter((one) => one > 0);
+  const found = useFloorRuns(plans);
+  const data = useMemo(() => found.data && together(found.data), [found.data]);
   if (found.error) return <Failure error={found.error} />;
-  if (!found.data) return <p className="p-6 text-ink-2">Laying out the session…</p>;
-  return <OnTheFloor key={plans} plans={plans} data={found.data} />;
+  if (!data) return <p className="p-6 text-ink-2">Laying out the session…</p>;
+  if (data.runs.length === 0) return <p className="p-6">No session is chosen. <Link to="/floor" className="trail-link">Choose one on the Floor</Link>.</p>;
+  return <OnTheFloor key={plans.join(",")} plans={plans.join(",")} data={data} />;
 }
 
 const WORDS = { ready: "ready", "count-in": "get ready", work: "work", rest: "rest", over: "done" };
 
-function OnTheFloor({ plans, data }: { plans: string; data: Schemas["FloorRun"] }) {
+function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
   const { runs } = data;
   const { state, now, change, setClock } = useRun(plans, runs);
   const [editing, setEditing] = useState<{ athlete: number; step: number } | null>(null);
@@ -48,7 +47,7 @@ function OnTheFloor({ plans, data }: { plans: string; data: Schemas["FloorRun"] 
   const seconds = lasts(clock, steps, lead.sets);
   const gone = elapsed(clock, now);
   const left = seconds === null ? null : Math.max(0, seconds - gone);
-  const nextSet = planned(lead, steps, clock.step + 1);
+  const shown = wanted(lead, state, clock.phase === "rest" && clock.step + 1 < steps.length ? clock.step + 1 : clock.step);
   const both = set?.set.sides === "each" && length(set) !== null && clock.phase === "work";
   /** The step whose sets are corrected: the one in hand, or in a rest the one just done. */
   const done = () => {
@@ -93,16 +92,16 @@ function OnTheFloor({ plans, data }: { plans: string; data: Schemas["FloorRun"] 
               {set.round !== null && ` round ${set.round}${steps[clock.step]?.extra ? " again" : ""} of ${set.rounds}`}
               <span className={set.part || set.round !== null ? "ml-3" : ""}>set {clock.step + 1} of {steps.length}</span>
             </p>
-            <h1 className="mt-1 text-[3.25rem] leading-[1.05] font-semibold max-md:text-[2.25rem]">{clock.phase === "rest" && nextSet ? nextSet.movement : set.movement}</h1>
+            <h1 className="mt-1 text-[3.25rem] leading-[1.05] font-semibold max-md:text-[2.25rem]">{shown?.movement}</h1>
             <p className="mt-1 text-3xl max-md:text-2xl">
-              {clock.phase === "rest" && nextSet ? target(nextSet) : target(set)}
+              {shown && [shown.says, shown.set.tempo && `tempo ${shown.set.tempo}`].filter(Boolean).join(", ")}
               {both && <span className="ml-3 text-caution">{gone < (set.seconds ?? 0) ? "first side" : "other side"}</span>}
             </p>
             <div role="timer" aria-label="Clock" className="mt-auto flex items-baseline gap-6">
               <span className={`text-[9rem] leading-none font-semibold tabular-nums max-md:text-[6.5rem] ${clock.phase === "rest" ? "text-ink-2" : ""}`}>
                 {clock.phase === "ready" ? "–:––" : left === null ? face(gone, false) : face(left, true)}
               </span>
-              <span className="text-3xl text-ink-2 max-md:text-xl">{clock.paused !== null ? "paused" : clock.phase === "rest" && nextSet ? "rest, then this" : WORDS[clock.phase]}</span>
+              <span className="text-3xl text-ink-2 max-md:text-xl">{clock.paused !== null ? "paused" : clock.phase === "rest" ? "rest, then this" : WORDS[clock.phase]}</span>
             </div>
             {runs.length === 1 && (
               <p className="mt-2 min-h-6 text-ink-2">
@@ -130,9 +129,9 @@ function OnTheFloor({ plans, data }: { plans: string; data: Schemas["FloorRun"] 
           <>
             <h2 className="mt-4 text-sm text-ink-2 italic">Next</h2>
             <ol className="text-lg">
-              {[1, 2, 3, 4].map((ahead) => planned(lead, steps, clock.step + ahead)).map((one, at) => one && (
+              {[1, 2, 3, 4].map((ahead) => wanted(lead, state, clock.step + ahead)).map((one, at) => one && (
                 // The same set may come twice: its place is its name.
-                <li key={at} className="flex justify-between gap-3 border-b border-hair py-0.5"><span className="truncate">{one.movement}</span><span className="shrink-0 text-ink-2">{one.dose}</span></li>
+                <li key={at} className="flex justify-between gap-3 border-b border-hair py-0.5"><span className="truncate">{one.movement}</span><span className="shrink-0 text-ink-2">{one.says}</span></li>
               ))}
             </ol>
             <div className="mt-auto flex gap-3 pt-4">
@@ -144,12 +143,17 @@ function OnTheFloor({ plans, data }: { plans: string; data: Schemas["FloorRun"] 
       </aside>
       {editing && (() => {
         const run = runs.find((one) => one.athlete === editing.athlete);
-        const plan = run && planned(run, steps, editing.step);
+        const due = run && wanted(run, state, editing.step);
         const mine = state.own[editing.athlete]?.done[editing.step];
-        return run && plan && (
+        return run && due && (
           <SetSheet
-            key={`${editing.athlete}/${editing.step}`} name={run.name} set={mine ?? asPlanned(plan.set)} movements={data.movements} names={data.names} close={() => setEditing(null)}
-            put={(next) => change((all) => putSet(all, editing.athlete, editing.step, next))}
+            key={`${editing.athlete}/${editing.step}`} name={run.name} set={mine ?? due.set} movements={data.movements} names={data.names} close={() => setEditing(null)}
+            toCome={toCome(run, state, editing.step).length}
+            put={(next, ahead) => change((all) => {
+              const put = putSet(all, editing.athlete, editing.step, next);
+              const loads = data.movements.find((one) => one.name === next?.exercise)?.loads ?? [];
+              return next && ahead ? carry(put, run, editing.step, next, loads) : put;
+            })}
           />
         );
       })()}
@@ -157,8 +161,6 @@ function OnTheFloor({ plans, data }: { plans: string; data: Schemas["FloorRun"] 
     </div>
   );
 }
-
-const target = (set: Schemas["FloorSet"]): string => [set.dose, set.load && (set.load.startsWith("band") ? set.load : `at ${set.load}`), set.set.tempo && `tempo ${set.set.tempo}`].filter(Boolean).join(", ");
 
 /** The last step that stands before the new ones. */
 function lastOf(before: { extra: boolean }[], after: { extra: boolean }[]): number {
@@ -196,8 +198,8 @@ function Athlete({ run, state, edit }: { run: Part; state: State; edit: (step: n
     <li className="border-b border-rule py-1.5">
       <p className="font-semibold">{run.name}{mine?.stopped && <span className="ml-2 font-normal text-high">stopped</span>}</p>
       {shown.map((step) => {
-        const plan = planned(run, state.steps, step);
-        if (!plan) return step === here ? <p key={step} className="text-ink-2">nothing at this place</p> : null;
+        const due = wanted(run, state, step);
+        if (!due) return step === here ? <p key={step} className="text-ink-2">nothing at this place</p> : null;
         const done = mine?.done[step];
         return (
           <button
@@ -206,8 +208,8 @@ function Athlete({ run, state, edit }: { run: Part; state: State; edit: (step: n
           >
             <span aria-hidden="true" className={`size-3 shrink-0 border border-ink ${done ? "bg-ink" : ""}`} />
             <span className="min-w-0 flex-1">
-              <span className="block truncate text-sm text-ink-2">{done?.exercise ?? plan.movement}</span>
-              <span className={done === null ? "text-ink-2 line-through" : ""}>{done ? short(done) : [plan.dose, plan.load].filter(Boolean).join(" at ")}</span>
+              <span className="block truncate text-sm text-ink-2">{done?.exercise ?? due.movement}</span>
+              <span className={done === null ? "text-ink-2 line-through" : ""}>{done ? told(done) : due.says}</span>
             </span>
             <span className="trail-link text-sm text-ink-2">change</span>
           </button>
@@ -215,14 +217,6 @@ function Athlete({ run, state, edit }: { run: Part; state: State; edit: (step: n
       })}
     </li>
   );
-}
-
-function short(set: Schemas["Set"]): string {
-  const dose = set.reps != null ? `${set.reps} reps` : `${set.seconds ?? 0} s`;
-  const several = (set.implements ?? 1) > 1 ? `${set.implements} × ` : "";
-  const load = set.load_kg ? ` at ${several}${weight(set.load_kg, (set as { unit?: unknown }).unit)}` : "";
-  const side = set.sides && set.sides !== "both" ? ` ${set.sides === "each" ? "each side" : set.sides}` : "";
-  return `${dose}${side}${load}${set.rpe != null ? `, RPE ${set.rpe}` : ""}`;
 }
 
 function SensorLine({ reps, planned: wanted, problem }: { reps: Parameters<typeof measured>[0]; planned: string; problem: string | null }) {

@@ -3,22 +3,27 @@ import type { Schemas } from "@/api/client";
 import { DialogSheet } from "@/frame/DialogSheet";
 import type { CoreSet } from "@/places/log/log";
 import { weight } from "@/words";
+import { fitting } from "./run";
 
 interface Props {
   name: string;
   set: CoreSet;
   movements: Schemas["FloorMovement"][];
   names: string[];
+  /** How many sets of the movement are still to come. */
+  toCome: number;
   close: () => void;
-  put: (set: CoreSet | null) => void;
+  /** Take the set, for the sets to come, too, if `ahead`; null for one that was not done. */
+  put: (set: CoreSet | null, ahead: boolean) => void;
 }
 
 const RPES = [6, 7, 7.5, 8, 8.5, 9, 9.5, 10];
 const SIDES = ["both", "each", "alternating", "left", "right"] as const;
 
 /** What was otherwise in a set: each choice is one tap, and the sheet closes with the next. */
-export function SetSheet({ name, set, movements, names, close, put }: Props) {
+export function SetSheet({ name, set, movements, names, toCome, close, put }: Props) {
   const [now, setNow] = useState(set);
+  const [ahead, setAhead] = useState(false);
   const movement = movements.find((one) => one.name.toLowerCase() === (now.exercise ?? "").toLowerCase());
   const change = (part: Partial<CoreSet>) => setNow({ ...now, ...part });
   const loads = movement?.loads ?? [];
@@ -32,9 +37,9 @@ export function SetSheet({ name, set, movements, names, close, put }: Props) {
     const known = names.find((one) => one.toLowerCase() === exercise.trim().toLowerCase());
     if (!known) return;
     const fits = movements.find((one) => one.name === known)?.loads ?? [];
-    // A load that the other movement cannot have goes to the nearest one below it.
-    const fitting = fits.length === 0 || fits.some((one) => Math.abs(one - load) < 0.05) ? load : (fits.findLast((one) => one <= load) ?? fits[0] ?? 0);
-    change({ exercise: known, moves: null, load_kg: load ? fitting : 0 });
+    change({ exercise: known, moves: null, load_kg: load ? fitting(load, fits) : 0 });
+    // A station that is taken, a level that is too hard: that holds for the sets to come.
+    setAhead(toCome > 0);
   };
   return (
     <DialogSheet open close={close} title={`${name}: ${now.exercise ?? "the set"}`} wide>
@@ -66,9 +71,15 @@ export function SetSheet({ name, set, movements, names, close, put }: Props) {
           {movement.instead.slice(0, 8).map((one) => <Tap key={one} on={false} act={() => swap(one)}>{one}</Tap>)}
         </Row>
       )}
+      {toCome > 0 && (
+        <label className="mt-3 inline-flex min-h-11 items-center gap-3 text-lg">
+          <input type="checkbox" className="size-5 accent-ink" checked={ahead} onChange={(event) => setAhead(event.target.checked)} />
+          {toCome === 1 ? "Also in the set to come" : `Also in the ${toCome} sets to come`}
+        </label>
+      )}
       <div className="mt-4 flex flex-wrap gap-3">
-        <button type="button" className="ink-button h-12 px-6 text-lg" onClick={() => { put(now); close(); }}>Take it</button>
-        <button type="button" className="key-button h-12 px-6 text-lg" onClick={() => { put(null); close(); }}>Not done</button>
+        <button type="button" className="ink-button h-12 px-6 text-lg" onClick={() => { put(now, ahead); close(); }}>Take it</button>
+        <button type="button" className="key-button h-12 px-6 text-lg" onClick={() => { put(null, false); close(); }}>Not done</button>
         <button type="button" className="key-button ml-auto h-12 px-6 text-lg" onClick={close}>Back</button>
       </div>
     </DialogSheet>

@@ -1,15 +1,35 @@
 import type { Schemas } from "@/api/client";
 import { type CoreSet, asPlanned } from "@/places/log/log";
+import { weight } from "@/words";
 import type { Clock, Step } from "./clock";
 
 export type Run = Schemas["FloorRunOf"];
 type Session = Schemas["Session"];
+
+/** Sessions that are run by one clock, and what can be chosen in them. */
+export interface Together {
+  runs: Run[];
+  movements: Schemas["FloorMovement"][];
+  names: string[];
+  caution: string;
+}
+
+/** Lay sessions together that were fetched, and kept for a lost connection, one by one. */
+export function together(found: Schemas["FloorRun"][]): Together {
+  const movements = new Map(found.flatMap((one) => one.movements).map((one) => [one.name, one]));
+  return {
+    runs: found.map((one) => one.run), movements: [...movements.values()],
+    names: [...new Set(found.flatMap((one) => one.names))], caution: found[0]?.caution ?? "",
+  };
+}
 
 /** One athlete's log while it is made: a set for each step that was done, null for one left out. */
 export interface Own {
   id: string;
   revision: number;
   done: Record<number, CoreSet | null>;
+  /** What is to be done otherwise at steps to come: a movement that was swapped, another load. */
+  ahead: Record<number, CoreSet>;
   /** What was stored of this session before, and is not of this run. */
   before: CoreSet[];
   pain: { exercise: string | null; note: string }[];
@@ -43,7 +63,7 @@ export function fresh(runs: Run[], now: number): State {
     }
     first = Math.min(first, at);
     own[run.athlete] = {
-      id: run.log?.client_id ?? crypto.randomUUID(), revision: run.log?.revision ?? 0, done,
+      id: run.log?.client_id ?? crypto.randomUUID(), revision: run.log?.revision ?? 0, done, ahead: {},
       before: stored.slice(at), pain: (run.log?.session.pain ?? []).map((one) => ({ exercise: one.exercise ?? null, note: one.note ?? "" })), stopped: false,
     };
   }
@@ -58,14 +78,69 @@ export const leader = (runs: Run[]): Run =>
 /** The planned set of an athlete at a step. */
 export const planned = (run: Run, steps: Step[], step: number): Schemas["FloorSet"] | undefined => run.sets[steps[step]?.set ?? -1];
 
+/** What an athlete is to do at a step, as it now stands: the plan, or what was changed ahead. */
+export function wanted(run: Run, state: State, step: number): { set: CoreSet; movement: string; says: string } | undefined {
+  const plan = planned(run, state.steps, step);
+  if (!plan) return undefined;
+  const set = state.own[run.athlete]?.ahead[step];
+  if (!set) return { set: asPlanned(plan.set), movement: plan.movement, says: [plan.dose, load(plan), plan.set.warm_up && "warm-up"].filter(Boolean).join(", ") };
+  return { set, movement: set.exercise ?? plan.movement, says: told(set) };
+}
+
+const load = (plan: Schemas["FloorSet"]) => plan.load && (plan.load.startsWith("band") ? plan.load : `at ${plan.load}`);
+
+/** A set in a few words. */
+export function told(set: CoreSet): string {
+  const dose = set.reps != null ? `${set.reps} reps` : `${set.seconds ?? 0} s`;
+  const several = (set.implements ?? 1) > 1 ? `${set.implements} × ` : "";
+  const at = set.load_kg ? `at ${several}${weight(set.load_kg, (set as { unit?: unknown }).unit)}` : "";
+  const side = set.sides && set.sides !== "both" ? ` ${set.sides === "each" ? "each side" : set.sides}` : "";
+  return [`${dose}${side}`, at, set.rpe != null ? `RPE ${set.rpe}` : "", set.warm_up ? "warm-up" : ""].filter(Boolean).join(", ");
+}
+
+/** The load that the kit has at or below one; any load where nothing is known of the kit. */
+export function fitting(load: number, loads: number[]): number {
+  if (loads.length === 0 || loads.some((one) => Math.abs(one - load) < 0.05)) return load;
+  return loads.findLast((one) => one <= load) ?? loads[0] ?? 0;
+}
+
+/** The steps behind one at which an athlete is to do the same movement, and has not yet. */
+export function toCome(run: Run, state: State, step: number): number[] {
+  const name = names(planned(run, state.steps, step)?.set);
+  return state.steps
+    .map((_, at) => at)
+    .filter((at) => at > step && state.own[run.athlete]?.done[at] === undefined && names(planned(run, state.steps, at)?.set) === name);
+}
+
+/** A change of a set that holds for the sets to come, too: the movement, the side, the load and the reps where the plan had the same. */
+export function carry(state: State, run: Run, step: number, set: CoreSet, loads: number[]): State {
+  const mine = state.own[run.athlete];
+  const here = planned(run, state.steps, step)?.set;
+  if (!mine || !here) return state;
+  const swapped = names(here) !== names(set);
+  const ahead = { ...mine.ahead };
+  for (const at of [step, ...toCome(run, state, step)]) {
+    const plan = planned(run, state.steps, at)?.set;
+    if (!plan) continue;
+    const [was, due] = [here.load_kg ?? 0, plan.load_kg ?? 0];
+    const next: CoreSet = { ...asPlanned(plan), exercise: set.exercise, moves: set.moves, sides: set.sides };
+    if (due === was) Object.assign(next, { load_kg: set.load_kg, implements: set.implements, unit: (set as { unit?: unknown }).unit });
+    // A pyramid keeps its steps on the other movement, as far as the kit has them.
+    else if (swapped) Object.assign(next, { load_kg: was ? fitting((due * (set.load_kg ?? 0)) / was, loads) : set.load_kg, implements: set.implements });
+    if (plan.reps != null && plan.reps === here.reps) next.reps = set.reps;
+    ahead[at] = next;
+  }
+  return { ...state, own: { ...state.own, [run.athlete]: { ...mine, ahead } } };
+}
+
 /** Mark a step as done as planned, for all that have not said otherwise and have not stopped. */
 export function markDone(state: State, runs: Run[], step: number): State {
   const own = { ...state.own };
   for (const run of runs) {
     const mine = own[run.athlete];
-    const plan = planned(run, state.steps, step);
-    if (!mine || mine.stopped || !plan || mine.done[step] !== undefined) continue;
-    own[run.athlete] = { ...mine, done: { ...mine.done, [step]: asPlanned(plan.set) } };
+    const due = wanted(run, state, step);
+    if (!mine || mine.stopped || !due || mine.done[step] !== undefined) continue;
+    own[run.athlete] = { ...mine, done: { ...mine.done, [step]: due.set } };
   }
   return { ...state, own };
 }
@@ -76,14 +151,21 @@ export function putSet(state: State, athlete: number, step: number, set: CoreSet
   return mine ? { ...state, own: { ...state.own, [athlete]: { ...mine, done: { ...mine.done, [step]: set } } } } : state;
 }
 
-/** Room for new steps: what is done behind them keeps its set. */
+/** Room for new steps behind one: what is done after them keeps its set, and they are done as the sets before them were to be. */
 export function insertSteps(state: State, steps: Step[], behind: number): State {
   const more = steps.length - state.steps.length;
+  const moved = <T,>(sets: Record<number, T>): Record<number, T> =>
+    Object.fromEntries(Object.entries(sets).map(([step, set]) => [Number(step) > behind ? Number(step) + more : Number(step), set]));
   const own = Object.fromEntries(
-    Object.entries(state.own).map(([athlete, mine]) => [
-      athlete,
-      { ...mine, done: Object.fromEntries(Object.entries(mine.done).map(([step, set]) => [Number(step) > behind ? Number(step) + more : Number(step), set])) },
-    ]),
+    Object.entries(state.own).map(([athlete, mine]) => {
+      const ahead = moved(mine.ahead);
+      for (let at = behind + 1; at <= behind + more; at += 1) {
+        const model = steps.findLastIndex((step, before) => before <= behind && step.set === steps[at]?.set);
+        const like = ahead[model];
+        if (like) ahead[at] = like;
+      }
+      return [athlete, { ...mine, done: moved(mine.done), ahead }];
+    }),
   );
   return { ...state, steps, own };
 }
