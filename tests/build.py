@@ -60,6 +60,16 @@ def document(
     }
 
 
+def restricted(*several: dict[str, Any]) -> dict[str, Any]:
+    """The athlete of a book under restrictions that begin with the audited week."""
+    base = {"by": "Runa Velk, physiotherapist", "since": MONDAY.isoformat()}
+    return {
+        "name": "Ada Test",
+        "bodyweight_kg": 70,
+        "restrictions": [base | one for one in several],
+    }
+
+
 def as_bytes(value: Any) -> bytes:
     return json.dumps(value).encode()
 

@@ -13,6 +13,7 @@ from pydantic import Field, ValidationError
 
 from dialback.book.errors import BadInputError, Problem, bad_input, from_validation
 from dialback.core.movements import Movement, MovementTable, Name, UnknownMovementError, Value, fold
+from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
@@ -30,6 +31,7 @@ class BookAthlete(Value):
 
     name: Name
     bodyweight_kg: float | None = Field(None, gt=0, le=1000)
+    restrictions: tuple[Restriction, ...] = Field((), strict=False, max_length=100)
 
 
 class Book(Value):
@@ -59,6 +61,7 @@ class Book(Value):
             self.movements,
             self.rules,
             self.athlete.bodyweight_kg,
+            self.athlete.restrictions,
         )
 
 

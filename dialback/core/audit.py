@@ -165,7 +165,7 @@ def _audit(
     if before is None:
         before = ledger.kept[key] = (baseline(ledger, week), heaviest_before(ledger, week))
     base, heaviest = before
-    in_hand = WeekInHand(entries, sums, base, heaviest, ledger.rules, against)
+    in_hand = WeekInHand(entries, sums, base, heaviest, ledger.rules, against, ledger.restrictions)
     return Audit(week, basis, ledger, entries, sums, base, in_hand)
 
 

@@ -12,6 +12,7 @@ from typing import Any, Final, NamedTuple, Protocol
 
 from dialback.core.counting import MeasuredSet, Shape, is_hard, measure, shape_of
 from dialback.core.movements import MovementTable
+from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
 from dialback.core.sessions import Session, Set
 from dialback.core.vocabulary import (
@@ -131,11 +132,13 @@ class Ledger:
         movements: MovementTable,
         rules: Rules,
         bodyweight_kg: float | None,
+        restrictions: tuple[Restriction, ...] = (),
     ) -> None:
         self.source = source
         self.movements = movements
         self.rules = rules
         self.bodyweight_kg = bodyweight_kg
+        self.restrictions = restrictions
         self.kept: dict[tuple[object, ...], Any] = {}
         """Room for what others work out of the ledger once; it never changes."""
         self._shapes: dict[tuple[object, ...], Shape] = {}
@@ -143,6 +146,22 @@ class Ledger:
         self._measured: dict[int, tuple[Set, MeasuredSet]] = {}
         self._entries: dict[tuple[Basis, Week], tuple[Entry, ...]] = {}
         self._tallies: dict[tuple[Basis, Week], Tally] = {}
+
+    def but(
+        self,
+        *,
+        source: SessionSource | None = None,
+        movements: MovementTable | None = None,
+        rules: Rules | None = None,
+    ) -> Ledger:
+        """The same athlete with other sessions, movements or rules."""
+        return Ledger(
+            source or self.source,
+            movements or self.movements,
+            rules or self.rules,
+            self.bodyweight_kg,
+            self.restrictions,
+        )
 
     def measure(self, sessions: Iterable[Session]) -> tuple[Entry, ...]:
         """Measure sessions that need not be in the source, such as a draft; nothing is kept."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import Final
+from typing import Any, Final
 
 from dialback.demo.programmes import (
     CIRCUITS,
@@ -21,6 +21,7 @@ from dialback.demo.programmes import (
 
 CLUB: Final = "Sallowmere Rowing Club"
 COACH: Final = "Ines Tarrow"
+PHYSIO: Final = "Runa Velk, physiotherapist"
 
 Programme = Callable[[int], list[Day]]
 """The days of a week; weeks are counted back from the one to audit, which is 0."""
@@ -34,6 +35,7 @@ class Rower:
     neither. ``load_jump`` multiplies the load of a movement in the week to audit. Of that week are
     the rest, too: its last session is ``half_logged`` or has ``rounds_more`` of its circuit, one
     movement was done for another (``swap``), a sensor ``measured`` some, ``pain`` stopped one.
+    ``restrictions`` begin in a week.
     """
 
     name: str
@@ -53,6 +55,7 @@ class Rower:
     swap: tuple[str, str] | None = None
     measured: tuple[str, ...] = ()
     pain: tuple[str, str] | None = None
+    restrictions: tuple[tuple[int, dict[str, Any]], ...] = ()
 
 
 def _always(days: list[Day]) -> Programme:
@@ -120,7 +123,14 @@ ROWERS: Final[tuple[Rower, ...]] = (
     Rower("Lisbet Arnaud", 70.0, 0.95,
           "Sore left elbow. No pressing overhead and no work for the elbow alone, on the word of "
           "the club's physiotherapist, until she lifts it.",
-          _always(_SORE_ELBOW), pain=("Bench press", "left elbow again, at the bottom")),
+          _always(_SORE_ELBOW), pain=("Bench press", "left elbow again, at the bottom"),
+          restrictions=(
+              *((-9, {"about": "pattern", "subject": pattern, "by": PHYSIO,
+                      "word": "tendon at the left elbow; seen again in the new year"})
+                for pattern in ("vertical_push", "elbow_extension", "elbow_flexion")),
+              (1, {"about": "movement", "subject": "Bench press", "most_load_kg": 30, "by": PHYSIO,
+                   "word": "it hurt at the bottom again: light, and no grinding"}),
+          )),
     Rower("Jory Castelin", 78.5, 0.95, "A month at home with bands; no kilograms to write down.",
           _home_now),
     Rower("Wendel Okoro-Fay", 91.0, 1.10,

@@ -59,7 +59,14 @@ def _document(rower: Rower, week: Week, today: date) -> dict[str, Any]:
     return {
         "format": "dialback-book",
         "version": 1,
-        "athlete": {"name": rower.name, "bodyweight_kg": rower.bodyweight_kg},
+        "athlete": {
+            "name": rower.name,
+            "bodyweight_kg": rower.bodyweight_kg,
+            "restrictions": [
+                {"since": (week.plus(back).monday + timedelta(days=2)).isoformat(), **one}
+                for back, one in rower.restrictions
+            ],
+        },
         "exercises": [
             movement.model_dump(mode="json") for movement in library() if movement.name in names
         ],

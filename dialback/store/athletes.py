@@ -18,6 +18,7 @@ from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
 from dialback.store.models import Athlete, Draft, House, Movement, database
 from dialback.store.movements import add_movements, movements_of
+from dialback.store.restrictions import add_restrictions, restrictions_of
 from dialback.store.sessions import StoredSessions, add_sessions, replace_plan
 
 
@@ -71,6 +72,7 @@ class Ledgers:
                 MovementTable(movements.values()),
                 rules_of(athlete, owner),
                 athlete.bodyweight_kg,
+                restrictions_of(athlete),
             )
             kept = (state, source, ledger)
             with self._lock:
@@ -82,16 +84,13 @@ class Ledgers:
         now = self.of(athlete)
         key = ("ahead", running)
         if key not in now.kept:
-            now.kept[key] = Ledger(
-                AsPlanned(now.source, running), now.movements, now.rules, now.bodyweight_kg
-            )
+            now.kept[key] = now.but(source=AsPlanned(now.source, running))
         kept: Ledger = now.kept[key]
         return kept
 
     def under(self, athlete: Athlete, rules: Rules) -> Ledger:
         """A ledger of the same sessions under other rules, to try them out."""
-        now = self.of(athlete)
-        return Ledger(now.source, now.movements, rules, now.bodyweight_kg)
+        return self.of(athlete).but(rules=rules)
 
     def preload(self, athlete: Athlete, first: Week, last: Week, owner: House) -> Ledger:
         """The athlete's ledger with a span of weeks read in one go, if it is new."""
@@ -147,6 +146,7 @@ def import_book(
             rules=own_rules,
             extra={"book": book.model_extra or {}, "athlete": book.athlete.model_extra or {}},
         )
+        add_restrictions(athlete, book.athlete.restrictions)
         ids, new, own = _place_movements(book, athlete)
         plans = add_sessions(athlete, "planned", book.planned, ids)
         add_sessions(athlete, "completed", book.completed, ids, plans)
@@ -213,6 +213,7 @@ def export_book(
         athlete=BookAthlete.model_construct(
             name=athlete.name,
             bodyweight_kg=athlete.bodyweight_kg,
+            restrictions=ledger.restrictions,
             **athlete.extra.get("athlete", {}),
         ),
         exercises=tuple(one for one in ledger.movements if fold(one.name) in used | own),

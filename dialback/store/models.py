@@ -226,6 +226,24 @@ class Template(Table):
     deleted_on = pw.DateField(null=True)
 
 
+class Restriction(Table):
+    """What an athlete is to avoid, or to do within a limit. It stays when it was lifted."""
+
+    athlete = pw.ForeignKeyField(Athlete, backref="restrictions")
+    about = pw.CharField()
+    subject = pw.CharField()
+    most_sets = pw.FloatField(null=True)
+    most_load_kg = pw.FloatField(null=True)
+    least_s = pw.FloatField(null=True)
+    most_s = pw.FloatField(null=True)
+    word = pw.TextField(default="")
+    by = pw.CharField()
+    since = pw.DateField()
+    lifted_on = pw.DateField(null=True)
+    lifted_by = pw.CharField(null=True)
+    extra = JsonField(default=dict)
+
+
 class Draft(Table):
     """A draft of a week's plan, not published yet.
 
@@ -278,5 +296,5 @@ class Signature(Table):
 
 TABLES = (
     House, Athlete, Movement, MovementMuscle, Import, Session, Version, ColumnChoice, SetRow,
-    SetMove, Block, Template, Draft, Acceptance, Signature,
+    SetMove, Block, Template, Restriction, Draft, Acceptance, Signature,
 )  # fmt: skip

@@ -26,6 +26,7 @@ from dialback.web.places import (
     kit,
     log,
     movements,
+    restrictions,
     roster,
     rules,
     sheets,
@@ -36,7 +37,7 @@ from dialback.web.places import (
 
 PLACES = (
     roster, weeks, block, templates, drafts, write, form, log, floor, movements, kit, rules, files,
-    sheets,
+    restrictions, sheets,
 )  # fmt: skip
 MORE_APIS = (
     block.blocks_api, templates.from_block, log.logs_api, log.versions_api, sheets.imports_api,

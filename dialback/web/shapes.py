@@ -10,10 +10,11 @@ from dialback.book.logsheet import SheetChoice
 from dialback.core.adjust import DraftSession
 from dialback.core.findings.finding import Level
 from dialback.core.kit import Kit
-from dialback.core.movements import Movement
+from dialback.core.movements import Movement, Name
 from dialback.core.notation.rows import RowKind
 from dialback.core.notation.session import PartKind
 from dialback.core.reconcile import Kind as MatchKind
+from dialback.core.restrictions import About, Restriction
 from dialback.core.sessions import Session, Set
 from dialback.core.vocabulary import Basis
 from dialback.core.words import Unit
@@ -199,10 +200,20 @@ class AthleteOut(Shape):
     bodyweight_kg: float | None
 
 
+class RestrictionNote(Shape):
+    """A restriction in force, in words."""
+
+    words: str
+    by: str
+    since: str
+    word: str
+
+
 class Frame(Shape):
     """Where one is: an athlete and a week, and the weeks beside it. ``over`` weeks are audited."""
 
     athlete: AthleteOut
+    restrictions: list[RestrictionNote]
     week: str
     monday: str
     sunday: str
@@ -554,6 +565,34 @@ class KitChoice(Shape):
     step: float
 
 
+class RestrictionOut(Shape):
+    """A restriction as it is kept. ``holds`` says whether it is in force today."""
+
+    id: int
+    words: str
+    holds: bool
+    restriction: Restriction
+
+
+class RestrictionsOut(Shape):
+    """An athlete's restrictions, the latest first, and what one can be about."""
+
+    restrictions: list[RestrictionOut]
+    subjects: dict[About, list[str]]
+
+
+class LiftBody(Shape):
+    """Who lifts a restriction."""
+
+    by: Name
+
+
+class RestrictionPath(AthletePath):
+    """A restriction of an athlete."""
+
+    restriction: int
+
+
 class KitMiss(MistakeOut):
     """What the room cannot give, at its place in the text, and what it can."""
 
@@ -582,6 +621,7 @@ class Written(Shape):
     lines: list[LinePart]
     new_movements: list[str]
     kit: list[KitMiss]
+    restricted: list[MistakeOut]
     week: DraftAudit
 
 
@@ -1117,6 +1157,7 @@ class FloorRunOf(Shape):
     date: str
     title: str
     sets: list[FloorSet]
+    restrictions: list[RestrictionNote]
     log: LogOut | None
 
 

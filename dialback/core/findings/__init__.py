@@ -15,6 +15,7 @@ from dialback.core.findings.plan import (
     pain_findings,
     swapped_findings,
 )
+from dialback.core.findings.restricted import restriction_findings
 from dialback.core.findings.spacing import spacing_findings
 
 FAMILIES = (
@@ -28,6 +29,7 @@ FAMILIES = (
     swapped_findings,
     data_gap_findings,
     pain_findings,
+    restriction_findings,
 )
 
 

@@ -12,6 +12,7 @@ from typing import Final, Literal
 from dialback.core.baseline import TOLERANCE, Baseline
 from dialback.core.movements import MovementTable
 from dialback.core.reconcile import SessionMatch
+from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
 from dialback.core.tally import Entry, Tally, TrailEntry, tally, top_loads, trail
 
@@ -48,6 +49,8 @@ CODES: Final[tuple[Code, ...]] = (
     Code("data_gap", "Gap in the log", "more than the allowed share of the sets lacks exertion or "
          "loads, or of a sum is estimated or assumed: note"),
     Code("pain", "Something hurt", "a session was stopped because something hurt: high"),
+    Code("restriction", "Restricted", "something is done that the athlete is to avoid, or beyond "
+         "the limit that somebody set: high"),
 )  # fmt: skip
 
 
@@ -114,6 +117,7 @@ class WeekInHand:
     heaviest_before: Mapping[str, float]
     rules: Rules
     against: AgainstPlan | None = None
+    restrictions: tuple[Restriction, ...] = ()
 
     @property
     def has_sets(self) -> bool:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import time
 from collections.abc import Iterator
+from datetime import date
 
 from flask import Response
 
@@ -27,6 +28,7 @@ from dialback.store.models import Session as SessionRow
 from dialback.store.sessions import completed_rows, planned_rows
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_day
+from dialback.web.places.restrictions import allowed, notes
 from dialback.web.problems import not_found
 from dialback.web.shapes import (
     FloorDay,
@@ -95,7 +97,7 @@ def floor_run(query: RunQuery) -> Response:
     known: dict[str, FloorMovement] = {}
     for entry in entries:
         for move in entry.measured.shape.moves:
-            _gather(known, move.movement, ledger, kit)
+            _gather(known, move.movement, ledger, kit, plan.date)
     return answer(
         FloorRun(
             run=_run(row, plan, ledger, entries),
@@ -122,6 +124,7 @@ def _run(row: SessionRow, plan: Session, ledger: Ledger, entries: tuple[Entry, .
         date=plan.date.isoformat(),
         title=plan.title,
         sets=[_floor_set(entry, plan) for entry in entries],
+        restrictions=notes(ledger, [plan.date]),
         log=_log_of(athlete, row, ledger),
     )
 
@@ -173,7 +176,9 @@ def _dose(one: Set) -> str:
     return dose_text(one)
 
 
-def _gather(known: dict[str, FloorMovement], movement: Movement, ledger: Ledger, kit: Kit) -> None:
+def _gather(
+    known: dict[str, FloorMovement], movement: Movement, ledger: Ledger, kit: Kit, day: date
+) -> None:
     """The movement, its levels and what can stand for it, each with its own choices."""
     waiting = [movement]
     seen = set(known)
@@ -182,7 +187,7 @@ def _gather(known: dict[str, FloorMovement], movement: Movement, ledger: Ledger,
         if one.name in seen:
             continue
         seen.add(one.name)
-        instead = instead_of(one, ledger.movements)
+        instead = allowed(instead_of(one, ledger.movements), ledger, day)
         known[one.name] = FloorMovement(
             name=one.name,
             loads=list(loads_for(kit, one)[1]),

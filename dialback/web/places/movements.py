@@ -15,7 +15,6 @@ from flask import Response
 from dialback.core.adjust import difference
 from dialback.core.findings.finding import Finding
 from dialback.core.movements import Movement, MovementTable, fold
-from dialback.core.tally import Ledger
 from dialback.core.vocabulary import CLASSES, MUSCLES, PATTERNS
 from dialback.core.weeks import Week
 from dialback.library import library
@@ -120,12 +119,7 @@ def _altered(athlete: Athlete, new: Movement) -> Iterable[MovementEffectSheet]:
     if MovementRow.select().where(own, MovementRow.folded == fold(new.name)).exists():
         # The athlete's own movement of that name counts as it did.
         return
-    other = Ledger(
-        ledger.source,
-        MovementTable([*ledger.movements, new]),
-        ledger.rules,
-        ledger.bodyweight_kg,
-    )
+    other = ledger.but(movements=MovementTable([*ledger.movements, new]))
     last = Week.to_audit(desk().today())
     signed = {
         row.week for row in Signature.select(Signature.week).where(Signature.athlete == athlete)

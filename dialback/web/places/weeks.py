@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, timedelta
 from typing import Any
 
 from flask import Response
@@ -25,6 +25,7 @@ from dialback.core.words import describe, explain, movement_text
 from dialback.store.models import Acceptance, Signature, database
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week, the_athlete, the_week
+from dialback.web.places.restrictions import notes
 from dialback.web.places.roster import COLUMNS, week_column
 from dialback.web.problems import not_found
 from dialback.web.shapes import (
@@ -53,6 +54,9 @@ def frame(path: WeekPath) -> Response:
     return answer(
         Frame(
             athlete=athlete_out(athlete),
+            restrictions=notes(
+                desk().ledgers.of(athlete), [week.monday + timedelta(days=day) for day in range(7)]
+            ),
             week=str(week),
             monday=week.monday.isoformat(),
             sunday=week.sunday.isoformat(),

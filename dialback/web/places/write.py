@@ -35,6 +35,7 @@ from dialback.web.desk import (
 )
 from dialback.web.places.drafts import audited
 from dialback.web.places.form import kit_misses
+from dialback.web.places.restrictions import restricted_lines
 from dialback.web.problems import not_found, stale
 from dialback.web.shapes import (
     LinePart,
@@ -155,6 +156,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
             lines=_line_parts(ledger, entries, lines),
             new_movements=[name for name in names if name not in lately],
             kit=kit_misses(body.text, placed, ledger.movements),
+            restricted=restricted_lines(body.text, placed, ledger, day),
             week=audited(ledger, week, as_draft(one for one in with_this if one.sets)),
         )
     )

@@ -863,6 +863,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/restrictions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The athlete's restrictions, lifted ones too. */
+        get: operations["list_restrictions"];
+        put?: never;
+        /** Set a restriction, on somebody's word. */
+        post: operations["add_restriction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/restrictions/{restriction}/lift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lift a restriction from today on. It stays on record, with who lifted it. */
+        post: operations["lift_restriction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/restrictions/{restriction}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a restriction back in force that was lifted. */
+        post: operations["restore_restriction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -1219,6 +1271,8 @@ export interface components {
          */
         Frame: {
             athlete: components["schemas"]["AthleteOut"];
+            /** Restrictions */
+            restrictions: components["schemas"]["RestrictionNote"][];
             /** Week */
             week: string;
             /** Monday */
@@ -1245,6 +1299,20 @@ export interface components {
             note: string;
             /** Bodyweight Kg */
             bodyweight_kg: number | null;
+        };
+        /**
+         * RestrictionNote
+         * @description A restriction in force, in words.
+         */
+        RestrictionNote: {
+            /** Words */
+            words: string;
+            /** By */
+            by: string;
+            /** Since */
+            since: string;
+            /** Word */
+            word: string;
         };
         /**
          * Sheet
@@ -2221,6 +2289,8 @@ export interface components {
             new_movements: string[];
             /** Kit */
             kit: components["schemas"]["KitMiss"][];
+            /** Restricted */
+            restricted: components["schemas"]["MistakeOut"][];
             week: components["schemas"]["DraftAudit"];
         };
         /**
@@ -2788,6 +2858,8 @@ export interface components {
             title: string;
             /** Sets */
             sets: components["schemas"]["FloorSet"][];
+            /** Restrictions */
+            restrictions: components["schemas"]["RestrictionNote"][];
             log: components["schemas"]["LogOut"] | null;
         };
         /**
@@ -3208,6 +3280,104 @@ export interface components {
             replaced: boolean;
             /** Warnings */
             warnings: string[];
+        };
+        /**
+         * RestrictionsOut
+         * @description An athlete's restrictions, the latest first, and what one can be about.
+         */
+        RestrictionsOut: {
+            /** Restrictions */
+            restrictions: components["schemas"]["RestrictionOut"][];
+            /** Subjects */
+            subjects: {
+                [key: string]: string[];
+            };
+        };
+        /**
+         * Restriction
+         * @description Something to avoid altogether, or, with a limit, to do within it.
+         *
+         *     ``subject`` is a movement's name, a pattern, a muscle, or a phase of the tempo. Limits: hard
+         *     sets a week, the total load of a set in kg, seconds of the phase. It holds from ``since`` until
+         *     the day on which somebody lifted it.
+         */
+        Restriction: {
+            /**
+             * About
+             * @enum {string}
+             */
+            about: "movement" | "pattern" | "muscle" | "tempo";
+            /** Subject */
+            subject: string;
+            /**
+             * Most Sets
+             * @default null
+             */
+            most_sets: number | null;
+            /**
+             * Most Load Kg
+             * @default null
+             */
+            most_load_kg: number | null;
+            /**
+             * Least S
+             * @default null
+             */
+            least_s: number | null;
+            /**
+             * Most S
+             * @default null
+             */
+            most_s: number | null;
+            /**
+             * Word
+             * @description What was said, and why
+             * @default
+             */
+            word: string;
+            /**
+             * By
+             * @description On whose word
+             */
+            by: string;
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /**
+             * Lifted On
+             * @default null
+             */
+            lifted_on: string | null;
+            /**
+             * Lifted By
+             * @default null
+             */
+            lifted_by: string | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * RestrictionOut
+         * @description A restriction as it is kept. ``holds`` says whether it is in force today.
+         */
+        RestrictionOut: {
+            /** Id */
+            id: number;
+            /** Words */
+            words: string;
+            /** Holds */
+            holds: boolean;
+            restriction: components["schemas"]["Restriction"];
+        };
+        /**
+         * LiftBody
+         * @description Who lifts a restriction.
+         */
+        LiftBody: {
+            /** By */
+            by: string;
         };
         /**
          * JobOut
@@ -5465,6 +5635,140 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    list_restrictions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestrictionsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    add_restriction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Restriction"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestrictionsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    lift_restriction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                restriction: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LiftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestrictionsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    restore_restriction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                restriction: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestrictionsOut"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,7 +1,8 @@
 import { useEffect } from "react";
-import { NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
+import type { Schemas } from "@/api/client";
 import { type WeekPlace, useFrame } from "@/api/queries";
-import { span, weekName } from "@/words";
+import { date, span, weekName } from "@/words";
 import { Failure } from "./Failure";
 import { KEYS, useKeys } from "./keys";
 import { ATHLETE_PLACES, weekPath } from "./places";
@@ -80,6 +81,7 @@ export function AthleteFrame() {
           </button>
         </div>
         <p className="min-w-0 flex-1 truncate text-sm text-ink-2 italic max-md:hidden print:whitespace-normal" title={at?.athlete.note}>
+          {at && at.restrictions.length > 0 && <Restricted notes={at.restrictions} to={weekPath(place.athlete, place.week, "rules")} />}
           {at?.athlete.note}
         </p>
         <nav aria-label="Steps of the work" className="no-print flex shrink-0 gap-5 max-md:w-full max-md:shrink max-md:overflow-x-auto max-md:whitespace-nowrap">
@@ -99,5 +101,14 @@ export function AthleteFrame() {
       </div>
       <Outlet />
     </>
+  );
+}
+
+/** The restrictions in force, in every place of the athlete: on whose word, on hover and in print. */
+function Restricted({ notes, to }: { notes: Schemas["RestrictionNote"][]; to: string }) {
+  return (
+    <Link to={to} className="trail-link mr-3 text-high not-italic" title={notes.map((one) => `${one.words}: ${one.by}, ${date(one.since)}. ${one.word}`).join("\n")}>
+      {notes.map((one) => one.words).join("; ")}
+    </Link>
   );
 }

@@ -4,6 +4,7 @@ import { useFloorRuns } from "@/api/queries";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { Failure } from "@/frame/Failure";
 import { weekPath } from "@/frame/places";
+import { date } from "@/words";
 import { BoxState } from "./BoxState";
 import { SetSheet } from "./SetSheet";
 import { begin, elapsed, face, finish, jump, lasts, length, oneMore, pause, skipRest } from "./clock";
@@ -233,6 +234,14 @@ function Cautions({ runs, caution, begin: go }: { runs: Part[]; caution: string;
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-8 pt-6 max-md:px-4">
       <h1 className="text-2xl font-semibold">{runs[0]?.title || "Session"}</h1>
       <p className="mt-1 text-lg">{runs.map((one) => one.name).join(", ")}: {leader(runs).sets.length} sets.</p>
+      {runs.filter((one) => one.restrictions.length > 0).map((one) => (
+        <section key={one.athlete} aria-label={`Restrictions of ${one.name}`} className="mt-4 max-w-prose border-l-4 border-high pl-4">
+          <p className="font-semibold">{one.name} is restricted</p>
+          <ul>
+            {one.restrictions.map((note) => <li key={note.words}>{note.words}, on the word of {note.by}, {date(note.since)}{note.word && `: “${note.word}”`}</li>)}
+          </ul>
+        </section>
+      ))}
       <p className="mt-4 max-w-prose border-l-4 border-caution pl-4">{caution}</p>
       <button type="button" className="ink-button mt-6 h-16 px-10 text-xl" onClick={go}>Begin</button>
     </main>

@@ -1,9 +1,10 @@
-import { useEffect, useMemo, useState } from "react";
+import { type ReactNode, useEffect, useMemo, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { type WeekPlace, rules as calls, useChange, useFrame, useRoster, useRules } from "@/api/queries";
 import { lastPlace, useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
 import { Preview } from "./Preview";
+import { Restrictions } from "./Restrictions";
 import { RuleField, type Value } from "./RuleField";
 
 type Chosen = Record<string, unknown>;
@@ -23,7 +24,7 @@ export function HouseRules() {
 /** An athlete's own rules, over those of the house. */
 export function OwnRules() {
   const place = useWeekPlace();
-  return <RulesDesk athlete={place.athlete} place={place} />;
+  return <RulesDesk athlete={place.athlete} place={place} before={<Restrictions athlete={place.athlete} />} />;
 }
 
 const GROUPS: Record<string, string> = {
@@ -33,14 +34,20 @@ const GROUPS: Record<string, string> = {
   change: "Change against the baseline",
 };
 
-function RulesDesk({ athlete, place }: { athlete: number | null; place: WeekPlace | null }) {
+interface DeskProps {
+  athlete: number | null;
+  place: WeekPlace | null;
+  before?: ReactNode;
+}
+
+function RulesDesk({ athlete, place, before }: DeskProps) {
   const stored = useRules(athlete);
   if (stored.error) return <Failure error={stored.error} />;
   if (!stored.data) return <p className="p-6 text-ink-2">Looking up the rules…</p>;
-  return <Desk key={`${athlete ?? "house"}/${stored.data.revision}`} athlete={athlete} place={place} data={stored.data} />;
+  return <Desk key={`${athlete ?? "house"}/${stored.data.revision}`} athlete={athlete} place={place} before={before} data={stored.data} />;
 }
 
-function Desk({ athlete, place, data }: { athlete: number | null; place: WeekPlace | null; data: Schemas["RulesOut"] }) {
+function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["RulesOut"] }) {
   const [chosen, setChosen] = useState<Chosen>(data.chosen);
   const changed = JSON.stringify(chosen) !== JSON.stringify(data.chosen);
   const keep = useChange(() => calls.save(athlete, { chosen, revision: data.revision }));
@@ -67,6 +74,7 @@ function Desk({ athlete, place, data }: { athlete: number | null; place: WeekPla
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_24rem]">
       <main className="min-h-0 overflow-auto bg-sheet px-6 pt-4 pb-10">
+        {before}
         <div className="mb-1 flex items-baseline gap-4">
           <h1 className="text-xl font-semibold">{athlete === null ? "House rules" : "Own rules"}</h1>
           <p className="text-sm text-ink-2">

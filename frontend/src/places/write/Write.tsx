@@ -169,7 +169,7 @@ function Desk({ place, athlete, opened, days, stored, remove }: {
     };
   }, [asForm, put]);
   useEffect(() => {
-    if (view.current && answer) underline(view.current, answer.mistakes, answer.kit);
+    if (view.current && answer) underline(view.current, answer.mistakes, [...answer.restricted, ...answer.kit]);
   }, [answer, asForm]);
   const putText = useCallback((text: string) => put({ text }), [put]);
   const goTo = (at: { line: number; column: number }) => {
@@ -216,10 +216,13 @@ function Desk({ place, athlete, opened, days, stored, remove }: {
         {asForm
           ? <Form athlete={place.athlete} text={sheet.text} names={names.data?.movements ?? []} mistakes={answer?.mistakes ?? []} put={putText} line={setLine} />
           : <div ref={host} className="min-h-0 flex-1 overflow-hidden" />}
-        {answer && answer.mistakes.length + answer.kit.length > 0 && (
+        {answer && answer.mistakes.length + answer.restricted.length + answer.kit.length > 0 && (
           <ul aria-label="Mistakes" className="max-h-36 overflow-auto border-t border-rule px-6 py-2 text-sm">
             {answer.mistakes.map((one) => (
               <Notice key={`${one.line}/${one.column}`} line={one.line} message={one.message} tone="text-high" go={() => goTo(one)} />
+            ))}
+            {answer.restricted.map((one) => (
+              <Notice key={`restricted ${one.line}/${one.message}`} line={one.line} message={one.message} tone="text-high" go={() => goTo(one)} />
             ))}
             {answer.kit.map((one) => (
               <Notice key={`kit ${one.line}/${one.column}`} line={one.line} message={one.message} tone="text-caution" go={() => goTo(one)}>

@@ -156,7 +156,7 @@ export function openEditor(host: HTMLElement, { text, names, typed, line, leave 
 }
 
 /** Underline the mistakes where they are, and loads that cannot be made. */
-export function underline(view: EditorView, mistakes: Schemas["MistakeOut"][], kit: Schemas["KitMiss"][]): void {
+export function underline(view: EditorView, mistakes: Schemas["MistakeOut"][], warnings: Schemas["MistakeOut"][]): void {
   const { doc } = view.state;
   const mark = (severity: "error" | "warning") => (one: Schemas["MistakeOut"]): Diagnostic => {
     const line = doc.line(one.line);
@@ -165,6 +165,6 @@ export function underline(view: EditorView, mistakes: Schemas["MistakeOut"][], k
     return { from: to > from ? from : Math.max(line.from, to - 1), to, severity, message: one.message };
   };
   const there = (one: Schemas["MistakeOut"]) => one.line <= doc.lines;
-  const found = [...mistakes.filter(there).map(mark("error")), ...kit.filter(there).map(mark("warning"))];
+  const found = [...mistakes.filter(there).map(mark("error")), ...warnings.filter(there).map(mark("warning"))];
   view.dispatch(setDiagnostics(view.state, found));
 }

@@ -1,0 +1,45 @@
+"""Restrictions of an athlete: kept for good, also when somebody has lifted them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import date
+
+from dialback.core.restrictions import Restriction as CoreRestriction
+from dialback.store.models import Athlete, Restriction
+
+_COLUMNS = ("about", "subject", "most_sets", "most_load_kg", "least_s", "most_s", "word", "by",
+            "since", "lifted_on", "lifted_by")  # fmt: skip
+
+
+def restriction_rows(athlete: Athlete) -> list[Restriction]:
+    """The athlete's restrictions, the latest first."""
+    return list(
+        Restriction.select()
+        .where(Restriction.athlete == athlete)
+        .order_by(Restriction.since.desc(), Restriction.id.desc())
+    )
+
+
+def core_restriction(row: Restriction) -> CoreRestriction:
+    """The restriction of a row."""
+    values = {name: getattr(row, name) for name in _COLUMNS}
+    return CoreRestriction.model_validate({**values, **row.extra})
+
+
+def restrictions_of(athlete: Athlete) -> tuple[CoreRestriction, ...]:
+    """The athlete's restrictions, lifted ones included: they held for weeks that are over."""
+    return tuple(core_restriction(row) for row in restriction_rows(athlete))
+
+
+def add_restrictions(athlete: Athlete, restrictions: Iterable[CoreRestriction]) -> None:
+    """Keep restrictions, in an order that they come out in again."""
+    for one in reversed(list(restrictions)):
+        values = {name: getattr(one, name) for name in _COLUMNS}
+        Restriction.create(athlete=athlete, extra=one.model_extra or {}, **values)
+
+
+def lift(row: Restriction, on: date | None, by: str | None) -> None:
+    """Note who lifted a restriction, and when; with neither it holds again."""
+    row.lifted_on, row.lifted_by = on, by
+    row.save()
