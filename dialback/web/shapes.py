@@ -577,6 +577,7 @@ class RestrictionOut(Shape):
 class RestrictionsOut(Shape):
     """An athlete's restrictions, the latest first, and what one can be about."""
 
+    today: str
     restrictions: list[RestrictionOut]
     subjects: dict[About, list[str]]
 

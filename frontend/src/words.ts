@@ -36,6 +36,15 @@ export function amount(value: number, measure: string): string {
   return number(WEIGHTS.has(measure) && shown === "lb" ? value / KG_PER_LB : value, DIGITS[measure] ?? 2);
 }
 
+/** The unit in which weights are shown and typed. */
+export const weightUnit = (): "kg" | "lb" => shown;
+
+const rounded = (value: number, digits: number) => Number(value.toFixed(digits));
+
+/** A weight of so many kilograms as it is typed in that unit; and back. They undo each other. */
+export const typedWeight = (kg: number): number => (shown === "lb" ? rounded(kg / KG_PER_LB, 2) : kg);
+export const keptWeight = (typed: number): number => (shown === "lb" ? rounded(typed * KG_PER_LB, 3) : typed);
+
 /** A load with its unit: in the one that it was entered in, else in the one that is shown. */
 export function weight(kg: number, entered?: unknown): string {
   const unit = entered === "lb" ? "lb" : entered === "kg" ? "kg" : shown;

@@ -162,6 +162,48 @@ def test_the_dial(coach: Coach) -> None:
     coach.sees("; stored")
 
 
+def test_weights_are_shown_and_typed_in_pounds_and_do_not_drift(coach: Coach) -> None:
+    coach.open("/kit", "Weights are shown in")
+    shown = coach.find("//label[contains(., 'Weights are shown in')]/select")
+    kilograms = coach.field("Dumbbells, kg").get_attribute("value")
+    Select(shown).select_by_visible_text("lb")
+    pounds = coach.wait(lambda: coach.field("Dumbbells, lb").get_attribute("value"), "no pounds")
+    lightest = float(kilograms.split(",")[0])
+    assert float(pounds.split(",")[0]) == pytest.approx(lightest / 0.45359237, abs=0.005)
+    coach.open("/athletes/10/weeks/2026-W48/dial", "load")
+    load = coach.find("(//input[contains(@aria-label, ', load in lb')])[1]")
+    name = load.get_attribute("aria-label")
+    load.send_keys(Keys.CONTROL, "a")
+    load.send_keys("135")
+    coach.wait(lambda: line(coach, name) == "135", "not as typed")
+    coach.open("/kit", "Weights are shown in")
+    shown = coach.find("//label[contains(., 'Weights are shown in')]/select")
+    Select(shown).select_by_visible_text("kg")
+    coach.wait(lambda: coach.field("Dumbbells, kg").get_attribute("value") == kilograms, "drifted")
+
+
+def test_a_restriction_is_set_seen_and_lifted(coach: Coach) -> None:
+    coach.open("/athletes/7/weeks/2026-W48/rules", "Restrictions")
+    coach.click("Add one", "button")
+    coach.sees("On whose word")
+    assert coach.axe() == []
+    Select(coach.find("//label[starts-with(., 'About')]/select")).select_by_value("pattern")
+    which = coach.find("//label[starts-with(., 'Which')]/select")
+    Select(which).select_by_visible_text("horizontal push")
+    coach.find("//label[starts-with(., 'On whose word')]/input").send_keys("Runa Velk, physio")
+    coach.click("Set it", "button")
+    coach.sees("lift it".capitalize())
+    coach.open("/athletes/7/weeks/2026-W48/write", "No horizontal push:")
+    coach.sees("no horizontal push")
+    coach.open("/athletes/7/weeks/2026-W48/rules", "Restrictions")
+    assert coach.axe() == []
+    coach.click("Lift it", "button")
+    coach.find("//label[starts-with(., 'Who lifts it')]/input").send_keys("Runa Velk")
+    coach.click("Lift it from today on", "button")
+    coach.sees("lifted by Runa Velk")
+    coach.sees_no("no horizontal push;")
+
+
 def test_findings_come_and_go_as_a_line_changes(coach: Coach) -> None:
     coach.open("/athletes/8/weeks/2026-W48/dial", "Nothing open in the draft")
     press = coach.field("Bench press, sets")

@@ -46,7 +46,7 @@ class TestWhatBreaksIt:
                 session(2, sets("Extension", 2))]  # fmt: skip
         (one,) = findings(done, **restriction)
         assert (one.value, one.limit, one.measure, one.level) == (value, limit, measure, "high")
-        assert "Runa Velk, physiotherapist, 2026-10-05" in one.sentence
+        assert "Runa Velk, physiotherapist, 5 October 2026" in one.sentence
 
     @pytest.mark.parametrize(
         "restriction",

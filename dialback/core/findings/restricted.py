@@ -43,7 +43,7 @@ def _finding(breach: Breach) -> Finding:
     restriction = breach.restriction
     days = tuple(dict.fromkeys(entry.session.date for entry in breach.entries))
     on = " and ".join(f"{day:%A}" for day in days)
-    said = f"On the word of {restriction.by}, {restriction.since}"
+    said = f"On the word of {restriction.by}, {restriction.since:%-d %B %Y}"
     word = f"{said}: “{restriction.word}”." if restriction.word else f"{said}."
     return Finding(
         "restriction",

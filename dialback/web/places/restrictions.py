@@ -44,6 +44,7 @@ def _listed(athlete: Athlete) -> RestrictionsOut:
     today = desk().today()
     kept = [(row.id, core_restriction(row)) for row in restriction_rows(athlete)]
     return RestrictionsOut(
+        today=today.isoformat(),
         restrictions=[
             RestrictionOut(id=number, words=one.words, holds=one.holds(today), restriction=one)
             for number, one in kept

@@ -3286,6 +3286,8 @@ export interface components {
          * @description An athlete's restrictions, the latest first, and what one can be about.
          */
         RestrictionsOut: {
+            /** Today */
+            today: string;
             /** Restrictions */
             restrictions: components["schemas"]["RestrictionOut"][];
             /** Subjects */

@@ -7,7 +7,7 @@ import { Failure } from "@/frame/Failure";
 import { KEYS, useKeys } from "@/frame/keys";
 import { weekPath } from "@/frame/places";
 import { DialFace } from "@/marks/DialFace";
-import { day, weekName } from "@/words";
+import { day, keptWeight, typedWeight, weekName, weightUnit } from "@/words";
 import { Answer } from "./Answer";
 import { PublishDialog } from "./PublishDialog";
 import { Stepper } from "./Stepper";
@@ -154,7 +154,7 @@ function SessionLines({ session, words, change }: {
                 {set.load_kg ? (
                   <>
                     {(set.implements ?? 1) > 1 && <span className="text-sm text-ink-2">{set.implements} × </span>}
-                    <Stepper label={`${name}, load in kg`} value={set.load_kg} step={word?.load_step_kg ?? 1} least={set.load_kg < 0 ? -500 : 0.5} most={1000} unit="kg" set={(load_kg) => put({ load_kg })} />
+                    <Stepper label={`${name}, load in ${weightUnit()}`} value={typedWeight(set.load_kg)} step={word ? typedWeight(word.load_step_kg) : 1} least={set.load_kg < 0 ? -500 : 0.5} most={1000} unit={weightUnit()} set={(load) => put({ load_kg: keptWeight(load), ...entered() })} />
                   </>
                 ) : (
                   <span className="pr-13 text-ink-2">–</span>
@@ -167,6 +167,9 @@ function SessionLines({ session, words, change }: {
     </table>
   );
 }
+
+/** The unit that a load was entered in, which it is shown in from then on. */
+const entered = (): object => ({ unit: weightUnit() === "lb" ? "lb" : undefined });
 
 const SIDE: Record<string, string> = { both: "", each: "ea", alternating: "alt", left: "L", right: "R" };
 

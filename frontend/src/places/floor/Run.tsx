@@ -238,7 +238,12 @@ function Cautions({ runs, caution, begin: go }: { runs: Part[]; caution: string;
         <section key={one.athlete} aria-label={`Restrictions of ${one.name}`} className="mt-4 max-w-prose border-l-4 border-high pl-4">
           <p className="font-semibold">{one.name} is restricted</p>
           <ul>
-            {one.restrictions.map((note) => <li key={note.words}>{note.words}, on the word of {note.by}, {date(note.since)}{note.word && `: “${note.word}”`}</li>)}
+            {one.restrictions.map((note) => (
+              <li key={note.words} className="mt-1.5">
+                <span className="block text-lg first-letter:uppercase">{note.words}</span>
+                <span className="block text-sm text-ink-2">{note.by}, {date(note.since)}{note.word && `: “${note.word}”`}</span>
+              </li>
+            ))}
           </ul>
         </section>
       ))}

@@ -2,7 +2,7 @@ import { type ReactNode, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { kit as calls, unit, useChange, useKit, useUnit } from "@/api/queries";
 import { Failure } from "@/frame/Failure";
-import { number } from "@/words";
+import { keptWeight, typedWeight, weight, weightUnit } from "@/words";
 
 type Room = Required<Schemas["Kit"]>;
 
@@ -39,33 +39,33 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
       </div>
       {save.error && <p role="alert" className="mb-2 border-l-4 border-high pl-3">{save.error.message}</p>}
       <div className="grid max-w-5xl grid-cols-2 gap-x-12">
-        <Section title="Dumbbells" says="kg of one of a pair: 10, 12, 14 or 12-40 by 2">
-          <Loads label="Dumbbells, kg" value={room.dumbbells_kg} put={(dumbbells_kg) => put({ dumbbells_kg })} note={(problem) => note("dumbbells", problem)} />
+        <Section title="Dumbbells" says={`${weightUnit()} of one of a pair: 10, 12, 14 or 12-40 by 2`}>
+          <Loads label={`Dumbbells, ${weightUnit()}`} value={room.dumbbells_kg} put={(dumbbells_kg) => put({ dumbbells_kg })} note={(problem) => note("dumbbells", problem)} />
         </Section>
-        <Section title="Kettlebells" says="kg of one: 8-28 by 4">
-          <Loads label="Kettlebells, kg" value={room.kettlebells_kg} put={(kettlebells_kg) => put({ kettlebells_kg })} note={(problem) => note("kettlebells", problem)} />
+        <Section title="Kettlebells" says={`${weightUnit()} of one: 8-28 by 4`}>
+          <Loads label={`Kettlebells, ${weightUnit()}`} value={room.kettlebells_kg} put={(kettlebells_kg) => put({ kettlebells_kg })} note={(problem) => note("kettlebells", problem)} />
         </Section>
-        <Section title="Bars" says="kg of each bar, empty">
-          <Loads label="Bars, kg" value={room.bars_kg} put={(bars_kg) => put({ bars_kg })} note={(problem) => note("bars", problem)} />
+        <Section title="Bars" says={`${weightUnit()} of each bar, empty`}>
+          <Loads label={`Bars, ${weightUnit()}`} value={room.bars_kg} put={(bars_kg) => put({ bars_kg })} note={(problem) => note("bars", problem)} />
         </Section>
         <Section title="Bands" says="levels by name, the lightest first; no kilograms are made up for them">
           <Words label="Bands" value={room.bands as string[]} put={(bands) => put({ bands })} />
         </Section>
         <Section title="Plates" says="how many pairs of each weight; both ends of a bar get the same">
           <table className="text-sm">
-            <thead><tr className="text-left text-ink-2 italic"><th className="w-24 font-normal" scope="col">kg</th><th className="w-24 font-normal" scope="col">pairs</th><td /></tr></thead>
+            <thead><tr className="text-left text-ink-2 italic"><th className="w-24 font-normal" scope="col">{weightUnit()}</th><th className="w-24 font-normal" scope="col">pairs</th><td /></tr></thead>
             <tbody>
               {(room.plates ?? []).map((plate, at) => (
                 // Plates have no name but their place.
                 <tr key={at}>
-                  <td><Number label={`Plate ${at + 1}, kg`} value={plate.kg} put={(kg) => put({ plates: replaced(room.plates, at, { ...plate, kg }) })} /></td>
+                  <td><Number label={`Plate ${at + 1}, ${weightUnit()}`} value={typedWeight(plate.kg)} put={(typed) => put({ plates: replaced(room.plates, at, { ...plate, kg: keptWeight(typed) }) })} /></td>
                   <td><Number label={`Plate ${at + 1}, pairs`} value={plate.pairs} put={(pairs) => put({ plates: replaced(room.plates, at, { ...plate, pairs }) })} /></td>
                   <td><Remove what={`plate ${at + 1}`} act={() => put({ plates: without(room.plates, at) })} /></td>
                 </tr>
               ))}
             </tbody>
           </table>
-          <button type="button" className="trail-link min-h-6 text-sm" onClick={() => put({ plates: [...room.plates, { kg: 2.5, pairs: 1 }] })}>Another weight</button>
+          <button type="button" className="trail-link min-h-6 text-sm" onClick={() => put({ plates: [...room.plates, { kg: keptWeight(2.5), pairs: 1 }] })}>Another weight</button>
           <Step loads={room.bars_kg.length > 0 ? room.plates.map((one) => one.kg * 2) : []} />
         </Section>
         <Section title="Stacks" says="machines with a pin: first load, step and top, and the movements done on them">
@@ -75,7 +75,7 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
                 <input aria-label={`Stack ${at + 1}, name`} value={stack.name} onChange={(event) => put({ stacks: replaced(room.stacks, at, { ...stack, name: event.target.value }) })} className="h-6 w-32 border-b border-rule bg-transparent font-semibold" />
                 {(["least_kg", "step_kg", "top_kg"] as const).map((field) => (
                   <label key={field} className="text-ink-2">{field === "least_kg" ? "from" : field === "step_kg" ? "by" : "to"}{" "}
-                    <Number label={`${stack.name}, ${field.replace("_kg", "")} kg`} value={stack[field]} put={(kg) => put({ stacks: replaced(room.stacks, at, { ...stack, [field]: kg }) })} />
+                    <Number label={`${stack.name}, ${field.replace("_kg", "")} ${weightUnit()}`} value={typedWeight(stack[field])} put={(typed) => put({ stacks: replaced(room.stacks, at, { ...stack, [field]: keptWeight(typed) }) })} />
                   </label>
                 ))}
                 <Remove what={stack.name} act={() => put({ stacks: without(room.stacks, at) })} />
@@ -83,7 +83,7 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
               <Words label={`${stack.name}, movements`} value={(stack.movements ?? []) as string[]} hint="movements, if not those with this kit" put={(movements) => put({ stacks: replaced(room.stacks, at, { ...stack, movements }) })} />
             </div>
           ))}
-          <button type="button" className="trail-link min-h-6 text-sm" onClick={() => put({ stacks: [...room.stacks, { name: "new stack", least_kg: 5, step_kg: 5, top_kg: 100, movements: [] }] })}>Another stack</button>
+          <button type="button" className="trail-link min-h-6 text-sm" onClick={() => put({ stacks: [...room.stacks, { name: "new stack", least_kg: keptWeight(5), step_kg: keptWeight(5), top_kg: keptWeight(100), movements: [] }] })}>Another stack</button>
         </Section>
       </div>
     </main>
@@ -143,14 +143,14 @@ function Loads({ label, value: loads, put, note }: { label: string; value: reado
   return (
     <>
       <input
-        aria-label={label} value={typed ?? loads.join(", ")} aria-invalid={problem !== "" || undefined} className="field w-full aria-invalid:border-high"
+        aria-label={label} value={typed ?? loads.map(typedWeight).join(", ")} aria-invalid={problem !== "" || undefined} className="field w-full aria-invalid:border-high"
         onChange={(event) => {
           setTyped(event.target.value);
           const next = parsed(event.target.value);
-          const says = typeof next === "string" ? `“${next}” is no load: write kilograms with commas between, as in 10, 12.5, 14-20 by 2` : "";
+          const says = typeof next === "string" ? `“${next}” is no load: write weights with commas between, as in 10, 12.5, 14-20 by 2` : "";
           setProblem(says);
           note(says);
-          if (typeof next !== "string") put(next);
+          if (typeof next !== "string") put(next.map(keptWeight));
         }}
         onBlur={() => { if (problem === "") setTyped(null); }}
       />
@@ -187,5 +187,5 @@ function Number({ label, value: now, put }: { label: string; value: number; put:
 
 /** The smallest step that bar and plates allow. */
 function Step({ loads }: { loads: number[] }) {
-  return loads.length === 0 ? null : <p className="mt-1 text-sm text-ink-2">The smallest step on a bar is {number(Math.min(...loads), 2)} kg.</p>;
+  return loads.length === 0 ? null : <p className="mt-1 text-sm text-ink-2">The smallest step on a bar is {weight(Math.min(...loads))}.</p>;
 }

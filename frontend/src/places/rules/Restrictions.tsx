@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { restrictions, useChange, useRestrictions } from "@/api/queries";
 import { DialogSheet } from "@/frame/DialogSheet";
-import { date } from "@/words";
+import { date, keptWeight, weightUnit } from "@/words";
 
 type Kept = Schemas["RestrictionOut"];
 type About = "movement" | "pattern" | "muscle" | "tempo";
@@ -28,7 +28,7 @@ export function Restrictions({ athlete }: { athlete: number }) {
         {all.map((one) => (
           <li key={one.id} className="flex items-baseline gap-4 border-b border-hair py-1.5">
             <span className={`min-w-0 flex-1 ${one.holds ? "" : "text-ink-2"}`}>
-              <span className={one.holds ? "font-semibold" : one.restriction.lifted_on ? "line-through" : ""}>{one.words}</span>
+              <span className={`inline-block first-letter:uppercase ${one.holds ? "font-semibold" : one.restriction.lifted_on ? "line-through" : ""}`}>{one.words}</span>
               <span className="block text-sm text-ink-2">
                 {one.restriction.by}, {date(one.restriction.since)}{one.restriction.word && `: “${one.restriction.word}”`}
                 {one.restriction.lifted_on && ` · lifted by ${one.restriction.lifted_by}, ${date(one.restriction.lifted_on)}`}
@@ -42,23 +42,24 @@ export function Restrictions({ athlete }: { athlete: number }) {
         ))}
       </ul>
       {(found.error ?? restore.error) && <p role="alert" className="mt-2 text-sm text-high">{(found.error ?? restore.error)?.message}</p>}
-      {adding && found.data && <AddOne athlete={athlete} subjects={found.data.subjects} close={() => setAdding(false)} />}
+      {adding && found.data && <AddOne athlete={athlete} today={found.data.today} subjects={found.data.subjects} close={() => setAdding(false)} />}
       {lifting && <Lift athlete={athlete} one={lifting} close={() => setLifting(null)} />}
     </section>
   );
 }
 
+const inKg = (typed: number | null) => (typed === null ? null : keptWeight(typed));
 const number = (text: string) => (text.trim() === "" ? null : Number(text.replace(",", ".")));
 
-function AddOne({ athlete, subjects, close }: { athlete: number; subjects: Record<string, string[]>; close: () => void }) {
+function AddOne({ athlete, today, subjects, close }: { athlete: number; today: string; subjects: Record<string, string[]>; close: () => void }) {
   const [about, setAbout] = useState<About>("movement");
   const [how, setHow] = useState<"avoid" | "limit">("avoid");
-  const [said, setSaid] = useState({ subject: "", most_sets: "", most_load_kg: "", least_s: "", most_s: "", by: "", word: "", since: new Date().toLocaleDateString("sv") });
+  const [said, setSaid] = useState({ subject: "", most_sets: "", most_load_kg: "", least_s: "", most_s: "", by: "", word: "", since: today });
   const put = (part: Partial<typeof said>) => setSaid((now) => ({ ...now, ...part }));
   const limited = about === "tempo" || how === "limit";
   const none = { most_sets: null, most_load_kg: null, least_s: null, most_s: null };
   const limits = about === "tempo" ? { ...none, least_s: number(said.least_s), most_s: number(said.most_s) }
-    : how === "limit" ? { ...none, most_sets: number(said.most_sets), most_load_kg: number(said.most_load_kg) } : none;
+    : how === "limit" ? { ...none, most_sets: number(said.most_sets), most_load_kg: inKg(number(said.most_load_kg)) } : none;
   const keep = useChange(() => restrictions.add(athlete, { about, subject: said.subject, by: said.by, word: said.word, since: said.since, ...limits, lifted_on: null, lifted_by: null }));
   const names = subjects[about] ?? [];
   const ready = said.subject.trim() !== "" && said.by.trim() !== "" && (!limited || Object.values(limits).some((one) => one !== null));
@@ -94,7 +95,7 @@ function AddOne({ athlete, subjects, close }: { athlete: number; subjects: Recor
         {about === "tempo" && <Limit label="Seconds of that phase, at least" value={said.least_s} put={(least_s) => put({ least_s })} />}
         {about === "tempo" && <Limit label="Seconds of that phase, at most" value={said.most_s} put={(most_s) => put({ most_s })} />}
         {about !== "tempo" && how === "limit" && <Limit label="Sets a week, at most" value={said.most_sets} put={(most_sets) => put({ most_sets })} />}
-        {about !== "tempo" && how === "limit" && <Limit label="Load of a set in all, kg, at most" value={said.most_load_kg} put={(most_load_kg) => put({ most_load_kg })} />}
+        {about !== "tempo" && how === "limit" && <Limit label={`Load of a set in all, ${weightUnit()}, at most`} value={said.most_load_kg} put={(most_load_kg) => put({ most_load_kg })} />}
         <label>On whose word
           <input value={said.by} maxLength={120} placeholder="name and profession" onChange={(event) => put({ by: event.target.value })} className="field mt-0.5 block w-full" />
         </label>
