@@ -6,7 +6,7 @@ SHELL := bash
 PYTHON ?= $(shell command -v python3.11 || command -v python3)
 PORT ?= 8765
 BIN := .venv/bin
-FRONT := $(shell git ls-files frontend 2>/dev/null | grep -v schema.d.ts)
+FRONT := $(shell git ls-files frontend 2>/dev/null | grep -v -e schema.d.ts -e /tests/)
 
 .PHONY: setup build demo test lint bench docs screenshots lock clean
 
@@ -37,7 +37,7 @@ lint: setup frontend/node_modules
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
-	cd frontend && npx tsc --noEmit && npx eslint src --max-warnings 0
+	cd frontend && npx tsc --noEmit && npx eslint src tests --max-warnings 0
 
 chromium:
 	@if ! command -v chromium >/dev/null || ! command -v chromedriver >/dev/null; then
@@ -47,6 +47,7 @@ chromium:
 	fi
 
 test: lint build chromium
+	cd frontend && npx vitest run
 	$(BIN)/pytest -n 2 --dist loadfile
 
 bench: setup

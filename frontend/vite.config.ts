@@ -1,7 +1,7 @@
 import { fileURLToPath } from "node:url";
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
+import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
@@ -15,5 +15,6 @@ export default defineConfig({
     manifest: "assets.json",
     modulePreload: { polyfill: false },
   },
+  test: { include: ["tests/**/*.test.ts"] },
   server: { proxy: { "/api": "http://127.0.0.1:8765" } },
 });

@@ -1,0 +1,141 @@
+import { describe, expect, it } from "vitest";
+import type { Schemas } from "@/api/client";
+import { oneMore } from "@/places/floor/clock";
+import { type State, carry, fitting, fresh, insertSteps, leader, logOf, markDone, putSet, toCome, together, told, wanted } from "@/places/floor/run";
+import { circuit, due, run, set } from "./build";
+
+const NOW = 1_800_000_000_000;
+const names = (state: State, athlete = 1) => Object.values(state.own[athlete]?.done ?? {}).map((one) => one?.exercise ?? null);
+
+function of<T>(value: T | undefined | null): T {
+  if (value === undefined || value === null) throw new Error("nothing there");
+  return value;
+}
+
+describe("a run", () => {
+  const pyramid = run([
+    due(set("Squat", { reps: 5, load_kg: 40, warm_up: true })), due(set("Squat", { reps: 5, load_kg: 60 })), due(set("Squat", { reps: 5, load_kg: 80 })), due(set("Row")),
+  ]);
+
+  it("begins at its first set, with an id of its own", () => {
+    const [a, b] = [fresh([pyramid], NOW), fresh([pyramid], NOW)];
+    expect(a.clock).toEqual({ step: 0, phase: "ready", since: NOW, paused: null });
+    expect(a.own[1]?.id).not.toBe(b.own[1]?.id);
+  });
+
+  it("goes on behind what is logged of it, and keeps what the log has besides", () => {
+    const stored = [set("Squat", { reps: 4 }), set("Squat"), set("Curl")];
+    const log: Schemas["LogOut"] = { client_id: "row-9", revision: 3, session: { date: "2026-11-25", title: "Legs", sets: stored, rpe: 8, duration_min: null, plan: null, notes: "n", pain: [] } };
+    const known = { ...pyramid, log };
+    const state = fresh([known], NOW);
+    expect(state.clock.step).toBe(2);
+    const next = markDone(state, [known], 2);
+    const session = logOf(known, of(next.own[1]));
+    expect(session.sets.map((one) => one.exercise)).toEqual(["Squat", "Squat", "Squat", "Curl"]);
+    expect([session.sets[0]?.reps, session.rpe, session.notes]).toEqual([4, 8, "n"]);
+    expect(next.own[1]).toMatchObject({ id: "row-9", revision: 3 });
+  });
+
+  it("is over where all of it is logged", () => {
+    const log: Schemas["LogOut"] = { client_id: "x", revision: 1, session: { date: "2026-11-25", title: "", sets: [set("Row")], rpe: null, duration_min: null, plan: null, notes: "", pain: [] } };
+    expect(fresh([run([due(set("Row"))], { log })], NOW).clock.phase).toBe("over");
+  });
+
+  it("marks a set as planned once: what was said before stays, what was skipped stays out", () => {
+    let state = putSet(fresh([pyramid], NOW), 1, 1, set("Squat", { reps: 3 }));
+    state = markDone(putSet(state, 1, 0, null), [pyramid], 0);
+    state = markDone(state, [pyramid], 1);
+    expect(logOf(pyramid, of(state.own[1])).sets.map((one) => one.reps)).toEqual([3]);
+  });
+
+  it("leaves out what only a plan says of a set", () => {
+    const ranged = run([due(set("Row", { reps_to: 12, note: "slow" }))]);
+    const state = markDone(fresh([ranged], NOW), [ranged], 0);
+    expect(of(state.own[1]?.done[0])).not.toHaveProperty("reps_to");
+  });
+});
+
+describe("a group", () => {
+  const one = run([due(set("Squat")), due(set("Row"))]);
+  const other = run([due(set("Press"))], { athlete: 2, name: "Bo Test", plan: 8 });
+  const both = [one, other];
+
+  it("follows the longest plan; who has nothing at a place logs nothing", () => {
+    expect(leader(both)).toBe(one);
+    let state = fresh(both, NOW);
+    state = markDone(markDone(state, both, 0), both, 1);
+    expect([names(state, 1), names(state, 2)]).toEqual([["Squat", "Row"], ["Press"]]);
+  });
+
+  it("goes on without the one who stopped", () => {
+    const state = fresh(both, NOW);
+    const hurt: State = { ...state, own: { ...state.own, 2: { ...of(state.own[2]), stopped: true, pain: [{ exercise: "Press", note: "knee" }] } } };
+    const next = markDone(hurt, both, 0);
+    expect([names(next, 1), names(next, 2)]).toEqual([["Squat"], []]);
+    expect(logOf(other, of(next.own[2])).pain).toEqual([{ exercise: "Press", note: "knee" }]);
+  });
+
+  it("is laid together of answers that were kept one by one", () => {
+    const movement = (name: string): Schemas["FloorMovement"] => ({ name, loads: [], easier: null, harder: null, instead: [], tempo: null, isometric: false });
+    const answer = (of: typeof one, ...known: string[]): Schemas["FloorRun"] => ({ run: of, movements: known.map(movement), names: known, caution: "Stop on pain." });
+    const all = together([answer(one, "Squat", "Row"), answer(other, "Press", "Row")]);
+    expect(all.runs).toEqual(both);
+    expect(all.movements.map((each) => each.name)).toEqual(["Squat", "Row", "Press"]);
+    expect([all.names, all.caution]).toEqual([["Squat", "Row", "Press"], "Stop on pain."]);
+    expect(together([]).runs).toEqual([]);
+  });
+});
+
+describe("a change that holds for the sets to come", () => {
+  const pyramid = run([
+    due(set("Squat", { reps: 5, load_kg: 40 })), due(set("Squat", { reps: 5, load_kg: 60 })), due(set("Row")), due(set("Squat", { reps: 8, load_kg: 60, tempo: "3-0-1" })),
+  ]);
+
+  it("counts what is still to come of the movement", () => {
+    const state = fresh([pyramid], NOW);
+    expect(toCome(pyramid, state, 0)).toEqual([1, 3]);
+    expect(toCome(pyramid, markDone(state, [pyramid], 1), 0)).toEqual([3]);
+    expect(toCome(pyramid, state, 2)).toEqual([]);
+  });
+
+  it("swaps the movement and keeps the steps of its loads, as far as the kit has them", () => {
+    const loads = [10, 20, 25, 30];
+    const state = carry(fresh([pyramid], NOW), pyramid, 0, set("Leg press", { reps: 5, load_kg: 20 }), loads);
+    expect(wanted(pyramid, state, 1)?.set).toMatchObject({ exercise: "Leg press", load_kg: 30, reps: 5 });
+    expect(wanted(pyramid, state, 3)?.set).toMatchObject({ exercise: "Leg press", load_kg: 30, reps: 8, tempo: "3-0-1" });
+    expect(wanted(pyramid, state, 2)?.movement).toBe("Row");
+    expect(names(markDone(state, [pyramid], 3))).toEqual(["Leg press"]);
+  });
+
+  it("takes another load where the plan had the same, and leaves the others", () => {
+    const state = carry(fresh([pyramid], NOW), pyramid, 1, set("Squat", { reps: 4, load_kg: 55, rpe: 9 }), []);
+    expect(wanted(pyramid, state, 3)?.set).toMatchObject({ load_kg: 55, reps: 8, rpe: null });
+    const first = carry(fresh([pyramid], NOW), pyramid, 0, set("Squat", { reps: 5, load_kg: 45 }), []);
+    expect(wanted(pyramid, first, 1)?.set.load_kg).toBe(60);
+  });
+
+  it("holds for a round on top, and moves what stands behind it", () => {
+    const rounds = run(circuit(2, ["Squat", "Row"], 40, 20));
+    let state = fresh([rounds], NOW);
+    state = carry(state, rounds, 2, set("Lunge", { reps: null, seconds: 40 }), []);
+    state = putSet(state, 1, 3, set("Row", { reps: null, seconds: 33 }));
+    const early = insertSteps(state, oneMore(state.steps, 0, rounds.sets), 1);
+    expect([4, 5].map((step) => wanted(rounds, early, step)?.movement)).toEqual(["Lunge", "Row"]);
+    expect(early.own[1]?.done[5]?.seconds).toBe(33);
+    const late = insertSteps(state, oneMore(state.steps, 3, rounds.sets), 3);
+    expect([4, 5].map((step) => wanted(rounds, late, step)?.movement)).toEqual(["Lunge", "Row"]);
+  });
+
+  it.each([[22, [], 22], [22, [10, 20, 30], 20], [5, [10, 20], 10], [20.02, [10, 20], 20.02]])("takes %d kg of %j as %d", (load, loads, fits) => {
+    expect(fitting(load, loads)).toBe(fits);
+  });
+});
+
+it.each([
+  [set("Press", { load_kg: 12, implements: 2, rpe: 8.5 }), "8 reps, at 2 × 12 kg, RPE 8.5"],
+  [set("Plank", { reps: null, seconds: 40 }), "40 s"],
+  [set("Row", { sides: "each", warm_up: true }), "8 reps each side, warm-up"],
+  [set("Press", { load_kg: 61.235, unit: "lb" }), "8 reps, at 135 lb"],
+])("a set is told in a few words", (one, words) => {
+  expect(told(one)).toBe(words);
+});
