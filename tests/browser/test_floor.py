@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from datetime import date
 from pathlib import Path
 from typing import Any
-from urllib.request import urlopen
+from urllib.request import Request, urlopen
 
 import pytest
 from selenium.webdriver.common.by import By
@@ -45,6 +45,12 @@ def coach(club: Club) -> Iterator[Coach]:
 def api(club: Club, path: str) -> Any:
     with urlopen(f"{club.base}/api{path}") as answer:
         return json.load(answer)
+
+
+def put(club: Club, path: str, body: Any) -> None:
+    headers = {"Content-Type": "application/json"}
+    request = Request(f"{club.base}/api{path}", json.dumps(body).encode(), headers, method="PUT")
+    urlopen(request).close()
 
 
 def plan(club: Club, name: str) -> int:
@@ -296,6 +302,67 @@ def test_the_log_takes_a_week_in_three_actions_and_what_differed(coach: Coach, c
     coach.sees("is out of the book")
     tap(coach, "Undo")
     coach.sees("Cycling, easy instead of")
+
+
+def test_the_log_takes_corrections_as_fast_as_they_are_typed(coach: Coach, club: Club) -> None:
+    number = plan(club, "Wendel Okoro-Fay")
+    others = len(logged(club, number))
+    coach.open(f"/athletes/6/weeks/2026-W48/log?session=plan-{number}", "All as planned")
+    tap(coach, "All as planned")
+    coach.sees("(100")
+    planned = len(logged(club, number))
+    field = coach.find("(//input[contains(@aria-label, 'Romanian deadlift: done')])[2]")
+    field.click()
+    # Each Enter goes on to the next set; nobody waits for the server.
+    coach.type("6", Keys.ENTER, "5 RPE 9", Keys.ENTER, "at 55 kg", Keys.ENTER)
+    exertion = coach.find("//label[starts-with(., 'Exertion')]/input")
+    exertion.click()
+    coach.type("7.5", Keys.TAB, "52", Keys.TAB, "right knee stiff", Keys.TAB)
+
+    def stored() -> bool:
+        log = api(club, f"/floor/run?plan={number}")["run"]["log"]["session"]
+        lifts = [one for one in log["sets"] if one["exercise"] == "Romanian deadlift"]
+        said = (log["rpe"], log["duration_min"], log["notes"])
+        return (
+            [one["reps"] for one in lifts[1:4]] == [6, 5, 8]
+            and (lifts[2]["rpe"], lifts[3]["load_kg"]) == (9, 55)
+            and said == (7.5, 52, "right knee stiff")
+            and len(log["sets"]) == planned
+        )
+
+    coach.wait(stored, "something got lost")
+    week = api(club, "/athletes/6/weeks/2026-W48/log")
+    assert all(one["versions"] == [] for one in week["sessions"])
+    assert planned > others
+    coach.sees("is changed.")
+    coach.find("//body").send_keys("u")
+    coach.wait(lambda: coach.find("//label[starts-with(., 'Notes')]/input").get_attribute("value")
+               == "", "not undone")  # fmt: skip
+    one = api(club, f"/floor/run?plan={number}")["run"]["log"]["session"]
+    assert (one["notes"], one["duration_min"]) == ("", 52)
+
+
+def test_two_versions_are_laid_side_by_side_and_decided(coach: Coach, club: Club) -> None:
+    number = plan(club, "Jory Castelin")
+    run = api(club, f"/floor/run?plan={number}")["run"]
+    sets = [one["set"] for one in run["sets"]]
+    for log, more in (("desk-log", sets), ("phone-log", sets[:-1])):
+        body = {"change": f"change-of-{log}", "revision": 0, "plan": number,
+                "session": {"date": run["date"], "title": run["title"], "sets": more}}  # fmt: skip
+        put(club, f"/athletes/{run['athlete']}/logs/{log}", body)
+    coach.open(
+        f"/athletes/{run['athlete']}/weeks/2026-W48/log?session=plan-{number}", "two versions"
+    )
+    coach.sees("This session was changed in two places.")
+    (row,) = coach.driver.find_elements(
+        By.CSS_SELECTOR, "section[aria-label='Two versions'] tbody tr"
+    )
+    assert row.text.startswith(sets[-1]["exercise"])
+    assert row.text.endswith("nothing")
+    assert coach.axe() == []
+    tap(coach, "Take the other")
+    coach.sees_no("two versions")
+    assert len(logged(club, number)) == len(sets) - 1
 
 
 def test_a_session_without_a_plan_is_written_as_done(coach: Coach) -> None:

@@ -117,6 +117,11 @@ function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
               <Big act={() => change((all) => skip(all, runs))}>Skip</Big>
               <Big act={() => change((all) => { const more = oneMore(all.steps, all.clock.step, lead.sets); return insertSteps(all, more, lastOf(all.steps, more)); })}>{set.round === null ? "One more set" : "One more round"}</Big>
             </div>
+            {/* Within reach of the thumb, however many athletes stand below. */}
+            <div className="mt-3 flex gap-3">
+              <button type="button" className="key-button h-12 flex-1 border-high text-lg text-high" onClick={() => setHurts(true)}>Stop: something hurts</button>
+              <button type="button" className="key-button h-12 px-6 text-lg" onClick={() => setClock((all) => ({ ...all, phase: "over", paused: null, since: Date.now() }))}>Stop here</button>
+            </div>
           </>
         )}
       </main>
@@ -135,10 +140,6 @@ function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
                 <li key={at} className="flex justify-between gap-3 border-b border-hair py-0.5"><span className="truncate">{one.movement}</span><span className="shrink-0 text-ink-2">{one.says}</span></li>
               ))}
             </ol>
-            <div className="mt-auto flex gap-3 pt-4">
-              <button type="button" className="key-button h-12 flex-1 border-high text-high" onClick={() => setHurts(true)}>Stop: something hurts</button>
-              <button type="button" className="key-button h-12" onClick={() => setClock((all) => ({ ...all, phase: "over", paused: null, since: Date.now() }))}>Stop here</button>
-            </div>
           </>
         )}
       </aside>

@@ -179,15 +179,19 @@ function After({ session, disabled, keep }: { session: CoreSession; disabled: bo
 function Said({ label, stored, wide = false, disabled, wrong, keep }: {
   label: string; stored: string; wide?: boolean; disabled: boolean; wrong: (typed: string) => string | null; keep: (typed: string) => void;
 }) {
-  // What was typed over one value is gone when another is stored.
-  const [draft, setDraft] = useState<{ text: string; over: string } | null>(null);
-  const typed = draft?.over === stored ? draft.text : null;
+  const [typed, setTyped] = useState<string | null>(null);
+  const [seen, setSeen] = useState(stored);
+  if (seen !== stored) {
+    // What was typed is stored now, or something else is.
+    setSeen(stored);
+    setTyped(null);
+  }
   const says = typed === null ? null : wrong(typed);
   return (
     <label className={wide ? "min-w-60 flex-1" : "w-32"}>{label}
       <input
         value={typed ?? stored} disabled={disabled} inputMode={wide ? "text" : "decimal"} maxLength={2000} aria-invalid={says !== null || undefined}
-        onChange={(event) => setDraft({ text: event.target.value, over: stored })}
+        onChange={(event) => setTyped(event.target.value)}
         onBlur={() => { if (typed !== null && typed !== stored && says === null) keep(typed); }}
         className={`field mt-0.5 block aria-invalid:border-high ${wide ? "w-full" : "w-20"}`}
       />

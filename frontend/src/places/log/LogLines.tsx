@@ -13,6 +13,8 @@ interface Props {
 
 const planOf = (one: LogSession, line: Line) => (line.at === null ? undefined : one.plan?.sets[line.at]);
 const doneOf = (one: LogSession, line: Line) => (line.done_at === null ? undefined : one.log?.session.sets[line.done_at]);
+/** The round that a planned set stands in, from 1; 0 for one outside of rounds. */
+const roundOf = (set: CoreSet | undefined) => Number((set as { round?: unknown } | undefined)?.round ?? 0);
 const setsOf = (one: LogSession) => one.log?.session.sets ?? [];
 
 const SHAPES: Record<Line["kind"], string> = {
@@ -58,16 +60,15 @@ export function LogLines({ place, one, names, edit }: Props) {
     });
   /** One more round behind those of a part: what its last planned round has. */
   const oneMore = (part: string) => {
-    const round = (set: CoreSet) => Number((set as { round?: unknown }).round ?? 0);
     const ofPart = plans.filter((set) => (set.part ?? "") === part);
-    const last = Math.max(...ofPart.map(round));
-    const more = ofPart.filter((set) => round(set) === last).map(asPlanned);
+    const last = Math.max(...ofPart.map(roundOf));
+    const more = ofPart.filter((set) => roundOf(set) === last).map(asPlanned);
     change((now, line, at) => {
       const end = now.lines.findLastIndex((other) => other.part === part);
       return at === end ? [doneOf(now, line), ...more].filter((set) => set !== undefined) : null;
     });
   };
-  const inRounds = (part: string) => plans.some((set) => (set.part ?? "") === part && "round" in set);
+  const inRounds = (part: string) => plans.some((set) => (set.part ?? "") === part && roundOf(set) > 0);
   const swap = (index: number, which: Line, name: string) => {
     const known = names.find((other) => other.name.toLowerCase() === name.trim().toLowerCase());
     if (!known) { setError({ at: index, says: `No movement is called “${name}”.` }); return; }
@@ -81,7 +82,7 @@ export function LogLines({ place, one, names, edit }: Props) {
   };
   return (
     <table className="w-full table-fixed text-sm ">
-      <colgroup><col className="w-7 max-md:w-5" /><col className="w-60 max-md:w-28" /><col className="w-44 max-md:w-auto" /><col className="max-md:w-0" /><col className="w-56 max-md:w-24" /></colgroup>
+      <colgroup><col className="w-7 max-md:w-5" /><col className="w-90 max-md:w-32" /><col className="w-44 max-md:w-auto" /><col className="max-md:w-0" /><col className="w-56 max-md:w-24" /></colgroup>
       <thead>
         <tr className="border-b border-rule text-left text-ink-2 italic">
           <td /><th scope="col" className="pb-0.5 font-normal">planned</th><th scope="col" className="pb-0.5 font-normal">done, if otherwise</th>
@@ -95,6 +96,8 @@ export function LogLines({ place, one, names, edit }: Props) {
           const movement = part || before.movement !== line.movement;
           // In a circuit movements take turns: a head for each set would double the length.
           const alone = movement && one.lines[index + 1]?.movement !== line.movement;
+          const round = roundOf(planOf(one, line));
+          const newRound = round > 0 && (part || !before || roundOf(planOf(one, before)) !== round);
           return [
             part && line.part ? (
               <tr key={`${line.part}/${index}`}>
@@ -104,6 +107,9 @@ export function LogLines({ place, one, names, edit }: Props) {
                   {inRounds(line.part) && one.log && <Small act={() => oneMore(line.part)}>one more round</Small>}
                 </th>
               </tr>
+            ) : null,
+            newRound ? (
+              <tr key={`round/${index}`}><td /><th colSpan={4} scope="rowgroup" className="pt-1.5 text-left font-normal text-ink-2 italic">round {round}</th></tr>
             ) : null,
             movement && !alone ? (
               <tr key={`${line.movement}/${index}`} className="border-t border-hair">
@@ -129,8 +135,8 @@ export function LogLines({ place, one, names, edit }: Props) {
             <tr key={`${line.at}/${line.done_at}`} className={`align-baseline ${alone ? "border-t border-hair" : ""}`} data-kind={line.kind}>
               <td><span aria-hidden="true" className={`inline-block size-2.5 border border-ink ${SHAPES[line.kind]}`} /></td>
               <td className={line.planned ? "" : "text-ink-2 italic"}>
-                {alone && <span className="block text-base text-ink not-italic">{line.movement}</span>}
-                {line.planned || "not planned"}
+                {alone && <span className="mr-2.5 text-base text-ink not-italic max-md:block">{line.movement}</span>}
+                <span className={alone ? "text-ink-2" : ""}>{line.planned || "not planned"}</span>
               </td>
               <td className="pr-2">
                 <Correction line={line} number={index + 1} amend={(text) => amend(index, line, text)} />
@@ -179,7 +185,7 @@ function Correction({ line, number, amend }: { line: Line; number: number; amend
         if (!typed.trim()) return;
         event.currentTarget.blur();
       }}
-      className={`h-6 w-full border-b border-hair bg-transparent ${shown ? "placeholder:text-ink" : "placeholder:text-ink-2"}`}
+      className={`my-px h-5.5 w-full bg-paper px-1.5 ${shown ? "placeholder:text-ink" : "placeholder:text-ink-2"}`}
     />
   );
 }

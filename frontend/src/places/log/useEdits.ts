@@ -17,24 +17,30 @@ type How = (one: LogSession) => CoreSession | null | Promise<CoreSession | null>
 
 /**
  * Changes of the week's logs, one after the other: a coach types faster than a server answers, and
- * each change begins with what the one before it left.
+ * each change, an undo too, begins with what the one before it left.
  */
 export function useEdits(place: WeekPlace) {
   const queries = useQueryClient();
   const last = useRef<Promise<unknown>>(Promise.resolve());
+  const undoable = useRef<Before | null>(null);
   const [before, setBefore] = useState<Before | null>(null);
   const change = useChange((work: () => Promise<void>) => work());
   const { mutateAsync } = change;
 
-  const inTurn = useCallback((key: string, work: (one: LogSession) => Promise<void>) => {
-    const next = last.current.then(() => mutateAsync(async () => {
-      const week = queries.getQueryData<Schemas["LogWeek"]>(["log", place]);
-      const one = week?.sessions.find((other) => keyOf(other) === key);
-      if (one) await work(one);
-    }));
-    // A change that failed is told by `error`; those behind it have their turn all the same.
-    last.current = next.catch(() => undefined);
-  }, [mutateAsync, place, queries]);
+  const remember = useCallback((one: Before | null) => {
+    undoable.current = one;
+    setBefore(one);
+  }, []);
+
+  /** Let work have its turn. What fails is told by `error`; what waits behind it goes on. */
+  const inTurn = useCallback((work: () => Promise<void>) => {
+    last.current = last.current.then(() => mutateAsync(work)).catch(() => undefined);
+  }, [mutateAsync]);
+
+  const current = useCallback(
+    (key: string) => queries.getQueryData<Schemas["LogWeek"]>(["log", place])?.sessions.find((one) => keyOf(one) === key),
+    [place, queries],
+  );
 
   const keep = useCallback(async (one: LogSession, session: CoreSession) => {
     await logs.keep(place.athlete, one.log?.client_id ?? crypto.randomUUID(), {
@@ -42,30 +48,30 @@ export function useEdits(place: WeekPlace) {
     });
   }, [place]);
 
-  const edit = useCallback((key: string, how: How) => inTurn(key, async (one) => {
-    const session = await how(one);
+  const edit = useCallback((key: string, how: How) => inTurn(async () => {
+    const one = current(key);
+    const session = one && (await how(one));
     if (!session) return;
     await keep(one, session);
-    setBefore({ key, title: session.title, session: one.log?.session ?? null, out: null });
-  }), [inTurn, keep]);
+    remember({ key, title: session.title, session: one.log?.session ?? null, out: null });
+  }), [current, inTurn, keep, remember]);
 
-  const takeOut = useCallback((key: string) => inTurn(key, async (one) => {
-    if (!one.log) return;
-    await logs.remove(place.athlete, one.log.client_id);
-    setBefore({ key, title: one.log.session.title, session: one.log.session, out: one.log.client_id });
-  }), [inTurn, place]);
+  const takeOut = useCallback((key: string) => inTurn(async () => {
+    const log = current(key)?.log;
+    if (!log) return;
+    await logs.remove(place.athlete, log.client_id);
+    remember({ key, title: log.session.title, session: log.session, out: log.client_id });
+  }), [current, inTurn, place, remember]);
 
-  const undo = useCallback(() => {
-    if (!before) return;
-    const { key, session, out } = before;
-    setBefore(null);
-    const back = async (one: LogSession) => {
-      if (session) await keep(one, session);
-      else if (one.log) await logs.remove(place.athlete, one.log.client_id);
-    };
-    if (out) last.current = last.current.then(() => mutateAsync(async () => { await logs.restore(place.athlete, out); })).catch(() => undefined);
-    else inTurn(key, back);
-  }, [before, inTurn, keep, mutateAsync, place]);
+  const undo = useCallback(() => inTurn(async () => {
+    const was = undoable.current;
+    if (!was) return;
+    const one = current(was.key);
+    if (was.out) await logs.restore(place.athlete, was.out);
+    else if (one && was.session) await keep(one, was.session);
+    else if (one?.log) await logs.remove(place.athlete, one.log.client_id);
+    remember(null);
+  }), [current, inTurn, keep, place, remember]);
 
   return { edit, takeOut, undo, before, busy: change.isPending, error: change.error };
 }
