@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
 import { oneMore } from "@/places/floor/clock";
-import { type State, carry, fitting, fresh, insertSteps, leader, logOf, markDone, putSet, toCome, together, told, wanted } from "@/places/floor/run";
+import { type State, asBefore, carry, changed, edit, fitting, fresh, insertSteps, leader, logOf, markDone, putSet, toCome, together, told, wanted } from "@/places/floor/run";
 import { circuit, due, run, set } from "./build";
 
 const NOW = 1_800_000_000_000;
@@ -138,4 +138,46 @@ it.each([
   [set("Press", { load_kg: 61.235, unit: "lb" }), "8 reps, at 135 lb"],
 ])("a set is told in a few words", (one, words) => {
   expect(told(one)).toBe(words);
+});
+
+describe("a change of a set", () => {
+  const two = run([due(set("Squat")), due(set("Squat"))]);
+
+  it("is no set done before its time: it is only to be done otherwise", () => {
+    const state = fresh([two], NOW);
+    const next = changed(state, two, edit(state, 1, 0), set("Squat", { reps: 6, rpe: 9 }), false, []);
+    expect(names(next)).toEqual([]);
+    expect(wanted(two, next, 0)?.says).toBe("6 reps, RPE 9");
+    expect(markDone(next, [two], 0).own[1]?.done[0]).toMatchObject({ reps: 6, rpe: 9 });
+    expect(wanted(two, next, 1)?.says).toBe("8 reps");
+  });
+
+  it("is made anew with each tap, not on top of the one before", () => {
+    const state = markDone(fresh([two], NOW), [two], 0);
+    const editing = edit(state, 1, 0);
+    const first = changed(state, two, editing, set("Lunge"), true, []);
+    expect(wanted(two, first, 1)?.movement).toBe("Lunge");
+    const second = changed(first, two, editing, set("Lunge", { reps: 5 }), false, []);
+    expect([names(second), wanted(two, second, 1)?.movement]).toEqual([["Lunge"], "Squat"]);
+    expect(names(changed(second, two, editing, null, false, []))).toEqual([null]);
+  });
+
+  it("is taken back: the set, and those to come, as they were when it was opened", () => {
+    const state = fresh([two], NOW);
+    const editing = edit(state, 1, 0);
+    expect(asBefore(changed(state, two, editing, set("Lunge"), true, []), two, editing)).toEqual(state);
+    const done = markDone(state, [two], 0);
+    const again = edit(done, 1, 0);
+    expect(asBefore(changed(done, two, again, null, false, []), two, again)).toEqual(done);
+  });
+
+  it("keeps what the clock did meanwhile", () => {
+    const state = fresh([two], NOW);
+    const editing = edit(state, 1, 0);
+    let later = changed(state, two, editing, set("Lunge"), false, []);
+    later = markDone(markDone(later, [two], 0), [two], 1);
+    expect(names(later)).toEqual(["Lunge", "Squat"]);
+    expect(names(changed(later, two, editing, set("Step-up"), false, []))).toEqual(["Step-up", "Squat"]);
+    expect(names(asBefore(later, two, editing))).toEqual(["Squat", "Squat"]);
+  });
 });

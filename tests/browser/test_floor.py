@@ -94,7 +94,7 @@ def do_next(coach: Coach) -> None:
     """The set that comes now, without waiting for the rest to end."""
     if coach.find("//main/button[contains(@class, 'ink-button')]").text.startswith("On,"):
         tap(coach, "On, without more rest")
-    tap(coach, "Done as planned")
+    tap(coach, "Done as changed" if "Done as changed" in coach.text() else "Done as planned")
 
 
 def test_today_is_listed_and_run_by_taps(coach: Coach, club: Club) -> None:
@@ -114,9 +114,10 @@ def test_today_is_listed_and_run_by_taps(coach: Coach, club: Club) -> None:
     # Two taps: the set just done had fewer reps, at a load that the kit has.
     tap(coach, "Anselm Brook, set 3: change")
     tap(coach, "Reps: less")
+    coach.wait(lambda: logged(club, number)[0]["reps"] == 5, "not taken by the second tap")
     tap(coach, "Load: more")
     coach.find("//button[.='8.5']").click()
-    tap(coach, "Take it")
+    tap(coach, "Close")
     coach.wait(lambda: logged(club, number)[0].get("rpe") == 8.5, "not corrected")
     (one,) = logged(club, number)
     planned = api(club, f"/floor/run?plan={number}")["run"]["sets"][2]["set"]
@@ -179,7 +180,7 @@ def test_a_swap_holds_for_the_sets_to_come(coach: Coach, club: Club) -> None:
     instead = choice.text
     choice.click()
     assert coach.find("//label[contains(., 'sets to come')]/input").is_selected()
-    tap(coach, "Take it")
+    tap(coach, "Close")
     coach.wait(lambda: done(club, number) == [instead], "not swapped")
     do_next(coach)
     coach.wait(lambda: done(club, number) == [instead] * 2, "not carried on")
@@ -291,6 +292,17 @@ def test_the_log_takes_a_week_in_three_actions_and_what_differed(coach: Coach, c
     field = coach.find("(//input[contains(@aria-label, 'Romanian deadlift: done')])[4]")
     field.send_keys("RPE 11", Keys.ENTER)
     coach.sees("RPE goes from 0 to 10")
+    field.clear()
+    # The same in fields, for those who do not want to type words.
+    coach.find("(//button[contains(@aria-label, ' in fields')])[6]").click()
+    form = "//form[contains(@aria-label, ' in fields')]"
+    assert coach.axe() == []
+    coach.find(f"{form}//input[@name='rpe']").send_keys("11", Keys.ENTER)
+    coach.sees("Exertion: a number up to 10")
+    coach.find(f"{form}//input[@name='rpe']").send_keys(Keys.BACKSPACE, Keys.BACKSPACE, "8,5")
+    coach.find(f"{form}//input[@name='reps']").send_keys(Keys.BACKSPACE, "7", Keys.ENTER)
+    coach.sees("7 reps instead of 8")
+    coach.wait(lambda: any(one.get("rpe") == 8.5 for one in logged(club, number)), "not taken")
     tap(coach, "swap")
     coach.find("//input[starts-with(@aria-label, 'Done instead of')]").send_keys("Cycling, easy")
     tap(coach, "Swap")

@@ -180,6 +180,9 @@ class TestFindings:
         (found,) = [one for one in audit_week(ledger, WEEK).findings if one.code == "missed"]
         assert (found.subject, found.value, found.of_plan) == ("2026-10-08", 4, True)
         assert len(found.trail(against_plan(ledger, WEEK).planned)) == 4
+        off = [one for one in audit_week(ledger, WEEK).findings if one.code == "off_plan"]
+        assert off
+        assert all("The session of Thursday was not done." in one.sentence for one in off)
         early = audit_week(ledger, WEEK, as_of=date(2026, 10, 8))
         assert not [one for one in early.findings if one.code in ("missed", "off_plan")]
         assert [one.code for one in audit_week(ledger, WEEK, "planned").findings

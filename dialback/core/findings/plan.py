@@ -15,7 +15,7 @@ from dialback.core.words import amount_text, capital, movement_text
 
 
 def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
-    """The week's totals below or above the allowed share of the plan; extra rounds named."""
+    """The week's totals below or above the allowed share of the plan, with what made them so."""
     against = week.against
     if against is None or not week.has_sets:
         return
@@ -25,6 +25,11 @@ def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
         for match in against.matches
         if match.done is not None
         for more in match.extra_rounds
+    )
+    missed = " ".join(
+        f"{match.plan.title or 'The session'} of {match.plan.date:%A} was not done."
+        for match in against.matches
+        if match.plan is not None and match.done is None
     )
     for measure in MEASURES:
         figure = f"totals/{measure}"
@@ -49,7 +54,7 @@ def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
             "caution",
             share,
             limit,
-            f"{sentence} {rounds}".strip() if above else sentence,
+            f"{sentence} {rounds if above else missed}".strip(),
             f"{amount_text(apart, measure)} {'less' if above else 'more'} would be within.",
             (figure,),
             amount=done,

@@ -8,7 +8,7 @@ import { date } from "@/words";
 import { BoxState } from "./BoxState";
 import { SetSheet } from "./SetSheet";
 import { begin, elapsed, face, finish, jump, lasts, length, oneMore, pause, skipRest } from "./clock";
-import { type Run as Part, type State, type Together, carry, fresh, insertSteps, leader, markDone, planned, putSet, toCome, together, told, wanted } from "./run";
+import { type Editing, type Run as Part, type State, type Together, asBefore, changed, edit, fresh, insertSteps, leader, markDone, planned, putSet, toCome, together, told, wanted } from "./run";
 import { isMuted, setMuted, tone } from "./sound";
 import { useRun, useWakeLock } from "./useRun";
 import { measured, useSensor } from "./useSensor";
@@ -30,7 +30,7 @@ const WORDS = { ready: "ready", "count-in": "get ready", work: "work", rest: "re
 function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
   const { runs } = data;
   const { state, now, change, setClock } = useRun(plans, runs);
-  const [editing, setEditing] = useState<{ athlete: number; step: number } | null>(null);
+  const [editing, setEditing] = useState<Editing | null>(null);
   const [hurts, setHurts] = useState(false);
   const [sensor, setSensor] = useState(false);
   const [muted, mute] = useState(isMuted);
@@ -71,8 +71,9 @@ function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
     : clock.phase === "rest" ? () => setClock((all, sets) => skipRest(all, Date.now(), steps, sets))
     : clock.phase === "count-in" ? () => setClock((all) => ({ ...all, phase: "work", since: Date.now() }))
     : null;
-  const says = clock.paused !== null ? "Go on" : clock.phase === "ready" ? (length(set) !== null ? "Start the clock" : sensing ? "Start the set" : "Done as planned")
-    : clock.phase === "work" ? "Done as planned" : clock.phase === "rest" ? "On, without more rest" : "Start now";
+  const asIs = runs.some((run) => state.own[run.athlete]?.ahead[clock.step]) ? "Done as changed" : "Done as planned";
+  const says = clock.paused !== null ? "Go on" : clock.phase === "ready" ? (length(set) !== null ? "Start the clock" : sensing ? "Start the set" : asIs)
+    : clock.phase === "work" ? asIs : clock.phase === "rest" ? "On, without more rest" : "Start now";
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_24rem] overflow-auto bg-sheet max-md:block">
       <main className="flex min-h-0 flex-col px-8 pt-3 pb-5 max-md:px-4">
@@ -128,7 +129,7 @@ function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
       <aside aria-label="Athletes and what is next" className="flex min-h-0 flex-col overflow-auto border-l border-rule bg-paper px-5 pt-3 pb-5 max-md:border-t max-md:border-l-0">
         <ul>
           {runs.map((run) => (
-            <Athlete key={run.athlete} run={run} state={state} edit={(step) => setEditing({ athlete: run.athlete, step })} />
+            <Athlete key={run.athlete} run={run} state={state} open={(step) => setEditing(edit(state, run.athlete, step))} />
           ))}
         </ul>
         {clock.phase !== "over" && (
@@ -151,11 +152,11 @@ function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
           <SetSheet
             key={`${editing.athlete}/${editing.step}`} name={run.name} set={mine ?? due.set} movements={data.movements} names={data.names} close={() => setEditing(null)}
             toCome={toCome(run, state, editing.step).length}
-            put={(next, ahead) => change((all) => {
-              const put = putSet(all, editing.athlete, editing.step, next);
+            back={() => change((all) => asBefore(all, run, editing))}
+            put={(next, further) => {
               const loads = data.movements.find((one) => one.name === next?.exercise)?.loads ?? [];
-              return next && ahead ? carry(put, run, editing.step, next, loads) : put;
-            })}
+              change((all) => changed(all, run, editing, next, further, loads));
+            }}
           />
         );
       })()}
@@ -192,7 +193,7 @@ function Big({ act, off = false, children }: { act: () => void; off?: boolean; c
 }
 
 /** The athlete's own set of the step in hand, and the one before it: a tap opens it. */
-function Athlete({ run, state, edit }: { run: Part; state: State; edit: (step: number) => void }) {
+function Athlete({ run, state, open }: { run: Part; state: State; open: (step: number) => void }) {
   const mine = state.own[run.athlete];
   const here = state.clock.step;
   const shown = [here - 1, here].filter((step) => step >= 0);
@@ -205,7 +206,7 @@ function Athlete({ run, state, edit }: { run: Part; state: State; edit: (step: n
         const done = mine?.done[step];
         return (
           <button
-            key={step} type="button" disabled={mine?.stopped && done === undefined} onClick={() => edit(step)}
+            key={step} type="button" disabled={mine?.stopped && done === undefined} onClick={() => open(step)}
             aria-label={`${run.name}, set ${step + 1}: change`} className="flex min-h-11 w-full items-center gap-2.5 text-left"
           >
             <span aria-hidden="true" className={`size-3 shrink-0 border border-ink ${done ? "bg-ink" : ""}`} />

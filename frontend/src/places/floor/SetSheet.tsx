@@ -15,17 +15,24 @@ interface Props {
   close: () => void;
   /** Take the set, for the sets to come, too, if `ahead`; null for one that was not done. */
   put: (set: CoreSet | null, ahead: boolean) => void;
+  /** As it was when the sheet was opened. */
+  back: () => void;
 }
 
 const RPES = [6, 7, 7.5, 8, 8.5, 9, 9.5, 10];
 const SIDES = ["both", "each", "alternating", "left", "right"] as const;
 
-/** What was otherwise in a set: each choice is one tap, and the sheet closes with the next. */
-export function SetSheet({ name, set, movements, names, toCome, close, put }: Props) {
+/** What was otherwise in a set: a tap opens it, and each choice is one more; nothing is to be confirmed. */
+export function SetSheet({ name, set, movements, names, toCome, close, put, back }: Props) {
   const [now, setNow] = useState(set);
   const [ahead, setAhead] = useState(false);
   const movement = movements.find((one) => one.name.toLowerCase() === (now.exercise ?? "").toLowerCase());
-  const change = (part: Partial<CoreSet>) => setNow({ ...now, ...part });
+  const take = (next: CoreSet, further: boolean) => {
+    setNow(next);
+    setAhead(further);
+    put(next, further);
+  };
+  const change = (part: Partial<CoreSet>) => take({ ...now, ...part }, ahead);
   const loads = movement?.loads ?? [];
   const load = now.load_kg ?? 0;
   const step = (by: 1 | -1) => {
@@ -37,9 +44,8 @@ export function SetSheet({ name, set, movements, names, toCome, close, put }: Pr
     const known = names.find((one) => one.toLowerCase() === exercise.trim().toLowerCase());
     if (!known) return;
     const fits = movements.find((one) => one.name === known)?.loads ?? [];
-    change({ exercise: known, moves: null, load_kg: load ? fitting(load, fits) : 0 });
     // A station that is taken, a level that is too hard: that holds for the sets to come.
-    setAhead(toCome > 0);
+    take({ ...now, exercise: known, moves: null, load_kg: load ? fitting(load, fits) : 0 }, toCome > 0);
   };
   return (
     <DialogSheet open close={close} title={`${name}: ${now.exercise ?? "the set"}`} wide>
@@ -73,14 +79,14 @@ export function SetSheet({ name, set, movements, names, toCome, close, put }: Pr
       )}
       {toCome > 0 && (
         <label className="mt-3 inline-flex min-h-11 items-center gap-3 text-lg">
-          <input type="checkbox" className="size-5 accent-ink" checked={ahead} onChange={(event) => setAhead(event.target.checked)} />
+          <input type="checkbox" className="size-5 accent-ink" checked={ahead} onChange={(event) => take(now, event.target.checked)} />
           {toCome === 1 ? "Also in the set to come" : `Also in the ${toCome} sets to come`}
         </label>
       )}
-      <div className="mt-4 flex flex-wrap gap-3">
-        <button type="button" className="ink-button h-12 px-6 text-lg" onClick={() => { put(now, ahead); close(); }}>Take it</button>
-        <button type="button" className="key-button h-12 px-6 text-lg" onClick={() => { put(null, false); close(); }}>Not done</button>
-        <button type="button" className="key-button ml-auto h-12 px-6 text-lg" onClick={close}>Back</button>
+      <div className="sticky -bottom-4 -mx-7 mt-2 -mb-5 flex gap-3 bg-sheet px-7 pt-2 pb-5 max-md:border-t max-md:border-hair">
+        <button type="button" className="ink-button h-12 px-4 text-lg whitespace-nowrap md:px-8" onClick={close}>Close</button>
+        <button type="button" className="key-button h-12 px-3 text-lg whitespace-nowrap md:px-6" onClick={() => { put(null, false); close(); }}>Not done</button>
+        <button type="button" className="key-button ml-auto h-12 px-3 text-lg whitespace-nowrap md:px-6" onClick={() => { back(); close(); }}>As before</button>
       </div>
     </DialogSheet>
   );

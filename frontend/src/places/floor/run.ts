@@ -118,8 +118,8 @@ export function carry(state: State, run: Run, step: number, set: CoreSet, loads:
   const here = planned(run, state.steps, step)?.set;
   if (!mine || !here) return state;
   const swapped = names(here) !== names(set);
-  const ahead = { ...mine.ahead };
-  for (const at of [step, ...toCome(run, state, step)]) {
+  const ahead = { ...mine.ahead, [step]: set };
+  for (const at of toCome(run, state, step)) {
     const plan = planned(run, state.steps, at)?.set;
     if (!plan) continue;
     const [was, due] = [here.load_kg ?? 0, plan.load_kg ?? 0];
@@ -130,7 +130,7 @@ export function carry(state: State, run: Run, step: number, set: CoreSet, loads:
     if (plan.reps != null && plan.reps === here.reps) next.reps = set.reps;
     ahead[at] = next;
   }
-  return { ...state, own: { ...state.own, [run.athlete]: { ...mine, ahead } } };
+  return withOwn(state, run.athlete, { ...mine, ahead });
 }
 
 /** Mark a step as done as planned, for all that have not said otherwise and have not stopped. */
@@ -145,10 +145,49 @@ export function markDone(state: State, runs: Run[], step: number): State {
   return { ...state, own };
 }
 
-/** Put what was done at a step otherwise, for one athlete. */
-export function putSet(state: State, athlete: number, step: number, set: CoreSet | null): State {
+/** Put what was done at a step otherwise, for one athlete; `undefined` for nothing said of it yet. */
+export function putSet(state: State, athlete: number, step: number, set: CoreSet | null | undefined): State {
   const mine = state.own[athlete];
-  return mine ? { ...state, own: { ...state.own, [athlete]: { ...mine, done: { ...mine.done, [step]: set } } } } : state;
+  if (!mine) return state;
+  const others = Object.fromEntries(Object.entries(mine.done).filter(([at]) => Number(at) !== step));
+  return withOwn(state, athlete, { ...mine, done: set === undefined ? others : { ...others, [step]: set } });
+}
+
+const withOwn = (state: State, athlete: number, own: Own): State => ({ ...state, own: { ...state.own, [athlete]: own } });
+
+/** A set that is being changed: what was said of it, and of the sets to come, before. */
+export interface Editing {
+  athlete: number;
+  step: number;
+  done: CoreSet | null | undefined;
+  ahead: Record<number, CoreSet>;
+}
+
+export const edit = (state: State, athlete: number, step: number): Editing =>
+  ({ athlete, step, done: state.own[athlete]?.done[step], ahead: state.own[athlete]?.ahead ?? {} });
+
+/** The set as it was before it was changed; done as planned, if its time has come meanwhile. */
+export function asBefore(state: State, run: Run, { step, done, ahead }: Editing): State {
+  const mine = state.own[run.athlete];
+  if (!mine) return state;
+  const base = withOwn(state, run.athlete, { ...mine, ahead });
+  const passed = done === undefined && mine.done[step] !== undefined;
+  return putSet(base, run.athlete, step, passed ? wanted(run, base, step)?.set : done);
+}
+
+/**
+ * The set changed, or not done (null); for the sets to come, too, if `further`. A set that is still
+ * to be done is only to be done otherwise.
+ */
+export function changed(state: State, run: Run, editing: Editing, set: CoreSet | null, further: boolean, loads: number[]): State {
+  const { step } = editing;
+  let next = asBefore(state, run, editing);
+  const mine = next.own[run.athlete];
+  if (!mine) return state;
+  next = set && mine.done[step] === undefined
+    ? withOwn(next, run.athlete, { ...mine, ahead: { ...mine.ahead, [step]: set } })
+    : putSet(next, run.athlete, step, set);
+  return set && further ? carry(next, run, step, set, loads) : next;
 }
 
 /** Room for new steps behind one: what is done after them keeps its set, and they are done as the sets before them were to be. */
@@ -162,7 +201,7 @@ export function insertSteps(state: State, steps: Step[], behind: number): State 
       for (let at = behind + 1; at <= behind + more; at += 1) {
         const model = steps.findLastIndex((step, before) => before <= behind && step.set === steps[at]?.set);
         const like = ahead[model];
-        if (like) ahead[at] = like;
+        if (like) ahead[at] = { ...like, rpe: null };
       }
       return [athlete, { ...mine, done: moved(mine.done), ahead }];
     }),

@@ -1,6 +1,7 @@
 import { type ReactNode, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { type WeekPlace, logs } from "@/api/queries";
+import { SetFields } from "./SetFields";
 import { type CoreSet, type Line, type LogSession, asPlanned, rebuilt, sameLine } from "./log";
 
 interface Props {
@@ -25,6 +26,7 @@ const SHAPES: Record<Line["kind"], string> = {
 export function LogLines({ place, one, names, edit }: Props) {
   const [error, setError] = useState<{ at: number; says: string } | null>(null);
   const [swapping, setSwapping] = useState<number | null>(null);
+  const [inFields, setInFields] = useState<number | null>(null);
   const plans = one.plan?.sets ?? [];
   const change = (where: (now: LogSession, line: Line, at: number) => CoreSet[] | null) => {
     setError(null);
@@ -139,7 +141,15 @@ export function LogLines({ place, one, names, edit }: Props) {
                 <span className={alone ? "text-ink-2" : ""}>{line.planned || "not planned"}</span>
               </td>
               <td className="pr-2">
-                <Correction line={line} number={index + 1} amend={(text) => amend(index, line, text)} />
+                <span className="flex items-baseline">
+                  <Correction line={line} number={index + 1} amend={(text) => amend(index, line, text)} />
+                  <button
+                    type="button" aria-label={`Set ${index + 1} in fields`} aria-expanded={inFields === index} title="In fields" className="min-h-5.5 min-w-6 bg-paper text-ink-2 hover:text-ink"
+                    onClick={() => setInFields(inFields === index ? null : index)}
+                  >
+                    {inFields === index ? "▴" : "▾"}
+                  </button>
+                </span>
                 {error?.at === index && <span role="alert" className="block text-high">{error.says}</span>}
               </td>
               <td className={`max-md:invisible max-md:overflow-hidden max-md:whitespace-nowrap ${line.kind === "as planned" ? "text-ink-2" : "font-semibold"}`}>
@@ -152,6 +162,17 @@ export function LogLines({ place, one, names, edit }: Props) {
                 {line.done_at !== null && <Small act={() => put(line, (now, same) => { const set = doneOf(now, same); return set ? [set, set] : []; })} label={`One more like set ${index + 1}`}>+1</Small>}
               </td>
             </tr>,
+            inFields === index ? (
+              <tr key={`fields/${index}`}>
+                <td />
+                <td colSpan={4}>
+                  <SetFields
+                    set={asPlanned((doneOf(one, line) ?? planOf(one, line)) as CoreSet)} name={`Set ${index + 1}`}
+                    take={(set) => { put(line, () => [set]); setInFields(null); }}
+                  />
+                </td>
+              </tr>
+            ) : null,
           ];
         })}
       </tbody>
@@ -185,7 +206,7 @@ function Correction({ line, number, amend }: { line: Line; number: number; amend
         if (!typed.trim()) return;
         event.currentTarget.blur();
       }}
-      className={`my-px h-5.5 w-full bg-paper px-1.5 ${shown ? "placeholder:text-ink" : "placeholder:text-ink-2"}`}
+      className={`my-px h-5.5 w-full min-w-0 bg-paper px-1.5 ${shown ? "placeholder:text-ink" : "placeholder:text-ink-2"}`}
     />
   );
 }
