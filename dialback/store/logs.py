@@ -143,6 +143,17 @@ def versions_of(row: Session) -> list[Version]:
     return list(Version.select().where(Version.session == row).order_by(Version.id))
 
 
+def undecided() -> dict[int, Session]:
+    """By athlete, the first log that waits for a decision between its versions."""
+    rows = (
+        Session.select()
+        .join(Version)
+        .where(Session.deleted_on.is_null())
+        .order_by(Session.date.desc(), Session.id.desc())
+    )
+    return {row.athlete_id: row for row in rows}
+
+
 def decide(athlete: Athlete, version: Version, *, keep_other: bool) -> None:
     """Take the other version in the place of the stored one, or drop it."""
     if keep_other:

@@ -126,6 +126,7 @@ class Session(Table):
     so that the same one arriving twice is made once.
     """
 
+    athlete_id: int
     athlete = pw.ForeignKeyField(Athlete, backref="sessions")
     plan_id: int | None
     basis = pw.CharField()

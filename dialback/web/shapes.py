@@ -62,8 +62,18 @@ class WeekColumn(Shape):
     done: float
 
 
+class LogPlace(Shape):
+    """Where a log stands: its week, and its id."""
+
+    week: str
+    session: str
+
+
 class RosterRow(Shape):
-    """One athlete on the roster. ``week`` is the last one with training up to the one to audit."""
+    """One athlete on the roster. ``week`` is the last one with training up to the one to audit.
+
+    ``undecided`` is a log of which two versions wait for a decision.
+    """
 
     id: int
     name: str
@@ -78,6 +88,7 @@ class RosterRow(Shape):
     sessions_done: int
     signed_week: str | None
     signed_day: str | None
+    undecided: LogPlace | None
 
 
 class Roster(Shape):

@@ -44,7 +44,8 @@ self.addEventListener("fetch", (event) => {
 });
 
 /** What a run and its list ask for; the sensor's stream is not for keeping. */
-const isForTheFloor = (url) => url.pathname === "/api/floor" || url.pathname === "/api/floor/run";
+const FOR_THE_FLOOR = new Set(["/api/floor", "/api/floor/run", "/api/unit"]);
+const isForTheFloor = (url) => FOR_THE_FLOOR.has(url.pathname);
 
 async function keptFirst(request) {
   return (await caches.match(request)) ?? fetch(request);

@@ -93,6 +93,12 @@ describe("the outbox", () => {
     await post("change-3", "log-one", 3);
     await settled();
     expect(server.heard.at(-1)).toMatchObject({ change: "change-3", revision: 1, after: ["change-2"] });
+    expect(await box.besides()).toEqual(["Ada"]);
+    // Somebody has taken this version: it goes on as the only one.
+    server.answer = {};
+    await post("change-4", "log-one", 4);
+    await settled();
+    expect(await box.besides()).toEqual([]);
   });
 
   it("keeps what the server refuses for good, says why, and lets the others through", async () => {

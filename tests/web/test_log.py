@@ -114,6 +114,18 @@ class TestLog:
         assert keep(client, later)["both_kept"] is False
         assert get(client, LOG)["sessions"][0]["log"]["session"]["rpe"] == 8
 
+    def test_the_roster_leads_to_what_waits_for_a_decision(self, client: FlaskClient) -> None:
+        assert get(client, "/api/roster")["athletes"][0]["undecided"] is None
+        keep(client, body(client))
+        keep(client, body(client, "change-9"), log="log-two")
+        (row,) = get(client, "/api/roster")["athletes"]
+        assert row["undecided"] == {"week": "2026-W42", "session": "log-one"}
+        (version,) = get(client, LOG)["sessions"][0]["versions"]
+        assert version["apart"] == []
+        decide = f"/api/athletes/1/versions/{version['id']}/decide"
+        send(client, "post", decide, {"keep": "stored"})
+        assert get(client, "/api/roster")["athletes"][0]["undecided"] is None
+
     def test_a_book_keeps_link_pain_and_notes(self, client: FlaskClient) -> None:
         what = body(client, date="2026-10-13", notes="late", pain=[{"note": "knee"}])
         keep(client, what)

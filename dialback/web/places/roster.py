@@ -10,10 +10,11 @@ from dialback.core.audit import compliance, sessions_done
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import athletes, house
+from dialback.store.logs import client_id_of, undecided
 from dialback.store.models import Acceptance, Athlete, Signature
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week
-from dialback.web.shapes import Counts, Roster, RosterRow, WeekColumn
+from dialback.web.shapes import Counts, LogPlace, Roster, RosterRow, WeekColumn
 from dialback.web.sheet import FindingKey, by_urgency, finding_out
 
 api = blueprint("roster", __name__)
@@ -49,10 +50,13 @@ def _rows(week: Week) -> list[RosterRow]:
         row.athlete_id: row for row in Signature.select().order_by(Signature.week, Signature.day)
     }
     rows = []
+    waiting = undecided()
     for athlete in athletes():
         # Eight columns, and the four weeks that the first of them is compared with.
         ledger = desk().ledgers.preload(athlete, week.plus(-COLUMNS - 4), week, owner)
-        rows.append(_row(athlete, ledger, week, accepted, signed.get(athlete.id)))
+        log = waiting.get(athlete.id)
+        place = LogPlace(week=str(Week.of(log.date)), session=client_id_of(log)) if log else None
+        rows.append(_row(athlete, ledger, week, accepted, signed.get(athlete.id), place))
     return rows
 
 
@@ -68,6 +72,7 @@ def _row(
     latest: Week,
     accepted: dict[tuple[int, str], dict[FindingKey, Acceptance]],
     signature: Signature | None,
+    undecided_log: LogPlace | None,
 ) -> RosterRow:
     week = last_week_done(ledger, latest)
     result = judged_week(ledger, week)
@@ -98,6 +103,7 @@ def _row(
         sessions_done=int(done.done),
         signed_week=signature.week if signature else None,
         signed_day=signature.day.isoformat() if signature else None,
+        undecided=undecided_log,
     )
 
 

@@ -1223,8 +1223,20 @@ export interface components {
             accepted: number;
         };
         /**
+         * LogPlace
+         * @description Where a log stands: its week, and its id.
+         */
+        LogPlace: {
+            /** Week */
+            week: string;
+            /** Session */
+            session: string;
+        };
+        /**
          * RosterRow
          * @description One athlete on the roster. ``week`` is the last one with training up to the one to audit.
+         *
+         *     ``undecided`` is a log of which two versions wait for a decision.
          */
         RosterRow: {
             /** Id */
@@ -1252,6 +1264,7 @@ export interface components {
             signed_week: string | null;
             /** Signed Day */
             signed_day: string | null;
+            undecided: components["schemas"]["LogPlace"] | null;
         };
         /**
          * WeekColumn

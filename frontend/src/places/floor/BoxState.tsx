@@ -1,12 +1,16 @@
 import { useEffect, useState } from "react";
-import { type Waiting, drop, listen, send, waiting } from "./outbox";
+import { type Waiting, besides, drop, listen, send, waiting } from "./outbox";
 
 /** Whether all that was tapped has reached the server; what waits is safe on this device. */
 export function BoxState() {
   const [box, setBox] = useState<Waiting[]>([]);
+  const [beside, setBeside] = useState<string[]>([]);
   const [online, setOnline] = useState(navigator.onLine);
   useEffect(() => {
-    const look = () => void waiting().then(setBox);
+    const look = () => {
+      void waiting().then(setBox);
+      void besides().then(setBeside);
+    };
     const line = () => setOnline(navigator.onLine);
     look();
     void send();
@@ -26,6 +30,11 @@ export function BoxState() {
       <span role="status" className={left > 0 || !online ? "text-caution" : "text-ink-2"}>
         {left > 0 ? `${left} log${left === 1 ? "" : "s"} kept here, not sent yet` : online ? "all sent" : "no connection; taps are kept here"}
       </span>
+      {beside.length > 0 && (
+        <span role="status" className="block text-caution">
+          {beside.join(", ")}: logged elsewhere, too. Both versions are kept, to be decided in the Log.
+        </span>
+      )}
       {refused.map((one) => (
         <span key={one.id} role="alert" className="block text-high">
           {one.name}: {one.refused} <button type="button" className="trail-link" onClick={() => void drop(one.id)}>Let it go</button>

@@ -17,6 +17,8 @@ export interface Waiting {
 interface Sent {
   revision: number;
   changes: string[];
+  /** Whose log it is, and since when another version is kept beside it; null if none is. */
+  beside: { name: string; since: number } | null;
 }
 
 interface Boxes extends DBSchema {
@@ -55,6 +57,15 @@ export async function post(one: Omit<Waiting, "refused">): Promise<void> {
 
 export const waiting = async (): Promise<Waiting[]> => (await boxes()).getAll("outbox");
 
+/** What was heard of versions is old after so long: somebody at the desk has decided. */
+const NEWS_MS = 12 * 3_600_000;
+
+/** The athletes of whom two versions of a log were lately kept. */
+export async function besides(): Promise<string[]> {
+  const sent = await (await boxes()).getAll("sent");
+  return sent.flatMap(({ beside }) => (beside && Date.now() - beside.since < NEWS_MS ? beside.name : []));
+}
+
 export async function drop(id: string): Promise<void> {
   await (await boxes()).delete("outbox", id);
   tell();
@@ -73,15 +84,15 @@ async function sendAll(): Promise<void> {
   for (const one of await db.getAll("outbox")) {
     if (one.refused) continue;
     try {
-      const known = (await db.get("sent", one.id)) ?? { revision: 0, changes: [] };
+      const known = (await db.get("sent", one.id)) ?? { revision: 0, changes: [], beside: null };
       const revision = Math.max(known.revision, one.body.revision);
       const changes = [...known.changes, one.body.change].slice(-MOST_UNANSWERED);
       // Noted before it goes: it may arrive although no answer comes back.
-      await db.put("sent", { revision, changes }, one.id);
+      await db.put("sent", { ...known, revision, changes }, one.id);
       const done = await logs.keep(one.athlete, one.id, { ...one.body, revision, after: known.changes });
       const both = db.transaction(["outbox", "sent"], "readwrite");
       // Kept beside another version, the log there is not ours: a person decides in the Log.
-      await both.objectStore("sent").put({ revision: done.both_kept ? revision : done.revision, changes: [one.body.change] }, one.id);
+      await both.objectStore("sent").put({ revision: done.both_kept ? revision : done.revision, changes: [one.body.change], beside: done.both_kept ? { name: one.name, since: Date.now() } : null }, one.id);
       // Only what was sent goes: it may have been tapped on meanwhile.
       const now = await both.objectStore("outbox").get(one.id);
       if (now?.body.change === one.body.change) await both.objectStore("outbox").delete(one.id);

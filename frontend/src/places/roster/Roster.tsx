@@ -89,6 +89,14 @@ export function Roster() {
                   <Link to={open(row)} onClick={(event) => event.stopPropagation()} className="text-lg leading-tight font-semibold hover:underline">
                     {row.name}
                   </Link>
+                  {row.undecided && (
+                    <Link
+                      to={`${weekPath(row.id, row.undecided.week, "log")}?session=${row.undecided.session}`} onClick={(event) => event.stopPropagation()}
+                      className="trail-link block w-fit text-xs text-caution"
+                    >
+                      two versions of a log
+                    </Link>
+                  )}
                   {row.behind && <span className="block text-xs text-caution">last log: {weekName(row.week)}</span>}
                 </td>
                 <td className="pr-3"><Counts row={row} /></td>
