@@ -160,7 +160,7 @@ function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
           />
         );
       })()}
-      {hurts && <Hurts runs={runs.filter((one) => !state.own[one.athlete]?.stopped)} movement={set?.movement ?? null} close={() => setHurts(false)} stop={(athlete, note) => change((all) => stopped(all, runs, athlete, set?.set.exercise ?? null, note))} />}
+      {hurts && <Hurts runs={runs.filter((one) => !state.own[one.athlete]?.stopped)} movement={wanted(lead, state, clock.step)?.movement ?? null} close={() => setHurts(false)} stop={(athlete, note) => change((all) => stopped(all, runs, athlete, note))} />}
     </div>
   );
 }
@@ -180,9 +180,11 @@ function skip(state: State, runs: Part[]): State {
   return { ...left, clock: last ? { step, phase: "over", since: Date.now(), paused: null } : jump(step + 1, Date.now()) };
 }
 
-function stopped(state: State, runs: Part[], athlete: number, exercise: string | null, note: string): State {
+function stopped(state: State, runs: Part[], athlete: number, note: string): State {
   const mine = state.own[athlete];
-  if (!mine) return state;
+  const run = runs.find((one) => one.athlete === athlete);
+  if (!mine || !run) return state;
+  const exercise = wanted(run, state, state.clock.step)?.set.exercise ?? null;
   const own = { ...state.own, [athlete]: { ...mine, stopped: true, pain: [...mine.pain, { exercise, note }] } };
   const all = runs.every((run) => own[run.athlete]?.stopped);
   return { ...state, own, clock: all ? { ...state.clock, phase: "over", paused: null, since: Date.now() } : state.clock };
