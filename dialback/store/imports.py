@@ -7,10 +7,13 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 
+from peewee import JOIN
+
 from dialback.book.errors import bad_input
 from dialback.book.logsheet import SheetChoice, SheetSession
 from dialback.core.movements import fold
 from dialback.core.sessions import Session as CoreSession
+from dialback.core.tally import SessionSource
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers, athletes, movement_ids, touch
 from dialback.store.models import (
@@ -21,8 +24,9 @@ from dialback.store.models import (
     Movement,
     Session,
     database,
+    rows,
 )
-from dialback.store.sessions import add_sessions, planned_rows
+from dialback.store.sessions import StoredSessions, add_sessions
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,6 +50,8 @@ def split_known(
 ) -> tuple[list[tuple[Athlete, CoreSession]], list[SheetSession]]:
     """The sessions that are new, with their athletes, and those that the book has already."""
     new, there = [], []
+    sessions = list(sessions)
+    sources = _read_ahead(sessions, known, ledgers)
     for one in sessions:
         athlete = known.get(fold(one.athlete))
         if athlete is None:
@@ -54,17 +60,31 @@ def split_known(
                 f"nobody on the roster is called {one.athlete!r}: write the name as it stands "
                 "there, or take the athlete on first",
             )
-        source = ledgers.of(athlete).source
-        same_day = (
-            other
-            for other in source.week("completed", Week.of(one.session.date))
-            if other.date == one.session.date
-        )
+        week = sources[athlete.id].week("completed", Week.of(one.session.date))
+        same_day = (other for other in week if other.date == one.session.date)
         if any(other.sets == one.session.sets for other in same_day):
             there.append(one)
         else:
             new.append((athlete, one.session))
     return new, there
+
+
+def _read_ahead(
+    sessions: Iterable[SheetSession], known: Mapping[str, Athlete], ledgers: Ledgers
+) -> dict[int, SessionSource]:
+    """What the book has of those weeks, read in one go for each athlete, not week by week."""
+    weeks: dict[str, list[Week]] = {}
+    for one in sessions:
+        weeks.setdefault(fold(one.athlete), []).append(Week.of(one.session.date))
+    sources = {}
+    for name, several in weeks.items():
+        athlete = known.get(name)
+        if athlete is None:
+            continue
+        source = sources[athlete.id] = ledgers.of(athlete).source
+        if isinstance(source, StoredSessions):
+            source.preload(min(several), max(several))
+    return sources
 
 
 def store_sheet(
@@ -82,14 +102,16 @@ def store_sheet(
         row = Import.create(name=name[:200], day=today)
         sets = 0
         ids: dict[int, dict[str, int]] = {}
+        plans: dict[int, dict[date, int]] = {}
         for at, (athlete, session) in enumerate(new):
-            known = ids.setdefault(athlete.id, movement_ids(athlete))
-            plans = {
-                plan.date: plan.id
-                for plan in planned_rows(athlete, Week.of(session.date))
-                if plan.date == session.date and not _is_logged(plan)
-            }
-            (number,) = add_sessions(athlete, "completed", [session], known, plans).values()
+            if athlete.id not in ids:
+                ids[athlete.id], plans[athlete.id] = movement_ids(athlete), _open_plans(athlete)
+            # The first log of a day is that of its plan.
+            plan = plans[athlete.id].pop(session.date, None)
+            link = {} if plan is None else {session.date: plan}
+            (number,) = add_sessions(
+                athlete, "completed", [session], ids[athlete.id], link
+            ).values()
             Session.update(came_with=row).where(Session.id == number).execute()
             sets += len(session.sets)
             if at % 50 == 0:
@@ -100,12 +122,25 @@ def store_sheet(
     return Stored(row, len(new), sets, len(there))
 
 
-def _is_logged(plan: Session) -> bool:
-    return bool(
-        Session.select()
-        .where(Session.plan == plan, Session.basis == "completed", Session.deleted_on.is_null())
-        .exists()
+def _open_plans(athlete: Athlete) -> dict[date, int]:
+    """The plans that nothing is logged for, by day; of several on a day the last."""
+    log = Session.alias()
+    query = (
+        Session.select(Session.date, Session.id)
+        .join(
+            log,
+            JOIN.LEFT_OUTER,
+            on=(log.plan == Session.id) & (log.basis == "completed") & log.deleted_on.is_null(),
+        )
+        .where(
+            Session.athlete == athlete,
+            Session.basis == "planned",
+            Session.deleted_on.is_null(),
+            log.id.is_null(),
+        )
+        .order_by(Session.id)
     )
+    return {date.fromisoformat(day): number for day, number in rows(query)}
 
 
 def _remember(choice: SheetChoice, heads: Sequence[str]) -> None:

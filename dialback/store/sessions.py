@@ -196,14 +196,14 @@ class StoredSessions:
         return self._sessions[basis, week]
 
     def preload(self, first: Week, last: Week) -> None:
-        """Read the weeks from first to last in one go."""
+        """Read the weeks from first to last in one go; those read before stay as they are."""
         for basis in ("planned", "completed"):
             found: dict[Week, list[CoreSession]] = defaultdict(list)
             for session in self._read(basis, first.monday, last.sunday):
                 found[Week.of(session.date)].append(session)
             week = first
             while week <= last:
-                self._sessions[basis, week] = tuple(found.get(week, ()))
+                self._sessions.setdefault((basis, week), tuple(found.get(week, ())))
                 week = week.plus(1)
 
     def _read(self, basis: Basis, first: date, last: date) -> list[CoreSession]:
