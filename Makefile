@@ -47,7 +47,7 @@ chromium:
 	fi
 
 test: lint build chromium
-	cd frontend && npx vitest run
+	(cd frontend && npx vitest run)
 	$(BIN)/pytest -n 2 --dist loadfile
 
 bench: setup

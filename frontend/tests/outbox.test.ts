@@ -158,4 +158,13 @@ describe("the outbox", () => {
     await box.saveRun("7", { steps: [1, 2] });
     expect(await box.loadRun("7")).toEqual({ steps: [1, 2] });
   });
+
+  it("forgets a run that nobody looked at for months", async () => {
+    await box.saveRun("7", { steps: [1] });
+    const later = Date.now() + 61 * 24 * 3_600_000;
+    vi.spyOn(Date, "now").mockReturnValue(later);
+    await box.saveRun("8", { steps: [2] });
+    expect([await box.loadRun("7"), await box.loadRun("8")]).toEqual([undefined, { steps: [2] }]);
+    vi.restoreAllMocks();
+  });
 });

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
 import { oneMore } from "@/places/floor/clock";
-import { type State, asBefore, carry, changed, edit, fitting, fresh, insertSteps, leader, logOf, markDone, putSet, toCome, together, told, wanted } from "@/places/floor/run";
+import { type State, asBefore, carry, changed, edit, fitting, fresh, insertSteps, leader, logOf, markDone, plansOf, putSet, toCome, together, told, wanted } from "@/places/floor/run";
 import { circuit, due, run, set } from "./build";
 
 const NOW = 1_800_000_000_000;
@@ -34,6 +34,14 @@ describe("a run", () => {
     expect(session.sets.map((one) => one.exercise)).toEqual(["Squat", "Squat", "Squat", "Curl"]);
     expect([session.sets[0]?.reps, session.rpe, session.notes]).toEqual([4, 8, "n"]);
     expect(next.own[1]).toMatchObject({ id: "row-9", revision: 3 });
+  });
+
+  it("knows whether its plan was written anew", () => {
+    const again = run(pyramid.sets.map((one) => ({ ...one, set: { ...one.set } })));
+    expect(plansOf([again])).toBe(plansOf([pyramid]));
+    expect(plansOf([run(pyramid.sets.slice(1))])).not.toBe(plansOf([pyramid]));
+    expect(plansOf([run([due(set("Squat", { reps: 6 })), ...pyramid.sets.slice(1)])])).not.toBe(plansOf([pyramid]));
+    expect(fresh([pyramid], NOW).plans).toBe(plansOf([pyramid]));
   });
 
   it("is over where all of it is logged", () => {

@@ -24,7 +24,7 @@ interface Sent {
 interface Boxes extends DBSchema {
   outbox: { key: string; value: Waiting };
   sent: { key: string; value: Sent };
-  runs: { key: string; value: unknown };
+  runs: { key: string; value: { run: unknown; at: number } };
 }
 
 const MOST_UNANSWERED = 50;
@@ -112,13 +112,19 @@ const RETRY_MS = 4000;
 /** What a server says that takes it another time. */
 const LATER = [408, 425, 429];
 
+/** A run that nobody looked at for so long is forgotten: its logs have long been sent. */
+const KEPT_MS = 60 * 24 * 3_600_000;
+
 /** What a run had come to when it was last looked at. */
 export async function loadRun<T>(key: string): Promise<T | undefined> {
-  return (await (await boxes()).get("runs", key)) as T | undefined;
+  const runs = (await boxes()).transaction("runs", "readwrite").store;
+  for (let cursor = await runs.openCursor(); cursor; cursor = await cursor.continue())
+    if (Date.now() - cursor.value.at > KEPT_MS) await cursor.delete();
+  return (await runs.get(key))?.run as T | undefined;
 }
 
 export async function saveRun(key: string, run: unknown): Promise<void> {
-  await (await boxes()).put("runs", run, key);
+  await (await boxes()).put("runs", { run, at: Date.now() }, key);
 }
 
 window.addEventListener("online", () => void send());

@@ -42,10 +42,15 @@ export interface State {
   own: Record<number, Own>;
   /** Whether the cautions were read. */
   begun: boolean;
+  /** The plans that it was begun with. */
+  plans: string;
 }
 
 const names = (set: CoreSet | undefined): string =>
   set ? (set.exercise ?? (set.moves ?? []).map((move) => move.exercise).join("+")).toLowerCase() : "";
+
+/** The plans of a run as they stand: another text means that one of them was written anew. */
+export const plansOf = (runs: Run[]): string => JSON.stringify(runs.map((run) => [run.plan, run.sets.map((one) => [one.set, one.rest_s])]));
 
 /** A run at its beginning: with what is logged of it already, if something is. */
 export function fresh(runs: Run[], now: number): State {
@@ -68,7 +73,7 @@ export function fresh(runs: Run[], now: number): State {
     };
   }
   const begun = first < steps.length ? first : 0;
-  return { steps, own, begun: false, clock: { step: begun, phase: first >= steps.length ? "over" : "ready", since: now, paused: null } };
+  return { steps, own, begun: false, plans: plansOf(runs), clock: { step: begun, phase: first >= steps.length ? "over" : "ready", since: now, paused: null } };
 }
 
 /** Whose plan the clock follows: the one with the most sets. */

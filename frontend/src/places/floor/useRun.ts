@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { type Clock, advance } from "./clock";
 import { loadRun, post, saveRun } from "./outbox";
-import { type Run, type State, fresh, leader, logOf, markDone } from "./run";
+import { type Run, type State, fresh, leader, logOf, markDone, plansOf } from "./run";
 
 const LOOK_MS = 100;
 
@@ -31,7 +31,8 @@ export function useRun(key: string, runs: Run[]) {
     let gone = false;
     loadRun<State>(key).then((kept) => {
       if (gone) return;
-      const next = kept ?? fresh(runs, Date.now());
+      // Over a plan that was written anew the run begins anew, behind what is logged already.
+      const next = kept?.plans === plansOf(runs) ? kept : fresh(runs, Date.now());
       latest.current = next;
       setState(next);
     });
