@@ -29,10 +29,10 @@ export function Log() {
   if (!found.data) return <p className="p-6 text-ink-2">Opening the log…</p>;
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[15rem_minmax(0,1fr)] max-md:grid-cols-1 max-md:overflow-auto">
-      <nav aria-label="Sessions of the week" className="min-h-0 overflow-auto border-r border-rule py-3 max-md:max-h-44 max-md:border-r-0 max-md:border-b">
-        <ol>
+      <nav aria-label="Sessions of the week" className="min-h-0 overflow-auto border-r border-rule py-3 max-md:border-r-0 max-md:border-b max-md:py-1.5">
+        <ol className="max-md:flex max-md:overflow-x-auto">
           {all.map((one) => (
-            <li key={keyOf(one)} className={one === current ? "bg-sheet" : ""}>
+            <li key={keyOf(one)} className={`max-md:shrink-0 ${one === current ? "bg-sheet" : ""}`}>
               <button type="button" onClick={() => open(keyOf(one))} aria-current={one === current || undefined} className="block w-full px-5 pt-1.5 text-left">
                 <span className="flex items-center gap-2 text-sm text-ink-2">
                   <span aria-hidden="true" className={`size-2.5 border border-ink ${one.log ? "bg-ink" : ""}`} />

@@ -84,7 +84,7 @@ export function LogLines({ place, one, names, edit }: Props) {
   };
   return (
     <table className="w-full table-fixed text-sm ">
-      <colgroup><col className="w-7 max-md:w-5" /><col className="w-90 max-md:w-32" /><col className="w-44 max-md:w-auto" /><col className="max-md:w-0" /><col className="w-56 max-md:w-24" /></colgroup>
+      <colgroup><col className="w-7 max-md:w-5" /><col className="w-90 max-md:w-27" /><col className="w-44 max-md:w-auto" /><col className="max-md:w-0" /><col className="w-56 max-md:w-24" /></colgroup>
       <thead>
         <tr className="border-b border-rule text-left text-ink-2 italic">
           <td /><th scope="col" className="pb-0.5 font-normal">planned</th><th scope="col" className="pb-0.5 font-normal">done, if otherwise</th>
