@@ -13,7 +13,8 @@ from dialback.book.errors import bad_input
 from dialback.web.app import create_app
 from dialback.web.security import LOOPBACK
 
-THREADS = 8
+THREADS = 32
+"""Enough for a room: the stream of a sensor holds one for as long as its set lasts."""
 
 
 def serve(data: Path, host: str, port: int, say: Callable[[str], None]) -> None:

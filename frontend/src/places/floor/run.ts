@@ -1,4 +1,5 @@
 import type { Schemas } from "@/api/client";
+import { newId } from "@/api/id";
 import { type CoreSet, asPlanned } from "@/places/log/log";
 import { weight } from "@/words";
 import type { Clock, Step } from "./clock";
@@ -68,7 +69,7 @@ export function fresh(runs: Run[], now: number): State {
     }
     first = Math.min(first, at);
     own[run.athlete] = {
-      id: run.log?.client_id ?? crypto.randomUUID(), revision: run.log?.revision ?? 0, done, ahead: {},
+      id: run.log?.client_id ?? newId(), revision: run.log?.revision ?? 0, done, ahead: {},
       before: stored.slice(at), pain: (run.log?.session.pain ?? []).map((one) => ({ exercise: one.exercise ?? null, note: one.note ?? "" })), stopped: false,
     };
   }

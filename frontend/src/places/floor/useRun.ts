@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
+import { newId } from "@/api/id";
 import { type Clock, advance } from "./clock";
 import { loadRun, post, saveRun } from "./outbox";
 import { type Run, type State, fresh, leader, logOf, markDone, plansOf } from "./run";
@@ -22,7 +23,7 @@ export function useRun(key: string, runs: Run[]) {
       if (!mine || mine === before?.own[run.athlete]) continue;
       void post({
         id: mine.id, athlete: run.athlete, name: run.name,
-        body: { change: crypto.randomUUID(), revision: mine.revision, plan: run.plan, session: logOf(run, mine) },
+        body: { change: newId(), revision: mine.revision, plan: run.plan, session: logOf(run, mine) },
       });
     }
   }, [key, runs]);

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
+import { newId } from "@/api/id";
 import { type WeekPlace, logs, useChange } from "@/api/queries";
 import { NotationHelp } from "@/places/write/NotationHelp";
 import { day } from "@/words";
@@ -24,8 +25,8 @@ export function WrittenLog({ place, days, today, stored }: Props) {
     const found = await logs.read(place, text);
     setMistakes(found.mistakes);
     if (found.mistakes.length > 0) return;
-    const id = crypto.randomUUID();
-    await logs.keep(place.athlete, id, { change: crypto.randomUUID(), revision: 0, plan: null, session: { ...emptyLog(date, title), sets: found.sets } });
+    const id = newId();
+    await logs.keep(place.athlete, id, { change: newId(), revision: 0, plan: null, session: { ...emptyLog(date, title), sets: found.sets } });
     stored(id);
   });
   if (past.length === 0) return <p className="py-4">This week lies ahead: a log is of what was done.</p>;

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
+import { newId } from "@/api/id";
 import { type WeekPlace, logs, useChange } from "@/api/queries";
 import { type CoreSession, type LogSession, keyOf } from "./log";
 
@@ -43,8 +44,8 @@ export function useEdits(place: WeekPlace) {
   );
 
   const keep = useCallback(async (one: LogSession, session: CoreSession) => {
-    await logs.keep(place.athlete, one.log?.client_id ?? crypto.randomUUID(), {
-      change: crypto.randomUUID(), revision: one.log?.revision ?? 0, after: [], plan: one.plan?.id ?? null, session,
+    await logs.keep(place.athlete, one.log?.client_id ?? newId(), {
+      change: newId(), revision: one.log?.revision ?? 0, after: [], plan: one.plan?.id ?? null, session,
     });
   }, [place]);
 
