@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from datetime import date
-from typing import Annotated, Final, Literal, Self, cast, get_args
+from typing import Annotated, Final, Literal, Self, cast
 
 from pydantic import Field, model_validator
 
-from dialback.core.movements import Movement, Name, Value, fold
+from dialback.core.kit import LOAD_TOLERANCE_KG
+from dialback.core.movements import Movement, MovementTable, Name, Value, fold
 from dialback.core.rules import Rules
 from dialback.core.sessions import Day, Set
 from dialback.core.tempo import ASSUMED, parse_tempo
@@ -16,7 +17,6 @@ from dialback.core.vocabulary import MUSCLES, PATTERNS, Muscle, label
 from dialback.core.words import number, weight_text
 
 About = Literal["movement", "pattern", "muscle", "tempo"]
-ABOUT: Final[tuple[About, ...]] = get_args(About)
 PHASES: Final = ("lowering", "pause at the bottom", "lifting", "pause at the top")
 """The phases of a rep that a restriction of the tempo is about, in the order of the tempo."""
 
@@ -126,7 +126,7 @@ def set_breach(
     if restriction.avoids:
         return f"{restriction.title} is to be avoided"
     most = restriction.most_load_kg
-    if most is not None and one.total_load_kg > most:
+    if most is not None and one.total_load_kg > most + LOAD_TOLERANCE_KG:
         return (
             f"{weight_text(one.total_load_kg)} is more than the {weight_text(most)} that "
             f"{restriction.title} may have"
@@ -146,3 +146,17 @@ def seconds_out(one: Set, movements: Iterable[Movement], limit: Restriction) -> 
         low = limit.least_s is not None and seconds < limit.least_s
         if low or (limit.most_s is not None and seconds > limit.most_s):
             yield seconds
+
+
+def allowed(
+    names: Iterable[str],
+    movements: MovementTable,
+    restrictions: Iterable[Restriction],
+    rules: Rules,
+    day: date,
+) -> list[str]:
+    """The movements that no restriction of the day forbids altogether, in their order."""
+    forbidding = [one for one in restrictions if one.avoids and one.holds(day)]
+    return [
+        name for name in names if not any(one.touches(movements[name], rules) for one in forbidding)
+    ]

@@ -54,6 +54,7 @@ class TestWhatBreaksIt:
             {"about": "movement", "subject": "Squat"},
             {"about": "pattern", "subject": "horizontal_push", "most_sets": 6},
             {"about": "movement", "subject": "Press", "most_load_kg": 40},
+            {"about": "movement", "subject": "Press", "most_load_kg": 39.96},
             {"about": "tempo", "subject": "lifting", "least_s": 1},
             {"about": "muscle", "subject": "calves"},
         ],

@@ -14,6 +14,7 @@ from dialback.core.choices import instead_of
 from dialback.core.duration import estimated_duration
 from dialback.core.kit import Kit, loads_for
 from dialback.core.movements import Movement
+from dialback.core.restrictions import allowed
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Entry, Ledger
 from dialback.core.tempo import parse_tempo
@@ -28,7 +29,7 @@ from dialback.store.models import Session as SessionRow
 from dialback.store.sessions import completed_rows, planned_rows
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_day
-from dialback.web.places.restrictions import allowed, notes
+from dialback.web.places.restrictions import notes
 from dialback.web.problems import not_found
 from dialback.web.shapes import (
     FloorDay,
@@ -187,7 +188,8 @@ def _gather(
         if one.name in seen:
             continue
         seen.add(one.name)
-        instead = allowed(instead_of(one, ledger.movements), ledger, day)
+        others = instead_of(one, ledger.movements)
+        instead = allowed(others, ledger.movements, ledger.restrictions, ledger.rules, day)
         known[one.name] = FloorMovement(
             name=one.name,
             loads=list(loads_for(kit, one)[1]),

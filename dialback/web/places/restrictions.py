@@ -146,13 +146,3 @@ def _place(line: str, names: Iterable[str]) -> tuple[int, int]:
             return at.start(), at.end() - at.start()
     bare = line.strip()
     return line.index(bare), max(1, len(bare))
-
-
-def allowed(names: Iterable[str], ledger: Ledger, day: date) -> list[str]:
-    """The movements that no restriction of the day forbids altogether."""
-    forbidding = [one for one in ledger.restrictions if one.avoids and one.holds(day)]
-    return [
-        name
-        for name in names
-        if not any(one.touches(ledger.movements[name], ledger.rules) for one in forbidding)
-    ]

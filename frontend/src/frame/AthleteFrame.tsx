@@ -104,10 +104,10 @@ export function AthleteFrame() {
   );
 }
 
-/** The restrictions in force, in every place of the athlete: on whose word, on hover and in print. */
+/** The restrictions in force, in every place of the athlete: on whose word, on hover. */
 function Restricted({ notes, to }: { notes: Schemas["RestrictionNote"][]; to: string }) {
   return (
-    <Link to={to} className="trail-link mr-3 inline-block max-w-full truncate align-bottom text-high not-italic" title={notes.map((one) => `${one.words}: ${one.by}, ${date(one.since)}. ${one.word}`).join("\n")}>
+    <Link to={to} className="trail-link mr-3 inline-block max-w-full truncate align-bottom text-high not-italic print:whitespace-normal" title={notes.map((one) => `${one.words}: ${one.by}, ${date(one.since)}. ${one.word}`).join("\n")}>
       {notes.map((one) => one.words).join("; ")}
     </Link>
   );

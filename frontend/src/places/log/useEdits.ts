@@ -7,6 +7,7 @@ import { type CoreSession, type LogSession, keyOf } from "./log";
 
 /** What a log was before the last change; null where there was none. */
 interface Before {
+  place: WeekPlace;
   key: string;
   title: string;
   session: CoreSession | null;
@@ -15,6 +16,8 @@ interface Before {
 }
 
 type How = (one: LogSession) => CoreSession | null | Promise<CoreSession | null>;
+
+const same = (a: WeekPlace, b: WeekPlace) => a.athlete === b.athlete && a.week === b.week;
 
 /**
  * Changes of the week's logs, one after the other: a coach types faster than a server answers, and
@@ -54,19 +57,19 @@ export function useEdits(place: WeekPlace) {
     const session = one && (await how(one));
     if (!session) return;
     await keep(one, session);
-    remember({ key, title: session.title, session: one.log?.session ?? null, out: null });
-  }), [current, inTurn, keep, remember]);
+    remember({ place, key, title: session.title, session: one.log?.session ?? null, out: null });
+  }), [current, inTurn, keep, place, remember]);
 
   const takeOut = useCallback((key: string) => inTurn(async () => {
     const log = current(key)?.log;
     if (!log) return;
     await logs.remove(place.athlete, log.client_id);
-    remember({ key, title: log.session.title, session: log.session, out: log.client_id });
+    remember({ place, key, title: log.session.title, session: log.session, out: log.client_id });
   }), [current, inTurn, place, remember]);
 
   const undo = useCallback(() => inTurn(async () => {
     const was = undoable.current;
-    if (!was) return;
+    if (!was || !same(was.place, place)) return;
     const one = current(was.key);
     if (was.out) await logs.restore(place.athlete, was.out);
     else if (one && was.session) await keep(one, was.session);
@@ -74,5 +77,6 @@ export function useEdits(place: WeekPlace) {
     remember(null);
   }), [current, inTurn, keep, place, remember]);
 
-  return { edit, takeOut, undo, before, busy: change.isPending, error: change.error };
+  // In another week there is nothing of it to undo.
+  return { edit, takeOut, undo, before: before && same(before.place, place) ? before : null, busy: change.isPending, error: change.error };
 }
