@@ -108,11 +108,10 @@ def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> 
     """Read sessions written in the notation from FILE and print their flat sets."""
     from dialback.book.book import read_book
     from dialback.book.errors import BadInputError, Problem, bad_input
-    from dialback.core.movements import MovementTable
+    from dialback.core.maxima import Maxima
     from dialback.core.notation import expand as flatten
     from dialback.core.notation import read, write
     from dialback.core.sessions import parse_day
-    from dialback.library import library
 
     try:
         fallback = parse_day(day) if day else date.today()
@@ -121,19 +120,35 @@ def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> 
     try:
         text = _read(file).decode("utf-8-sig")
     except UnicodeDecodeError as error:
-        raise bad_input(str(file), f"is no UTF-8 text: byte {error.start} is damaged") from None
-    movements = read_book(_read(book)).movements if book else MovementTable(library())
-    reading = read(text, movements)
+        raise bad_input(str(file), f"is not a UTF-8 text: byte {error.start} is damaged") from None
+    ledger = read_book(_read(book)).ledger() if book else _library_ledger()
+    reading = read(text, ledger.movements)
     if reading.mistakes:
         raise BadInputError([Problem("", str(one)) for one in reading.mistakes])
+    maxima = [Maxima(ledger, written.day or fallback) for written in reading.sessions]
+    flat = [
+        flatten(written, known.setting(), fallback)
+        for written, known in zip(reading.sessions, maxima, strict=True)
+    ]
+    for session, known in zip(flat, maxima, strict=True):
+        for told in known.missing_in(session):
+            click.echo(told, err=True)
     if as_json:
-        sessions = [
-            flatten(one, fallback).model_dump(mode="json", exclude_defaults=True)
-            for one in reading.sessions
-        ]
+        sessions = [one.model_dump(mode="json", exclude_defaults=True) for one in flat]
         click.echo(json.dumps({"sessions": sessions}, ensure_ascii=False, indent=1))
     else:
-        click.echo(write(*reading.sessions), nl=False)
+        click.echo(write(*reading.sessions, movements=ledger.movements), nl=False)
+
+
+def _library_ledger() -> Any:
+    """The library's movements, and nobody who has done any of them."""
+    from dialback.book.book import SessionsByWeek
+    from dialback.core.movements import MovementTable
+    from dialback.core.rules import DEFAULT_RULES
+    from dialback.core.tally import Ledger
+    from dialback.library import library
+
+    return Ledger(SessionsByWeek([], []), MovementTable(library()), DEFAULT_RULES, None)
 
 
 @main.command()

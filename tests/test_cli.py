@@ -49,7 +49,7 @@ def test_without_json_it_is_a_table(tmp_path: Path) -> None:
     [
         (as_bytes(document([session(0, sets("Press", tempo="4-0"))])), "2026-W41",
          "completed[0].sets[0].tempo: "),
-        (b"no json", "2026-W41", "the book is no JSON"),
+        (b"no json", "2026-W41", "the book is not JSON"),
         (as_bytes(document()), "2026-W77", "--week: "),
         (None, "2026-W41", "cannot be read"),
     ],

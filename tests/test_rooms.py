@@ -47,6 +47,13 @@ def test_imports_run_one_way(path: Path) -> None:
             assert parts[0] not in NOT_IN_CORE, f"core imports {name}"
 
 
+def test_a_change_has_one_way_to_its_lock() -> None:
+    """Whoever writes does it in a unit: the lock first, then the reading."""
+    for path in PACKAGE.rglob("*.py"):
+        if path.name != "unit.py":
+            assert ".atomic(" not in path.read_text(), f"{path}: write inside unit()"
+
+
 def test_the_core_has_no_clock() -> None:
     for path in (PACKAGE / "core").rglob("*.py"):
         text = path.read_text()

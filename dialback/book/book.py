@@ -12,10 +12,11 @@ from typing import Any, Final, Literal
 from pydantic import Field, ValidationError
 
 from dialback.book.errors import BadInputError, Problem, bad_input, from_validation
+from dialback.core.kit import Kit
 from dialback.core.movements import Movement, MovementTable, Name, UnknownMovementError, Value, fold
 from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
-from dialback.core.sessions import Session
+from dialback.core.sessions import Maximum, Session
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import BASES, Basis
 from dialback.core.weeks import Week
@@ -32,6 +33,7 @@ class BookAthlete(Value):
     name: Name
     bodyweight_kg: float | None = Field(None, gt=0, le=1000)
     restrictions: tuple[Restriction, ...] = Field((), strict=False, max_length=100)
+    maxima: tuple[Maximum, ...] = Field((), strict=False, max_length=1000)
 
 
 class Book(Value):
@@ -44,6 +46,7 @@ class Book(Value):
     rules: Rules = Field(default_factory=Rules)
     planned: tuple[Session, ...] = Field((), strict=False)
     completed: tuple[Session, ...] = Field((), strict=False)
+    kit: Kit | None = None
 
     @cached_property
     def movements(self) -> MovementTable:
@@ -62,6 +65,8 @@ class Book(Value):
             self.rules,
             self.athlete.bodyweight_kg,
             self.athlete.restrictions,
+            kit=self.kit,
+            maxima=self.athlete.maxima,
         )
 
 
@@ -99,7 +104,9 @@ def read_book(data: bytes) -> Book:
         )  # fmt: skip
     document = _parse(data)
     if not isinstance(document, dict) or document.get("format") != FORMAT:
-        raise bad_input("format", f'this is no book: a book is an object with "format": "{FORMAT}"')
+        raise bad_input(
+            "format", f'this is not a book: a book is an object with "format": "{FORMAT}"'
+        )
     if document.get("version") != VERSION or isinstance(document.get("version"), bool):
         raise bad_input(
             "version",
@@ -120,17 +127,19 @@ def _parse(data: bytes) -> Any:
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
-        raise bad_input("", f"the book is no UTF-8 text: byte {error.start} is damaged") from None
+        raise bad_input(
+            "", f"the book is not a UTF-8 text: byte {error.start} is damaged"
+        ) from None
     try:
         document = json.loads(text)
     except json.JSONDecodeError as error:
         raise bad_input(
-            "", f"the book is no JSON: {error.msg} at line {error.lineno}, column {error.colno}"
+            "", f"the book is not JSON: {error.msg} at line {error.lineno}, column {error.colno}"
         ) from None
     except RecursionError:
-        raise bad_input("", "the book is no JSON that can be read: nested too deep") from None
+        raise bad_input("", "the book is not JSON that can be read: nested too deep") from None
     except ValueError:
-        raise bad_input("", "the book is no JSON that can be read: a number is too long") from None
+        raise bad_input("", "the book is not JSON that can be read: a number is too long") from None
     try:
         # The fast way to know that all of it can be written again, unknown keys included.
         json.dumps(document, ensure_ascii=False, allow_nan=False).encode()
@@ -223,6 +232,7 @@ def as_document(book: Book) -> dict[str, Any]:
         "rules": book.rules.changes(),
         "planned": document.get("planned", []),
         "completed": document.get("completed", []),
+        **({"kit": document["kit"]} if "kit" in document else {}),
         **(book.model_extra or {}),
     }
 
@@ -245,6 +255,7 @@ _SET_CONDITIONS: Final = [
         "anyOf": [
             {"required": ["reps"], "properties": {"reps": {"type": "integer"}}},
             {"required": ["seconds"], "properties": {"seconds": {"type": "number"}}},
+            {"required": ["distance_m"], "properties": {"distance_m": {"type": "number"}}},
         ]
     },
 ]

@@ -64,7 +64,7 @@ def _grid(
         if len(row) > MAX_COLUMNS and any(cell not in (None, "") for cell in row[MAX_COLUMNS:]):
             raise bad_input(
                 f"row {number}", f"has {len(row)} columns; at most {MAX_COLUMNS} are taken: leave "
-                "out those that are no log"
+                "out those that are not logs"
             )  # fmt: skip
         filled = sum(cell not in (None, "") for cell in row)
         if heads is None:
@@ -107,7 +107,7 @@ def _letter(at: int) -> str:
 
 def _csv(data: bytes) -> Iterator[tuple[Cell, ...]]:
     if b"\x00" in data[:4096]:
-        raise bad_input("file", "is no text and no workbook: choose a CSV or XLSX file")
+        raise bad_input("file", "is neither a text nor a workbook: choose a CSV or XLSX file")
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError:
@@ -132,7 +132,7 @@ def _xlsx(data: bytes) -> Iterator[tuple[Cell, ...]]:
     try:
         book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
     except (InvalidFileException, zipfile.BadZipFile, KeyError, ValueError, OSError) as error:
-        raise bad_input("file", f"is no workbook that opens: {error}") from None
+        raise bad_input("file", f"is not a workbook that opens: {error}") from None
     try:
         sheet = book.worksheets[0] if book.worksheets else None
         if sheet is None:
@@ -152,7 +152,7 @@ def _check_zip(data: bytes) -> None:
         raise bad_input("file", "has macros: save it without them, as XLSX or CSV")
     unpacked = sum(entry.file_size for entry in entries)
     if unpacked > MAX_UNPACKED or unpacked > MAX_RATIO * max(len(data), 1):
-        raise bad_input("file", f"unpacks to {unpacked // 1_000_000} MB: that is no log")
+        raise bad_input("file", f"unpacks to {unpacked // 1_000_000} MB: that is not a log")
     if not any(entry.filename == "xl/workbook.xml" for entry in entries):
         raise bad_input("file", "is packed, but no workbook: choose a CSV or XLSX file")
 

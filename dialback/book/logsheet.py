@@ -18,7 +18,7 @@ from dialback.book.errors import from_validation
 from dialback.book.grid import QUOTE, Cell, Grid
 from dialback.core.movements import MovementTable, fold
 from dialback.core.notation.pieces import moves_text
-from dialback.core.sessions import KG_PER_LB, Session, Set, parse_day
+from dialback.core.sessions import KG_PER_LB, Session, Set, lies_ahead, parse_day
 
 DateOrder = Literal["ymd", "dmy", "mdy"]
 Unit = Literal["kg", "lb"]
@@ -231,7 +231,7 @@ def _row(
         return _number(cell(name), name, choice.decimal, least, most)
 
     day = _day(cell("date"), choice.date_order)
-    if day > today:
+    if lies_ahead(day, today):
         raise _RowError("date", f"{day} lies ahead: a log is of what was done")
     who = str(cell("athlete") or athlete or "")
     if not who:
@@ -252,7 +252,7 @@ def _row(
     values = _json(cell("more"), "more") | named
     unit = str(cell("unit") or choice.unit).casefold().rstrip("s.")
     if unit not in ("kg", "lb"):
-        raise _RowError("unit", f"{cell('unit')!r} is no unit of a load: write kg or lb")
+        raise _RowError("unit", f"{cell('unit')!r} is not a unit of a load: write kg or lb")
     load = number("load", least=-1000, most=10_000)
     if load is not None:
         values["load_kg"] = round(load * KG_PER_LB, 3) if unit == "lb" else load
@@ -297,7 +297,7 @@ def _json(cell: Cell, column: str) -> dict[str, Any]:
     except ValueError:
         found = None
     if not isinstance(found, dict):
-        raise _RowError(column, "is no JSON object, as an export writes it")
+        raise _RowError(column, "is not a JSON object, as an export writes it")
     return found
 
 
@@ -305,11 +305,11 @@ def _number(cell: Cell, column: str, decimal: str, least: float, most: float) ->
     if cell is None:
         return None
     if isinstance(cell, (bool, date)):
-        raise _RowError(column, f"{cell} is no number")
+        raise _RowError(column, f"{cell} is not a number")
     if isinstance(cell, str):
         value = _parse(cell, decimal)
         if value is None:
-            raise _RowError(column, f"{cell!r} is no number")
+            raise _RowError(column, f"{cell!r} is not a number")
     else:
         value = float(cell)
     if not least <= value <= most:
@@ -339,7 +339,7 @@ def _day(cell: Cell, order: DateOrder) -> date:
         # How spreadsheets keep a day whose format got lost.
         if int(cell) in _SERIALS:
             return _SERIAL_FROM + timedelta(days=int(cell))
-        raise _RowError("date", f"{cell} is no day")
+        raise _RowError("date", f"{cell} is not a day")
     if cell is None:
         raise _RowError("date", "is missing")
     return _day_of(str(cell), order)
@@ -349,7 +349,7 @@ def _day(cell: Cell, order: DateOrder) -> date:
 def _day_of(text: str, order: DateOrder) -> date:
     match = _DAY.fullmatch(text.strip())
     if match is None:
-        raise _RowError("date", f"{text!r} is no day: write 2026-10-05, or choose the order")
+        raise _RowError("date", f"{text!r} is not a day: write 2026-10-05, or choose the order")
     first, second, third = match.groups()
     if len(first) == 4:
         year, month, day = first, second, third
@@ -377,7 +377,7 @@ _SIDES: Final = {
 def _sides(text: str) -> str:
     found = _SIDES.get(text.casefold())
     if found is None:
-        raise _RowError("sides", f"{text!r} is no side: both, each, alternating, left or right")
+        raise _RowError("sides", f"{text!r} is not a side: both, each, alternating, left or right")
     return found
 
 

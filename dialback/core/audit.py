@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from functools import cached_property
 from typing import Any, Final
@@ -11,8 +11,11 @@ from typing import Any, Final
 from dialback.core.balance import weigh
 from dialback.core.baseline import Baseline, Change, baseline, heaviest_before
 from dialback.core.findings import AgainstPlan, Finding, WeekInHand, find
+from dialback.core.matching import pair_sessions
 from dialback.core.reconcile import match_sessions
 from dialback.core.sessions import Session
+from dialback.core.sides import Sides, left_right, upper_lower
+from dialback.core.strain import session_loads
 from dialback.core.tally import TOTALS, Entry, Ledger, Tally, measured, rough, tally
 from dialback.core.vocabulary import (
     MEASURES,
@@ -139,6 +142,13 @@ def against_plan(ledger: Ledger, week: Week, due: date | None = None) -> Against
         )
         if match.done is not None or match.plan is None or due is None or match.plan.date < due
     )
+    linked = _linked_from_elsewhere(ledger, week)
+    matches = tuple(
+        replace(match, elsewhere=True)
+        if match.done is None and match.plan is not None and match.plan.date in linked
+        else match
+        for match in matches
+    )
     wanted = {id(match.plan) for match in matches}
     planned = tuple(
         entry for entry in ledger.entries("planned", week) if id(entry.session) in wanted
@@ -170,10 +180,40 @@ def _audit(
 
 
 def sessions_done(ledger: Ledger, week: Week) -> Share:
-    """Planned sessions, and how many of them have a completed one on their day."""
-    planned = ledger.source.week("planned", week)
-    days = {session.date for session in ledger.source.week("completed", week)}
-    return Share(len(planned), sum(session.date in days for session in planned))
+    """Planned sessions, and how many of them something was done for."""
+    return Share(len(ledger.source.week("planned", week)), len(plans_done(ledger, week)))
+
+
+def plans_done(ledger: Ledger, week: Week) -> frozenset[int]:
+    """The places of the week's planned sessions that are done: that a completed one is for.
+
+    A session of another week counts where it says that it was done for a day of this one.
+    """
+    key = ("plans done", week)
+    kept: frozenset[int] | None = ledger.kept.get(key)
+    if kept is None:
+        planned, completed = (ledger.source.week(basis, week) for basis in ("planned", "completed"))
+        pairs = pair_sessions(planned, completed)
+        done = {pair.plan for pair in pairs if pair.plan is not None and pair.dones}
+        linked = _linked_from_elsewhere(ledger, week)
+        done |= {at for at, plan in enumerate(planned) if plan.date in linked}
+        kept = ledger.kept[key] = frozenset(done)
+    return kept
+
+
+LINKED_WEEKS: Final = 4
+"""So far away a session is looked for that says it was done for a day of the week."""
+
+
+def _linked_from_elsewhere(ledger: Ledger, week: Week) -> set[date]:
+    """The planned days of a week that sessions of other weeks were done for."""
+    near = (week.plus(by) for by in range(-LINKED_WEEKS, LINKED_WEEKS + 1) if by)
+    return {
+        session.plan
+        for one in near
+        for session in ledger.source.week("completed", one)
+        if session.plan is not None and Week.of(session.plan) == week
+    }
 
 
 def compliance(ledger: Ledger, week: Week) -> dict[str, Share]:
@@ -223,6 +263,13 @@ def as_document(result: Audit, athlete: str) -> dict[str, Any]:
                 for name in pair.measures
             }
             for pair in PAIRS
+        }
+        | {
+            name: _sides(sides)
+            for name, sides in (
+                ("left_right", left_right(result.entries)),
+                ("upper_lower", upper_lower(result.entries)),
+            )
         },
         "jumps": {
             "baseline": result.baseline.kind,
@@ -251,7 +298,26 @@ def as_document(result: Audit, athlete: str) -> dict[str, Any]:
                 for name, share in compliance(result.ledger, result.week).items()
             },
         }
+        loads = session_loads(
+            result.ledger.source.week("completed", result.week),
+            result.week,
+            result.entries,
+            {name: value(f"totals/{name}") for name in ("volume_load_kg", "work_s")},
+        )
+        document["sessions"] = {
+            "load": _round(loads.load),
+            "monotony": _round(loads.monotony),
+            "strain": _round(loads.strain),
+            "density_kg_min": _round(loads.density_kg_min),
+        }
     return document
+
+
+def _sides(sides: Sides) -> dict[str, dict[str, float | None]]:
+    return {
+        measure: {"a": _round(a), "b": _round(b), "ratio": _round(a / b if b else None)}
+        for measure, (a, b) in sides.items()
+    }
 
 
 def _change(change: Change) -> dict[str, float | None]:

@@ -20,7 +20,7 @@ TOLERANCE: Final = 1e-9
 class Baseline:
     """Base values by figure, and the weeks they come from in order.
 
-    ``values`` is ``None`` when there is no week to compare with.
+    ``values`` is ``None`` when there is not a week to compare with.
     """
 
     kind: str

@@ -53,6 +53,7 @@ class ShapeMove:
 
     Factors turn reps of the set into reps under the rules, into reps lifted in all (times kg is
     volume load) and into seconds of tension; ``timed_tut`` turns seconds of the set into tension.
+    ``whole_tut`` and ``whole_timed_tut`` are the same for all phases, whatever the rule says.
     """
 
     movement: Movement
@@ -62,6 +63,8 @@ class ShapeMove:
     tut: float
     timed_tut: float
     hold: float
+    whole_tut: float
+    whole_timed_tut: float
 
 
 SETS, WORK_S, ESTIMATED, COUNT = range(4)
@@ -79,6 +82,7 @@ class Shape:
 
     standing: Standing
     moves: tuple[ShapeMove, ...]
+    limb: float
     sets: float
     total: float
     rep_seconds: float
@@ -165,15 +169,26 @@ def shape_of(
     limb = LIMB_FACTOR[one.sides]
     total = TOTAL_FACTOR[one.sides]
     rep_factor = limb if rules.each_side_reps == "per_side" else total
+    strength = any(movement.counted for movement, _ in table)
     last_mover = max(
-        (at for at, (movement, _) in enumerate(table) if not movement.isometric), default=None
+        (
+            at
+            for at, (movement, _) in enumerate(table)
+            if not movement.isometric and (movement.counted or not strength)
+        ),
+        default=None,
     )
 
     moves = []
     for at, ((movement, times), tempo) in enumerate(zip(table, tempi, strict=True)):
+        if strength and not movement.counted:
+            # Skipping between presses takes its time and enters no strength sum.
+            moves.append(ShapeMove(movement, 0, 0, 0, 0, 0, 0, 0, 0))
+            continue
         if movement.isometric:
             # Held throughout: the whole set and its hold, whatever else moves meanwhile.
-            moves.append(ShapeMove(movement, 0, 0, 0, rep_seconds * limb, limb, limb))
+            whole = rep_seconds * limb
+            moves.append(ShapeMove(movement, 0, 0, 0, whole, limb, limb, whole, limb))
             continue
         per_rep = times * (tempo.moving if rules.tension == "moving" else tempo.cycle)
         moves.append(
@@ -187,6 +202,8 @@ def shape_of(
                 tut=per_rep * limb,
                 timed_tut=per_rep / rep_seconds * limb,
                 hold=limb if at == last_mover else 0,
+                whole_tut=times * tempo.cycle * limb,
+                whole_timed_tut=times * tempo.cycle / rep_seconds * limb,
             )
         )
 
@@ -204,6 +221,7 @@ def shape_of(
     return Shape(
         standing,
         tuple(moves),
+        limb=limb,
         sets=_SET_CREDIT[one.sides] if standing == "hard" else 0.0,
         total=total,
         rep_seconds=rep_seconds,
@@ -236,21 +254,41 @@ def measure(one: Set, shape: Shape) -> MeasuredSet:
     load = one.load_kg * one.implements
     hold = one.hold_s
     duration = reps * shape.rep_seconds if seconds is None else seconds
-    # A measurement is of the whole set, its hold included; it says nothing of the clock.
-    measured = one.measured_tension_s if shape.measured_tension else None
+    measured = _measured_shares(one, shape, reps)
     amounts: tuple[float, ...] = (shape.sets, (duration + hold) * shape.total, estimated, 1)
-    for move in shape.moves:
+    for at, move in enumerate(shape.moves):
         # Help may exceed what it helps with; nobody lifts less than nothing.
         lifted = load + move.bodyweight_kg
         if lifted < 0:
             lifted = 0.0
         if measured is not None:
-            tut = measured * move.timed_tut
+            tut = measured[at]
         else:
             tut = reps * move.tut if seconds is None else seconds * move.timed_tut
             tut += hold * move.hold
         amounts += (reps * move.reps, loaded_reps * move.lifts * lifted, tut)
     return MeasuredSet(shape, amounts)
+
+
+def _measured_shares(one: Set, shape: Shape, reps: float) -> list[float] | None:
+    """The measured tension of each move; ``None`` where none was measured or none is to count.
+
+    A measurement is of the whole set, its hold included; it says nothing of the clock. Moves share
+    it in proportion to their tensions over all phases, those that are held among them.
+    """
+    if one.measured_tension_s is None or not shape.measured_tension:
+        return None
+    seconds = one.seconds
+    whole = [
+        (reps * move.whole_tut if seconds is None else seconds * move.whole_timed_tut)
+        + one.hold_s * move.hold
+        for move in shape.moves
+    ]
+    total = sum(whole)
+    measured = one.measured_tension_s * shape.limb
+    if not total:
+        return [measured / len(whole)] * len(whole)
+    return [measured * share / total for share in whole]
 
 
 def _plan(
@@ -273,6 +311,8 @@ def _plan(
     for at, (move, sides) in enumerate(zip(moves, pair_sides, strict=True)):
         first = COUNT + 1 + at * _PER_MOVE
         movement = move.movement
+        if not movement.counted:
+            continue
         whole = ("totals", f"patterns/{movement.pattern}", f"movements/{movement.name}", *sides)
         plan += [(f"{subject}/reps", first + REPS, 1.0) for subject in whole]
         shares = dict.fromkeys(whole, 1.0)

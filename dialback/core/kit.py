@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_left
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Annotated, Final, Self
@@ -102,22 +102,27 @@ def _near(load: float, found: Iterable[float | None]) -> bool:
 
 
 def loads_for(kit: Kit, movement: Movement) -> tuple[str, tuple[float, ...]]:
-    """Where a movement's loads come from, and those that can be made, rising; empty if unknown."""
+    """Where a movement's loads come from, and those that can be made, rising; empty if unknown.
+
+    Of several sources that a movement names all loads count.
+    """
+    found = dict(_sources(kit, movement))
+    loads = {load for several in found.values() for load in several}
+    return " and ".join(found), tuple(sorted(loads))
+
+
+def _sources(kit: Kit, movement: Movement) -> Iterator[tuple[str, tuple[float, ...]]]:
+    named = {fold(name) for name in movement.kit}
+    if kit.dumbbells_kg and named & {"dumbbells", "dumbbell"}:
+        yield "dumbbells", kit.dumbbells_kg
+    if kit.kettlebells_kg and named & {"kettlebell", "kettlebells"}:
+        yield "kettlebells", kit.kettlebells_kg
+    if kit.bars_kg and named & {"bar", "barbell"}:
+        yield "bar and plates", _bar_loads(kit.bars_kg, kit.plates)
     for stack in kit.stacks:
-        if fold(movement.name) in {fold(name) for name in stack.movements}:
-            return stack.name, _stack_loads(stack)
-    for named in movement.kit:
-        plain = fold(named)
-        if plain in ("dumbbells", "dumbbell") and kit.dumbbells_kg:
-            return "dumbbells", tuple(sorted(kit.dumbbells_kg))
-        if plain == "kettlebell" and kit.kettlebells_kg:
-            return "kettlebells", tuple(sorted(kit.kettlebells_kg))
-        if plain in ("bar", "barbell") and kit.bars_kg:
-            return "bar and plates", _bar_loads(kit.bars_kg, kit.plates)
-        for stack in kit.stacks:
-            if plain == fold(stack.name):
-                return stack.name, _stack_loads(stack)
-    return "", ()
+        serves = fold(movement.name) in {fold(name) for name in stack.movements}
+        if serves or fold(stack.name) in named:
+            yield stack.name, _stack_loads(stack)
 
 
 def around(load: float, loads: tuple[float, ...]) -> tuple[float | None, float | None]:

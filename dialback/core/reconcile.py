@@ -1,29 +1,34 @@
 """Planned against completed: which set was done for which, and what differed.
 
-Sessions are matched by their link, else by their day; sets by movement and order. What is left
-over on both sides is a swap where it stood in the same place, else skipped or extra.
+``matching`` says which belongs to which; here stands what that comes to, and how a coach says it.
 """
 
 from __future__ import annotations
 
-from collections import defaultdict
+from collections import Counter, defaultdict
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import groupby
 from typing import Final, Literal
 
+from dialback.core.matching import level_between, names_of, pair_sessions, pair_sets
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.sessions import Session, Set
 from dialback.core.words import capital, dose_text, load_text, movement_text, number
 
 Kind = Literal["as planned", "changed", "skipped", "extra", "swapped", "easier", "harder"]
 
-REACH: Final = 0.34
-"""How far apart two movements may stand in their sessions, as a share of it, to be a swap
-without being related."""
+Difference = Literal[
+    "reps", "seconds", "distance", "load", "sides", "tempo", "hold", "rpe", "rest", "warm-up"
+]
 
-Difference = Literal["reps", "seconds", "load", "sides", "tempo", "hold", "moves", "warm-up"]
+OTHER_UNIT_KG: Final = 0.5
+"""Within this a load entered in the other unit is the same: half a kilogram's step."""
+MUCH_HARDER: Final = 1.0
+"""So much RPE beyond the planned one is told."""
+REST_OFF: Final = 0.5
+"""A rest that is off by such a share of the planned one is told."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,6 +41,15 @@ class SetMatch:
     at: int | None
     done_at: int | None
     differences: tuple[Difference, ...] = ()
+    one_side: str = ""
+    """Of a set for each side that was done on one: which. Of the set done there: the same."""
+
+    @property
+    def shown(self) -> Set:
+        """The set that it is about: the planned one, or the one done without a plan."""
+        shown = self.plan or self.done
+        assert shown is not None  # noqa: S101 - a match has one of them
+        return shown
 
     @property
     def words(self) -> str:
@@ -44,17 +58,20 @@ class SetMatch:
             case "as planned":
                 return ""
             case "skipped":
-                return "not done"
+                if self.one_side == "left and right":
+                    return "left and right as sets of their own"
+                return f"{self.one_side} only instead of each side" if self.one_side else "not done"
             case "extra":
-                return "not planned"
+                return f"the {self.one_side} of each side" if self.one_side else "not planned"
         assert self.plan is not None and self.done is not None  # noqa: S101, PT018 - by its kind
         changed = [_SAYS[one](self.plan, self.done) for one in self.differences]
         if self.kind == "changed":
             return ", ".join(changed)
-        level = f", the {self.kind} level" if self.kind != "swapped" else ""
-        others = [one for one in changed if one]
-        instead = f"{movement_text(self.done)} instead of {movement_text(self.plan)}{level}"
-        return ", ".join([instead, *others])
+        instead = f"{movement_text(self.done)} instead of {movement_text(self.plan)}"
+        if self.kind == "swapped":
+            # Loads and reps of two movements do not compare.
+            return instead
+        return ", ".join([f"{instead}, the {self.kind} level", *changed])
 
 
 def _load(plan: Set, done: Set) -> str:
@@ -63,8 +80,10 @@ def _load(plan: Set, done: Set) -> str:
     if not done.load_kg:
         return f"no load instead of {load_text(plan)}"
     step = done.total_load_kg - plan.total_load_kg
-    if plan.implements == done.implements and step:
-        share = step / abs(plan.total_load_kg) * 100
+    # Help is taken off: a share of it says nothing of the load.
+    comparable = plan.load_kg > 0 and done.load_kg > 0 and names_of(plan) == names_of(done)
+    if comparable and plan.implements == done.implements and step:
+        share = step / plan.total_load_kg * 100
         sign = "+" if share > 0 else "−"
         return f"{load_text(done)} instead of {load_text(plan)} ({sign}{number(abs(share), 0)} %)"
     return f"{load_text(done)} instead of {load_text(plan)}"
@@ -91,7 +110,13 @@ _SAYS: Final[dict[Difference, Callable[[Set, Set], str]]] = {
     "sides": lambda plan, done: f"{done.sides} instead of {plan.sides}",
     "tempo": lambda plan, done: f"tempo {done.tempo or 'free'} instead of {plan.tempo or 'free'}",
     "hold": lambda plan, done: f"hold {number(done.hold_s)} s instead of {number(plan.hold_s)} s",
-    "moves": lambda _plan, _done: "",
+    "distance": lambda plan, done: " instead of ".join(
+        f"{number(one.distance_m)} m" if one.distance_m else "no distance" for one in (done, plan)
+    ),
+    "rpe": lambda plan, done: f"RPE {number(done.rpe or 0)} instead of {number(plan.rpe or 0)}",
+    "rest": lambda plan, done: (
+        f"rest {number(done.rest_s or 0)} s instead of {number(plan.rest_s or 0)} s"
+    ),
     "warm-up": lambda _plan, done: "as a warm-up" if done.warm_up else "as a working set",
 }
 
@@ -103,6 +128,11 @@ class SessionMatch:
     plan: Session | None
     done: Session | None
     sets: tuple[SetMatch, ...]
+    dones: tuple[Session, ...] = ()
+    """The completed sessions themselves; ``done`` has the sets of all of them."""
+    moved: bool = False
+    elsewhere: bool = False
+    """Whether a session of another week was done for the plan."""
 
     @cached_property
     def deviations(self) -> tuple[SetMatch, ...]:
@@ -118,19 +148,24 @@ class SessionMatch:
     def summary(self) -> tuple[str, ...]:
         """What differed, movement by movement; extra rounds first, and told once."""
         in_rounds = {name for more in self.extra_rounds for name in more.movements}
-        counts: dict[tuple[str, str], int] = defaultdict(int)
+        counts: dict[tuple[str, str, Kind], int] = defaultdict(int)
         for one in self.deviations:
-            shown = one.plan or one.done
-            assert shown is not None  # noqa: S101 - a match has one of them
-            name = movement_text(shown)
-            if one.kind == "extra" and name in in_rounds:
+            name = movement_text(one.shown)
+            if one.kind == "extra" and (name in in_rounds or one.one_side):
                 continue
-            counts[name, one.words] += 1
+            counts[name, one.words, one.kind] += 1
+        planned = Counter(movement_text(one.plan) for one in self.sets if one.plan is not None)
         told = [capital(more.words) for more in self.extra_rounds]
-        for (name, words), count in counts.items():
+        if self.moved and self.plan is not None and self.done is not None:
+            told.insert(0, f"Done on {self.done.date:%A} instead of {self.plan.date:%A}")
+        for (name, words, kind), count in counts.items():
             sets = f" ({count} sets)" if count > 1 else ""
-            instead = words.startswith(tuple("0123456789")) or " instead of " not in words
-            told.append(f"{name}: {words}{sets}" if instead else f"{words}{sets}")
+            if kind == "skipped" and words == "not done" and count < planned[name]:
+                told.append(f"{name}: {count} of {planned[name]} sets not done")
+            elif kind in ("swapped", "easier", "harder"):
+                told.append(f"{words}{sets}")
+            else:
+                told.append(f"{name}: {words}{sets}")
         return tuple(told)
 
 
@@ -153,34 +188,53 @@ def match_sessions(
     planned: Sequence[Session], completed: Sequence[Session], movements: MovementTable
 ) -> tuple[SessionMatch, ...]:
     """Sessions of a week side by side, in order of day; every session is in one match."""
-    free = list(completed)
-    taken: dict[int, Session] = {}
-    for at, plan in enumerate(planned):
-        linked = next((one for one in free if one.plan == plan.date), None)
-        if linked is not None:
-            free.remove(linked)
-            taken[at] = linked
-    for at, plan in enumerate(planned):
-        if at not in taken:
-            same_day = [one for one in free if one.plan is None and one.date == plan.date]
-            # Of several on a day the one of the same title, else the first.
-            best = next((one for one in same_day if one.title == plan.title), None)
-            found = best or next(iter(same_day), None)
-            if found is not None:
-                free.remove(found)
-                taken[at] = found
-    pairs: list[tuple[Session | None, Session | None]] = [
-        (plan, taken.get(at)) for at, plan in enumerate(planned)
-    ]
-    pairs += [(None, one) for one in free]
-    pairs.sort(key=lambda pair: (pair[0] or pair[1]).date)  # type: ignore[union-attr]
-    return tuple(
-        SessionMatch(
-            plan,
-            done,
-            match_sets(plan.sets if plan else (), done.sets if done else (), movements),
+    found = []
+    for pair in pair_sessions(planned, completed):
+        plan = None if pair.plan is None else planned[pair.plan]
+        dones = tuple(completed[at] for at in pair.dones)
+        done = _as_one(dones)
+        sets = match_sets(plan.sets if plan else (), done.sets if done else (), movements)
+        found.append(SessionMatch(plan, done, sets, dones, pair.moved))
+    return tuple(found)
+
+
+def by_session(match: SessionMatch) -> tuple[SessionMatch, ...]:
+    """A match with a part for each session that was done: what is planned stands with the first.
+
+    Places of done sets are those within their own session.
+    """
+    if len(match.dones) < 2:
+        return (match,)
+    parts = []
+    begin = 0
+    for place, done in enumerate(match.dones):
+        end = begin + len(done.sets)
+        parts.append(
+            replace(
+                match,
+                plan=match.plan if place == 0 else None,
+                done=done,
+                dones=(done,),
+                sets=tuple(
+                    one if one.done_at is None else replace(one, done_at=one.done_at - begin)
+                    for one in match.sets
+                    if (place == 0 if one.done_at is None else begin <= one.done_at < end)
+                ),
+            )
         )
-        for plan, done in pairs
+        begin = end
+    return tuple(parts)
+
+
+def _as_one(dones: tuple[Session, ...]) -> Session | None:
+    """What was done in several sessions for one plan, as one: the first, with the sets of all."""
+    if len(dones) < 2:
+        return dones[0] if dones else None
+    return dones[0].model_copy(
+        update={
+            "sets": tuple(one for done in dones for one in done.sets),
+            "pain": tuple(one for done in dones for one in done.pain),
+        }
     )
 
 
@@ -188,180 +242,43 @@ def match_sets(
     planned: Sequence[Set], completed: Sequence[Set], movements: MovementTable
 ) -> tuple[SetMatch, ...]:
     """Sets side by side, in the order of the plan; an extra set stands where it was done."""
-    pairs: dict[int, int] = {}
-    left_plan: list[int] = []
-    left_done: list[int] = []
-    for key, (plans, dones) in _by_movement(planned, completed).items():
-        del key
-        matched = _align(planned, completed, plans, dones)
-        pairs |= matched
-        left_plan += [at for at in plans if at not in matched]
-        left_done += [at for at in dones if at not in set(matched.values())]
-    swaps = _swaps(planned, completed, sorted(left_plan), sorted(left_done), movements)
+    pairs = pair_sets(planned, completed, movements)
     matches = [
-        _match(planned, completed, at, (pairs | swaps).get(at), movements)
-        for at in range(len(planned))
+        _match(planned, completed, at, pairs.get(at), movements) for at in range(len(planned))
     ]
-    used = set(pairs.values()) | set(swaps.values())
-    extras = [at for at in range(len(completed)) if at not in used]
-    return tuple(_placed(matches, [_extra(completed, at) for at in extras]))
+    used = set(pairs.values())
+    extras = [_extra(completed, at) for at in range(len(completed)) if at not in used]
+    return tuple(_placed(*_on_one_side(matches, extras)))
 
 
-def _by_movement(
-    planned: Sequence[Set], completed: Sequence[Set]
-) -> dict[tuple[object, ...], tuple[list[int], list[int]]]:
-    groups: dict[tuple[object, ...], tuple[list[int], list[int]]] = defaultdict(lambda: ([], []))
-    for side, sets in enumerate((planned, completed)):
-        for at, one in enumerate(sets):
-            # Left and right are sets of their own; other sides are a way of doing the same.
-            one_side = one.sides if one.sides in ("left", "right") else ""
-            groups[(_names(one), one_side, one.warm_up)][side].append(at)
-    return groups
-
-
-def _names(one: Set) -> tuple[str, ...]:
-    return tuple(" ".join(name.split()).casefold() for name, _ in one.named_moves())
-
-
-def _align(
-    planned: Sequence[Set], completed: Sequence[Set], plans: list[int], dones: list[int]
-) -> dict[int, int]:
-    """Pair sets of one movement in order; where one side has fewer, those that fit best."""
-    if len(plans) == len(dones):
-        return dict(zip(plans, dones, strict=True))
-    if not plans or not dones:
-        return {}
-    short, long = (plans, dones) if len(plans) < len(dones) else (dones, plans)
-    swapped = short is dones
-    costs = [
-        [
-            _distance(planned[b], completed[a]) if swapped else _distance(planned[a], completed[b])
-            for b in long
-        ]
-        for a in short
-    ]
-    # Every one of the shorter side gets a place in the longer one, order kept, at the least cost.
-    rows, columns = len(short), len(long)
-    best = [[0.0] * (columns + 1)] + [[float("inf")] * (columns + 1) for _ in range(rows)]
-    for row in range(1, rows + 1):
-        for column in range(row, columns - rows + row + 1):
-            take = best[row - 1][column - 1] + costs[row - 1][column - 1]
-            best[row][column] = min(take, best[row][column - 1])
-    found: dict[int, int] = {}
-    column = columns
-    for row in range(rows, 0, -1):
-        while column > row and best[row][column] == best[row][column - 1]:
-            column -= 1
-        found[short[row - 1]] = long[column - 1]
-        column -= 1
-    return {b: a for a, b in found.items()} if swapped else found
-
-
-def _distance(plan: Set, done: Set) -> float:
-    """How unlike two sets of a movement are; 0 for alike."""
-    apart = 0.0
-    for a, b in (
-        (plan.total_load_kg, done.total_load_kg),
-        (plan.reps or 0, done.reps or 0),
-        (plan.seconds or 0, done.seconds or 0),
-    ):
-        if a != b:
-            apart += abs(a - b) / max(abs(a), abs(b))
-    return apart + (plan.sides != done.sides)
-
-
-def _swaps(
-    planned: Sequence[Set],
-    completed: Sequence[Set],
-    left_plan: list[int],
-    left_done: list[int],
-    movements: MovementTable,
-) -> dict[int, int]:
-    """Movements that were done in the place of others, group by group, the likeliest first."""
-    plan_groups = _groups(planned, left_plan)
-    # What is in the plan anyway was done for itself: more of it is extra, not a swap.
-    in_plan = {_names(one) for one in planned}
-    done_groups = [
-        group for group in _groups(completed, left_done)
-        if _names(completed[group[0]]) not in in_plan
-    ]  # fmt: skip
-    candidates = []
-    for plan_at, plans in enumerate(plan_groups):
-        for done_at, dones in enumerate(done_groups):
-            score = _likeness(planned, completed, plans, dones, movements)
-            if score is not None:
-                candidates.append((-score, plan_at, done_at))
-    found: dict[int, int] = {}
-    used: set[tuple[str, int]] = set()
-    for _, plan_at, done_at in sorted(candidates):
-        if ("plan", plan_at) in used or ("done", done_at) in used:
+def _on_one_side(
+    matches: list[SetMatch], extras: list[SetMatch]
+) -> tuple[list[SetMatch], list[SetMatch]]:
+    """Sets for each side that were done on one are told so, not as missing beside an extra one."""
+    matches, extras = list(matches), list(extras)
+    for at, one in enumerate(matches):
+        if one.kind != "skipped" or one.plan is None or one.plan.sides != "each":
             continue
-        used |= {("plan", plan_at), ("done", done_at)}
-        found |= dict(zip(plan_groups[plan_at], done_groups[done_at], strict=False))
-    return found
-
-
-def _groups(sets: Sequence[Set], places: list[int]) -> list[list[int]]:
-    """Places of one movement together, in the order of their first."""
-    groups: dict[tuple[object, ...], list[int]] = {}
-    for at in places:
-        one = sets[at]
-        side = one.sides if one.sides in ("left", "right") else ""
-        groups.setdefault((_names(one), side, one.warm_up), []).append(at)
-    return list(groups.values())
-
-
-def _likeness(
-    planned: Sequence[Set],
-    completed: Sequence[Set],
-    plans: list[int],
-    dones: list[int],
-    movements: MovementTable,
-) -> float | None:
-    """How likely the one was done for the other; ``None`` if not at all."""
-    plan, done = planned[plans[0]], completed[dones[0]]
-    if plan.warm_up != done.warm_up:
-        return None
-    one_sided = ("left", "right")
-    if plan.sides != done.sides and plan.sides in one_sided and done.sides in one_sided:
-        return None
-    apart = abs(_middle(plans) / len(planned) - _middle(dones) / len(completed))
-    score = 1.0 - apart
-    a, b = (_single(one, movements) for one in (plan, done))
-    if a is None or b is None:
-        return score if apart <= REACH else None
-    if level_between(a, b, movements) is not None:
-        return score + 4
-    shared = {muscle for muscle, role in a.muscles.items() if role == "direct"} & {
-        muscle for muscle, role in b.muscles.items() if role == "direct"
-    }
-    related = 2 * (a.pattern == b.pattern) + bool(shared)
-    return score + related if related or apart <= REACH else None
-
-
-def _middle(places: list[int]) -> float:
-    return sum(places) / len(places) + 0.5
-
-
-def _single(one: Set, movements: MovementTable) -> Movement | None:
-    moves = one.named_moves()
-    return movements[moves[0][0]] if len(moves) == 1 and moves[0][0] in movements else None
-
-
-def level_between(
-    plan: Movement, done: Movement, movements: MovementTable
-) -> Literal["easier", "harder"] | None:
-    """Whether a movement is a level of another, any number of levels down or up."""
-    for direction in ("easier", "harder"):
-        seen = {plan.name}
-        name = getattr(plan, direction)
-        while name is not None and name not in seen and name in movements:
-            seen.add(name)
-            neighbour = movements[name]
-            if neighbour.name == done.name:
-                return direction
-            name = getattr(neighbour, direction)
-    return None
+        sides = []
+        for side in ("left", "right"):
+            found = next(
+                (
+                    place
+                    for place, extra in enumerate(extras)
+                    if extra.done is not None
+                    and not extra.one_side
+                    and extra.done.sides == side
+                    and names_of(extra.done) == names_of(one.plan)
+                    and extra.done.warm_up == one.plan.warm_up
+                ),
+                None,
+            )
+            if found is not None:
+                extras[found] = replace(extras[found], one_side=side)
+                sides.append(side)
+        if sides:
+            matches[at] = replace(one, one_side=" and ".join(sides))
+    return matches, extras
 
 
 def _match(
@@ -376,8 +293,8 @@ def _match(
         return SetMatch("skipped", plan, None, at, None)
     done = completed[done_at]
     differences = tuple(_differences(plan, done, movements))
-    if _names(plan) != _names(done):
-        a, b = _single(plan, movements), _single(done, movements)
+    if names_of(plan) != names_of(done):
+        a, b = _only(plan, movements), _only(done, movements)
         level = level_between(a, b, movements) if a and b else None
         return SetMatch(level or "swapped", plan, done, at, done_at, differences)
     return SetMatch(
@@ -399,9 +316,9 @@ def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Dif
     timed = plan.seconds is not None and not extra.get("for_time")
     if timed and plan.seconds != done.seconds:
         yield "seconds"
-    if abs(plan.total_load_kg - done.total_load_kg) > 1e-6 or (
-        plan.load_kg and plan.implements != done.implements
-    ):
+    if plan.distance_m is not None and plan.distance_m != done.distance_m:
+        yield "distance"
+    if _other_load(plan, done):
         yield "load"
     if plan.sides != done.sides:
         yield "sides"
@@ -411,16 +328,41 @@ def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Dif
             yield "tempo"
     if plan.hold_s != done.hold_s:
         yield "hold"
+    if plan.rpe is not None and done.rpe is not None:
+        planned_rpe = max(plan.rpe, _number(extra.get("rpe_to")))
+        if done.rpe - planned_rpe >= MUCH_HARDER - 1e-9:
+            yield "rpe"
+    rested = plan.rest_s and done.rest_s is not None
+    if rested and abs((done.rest_s or 0) - (plan.rest_s or 0)) >= REST_OFF * (plan.rest_s or 0):
+        yield "rest"
     if plan.warm_up != done.warm_up:
         yield "warm-up"
+
+
+def _number(value: object) -> float:
+    return float(value) if isinstance(value, int | float) and not isinstance(value, bool) else 0.0
+
+
+def _other_load(plan: Set, done: Set) -> bool:
+    """Whether the loads differ, by more than one unit can say in the other."""
+    if plan.load_kg and plan.implements != done.implements:
+        return True
+    units = {(one.model_extra or {}).get("unit") == "lb" for one in (plan, done)}
+    tolerance = OTHER_UNIT_KG * done.implements if len(units) > 1 else 1e-6
+    return abs(plan.total_load_kg - done.total_load_kg) > tolerance
 
 
 def _open_ended(plan: Set) -> bool:
     return plan.seconds is not None
 
 
+def _only(one: Set, movements: MovementTable) -> Movement | None:
+    moves = one.named_moves()
+    return movements[moves[0][0]] if len(moves) == 1 and moves[0][0] in movements else None
+
+
 def _usual_tempo(plan: Set, movements: MovementTable) -> str | None:
-    movement = _single(plan, movements)
+    movement = _only(plan, movements)
     return movement.tempo if movement else None
 
 
@@ -429,34 +371,31 @@ def _extra(completed: Sequence[Set], at: int) -> SetMatch:
 
 
 def _placed(matches: list[SetMatch], extras: list[SetMatch]) -> Iterator[SetMatch]:
-    """Extras behind the last match that was done before them."""
-    pending = list(extras)
-    ahead = [one for one in matches if one.done_at is not None]
-    first = min((one.done_at for one in ahead if one.done_at is not None), default=None)
-    while pending and (first is None or (pending[0].done_at or 0) < first) and not matches:
-        yield pending.pop(0)
-    for at, one in enumerate(matches):
-        yield one
-        later = [other.done_at for other in matches[at + 1 :] if other.done_at is not None]
-        if one.done_at is None:
-            continue
-        while pending and (pending[0].done_at or 0) > one.done_at and not any(
-            place < (pending[0].done_at or 0) for place in later
-        ):  # fmt: skip
-            yield pending.pop(0)
-    yield from pending
+    """Each extra set behind the planned set that was done last before it; the first ones first."""
+    behind: dict[int, list[SetMatch]] = defaultdict(list)
+    for extra in extras:
+        before = [
+            (match.done_at, at)
+            for at, match in enumerate(matches)
+            if match.done_at is not None and match.done_at < (extra.done_at or 0)
+        ]
+        behind[max(before)[1] if before else -1].append(extra)
+    yield from behind[-1]
+    for at, match in enumerate(matches):
+        yield match
+        yield from behind[at]
 
 
 def _extra_rounds(plan: Session, matches: Sequence[SetMatch]) -> Iterator[ExtraRounds]:
     extra: dict[tuple[str, ...], int] = defaultdict(int)
     for one in matches:
         if one.kind == "extra" and one.done is not None:
-            extra[_names(one.done)] += 1
+            extra[names_of(one.done)] += 1
     for names, rounds in _circuits(plan.sets):
         counts = {extra.get(name, 0) for name in names}
         more = min(counts)
         if more:
-            shown = {_names(one): movement_text(one) for one in plan.sets}
+            shown = {names_of(one): movement_text(one) for one in plan.sets}
             yield ExtraRounds(more, rounds, tuple(shown[name] for name in names))
 
 
@@ -464,7 +403,7 @@ def _circuits(sets: Sequence[Set]) -> Iterator[tuple[tuple[tuple[str, ...], ...]
     """Movements that are done in turn, with their rounds: by the part, warm-ups aside."""
     working = [one for one in sets if not one.warm_up]
     for _, several in groupby(working, key=lambda one: one.part):
-        names = [_names(one) for one in several]
+        names = [names_of(one) for one in several]
         start = 0
         while start < len(names):
             found = _circuit_at(names, start)

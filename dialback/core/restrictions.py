@@ -47,7 +47,7 @@ class Restriction(Value):
     def _fits(self) -> Self:
         known = {"pattern": PATTERNS, "muscle": MUSCLES, "tempo": PHASES}.get(self.about)
         if known is not None and self.subject not in known:
-            raise ValueError(f"{self.subject!r} is no {_WORDS[self.about]}: {', '.join(known)}")
+            raise ValueError(f"{self.subject!r} is not a {_WORDS[self.about]}: {', '.join(known)}")
         timed = self.least_s is not None or self.most_s is not None
         if (self.about == "tempo") != timed:
             raise ValueError(

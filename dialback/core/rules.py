@@ -30,7 +30,7 @@ Limits = Annotated[
 
 def _ordered(band: tuple[float, float], how: str) -> tuple[float, float]:
     if not 0 <= band[0] <= band[1]:
-        raise ValueError(f"{list(band)} is no pair of limits: neither is below 0, and {how}")
+        raise ValueError(f"{list(band)} is not a pair of limits: neither is below 0, and {how}")
     return band
 
 
@@ -103,6 +103,7 @@ class Rules(Value):
     spacing_sets: float = Field(4, gt=0, le=1000)
     change_over_s: float = Field(10, ge=0, le=600)
     measured_tension: bool = True
+    max_estimate: Literal["epley", "brzycki"] | None = "epley"
     plan_band: Band = (0.8, 1.1)
     gap_share: float = Field(0.5, ge=0, le=1)
 
@@ -327,6 +328,16 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         "tension of sets with a measurement",
         _HOUSE, "",
         ((True, "yes, the measurement counts"), (False, "no, reps × tempo for every set")),
+    ),
+    RuleEntry(
+        "max_estimate", "change", "Estimate of a maximum",
+        "How is the load of a single rep told from a set of several? Only from sets of up to "
+        "twelve "
+        "reps to failure, reps in reserve added.",
+        "loads in per cent of the maximum, where none was typed in",
+        "Epley 1985; Brzycki 1993, J Phys Educ Recreat Dance 64(1)", "",
+        (("epley", "load × (1 + reps ÷ 30)"), ("brzycki", "load × 36 ÷ (37 − reps)"),
+         (None, "no estimate")),
     ),
 )  # fmt: skip
 

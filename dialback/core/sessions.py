@@ -41,13 +41,15 @@ def parse_day(value: Any) -> Any:
     """An ISO day (``2026-10-05``) as a date. Raises ``ValueError`` for any other form."""
     if isinstance(value, str):
         if not _ISO_DAY.fullmatch(value):
-            raise ValueError(f"{value!r} is no day: write year-month-day, as in 2026-10-05")
+            raise ValueError(f"{value!r} is not a day: write year-month-day, as in 2026-10-05")
         try:
             day = date.fromisoformat(value)
         except ValueError:
-            raise ValueError(f"{value!r} is no day of the calendar") from None
+            raise ValueError(f"{value!r} is not a day of the calendar") from None
         if day.year not in YEARS:
-            raise ValueError(f"{value!r} is no day of training: the years go from {YEARS.start} on")
+            raise ValueError(
+                f"{value!r} is not a day of training: the years go from {YEARS.start} on"
+            )
         return day
     return value
 
@@ -118,9 +120,17 @@ class Set(Value):
     def _complete(self) -> Self:
         if self.exercise is None and self.moves is None:
             raise ValueError("a set needs an exercise, or moves for a combination")
-        if self.reps is None and self.seconds is None:
+        if self.reps is None and self.seconds is None and self.distance_m is None:
             raise ValueError("a set needs reps, seconds, or both")
         return self
+
+    @property
+    def distance_m(self) -> float | None:
+        """The distance of a carry or a run in metres: kept and shown, in no sum."""
+        metres = (self.model_extra or {}).get("distance_m")
+        if not isinstance(metres, int | float) or isinstance(metres, bool):
+            return None
+        return float(metres) if 0 < metres <= 100_000 else None
 
     def named_moves(self) -> tuple[tuple[str, float], ...]:
         """Names and times per rep of the moves; a single movement is one move, once."""
@@ -140,6 +150,23 @@ class Pain(Value):
 
     exercise: Name | None = None
     note: str = Field("", max_length=500)
+
+
+LOG_AHEAD_DAYS: Final = 1
+"""A log may be of the day after the server's: elsewhere it has begun already."""
+
+
+def lies_ahead(day: date, today: date) -> bool:
+    """Whether a day is too far ahead to have a log: a log is of what was done."""
+    return (day - today).days > LOG_AHEAD_DAYS
+
+
+class Maximum(Value):
+    """A maximum that somebody typed in: the load that moves once, of all implements, in kg."""
+
+    movement: Name
+    kg: float = Field(gt=0, le=1000)
+    date: Day
 
 
 class Session(Value):

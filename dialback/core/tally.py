@@ -11,10 +11,11 @@ from operator import add
 from typing import Any, Final, NamedTuple, Protocol
 
 from dialback.core.counting import MeasuredSet, Shape, is_hard, measure, shape_of
+from dialback.core.kit import Kit
 from dialback.core.movements import MovementTable
 from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
-from dialback.core.sessions import Session, Set
+from dialback.core.sessions import Maximum, Session, Set
 from dialback.core.vocabulary import (
     MEASURES,
     MUSCLE_MEASURES,
@@ -133,12 +134,17 @@ class Ledger:
         rules: Rules,
         bodyweight_kg: float | None,
         restrictions: tuple[Restriction, ...] = (),
+        *,
+        kit: Kit | None = None,
+        maxima: tuple[Maximum, ...] = (),
     ) -> None:
         self.source = source
         self.movements = movements
         self.rules = rules
         self.bodyweight_kg = bodyweight_kg
         self.restrictions = restrictions
+        self.kit = kit
+        self.maxima = maxima
         self.kept: dict[tuple[object, ...], Any] = {}
         """Room for what others work out of the ledger once; it never changes."""
         self._shapes: dict[tuple[object, ...], Shape] = {}
@@ -161,6 +167,8 @@ class Ledger:
             rules or self.rules,
             self.bodyweight_kg,
             self.restrictions,
+            kit=self.kit,
+            maxima=self.maxima,
         )
 
     def measure(self, sessions: Iterable[Session]) -> tuple[Entry, ...]:

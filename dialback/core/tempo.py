@@ -47,10 +47,10 @@ def parse_tempo(text: str) -> Tempo:
     elif re.fullmatch(RUN, text):
         phases = list(text)
     else:
-        raise ValueError(f"{text!r} is no tempo: {HINT}")
+        raise ValueError(f"{text!r} is not a tempo: {HINT}")
     seconds = [1.0 if phase in "Xx" else float(phase) for phase in phases]
     if sum(seconds) <= 0:
-        raise ValueError(f"{text!r} is no tempo: a rep takes some time, {HINT}")
+        raise ValueError(f"{text!r} is not a tempo: a rep takes some time, {HINT}")
     return Tempo(*seconds, *([0.0] * (4 - len(seconds))))
 
 

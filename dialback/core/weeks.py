@@ -24,13 +24,13 @@ class Week:
         """Read ``2026-W41``. Raises ``ValueError`` for a form or a number that does not exist."""
         match = _FORM.fullmatch(text)
         if match is None:
-            raise ValueError(f"{text!r} is no week: write year and ISO week, as in 2026-W41")
+            raise ValueError(f"{text!r} is not a week: write year and ISO week, as in 2026-W41")
         if int(match[1]) not in YEARS:
-            raise ValueError(f"{text!r} is no week: years go from {YEARS.start} to {YEARS[-1]}")
+            raise ValueError(f"{text!r} is not a week: years go from {YEARS.start} to {YEARS[-1]}")
         try:
             return cls(date.fromisocalendar(int(match[1]), int(match[2]), 1))
         except ValueError:
-            raise ValueError(f"{text!r} is no week: {match[1]} has no week {match[2]}") from None
+            raise ValueError(f"{text!r} is not a week: {match[1]} has no week {match[2]}") from None
 
     @classmethod
     def of(cls, day: date) -> Week:

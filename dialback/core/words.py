@@ -95,8 +95,10 @@ def load_text(one: Set) -> str:
 
 
 def dose_text(one: Set) -> str:
-    """Reps or seconds with the side, the hold and the partial reps."""
+    """Reps, metres or seconds with the side, the hold and the partial reps."""
     parts = []
+    if one.distance_m is not None:
+        parts.append(f"{number(one.distance_m)} m")
     if one.reps is not None:
         parts.append(f"{one.reps} reps" if one.reps != 1 else "1 rep")
     if one.seconds is not None:
@@ -119,12 +121,19 @@ def movement_text(one: Set) -> str:
 def describe(one: Set) -> str:
     """A set as a coach reads it: dose, load, tempo, exertion."""
     parts = [dose_text(one)]
+    extra = one.model_extra or {}
+    share = extra.get("percent")
+    of_maximum = f"{number(share)} %" if isinstance(share, int | float) else ""
     if load := load_text(one):
-        parts.append(f"at {load}")
+        parts.append(f"at {load}{f' ({of_maximum})' if of_maximum else ''}")
+    elif of_maximum:
+        parts.append(f"at {of_maximum}, no maximum known")
     if one.tempo:
         parts.append(f"tempo {one.tempo}")
     if one.rpe is not None:
-        parts.append(f"RPE {number(one.rpe)}")
+        to = extra.get("rpe_to")
+        upper = f"–{number(to)}" if isinstance(to, int | float) else ""
+        parts.append(f"RPE {number(one.rpe)}{upper}")
     if one.warm_up:
         parts.append("warm-up")
     return ", ".join(parts)

@@ -12,9 +12,10 @@ from dialback.demo.club import COACH, ROWERS
 from dialback.demo.generate import books
 from dialback.store.athletes import Ledgers, import_book
 from dialback.store.blocks import place_block, save_template
-from dialback.store.models import Acceptance, Athlete, House, Signature, database
+from dialback.store.models import Acceptance, Athlete, House, Signature
 from dialback.store.plans import laid, put_down, sheet_from, sheet_of
 from dialback.store.sessions import planned_rows
+from dialback.store.unit import unit
 
 _ACCEPTED = {
     ("Lisbet Arnaud", "balance", "vertical_push_pull"): "No pressing overhead until the "
@@ -31,7 +32,7 @@ def load_demo(today: date) -> int:
     """Store the whole club in one transaction; the number of rowers."""
     week = Week.to_audit(today)
     ledgers = Ledgers()
-    with database.atomic():
+    with unit():
         House.update(kit=ROOM).execute()
         for number, (book, rower) in enumerate(books(today)):
             athlete = import_book(book, today).athlete
@@ -66,7 +67,7 @@ def _plan_block(athlete: Athlete, ledgers: Ledgers, first: Week, today: date) ->
     title, text = BOARDS[athlete.name]
     day = sheets[0].day + timedelta(days=7)
     board = sheet_from(text, day, title, ledger.movements)
-    put_down(athlete, [*(one for one in laid_down if one.day != day), board], today)
+    put_down(athlete, ledger, [*(one for one in laid_down if one.day != day), board], today)
 
 
 def _keep_templates(ledgers: Ledgers, week: Week) -> None:

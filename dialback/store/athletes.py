@@ -2,24 +2,30 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import date
 from threading import Lock
+from typing import Any
 
 from dialback.book.book import Book, BookAthlete
 from dialback.book.errors import bad_input
 from dialback.core import rules as core_rules
 from dialback.core.adjust import DraftSession, as_sessions
+from dialback.core.kit import Kit
 from dialback.core.movements import MovementTable, fold
 from dialback.core.rules import Rules
+from dialback.core.sessions import Set
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
-from dialback.store.models import Athlete, Draft, House, Movement, database
+from dialback.store.kit import kit_of
+from dialback.store.maxima import add_maxima, maxima_of
+from dialback.store.models import Athlete, Draft, House, Movement
 from dialback.store.movements import add_movements, movements_of
 from dialback.store.restrictions import add_restrictions, restrictions_of
-from dialback.store.sessions import StoredSessions, add_sessions, replace_plan
+from dialback.store.sessions import TEXT_KEY, StoredSessions, add_sessions, replace_plan
+from dialback.store.unit import touch, touch_house, unit
 
 
 class NameTakenError(ValueError):
@@ -73,6 +79,8 @@ class Ledgers:
                 rules_of(athlete, owner),
                 athlete.bodyweight_kg,
                 restrictions_of(athlete),
+                kit=kit_of(owner),
+                maxima=maxima_of(athlete),
             )
             kept = (state, source, ledger)
             with self._lock:
@@ -102,12 +110,6 @@ class Ledgers:
         return ledger
 
 
-def touch(athlete: Athlete) -> None:
-    """Note that something of the athlete's figures has changed."""
-    athlete.change += 1
-    athlete.save()
-
-
 @dataclass(frozen=True, slots=True)
 class Imported:
     """What an import did."""
@@ -131,7 +133,7 @@ def import_book(
     ``NameTakenError`` unless ``replace`` puts the athlete of that name aside.
     """
     called = name or book.athlete.name
-    with database.atomic():
+    with unit():
         there = find_athlete(called)
         if there is not None:
             if not replace:
@@ -144,14 +146,15 @@ def import_book(
             name=called,
             bodyweight_kg=book.athlete.bodyweight_kg,
             rules=own_rules,
-            extra={"book": book.model_extra or {}, "athlete": book.athlete.model_extra or {}},
+            extra={"book": _kept(book), "athlete": book.athlete.model_extra or {}},
         )
         add_restrictions(athlete, book.athlete.restrictions)
+        add_maxima(athlete, book.athlete.maxima)
         ids, new, own = _place_movements(book, athlete)
         plans = add_sessions(athlete, "planned", book.planned, ids)
         add_sessions(athlete, "completed", book.completed, ids, plans)
         if new:
-            House.update(change=House.change + 1).execute()
+            touch_house()
     return Imported(
         athlete,
         len(book.planned),
@@ -161,6 +164,12 @@ def import_book(
         tuple(own),
         there is not None,
     )
+
+
+def _kept(book: Book) -> dict[str, Any]:
+    """What of a book has no place of its own here, and goes out again with it."""
+    kit = {} if book.kit is None else {"kit": book.kit.model_dump(mode="json")}
+    return {**(book.model_extra or {}), **kit}
 
 
 def _place_movements(book: Book, athlete: Athlete) -> tuple[dict[str, int], list[str], list[str]]:
@@ -214,14 +223,22 @@ def export_book(
             name=athlete.name,
             bodyweight_kg=athlete.bodyweight_kg,
             restrictions=ledger.restrictions,
+            maxima=ledger.maxima,
             **athlete.extra.get("athlete", {}),
         ),
         exercises=tuple(one for one in ledger.movements if fold(one.name) in used | own),
         rules=ledger.rules,
         planned=planned,
         completed=completed,
-        **athlete.extra.get("book", {}),
+        kit=ledger.kit or _own_kit(athlete),
+        **{key: value for key, value in athlete.extra.get("book", {}).items() if key != "kit"},
     )
+
+
+def _own_kit(athlete: Athlete) -> Kit | None:
+    """The kit that the athlete's book came with."""
+    kept = athlete.extra.get("book", {}).get("kit")
+    return None if kept is None else Kit.model_validate(kept)
 
 
 def movement_ids(athlete: Athlete) -> dict[str, int]:
@@ -229,13 +246,27 @@ def movement_ids(athlete: Athlete) -> dict[str, int]:
     return {fold(movement.name): number for number, movement in movements_of(athlete).items()}
 
 
-def publish(athlete: Athlete, week: Week, draft: Iterable[DraftSession], today: date) -> None:
-    """Make a draft the plan of its week and drop it as a draft."""
-    sessions = as_sessions(draft)
+def publish(
+    athlete: Athlete,
+    week: Week,
+    draft: Iterable[DraftSession],
+    today: date,
+    texts: Mapping[tuple[Set, ...], str],
+) -> None:
+    """Make a draft the plan of its week and drop it as a draft.
+
+    ``texts`` are by the sets they come to: a session that was not changed keeps its own.
+    """
+    sessions = [
+        session.model_copy(update={TEXT_KEY: texts[session.sets]})
+        if session.sets in texts
+        else session
+        for session in as_sessions(draft)
+    ]
     outside = next((one for one in sessions if Week.of(one.date) != week), None)
     if outside is not None:
         raise bad_input("sessions", f"{outside.date} does not lie in {week}: move it into the week")
-    with database.atomic():
+    with unit():
         replace_plan(athlete, week, sessions, movement_ids(athlete), today)
         Draft.delete().where(Draft.athlete == athlete, Draft.week == str(week)).execute()
         touch(athlete)

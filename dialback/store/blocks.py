@@ -75,7 +75,9 @@ def save_template(name: str, athlete: Athlete, ledger: Ledger, weeks: Sequence[W
             {
                 "day": (one.day - monday).days,
                 "title": one.title,
-                "text": write(one.written) if one.typed is None else one.typed,
+                "text": write(one.written, movements=ledger.movements)
+                if one.typed is None
+                else one.typed,
             }
             for one in sheets
         ],

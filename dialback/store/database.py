@@ -14,6 +14,7 @@ from dialback.book.errors import bad_input
 from dialback.library import library
 from dialback.store.models import House, database
 from dialback.store.movements import grow_library
+from dialback.store.unit import unit
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 BUSY_TIMEOUT_MS = 5000
@@ -48,7 +49,7 @@ def open_database(path: Path) -> pw.SqliteDatabase:
         with opened.connection_context():
             _migrate(opened)
     except (pw.DatabaseError, sqlite3.DatabaseError) as error:
-        raise bad_input(str(path), f"is no data file of Dial Back that opens: {error}") from None
+        raise bad_input(str(path), f"is not a data file of Dial Back that opens: {error}") from None
     return opened
 
 
@@ -56,7 +57,7 @@ def _migrate(opened: pw.SqliteDatabase) -> None:
     quiet = logging.getLogger("dialback.migrations")
     quiet.setLevel(logging.WARNING)
     Router(opened, migrate_dir=MIGRATIONS, logger=quiet).run()
-    with opened.atomic():
+    with unit():
         if not House.select().exists():
             House.create()
         grow_library(library())

@@ -15,7 +15,7 @@ from dialback.core.movements import fold
 from dialback.core.sessions import Session as CoreSession
 from dialback.core.tally import SessionSource
 from dialback.core.weeks import Week
-from dialback.store.athletes import Ledgers, athletes, movement_ids, touch
+from dialback.store.athletes import Ledgers, athletes, movement_ids
 from dialback.store.models import (
     Athlete,
     ColumnChoice,
@@ -23,10 +23,10 @@ from dialback.store.models import (
     Import,
     Movement,
     Session,
-    database,
     rows,
 )
 from dialback.store.sessions import StoredSessions, add_sessions
+from dialback.store.unit import touch, unit
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,7 +97,7 @@ def store_sheet(
     stored: Callable[[int], None] = lambda _: None,
 ) -> Stored:
     """Store the sessions of a sheet in one transaction, and remember what its columns meant."""
-    with database.atomic("IMMEDIATE"):
+    with unit():
         new, there = split_known(sessions, by_name(), ledgers)
         row = Import.create(name=name[:200], day=today)
         sets = 0
@@ -175,7 +175,7 @@ def undo_import(number: int, today: date) -> int | None:
     row = Import.get_or_none(Import.id == number, Import.undone_on.is_null())
     if row is None:
         return None
-    with database.atomic("IMMEDIATE"):
+    with unit():
         sessions = list(
             Session.select().where(Session.came_with == row, Session.deleted_on.is_null())
         )

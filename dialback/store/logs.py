@@ -13,9 +13,10 @@ from datetime import date
 from typing import Any
 
 from dialback.core.sessions import Session as CoreSession
-from dialback.store.athletes import movement_ids, touch
+from dialback.store.athletes import movement_ids
 from dialback.store.models import Athlete, Session, Version
 from dialback.store.sessions import add_sessions, write_log
+from dialback.store.unit import touch
 
 _ROW_ID = re.compile(r"row-(\d+)")
 

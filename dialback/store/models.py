@@ -47,6 +47,8 @@ class Table(pw.Model):
     class Meta:
         database = database
         legacy_table_names = False
+        # What was not changed is not written: a row that was read earlier undoes nobody's change.
+        only_save_dirty = True
 
 
 class House(Table):
@@ -245,6 +247,19 @@ class Restriction(Table):
     extra = JsonField(default=dict)
 
 
+class Maximum(Table):
+    """A maximum of an athlete that somebody typed in: the load of all implements, moved once."""
+
+    athlete = pw.ForeignKeyField(Athlete, backref="maxima")
+    movement = pw.CharField()
+    kg = pw.FloatField()
+    date = pw.DateField()
+    extra = JsonField(default=dict)
+
+    class Meta:
+        indexes = ((("athlete", "movement", "date"), False),)
+
+
 class Draft(Table):
     """A draft of a week's plan, not published yet.
 
@@ -297,5 +312,5 @@ class Signature(Table):
 
 TABLES = (
     House, Athlete, Movement, MovementMuscle, Import, Session, Version, ColumnChoice, SetRow,
-    SetMove, Block, Template, Restriction, Draft, Acceptance, Signature,
+    SetMove, Block, Template, Restriction, Maximum, Draft, Acceptance, Signature,
 )  # fmt: skip

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
 from dialback.book.errors import bad_input
+from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
 from dialback.core.notation import (
     Change,
@@ -21,10 +22,11 @@ from dialback.core.notation import (
 from dialback.core.sessions import Session as CoreSession
 from dialback.core.tally import Ledger
 from dialback.core.weeks import YEARS, Week
-from dialback.store.athletes import movement_ids, touch
+from dialback.store.athletes import movement_ids
 from dialback.store.kit import the_kit
 from dialback.store.models import Athlete, Session
 from dialback.store.sessions import TEXT_KEY, add_sessions, planned_rows, plans_on
+from dialback.store.unit import touch
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,7 +55,7 @@ def written_of(ledger: Ledger, row: Session) -> WrittenSession:
         return _one(typed, ledger.movements)
     planned = ledger.source.week("planned", Week.of(row.date))
     at = [one.id for one in planned_rows(row.athlete, Week.of(row.date))].index(row.id)
-    return WrittenSession(gather(planned[at]).parts)
+    return WrittenSession(gather(planned[at], ledger.movements).parts)
 
 
 def _one(text: str, movements: MovementTable) -> WrittenSession:
@@ -101,7 +103,11 @@ def laid(
 
 
 def put_down(
-    athlete: Athlete, sheets: Sequence[Sheet], today: date, gone: Iterable[Session] = ()
+    athlete: Athlete,
+    ledger: Ledger,
+    sheets: Sequence[Sheet],
+    today: date,
+    gone: Iterable[Session] = (),
 ) -> Moved:
     """Store sheets as planned sessions; what stood on their days, and ``gone``, is put aside.
 
@@ -116,15 +122,16 @@ def put_down(
     added = [
         number
         for sheet in sheets
-        for number in add_sessions(athlete, "planned", [_session(sheet)], ids).values()
+        for number in add_sessions(athlete, "planned", [_session(sheet, ledger)], ids).values()
     ]
     touch(athlete)
     return Moved(added, list(removed))
 
 
-def _session(sheet: Sheet) -> CoreSession:
-    text = write(sheet.written) if sheet.typed is None else sheet.typed
-    sets = expand(sheet.written, sheet.day).sets
+def _session(sheet: Sheet, ledger: Ledger) -> CoreSession:
+    typed = sheet.typed
+    text = write(sheet.written, movements=ledger.movements) if typed is None else typed
+    sets = expand(sheet.written, Maxima(ledger, sheet.day).setting(), sheet.day).sets
     return CoreSession.model_validate(
         {"date": sheet.day, "title": sheet.title, "sets": sets, TEXT_KEY: text}
     )

@@ -7,7 +7,7 @@ from datetime import date
 from pathlib import Path
 from typing import Any, cast
 
-from flask import Response, send_from_directory
+from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from dialback import __version__
@@ -25,7 +25,9 @@ from dialback.web.places import (
     form,
     kit,
     log,
+    maxima,
     movements,
+    notation,
     restrictions,
     roster,
     rules,
@@ -37,12 +39,16 @@ from dialback.web.places import (
 
 PLACES = (
     roster, weeks, block, templates, drafts, write, form, log, floor, movements, kit, rules, files,
-    restrictions, sheets,
+    restrictions, maxima, notation, sheets,
 )  # fmt: skip
 MORE_APIS = (
     block.blocks_api, templates.from_block, log.logs_api, log.versions_api, sheets.imports_api,
     sheets.export_api, kit.unit_api,
 )  # fmt: skip
+ASKING = frozenset(
+    {"audit_a_draft", "turn_dial", "dial_notches", "check_text", "preview_rules", "movement_effect"}
+)
+"""What is posted only because the question is long: it stores nothing."""
 STATIC = Path(__file__).parent / "static"
 
 
@@ -63,11 +69,17 @@ def create_app(
     @app.before_request
     def _connect() -> None:
         database.connect(reuse_if_open=True)
+        asks = (request.endpoint or "").rpartition(".")[2] in ASKING
+        if asks or request.method in ("GET", "HEAD"):
+            # One read, one snapshot: what an answer is made of belongs together, whoever writes.
+            database.begin()
         show_in(cast(Unit, house().unit))
 
     @app.teardown_request
     def _disconnect(_: BaseException | None) -> None:
         if not database.is_closed():
+            if database.connection().in_transaction:
+                database.rollback()
             database.close()
 
     return app

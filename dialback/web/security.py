@@ -75,5 +75,5 @@ def register(app: Flask, hosts: list[str]) -> None:
             # The book has its own reader, which tells line and column.
             data = request.get_data(cache=True)
             if not is_json(data):
-                return problem(HTTPStatus.BAD_REQUEST, "The body is no JSON.", "not-json")
+                return problem(HTTPStatus.BAD_REQUEST, "The body is not JSON.", "not-json")
         return None

@@ -7,7 +7,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, JsonValue
 
 from dialback.book.logsheet import SheetChoice
-from dialback.core.adjust import DraftSession
+from dialback.core.adjust import DraftSession, Toward
 from dialback.core.findings.finding import Level
 from dialback.core.kit import Kit
 from dialback.core.movements import Movement, Name
@@ -366,6 +366,7 @@ class DialBody(SessionsBody):
     """A draft to scale to so many sets."""
 
     total: int = Field(ge=0, le=5000)
+    toward: Toward = "nearest"
 
 
 class DialOut(Shape):
@@ -554,6 +555,12 @@ class TextBody(Shape):
     session: int | None = None
 
 
+class AddTextBody(TextBody):
+    """A new session's text; ``client`` is made where it is written, and makes it come once."""
+
+    client: str | None = Field(None, min_length=8, max_length=64)
+
+
 class SaveTextBody(TextBody):
     """A text to keep, and the revision it builds on."""
 
@@ -599,6 +606,61 @@ class LiftBody(Shape):
     by: Name
 
 
+class MaximumOut(Shape):
+    """A maximum that was typed in: kg of all implements, moved once."""
+
+    id: int
+    movement: str
+    kg: float
+    date: str
+
+
+class EstimateOut(Shape):
+    """The best estimate of the last eight weeks, in kg moved (the body's share in it)."""
+
+    movement: str
+    kg: float
+    date: str
+
+
+class MaximaOut(Shape):
+    """An athlete's maxima, typed in and estimated, and the movements there are."""
+
+    today: str
+    maxima: list[MaximumOut]
+    estimates: list[EstimateOut]
+    movements: list[str]
+
+
+class MaximumPath(AthletePath):
+    """A maximum of an athlete."""
+
+    maximum: int
+
+
+class NotationWord(Shape):
+    """A word that completion offers, and what it says."""
+
+    text: str
+    says: str
+
+
+class WordPattern(Shape):
+    """How a word is spelt, as a pattern, and what it is: a number, a word, or of a head."""
+
+    pattern: str
+    kind: Literal["number", "word", "head"]
+
+
+class NotationOut(Shape):
+    """The notation's words; ``whole`` are short ones behind which nothing is offered."""
+
+    words: list[NotationWord]
+    heads: list[NotationWord]
+    patterns: list[WordPattern]
+    whole: list[str]
+
+
 class RestrictionPath(AthletePath):
     """A restriction of an athlete."""
 
@@ -620,6 +682,21 @@ class LinePart(Shape):
     totals: dict[str, float]
 
 
+class LineReading(Shape):
+    """A line as it was read, in the one way in which the notation writes it."""
+
+    line: int
+    text: str
+
+
+class LineShare(Shape):
+    """What a load in per cent of a maximum comes to; ``missing`` if there is none."""
+
+    line: int
+    message: str
+    missing: bool
+
+
 class Written(Shape):
     """What a text comes to: by itself, line by line, and in its week."""
 
@@ -632,6 +709,8 @@ class Written(Shape):
     totals: dict[str, float]
     lines: list[LinePart]
     new_movements: list[str]
+    readings: list[LineReading]
+    shares: list[LineShare]
     kit: list[KitMiss]
     restricted: list[MistakeOut]
     week: DraftAudit
@@ -674,6 +753,7 @@ class RoundsOut(Shape):
     on: str = Field("", max_length=40)
     off: str = Field("", max_length=40)
     between: str = Field("", max_length=40)
+    every: str = Field("", max_length=40)
 
 
 class RowOut(Shape):
@@ -685,6 +765,7 @@ class RowOut(Shape):
     part: PartOut | None = None
     rounds: RoundsOut | None = None
     rest: str = Field("", max_length=40)
+    label: str = Field("", max_length=10)
 
 
 class WholeText(Shape):

@@ -20,7 +20,7 @@ def with_set(**keys: Any) -> dict[str, Any]:
 SET = "completed[1].sets[1]"
 BAD_SETS = [
     (with_set(exercise="Pres"), f"{SET}.exercise: no movement is called 'Pres'; did you mean"),
-    (with_set(tempo="4-0"), f"{SET}.tempo: '4-0' is no tempo"),
+    (with_set(tempo="4-0"), f"{SET}.tempo: '4-0' is not a tempo"),
     (with_set(tempo="12345"), f"{SET}.tempo: "),
     (with_set(tempo=301), f"{SET}.tempo: should be text"),
     (with_set(reps=-1), f"{SET}.reps: should be greater than or equal to 0, not -1"),
@@ -46,16 +46,18 @@ BAD_SETS = [
     (with_set(part="\ud800"), f"{SET}.part: the text has half of a character"),
 ]
 BAD_BOOKS = [
-    (document([{"date": "2026-02-30", "sets": []}]), "completed[0].date: '2026-02-30' is no day"),
-    (document([{"date": "05.10.2026", "sets": []}]), "completed[0].date: '05.10.2026' is no day:"),
+    (document([{"date": "2026-02-30", "sets": []}]), "completed[0].date: '2026-02-30' is not "
+        "a day"),
+    (document([{"date": "05.10.2026", "sets": []}]), "completed[0].date: '05.10.2026' is not "
+        "a day:"),
     (document([{"date": "20261005", "sets": []}]), "completed[0].date: "),
     (document([{"date": "2026-10-05"}]), "completed[0].sets: is missing"),
     (document([{"date": "2026-10-05", "sets": {}}]), "completed[0].sets: should be a list"),
     (document(planned=[{"sets": []}]), "planned[0].date: is missing"),
     (document(version=2), "version: version 2 is not known here"),
     (document(version=True), "version: "),
-    (document(format="other"), "format: this is no book"),
-    ([1, 2], "format: this is no book"),
+    (document(format="other"), "format: this is not a book"),
+    ([1, 2], "format: this is not a book"),
     (document(athlete={"name": "  "}), "athlete.name: a name is needed"),
     (document(athlete={"name": "A", "bodyweight_kg": 0}), "athlete.bodyweight_kg: "),
     (document([session(0, sets("Press-up"))], athlete={"name": "A"}),
@@ -85,9 +87,9 @@ def test_the_place_is_named(bad: Any, line: str) -> None:
 @pytest.mark.parametrize(
     ("data", "words"),
     [
-        (b"", "is no JSON: Expecting value at line 1, column 1"),
+        (b"", "is not JSON: Expecting value at line 1, column 1"),
         (b'{\n "format": dialback}', "line 2, column 12"),
-        (b"\xff\xfe{}", "no UTF-8 text: byte 0"),
+        (b"\xff\xfe{}", "not a UTF-8 text: byte 0"),
         (b"[" * 100_000, "nested too deep"),
         (b"9" * 5000, "a number is too long"),
         (b" " * (MAX_BYTES + 1), "25 MB; at most 25 are taken"),
@@ -137,7 +139,7 @@ def test_the_schema_takes_what_the_reader_takes() -> None:
     validator.validate(document([session(0, sets("Press", 3, load_kg=12.5))]))
     validator.validate(json.loads(write_book(book([session(0, sets("Row"))]))))
     beyond = ("no move", "finite", "half of", "partial", "is there already",
-              "no day", "a name", "is missing, and", "no pair of limits", "push_pull")  # fmt: skip
+              "not a day", "a name", "is missing, and", "pair of limits", "push_pull")  # fmt: skip
     for bad, line in BAD_SETS + BAD_BOOKS:
         if not any(word in line for word in beyond) and not isinstance(bad, list):
             assert not validator.is_valid(bad), line

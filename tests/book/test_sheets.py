@@ -105,12 +105,12 @@ class TestColumns:
         ("row", "column", "says"),
         [
             ("2026-12-24,Press-up,9,,", "date", "lies ahead"),
-            ("2026-13-24,Press-up,9,,", "date", "no day of the calendar"),
-            ("someday,Press-up,9,,", "date", "is no day"),
+            ("2026-13-24,Press-up,9,,", "date", "not a day of the calendar"),
+            ("someday,Press-up,9,,", "date", "is not a day"),
             (",Press-up,9,,", "date", "is missing"),
             ("2026-10-05,,9,,", "movement", "is missing"),
             ("2026-10-05,Press-up,,,", "reps", "needs reps or seconds"),
-            ("2026-10-05,Press-up,many,,", "reps", "is no number"),
+            ("2026-10-05,Press-up,many,,", "reps", "is not a number"),
             ("2026-10-05,Press-up,9,,11", "rpe", "out of range: from 0 to 10"),
             ("2026-10-05,Press-up,9.5,,", "reps", "whole"),
             ("2026-10-05,Press-up,9,1e9,", "load", "out of range"),
@@ -135,7 +135,7 @@ class TestBroken:
             (b"   \n \n", "is empty"),
             (b"one\ntwo\n", "one column only"),
             (b"date,reps\n", "no rows below"),
-            (b"\x00\x01\x02,\x00", "no text and no workbook"),
+            (b"\x00\x01\x02,\x00", "neither a text nor a workbook"),
             (b"%PDF-1.4 ...", "older or another format"),
             (b"PK\x03\x04 broken", "is damaged"),
             ((",".join(f"c{at}" for at in range(1000)) + "\n1,2\n").encode(), "1000 columns"),
@@ -153,13 +153,13 @@ class TestBroken:
         return out.getvalue()
 
     def test_bombs_macros_and_other_packages(self) -> None:
-        with pytest.raises(BadInputError, match="that is no log"):
+        with pytest.raises(BadInputError, match="that is not a log"):
             read_grid(self.zipped(xl__workbook_xml=b"0" * 40_000_000))
         with pytest.raises(BadInputError, match="has macros"):
             read_grid(self.zipped(**{"xl__vbaProject.bin": b"x", "xl__workbook_xml": b"<a/>"}))
         with pytest.raises(BadInputError, match="no workbook"):
             read_grid(self.zipped(readme_xml=b"<a/>"))
-        with pytest.raises(BadInputError, match="no workbook that opens"):
+        with pytest.raises(BadInputError, match="not a workbook that opens"):
             read_grid(self.zipped(xl__workbook_xml=b"<a/>"))
 
     def test_merged_heads_titles_above_and_formulas(self) -> None:

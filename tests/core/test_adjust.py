@@ -32,6 +32,68 @@ def test_a_draft_is_the_sessions_with_equal_sets_as_lines() -> None:
     assert as_sessions(draft) == one.planned
 
 
+def circuit(rounds: int, *names: str, reps: int = 8, part: str = "A") -> list[dict]:
+    return [
+        {"exercise": name, "reps": reps, "round": number, "place": place, "part": part,
+         "rest_s": None if (number, place) == (rounds, len(names)) else
+         (60 if place == len(names) else 20)}
+        for number in range(1, rounds + 1)
+        for place, name in enumerate(names, 1)
+    ]  # fmt: skip
+
+
+def with_circuit(rounds: int = 3) -> tuple:
+    one = book([session(-7, sets("Press", 4))],
+               [session(0, sets("Squat", 4, load_kg=60), circuit(rounds, "Press", "Row", "Curl"),
+                        sets("Hinge", 2))])  # fmt: skip
+    return one.ledger(), one.planned, as_draft(one.planned)
+
+
+def test_a_circuit_is_one_line_and_turns_by_rounds() -> None:
+    ledger, planned, draft = with_circuit()
+    assert [line.count for line in draft[0].lines] == [4, 3, 2]
+    assert as_sessions(draft) == planned
+    # One more round copies the last one, with the rest between rounds before it.
+    lines = draft[0].lines
+    more = [draft[0].model_copy(update={"lines": (lines[1].model_copy(update={"count": 4}),)})]
+    fourth = as_sessions(more)[0].sets
+    assert [one.exercise for one in fourth] == ["Press", "Row", "Curl"] * 4
+    assert [(one.model_extra or {})["round"] for one in fourth[-3:]] == [4, 4, 4]
+    assert [one.rest_s for one in fourth[2::3]] == [60, 60, 60, None]
+    fewer = [draft[0].model_copy(update={"lines": (lines[1].model_copy(update={"count": 2}),)})]
+    assert [one.rest_s for one in as_sessions(fewer)[0].sets[2::3]] == [60, None]
+    assert dial_total(draft, ledger.movements) == 15
+
+
+def test_a_ladder_keeps_its_rungs() -> None:
+    rungs = [one | {"reps": 3 + one["round"]} for one in circuit(3, "Press", "Row")]
+    draft = as_draft(book([], [session(0, rungs)]).planned)
+    (line,) = draft[0].lines
+    assert [one.reps for one in line.model_copy(update={"count": 2}).sets()] == [4, 4, 5, 5]
+    assert [one.reps for one in line.model_copy(update={"count": 4}).sets()][-2:] == [6, 6]
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.integers(1, 5), st.integers(0, 40))
+def test_the_dial_stops_where_whole_rounds_allow(rounds: int, total: int) -> None:
+    ledger, _, draft = with_circuit(rounds)
+    start = dial_total(draft, ledger.movements)
+    assert scale(draft, start, ledger.movements) == draft
+    least, most = dial_range(draft, ledger.movements)
+    for toward, fits in (("up", total.__le__), ("down", total.__ge__)):
+        stop = dial_total(scale(draft, total, ledger.movements, toward), ledger.movements)
+        if least <= total <= most:
+            assert fits(stop)
+            assert abs(stop - total) <= 2
+    # What the range holds can be reached, and nothing beyond is given.
+    for end, toward in ((least, "up"), (most, "down")):
+        assert dial_total(scale(draft, end, ledger.movements, toward), ledger.movements) == end
+    rounds_now = [
+        line for line in scale(draft, total, ledger.movements)[0].lines if line.rounds
+    ]  # fmt: skip
+    assert all(line.count >= 1 for line in rounds_now)
+
+
 def test_lines_of_no_sets_and_empty_days_fall_away() -> None:
     ledger, draft = plan(2)
     none = [day.model_copy(update={"lines": ()}) for day in draft]
@@ -78,9 +140,10 @@ def test_notches_are_where_findings_clear_and_appear() -> None:
         assert (one.finding.key in keys(towards)) == (one.effect == "clears")
 
 
-@pytest.mark.parametrize(("total", "ends"), [(50, (20, 80)), (1, (1, 2)), (0, (1, 1))])
-def test_range(total: int, ends: tuple[int, int]) -> None:
-    assert dial_range(total) == ends
+@pytest.mark.parametrize(("counts", "ends"), [((30, 20), (20, 80)), ((1,), (1, 2)), ((), (0, 0))])
+def test_range(counts: tuple[int, ...], ends: tuple[int, int]) -> None:
+    ledger, draft = plan(*counts)
+    assert dial_range(draft, ledger.movements) == ends
 
 
 def test_difference() -> None:

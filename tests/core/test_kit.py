@@ -7,7 +7,7 @@ from pydantic import ValidationError
 
 from dialback.core.kit import Kit, NoBand, Unmade, check, loads_for, sentence
 from dialback.core.notation import Change, read, stepped, write
-from dialback.core.notation.reader import loads_in
+from dialback.core.notation.values import loads_in
 from dialback.core.sessions import Set
 from dialback.core.tempo import slower
 from dialback.demo.boards import BOARDS, ROOM
@@ -80,15 +80,17 @@ def test_loads_are_found_where_they_are_written() -> None:
 
 def test_a_step_goes_to_a_load_that_the_room_has() -> None:
     (written,) = read("Goblet squat 3 × 8 at 14 kg\nBack squat 5 at 57.5 kg", MOVEMENTS).sessions
-    more = write(stepped(written, Change(load=0.1), MOVEMENTS, KIT))
+    more = write(stepped(written, Change(load=0.1), MOVEMENTS, KIT), movements=MOVEMENTS)
     assert more == "Goblet squat 3 × 8 at 16 kg\nBack squat 5 at 62.5 kg\n"
-    assert "15.5 kg" in write(stepped(written, Change(load=0.1), MOVEMENTS))
+    more = write(stepped(written, Change(load=0.1), MOVEMENTS), movements=MOVEMENTS)
+    assert "15.5 kg" in more
 
 
 def test_a_step_of_tempo_slows_the_lowering() -> None:
     text = "Back squat 5\nBench press 5, tempo 30X1\nFront plank 30 s\nPress-up + Body row 5"
     (written,) = read(text, MOVEMENTS).sessions
-    assert write(stepped(written, Change(tempo_s=1), MOVEMENTS)).splitlines() == [
+    slow = write(stepped(written, Change(tempo_s=1), MOVEMENTS), movements=MOVEMENTS)
+    assert slow.splitlines() == [
         f"Back squat 5, tempo {slower(MOVEMENTS['Back squat'].tempo or '', 1)}",
         "Bench press 5, tempo 4-0-X-1", "Front plank 30 s", "Press-up + Body row 5"]  # fmt: skip
     assert slower("2-0-1-0", -5) == "0-0-1-0"

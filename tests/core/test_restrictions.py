@@ -115,9 +115,9 @@ class TestWhatIsNone:
     @pytest.mark.parametrize(
         ("wrong", "says"),
         [
-            ({"about": "pattern", "subject": "overhead"}, "is no pattern"),
-            ({"about": "muscle", "subject": "elbow"}, "is no muscle"),
-            ({"about": "tempo", "subject": "fast", "least_s": 2}, "is no phase of the tempo"),
+            ({"about": "pattern", "subject": "overhead"}, "is not a pattern"),
+            ({"about": "muscle", "subject": "elbow"}, "is not a muscle"),
+            ({"about": "tempo", "subject": "fast", "least_s": 2}, "is not a phase of the tempo"),
             ({"about": "tempo", "subject": "lifting"}, "at least or at most"),
             ({"about": "movement", "subject": "Press", "least_s": 2}, "no other has seconds"),
             ({"about": "tempo", "subject": "lifting", "least_s": 2, "most_sets": 1}, "neither"),

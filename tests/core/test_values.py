@@ -29,7 +29,7 @@ def test_tempo(text: str, phases: tuple[float, ...]) -> None:
     "text", ["", "4-0", "40", "30101", "3-0-1-0-1", "-3-0-1", "3--1-0", "abc", "0-0-0-0", "3 0 1 0"]
 )
 def test_no_tempo(text: str) -> None:
-    with pytest.raises(ValueError, match=r"is no tempo.*3-1-2-0"):
+    with pytest.raises(ValueError, match=r"is not a tempo.*3-1-2-0"):
         parse_tempo(text)
 
 
@@ -39,7 +39,7 @@ def test_weeks() -> None:
     assert str(Week.of(date(2027, 1, 3))) == "2026-W53"
     assert str(Week.parse("2026-W53").plus(1)) == "2027-W01"
     for wrong in ("2026-41", "2026-W54", "2027-W53", "2026-W00", "W41", "2026-W1"):
-        with pytest.raises(ValueError, match="is no week"):
+        with pytest.raises(ValueError, match="is not a week"):
             Week.parse(wrong)
 
 

@@ -7,12 +7,13 @@ import pytest
 
 from dialback.core.counting import measure, shape_of
 from dialback.core.movements import MovementTable
-from dialback.core.notation import expand, gather, read, write
+from dialback.core.notation import Setting, expand, gather, read, write
 from dialback.core.rules import DEFAULT_RULES
 from dialback.core.sessions import Session, Set
 from dialback.library import library
 
 MOVEMENTS = MovementTable(library())
+SETTING = Setting(MOVEMENTS)
 DAY = date(2026, 11, 30)
 
 
@@ -21,8 +22,8 @@ def flat(text: str) -> tuple[Set, ...]:
     assert not reading.mistakes, [str(one) for one in reading.mistakes]
     (session,) = reading.sessions
     # The canonical text is another way to write the same.
-    assert read(write(session), MOVEMENTS).sessions == (session,)
-    return expand(session, DAY).sets
+    assert read(write(session, movements=MOVEMENTS), MOVEMENTS).sessions == (session,)
+    return expand(session, SETTING, DAY).sets
 
 
 def keys(one: Set, *names: str) -> tuple[Any, ...]:
@@ -113,7 +114,7 @@ def test_three_style_sequence() -> None:
         "Dumbbell curl 40 s at 10 kg, then 40 s tempo 4-0-4-0 at 8 kg, then 25 s half range"
     )
     assert [keys(one, "seconds", "tempo", "load_kg", "range") for one in sets] == [
-        (40, None, 10, None), (40, "4-0-4-0", 8, None), (25, None, 0, "half")]  # fmt: skip
+        (40, None, 10, None), (40, "4-0-4-0", 8, None), (25, None, 8, "half")]  # fmt: skip
 
 
 def test_hold_at_the_end_and_pause_in_the_rep() -> None:
@@ -196,15 +197,17 @@ def test_several_sessions_have_days_and_titles() -> None:
     reading = read(text, MOVEMENTS)
     assert [(one.day, one.title) for one in reading.sessions] == [
         (date(2026, 11, 30), "Legs"), (date(2026, 12, 2), "Arms")]  # fmt: skip
-    assert read(write(*reading.sessions), MOVEMENTS).sessions == reading.sessions
+    assert (
+        read(write(*reading.sessions, movements=MOVEMENTS), MOVEMENTS).sessions == reading.sessions
+    )
     with pytest.raises(ValueError, match="has no day"):
-        expand(read("Press-up 9", MOVEMENTS).sessions[0])
+        expand(read("Press-up 9", MOVEMENTS).sessions[0], SETTING)
 
 
 def test_foreign_keys_of_a_set_do_not_spoil_its_text() -> None:
     odd = {"exercise": "Press-up", "reps": 8, "note": "a (b)\nc", "band": "very strong",
            "reps_to": "many", "range": 7}  # fmt: skip
     session = Session.model_validate({"date": "2026-11-30", "sets": [odd]})
-    text = write(gather(session))
+    text = write(gather(session, MOVEMENTS), movements=MOVEMENTS)
     assert text == "2026-11-30\nPress-up 8 (a b c)\n"
     assert read(text, MOVEMENTS).mistakes == ()

@@ -10,7 +10,7 @@ from dialback.core.notation import WrittenSession, expand, gather, read, write
 from dialback.core.notation.pieces import Pieces
 from dialback.core.notation.rows import RoundsFields, Row, row_text, rows
 from dialback.core.words import load_text
-from tests.notation.test_forms import DAY, MOVEMENTS
+from tests.notation.test_forms import DAY, MOVEMENTS, SETTING
 from tests.notation.test_mistakes import SESSIONS
 
 TEXT = """# for me alone
@@ -38,7 +38,7 @@ def test_every_line_has_its_row() -> None:
     assert squat.entries[0] == Pieces(
         moves="Back squat", sets="3", dose="8–10", load="57.5 kg", rest="140 s"
     )
-    assert squat.entries[1] == Pieces(sets="2", dose="12", load="40 kg", note="easy")
+    assert squat.entries[1] == Pieces(sets="2", dose="12", load="40 kg", rest="140 s", note="easy")
     assert found[7].rounds == RoundsFields("rounds", "2", "", "25 s", "20 s", "")
     assert [one.moves for one in found[8].entries] == ["Press-up", "Press-up, feet raised 30 cm"]
     assert found[4].part is not None
@@ -53,7 +53,8 @@ def test_a_changed_row_leaves_the_others_as_they_were_typed() -> None:
     lines = TEXT.split("\n")
     lines[5] = row_text(changed)
     assert lines[5] == (
-        "Back squat 3 × 8–10 help 5 kg, tempo 30X1, rest 140 s, then 2 × 12 at 40 kg (easy)"
+        "Back squat 3 × 8–10 help 5 kg, tempo 30X1, rest 140 s, then 2 × 12 at 40 kg, rest 140 s "
+        "(easy)"
     )
     assert [one.line for one in read("\n".join(lines), MOVEMENTS).mistakes] == [10]
 
@@ -66,7 +67,7 @@ def test_a_row_cannot_smuggle_in_a_line() -> None:
 @settings(max_examples=100, deadline=None)
 @given(SESSIONS)
 def test_rows_write_the_session_that_they_were_read_from(session: WrittenSession) -> None:
-    text = write(session)
+    text = write(session, movements=MOVEMENTS)
     again = "\n".join(row_text(one) for one in rows(text, MOVEMENTS))
     assert read(again, MOVEMENTS).sessions == (session,)
 
@@ -82,18 +83,18 @@ def test_rows_write_the_session_that_they_were_read_from(session: WrittenSession
 )
 def test_rounds_are_gathered_from_sets_that_say_their_place(text: str) -> None:
     (session,) = read(text, MOVEMENTS).sessions
-    gathered = gather(expand(session, DAY))
+    gathered = gather(expand(session, SETTING, DAY), MOVEMENTS)
     assert [len(part.items) for part in gathered.parts] == [
         len(part.items) for part in session.parts
     ]
-    assert expand(gathered) == expand(session, DAY)
+    assert expand(gathered, SETTING) == expand(session, SETTING, DAY)
 
 
 @settings(max_examples=150, deadline=None)
 @given(SESSIONS)
 def test_what_is_gathered_comes_to_the_same_sets(session: WrittenSession) -> None:
-    flat = expand(session)
-    again = expand(gather(flat))
+    flat = expand(session, SETTING)
+    again = expand(gather(flat, MOVEMENTS), SETTING)
     assert [one.named_moves() for one in again.sets] == [one.named_moves() for one in flat.sets]
     for one, other in zip(again.sets, flat.sets, strict=True):
         assert (one.reps, one.seconds, one.load_kg, one.rest_s) == (
@@ -107,18 +108,18 @@ def test_pounds_do_not_drift(quarters: int, trips: int) -> None:
     text = f"Bench press 5 at {pounds:g} lb\n"
     for _ in range(trips):
         (session,) = read(text, MOVEMENTS).sessions
-        text = write(gather(expand(session, DAY)))
+        text = write(gather(expand(session, SETTING, DAY), MOVEMENTS), movements=MOVEMENTS)
     assert f"at {pounds:g} lb" in text
-    assert load_text(expand(session, DAY).sets[0]) == f"{pounds:,.2f}".replace(
+    assert load_text(expand(session, SETTING, DAY).sets[0]) == f"{pounds:,.2f}".replace(
         ",", "\u202f").rstrip("0").rstrip(".") + " lb"  # fmt: skip
 
 
 def test_levels_by_a_word() -> None:
     (session,) = read("Press-up easier 9\npress-up, knees down harder 8\n", MOVEMENTS).sessions
-    assert [one.exercise for one in expand(session, DAY).sets] == [
+    assert [one.exercise for one in expand(session, SETTING, DAY).sets] == [
         "Press-up, hands raised 30 cm", "Press-up, hands raised 30 cm"]  # fmt: skip
     (twice,) = read("Press-up easier easier 9", MOVEMENTS).sessions
-    assert expand(twice, DAY).sets[0].exercise == "Press-up, knees down"
+    assert expand(twice, SETTING, DAY).sets[0].exercise == "Press-up, knees down"
     (mistake,) = read("Back squat easier 5", MOVEMENTS).mistakes
     assert (mistake.column, mistake.length) == (12, 6)
     assert "has no easier level" in mistake.message

@@ -17,6 +17,7 @@ from dialback.store import athletes, models
 from dialback.store.athletes import Ledgers, NameTakenError, export_book, import_book
 from dialback.store.database import default_path, open_database
 from dialback.store.models import Athlete, House, Movement, Session, SetRow
+from dialback.store.unit import touch
 from tests.build import WEEK, as_bytes, book, session, sets
 from tests.conftest import a_book
 from tests.core.test_properties import RULES, SETS
@@ -69,7 +70,7 @@ def test_the_default_file_is_outside_the_source_tree() -> None:
 def test_what_is_no_data_file_is_told(tmp_path: Path) -> None:
     path = tmp_path / "x.sqlite"
     path.write_bytes(b"this is no database" * 100)
-    with pytest.raises(BadInputError, match="is no data file"):
+    with pytest.raises(BadInputError, match="is not a data file"):
         open_database(path)
     with pytest.raises(BadInputError, match="cannot be made"):
         open_database(path / "below" / "x.sqlite")
@@ -164,7 +165,7 @@ def test_publishing_replaces_the_plan_and_keeps_the_old_one(store: Path) -> None
     before = audit(ledgers.of(athlete), WEEK, "planned").value("totals/sets")
     draft = as_draft(ledgers.of(athlete).source.week("planned", WEEK))
     half = [day.model_copy(update={"lines": day.lines[:1]}) for day in draft]
-    athletes.publish(athlete, WEEK, half, TODAY)
+    athletes.publish(athlete, WEEK, half, TODAY, {})
     athlete = Athlete.get_by_id(athlete.id)
     assert before == 12
     assert audit(ledgers.of(athlete), WEEK, "planned").value("totals/sets") == 5
@@ -173,7 +174,7 @@ def test_publishing_replaces_the_plan_and_keeps_the_old_one(store: Path) -> None
     done = Session.get(Session.basis == "completed", Session.date == WEEK.monday)
     assert done.plan.deleted_on is None
     with pytest.raises(BadInputError, match="does not lie in"):
-        athletes.publish(athlete, WEEK.plus(1), half, TODAY)
+        athletes.publish(athlete, WEEK.plus(1), half, TODAY, {})
 
 
 def test_ledgers_follow_changes(store: Path) -> None:
@@ -181,7 +182,7 @@ def test_ledgers_follow_changes(store: Path) -> None:
     ledgers = Ledgers()
     first = ledgers.of(athlete)
     assert ledgers.of(athlete) is first
-    athletes.touch(athlete)
+    touch(athlete)
     assert ledgers.of(athlete) is not first
     house = athletes.house()
     second = ledgers.of(athlete, house)

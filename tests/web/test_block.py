@@ -8,7 +8,7 @@ import vobject
 from flask.testing import FlaskClient
 
 from dialback.core.movements import Movement, MovementTable
-from dialback.core.notation import Change, expand, lighter, read, stepped, write
+from dialback.core.notation import Change, Setting, expand, lighter, read, stepped, write
 from tests.build import MOVEMENTS as MOVEMENT_ROWS
 from tests.build import document, session, sets
 from tests.notation.test_forms import MOVEMENTS
@@ -141,7 +141,9 @@ def test_the_block_as_text_reads_back(client: FlaskClient, store_movements: Move
     assert reading.mistakes == ()
     assert [session.day.isoformat() for session in reading.sessions if session.day] == [
         "2026-10-12", "2026-10-19"]  # fmt: skip
-    assert [len(expand(session).sets) for session in reading.sessions] == [12, 12]
+    assert [
+        len(expand(session, Setting(store_movements)).sets) for session in reading.sessions
+    ] == [12, 12]
 
 
 def test_what_is_not_there_is_refused(client: FlaskClient) -> None:
@@ -169,7 +171,8 @@ ladder 4, 7, 10:
 
 def test_steps_reach_working_sets_only_and_keep_the_form() -> None:
     (written,) = read(TEXT, MOVEMENTS).sessions
-    more = write(stepped(written, Change(load=0.1, reps=1, sets=1, rest_s=-30), MOVEMENTS))
+    change = Change(load=0.1, reps=1, sets=1, rest_s=-30)
+    more = write(stepped(written, change, MOVEMENTS), movements=MOVEMENTS)
     assert (
         more
         == """warm-up:
@@ -184,11 +187,11 @@ ladder 4, 7, 10:
   Press-up
 """
     )
-    less = write(lighter(written))
+    less = write(lighter(written), movements=MOVEMENTS)
     assert "4 × 5" not in less
     assert "then 2 × 5 at 80 kg" in less
     assert "2 rounds" in less
     assert "ladder 4, 7:" in less
     assert stepped(written, Change(), MOVEMENTS) == written
     least = stepped(written, Change(sets=-9, reps=-20, rest_s=-600), MOVEMENTS)
-    assert read(write(least), MOVEMENTS).mistakes == ()
+    assert read(write(least, movements=MOVEMENTS), MOVEMENTS).mistakes == ()

@@ -271,3 +271,69 @@ def test_weights_are_shown_in_pounds_and_kept_as_they_were_entered(
     send(client, "put", "/api/unit", {"unit": "stone"}, 422)
     send(client, "put", "/api/unit", {"unit": "kg"})
     assert get(client, f"{here}/sheet") == before
+
+
+def test_a_dial_that_was_not_turned_publishes_the_very_text(client: FlaskClient) -> None:
+    week = "/api/athletes/1/weeks/2026-W43"
+    text = (
+        "# mine alone\nmain B, pre-exhaust:\nCurl 3 × 8 RPE 7 (slowly down)\n"
+        "3 rounds:\n  Press 9 at 20 kg\n  Row 9"
+    )
+    body = {"date": "2026-10-19", "title": "Arms", "text": text}
+    assert client.post(f"{week}/written", json=body).status_code == 201
+    draft = client.get(f"{week}/draft").get_json()
+    lines = draft["sessions"][0]["lines"]
+    assert [line["count"] for line in lines] == [3, 3]
+    publish = {"sessions": draft["sessions"], "revision": 0, "start_total": draft["start_total"]}
+    assert client.post(f"{week}/draft/publish", json=publish).status_code == 200
+    (row,) = client.get(f"{week}/written").get_json()["sessions"]
+    assert row["text"] == text
+    # Turned by a round, it is a circuit still.
+    again = client.get(f"{week}/draft").get_json()
+    turned = client.post(
+        f"{week}/draft/dial",
+        json={"sessions": again["sessions"], "total": again["start_total"] + 2, "toward": "up"},
+    ).get_json()
+    publish = {"sessions": turned["sessions"], "revision": 0, "start_total": again["start_total"]}
+    assert client.post(f"{week}/draft/publish", json=publish).status_code == 200
+    (row,) = client.get(f"{week}/written").get_json()["sessions"]
+    assert "4 rounds:\n  Press 9 at 20 kg\n  Row 9" in row["text"]
+    assert "1 round" not in row["text"]
+
+
+def test_per_cent_lands_on_each_athlete_with_the_athletes_own_load(
+    client: FlaskClient, bring: Callable[..., Any]
+) -> None:
+    for name, kg in (("Berta Test", 100), ("Cleo Test", 60)):
+        done = session(-7, sets("Press", reps=1, load_kg=kg))
+        whose = {"name": name, "bodyweight_kg": 70}
+        assert bring(document([done], athlete=whose)).status_code == 201
+    week = "/api/athletes/2/weeks/2026-W44"
+    body = {"date": "2026-10-26", "title": "Heavy", "text": "Press 5 × 3 at 80 %"}
+    client.post(f"{week}/written", json=body)
+    told = client.post(f"{week}/written/check", json=body).get_json()["shares"]
+    message = "80 % of 100 kg (best estimate, 28 Sep 2026): 80 kg"
+    assert told == [{"line": 1, "message": message, "missing": False}]
+    kept = client.post(f"{week}/template", json={"name": "Heavy", "weeks": 1}).get_json()
+    lay = {"week": "2026-W45", "athletes": [2, 3]}
+    assert client.post(f"/api/templates/{kept['id']}/lay", json=lay).status_code == 200
+    loads = [
+        client.get(f"/api/athletes/{athlete}/weeks/2026-W45/draft").get_json()["sessions"][0][
+            "lines"][0]["set"]["load_kg"]
+        for athlete in (2, 3)
+    ]  # fmt: skip
+    assert loads == [80, 48]
+    text = client.get("/api/athletes/3/weeks/2026-W45/written").get_json()["sessions"][0]["text"]
+    assert text == "Press 5 × 3 at 80 %"
+
+
+def test_maxima_are_typed_in_and_taken_away(client: FlaskClient) -> None:
+    at = "/api/athletes/1/maxima"
+    body = {"movement": "press", "kg": 62.5, "date": "2026-10-01"}
+    (kept,) = client.post(at, json=body).get_json()["maxima"]
+    assert (kept["movement"], kept["kg"]) == ("Press", 62.5)
+    exported = client.get("/api/athletes/1/book").get_json()
+    assert exported["athlete"]["maxima"] == [{**body, "movement": "Press"}]
+    assert client.post(at, json={**body, "movement": "Nothing"}).status_code == 422
+    assert client.post(f"{at}/{kept['id']}/remove").get_json()["maxima"] == []
+    assert client.post(f"{at}/{kept['id']}/remove").status_code == 404

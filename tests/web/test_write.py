@@ -78,8 +78,8 @@ def test_add_change_take_out_and_put_back(client: FlaskClient) -> None:
 def test_what_does_not_fit_is_refused(client: FlaskClient) -> None:
     for wrong, word in (
         (body(date="2026-10-05"), "is not in 2026-W42"),
-        (body(date="14 Oct"), "no day"),
-        (body("Press 5 × 5\n" * 500), "no session"),
+        (body(date="14 Oct"), "not a day"),
+        (body("Press 5 × 5\n" * 500), "more than a session"),
         (body("x" * 100_001), "text"),
     ):
         answer = send(client, "post", f"{NEXT}/written/check", wrong, 422)

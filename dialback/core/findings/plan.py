@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections import Counter, defaultdict
+from collections import defaultdict
 from collections.abc import Callable, Iterator
 
 from dialback.core.baseline import TOLERANCE
-from dialback.core.findings.finding import Finding, WeekInHand, exceeds
+from dialback.core.findings.finding import AgainstPlan, Finding, WeekInHand, exceeds
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.reconcile import SessionMatch, SetMatch
 from dialback.core.tally import Entry
@@ -15,51 +15,78 @@ from dialback.core.words import amount_text, capital, movement_text
 
 
 def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
-    """The week's totals below or above the allowed share of the plan, with what made them so."""
+    """The week's totals outside the allowed share of the plan: one finding, with its reasons.
+
+    It is of the measure that is farthest outside; the sentence tells all that are.
+    """
     against = week.against
     if against is None or not week.has_sets:
         return
-    low, high = week.rules.plan_band
-    rounds = " ".join(
-        f"{capital(more.words)} on {match.done.date:%A}."
-        for match in against.matches
-        if match.done is not None
-        for more in match.extra_rounds
-    )
-    missed = " ".join(
-        f"{match.plan.title or 'The session'} of {match.plan.date:%A} was not done."
-        for match in against.matches
-        if match.plan is not None and match.done is None
-    )
+    outside = []
     for measure in MEASURES:
         figure = f"totals/{measure}"
         planned, done = against.tally.get(figure, 0.0), week.tally.get(figure, 0.0)
-        if planned <= 0:
-            continue
-        share = done / planned
-        above = exceeds(share, high)
-        if not above and not exceeds(low, share):
-            continue
-        limit = high if above else low
-        sentence = (
-            f"{TITLES[measure].capitalize()}: {amount_text(done, measure)} done of "
-            f"{amount_text(planned, measure)} planned ({share * 100:.0f} %); the limit is "
-            f"{limit * 100:.0f} %."
-        )
-        apart = abs(done - planned * limit)
-        yield Finding(
-            "off_plan",
-            "total",
-            measure,
-            "caution",
-            share,
-            limit,
-            f"{sentence} {rounds if above else missed}".strip(),
-            f"{amount_text(apart, measure)} {'less' if above else 'more'} would be within.",
-            (figure,),
-            amount=done,
-            base=planned,
-        )
+        share = done / planned if planned > 0 else 1.0
+        for limit, apart in zip(week.rules.plan_band, _beyond(share, week.rules.plan_band),
+                                strict=True):  # fmt: skip
+            if exceeds(apart, 0):
+                outside.append((apart, measure, share, limit, planned, done))
+    if not outside:
+        return
+    _, measure, share, limit, planned, done = max(outside, key=lambda one: one[0])
+    told = "; ".join(
+        f"{amount_text(have, name)} done of {amount_text(want, name)} planned ({part * 100:.0f} %)"
+        if name in ("sets", "reps")
+        else f"{TITLES[name]} {amount_text(have, name)} of {amount_text(want, name)} "
+        f"({part * 100:.0f} %)"
+        for _, name, part, _, want, have in outside
+    )
+    low, high = week.rules.plan_band
+    sentence = f"{capital(told)}; {low * 100:.0f} to {high * 100:.0f} % of the plan is allowed."
+    reasons = " ".join(f"{reason}." for reason in _reasons(against))
+    apart = abs(done - planned * limit)
+    yield Finding(
+        "off_plan",
+        "total",
+        measure,
+        "caution",
+        share,
+        limit,
+        f"{sentence} {reasons}".strip(),
+        f"{amount_text(apart, measure)} {'less' if share > limit else 'more'} would be within.",
+        tuple(f"totals/{name}" for _, name, *_ in outside),
+        amount=done,
+        base=planned,
+    )
+
+
+def _beyond(share: float, band: tuple[float, float]) -> tuple[float, float]:
+    """How far a share is below the lower and above the upper limit; 0 where it is within."""
+    return max(0.0, band[0] - share), max(0.0, share - band[1])
+
+
+MOST_REASONS = 4
+
+
+def _reasons(against: AgainstPlan) -> list[str]:
+    """Why a week strays from its plan: missed, not planned, more rounds, and whatever else."""
+    whole: list[str] = []
+    parts: list[str] = []
+    for match in against.matches:
+        if match.plan is not None and match.done is None:
+            if match.elsewhere:
+                whole.append(f"{match.plan.title or 'A session'} was done in another week")
+                continue
+            title = match.plan.title or "The session"
+            whole.append(f"{title} of {match.plan.date:%A} was not done")
+        elif match.plan is None and match.done is not None:
+            title = match.done.title or "A session"
+            whole.append(f"{title} on {match.done.date:%A} was not planned")
+        elif match.done is not None:
+            parts += [f"{match.done.date:%A}: {said}" for said in match.summary]
+    left = len(whole) + len(parts) - MOST_REASONS
+    more = [f"And {left} more"] if left > 0 else []
+    return [*whole, *parts][:MOST_REASONS] + more
 
 
 def missed_findings(week: WeekInHand) -> Iterator[Finding]:
@@ -68,7 +95,7 @@ def missed_findings(week: WeekInHand) -> Iterator[Finding]:
         return
     for match in week.against.matches:
         plan = match.plan
-        if plan is None or match.done is not None:
+        if plan is None or match.done is not None or match.elsewhere:
             continue
         sets = sum(
             entry.measured.amounts[0] for entry in week.against.planned if entry.session is plan
@@ -94,34 +121,32 @@ def swapped_findings(week: WeekInHand) -> Iterator[Finding]:
     against = week.against
     if against is None:
         return
-    swaps: dict[tuple[str, str], list[tuple[SessionMatch, SetMatch]]] = defaultdict(list)
+    swaps: dict[str, list[tuple[SessionMatch, SetMatch]]] = defaultdict(list)
     for match in against.matches:
         for one in match.sets:
             if one.kind == "swapped" and one.plan is not None and one.done is not None:
-                names = (movement_text(one.plan), movement_text(one.done))
-                swaps[names].append((match, one))
-    seen: Counter[str] = Counter()
-    for (planned, done), several in swaps.items():
-        first = several[0][1]
-        assert first.plan is not None and first.done is not None  # noqa: S101, PT018
-        changed = _changed(first, against.movements)
+                swaps[movement_text(one.plan)].append((match, one))
+    for planned, several in swaps.items():
+        changed = "; ".join(
+            dict.fromkeys(said for _, one in several if (said := _changed(one, against.movements)))
+        )
+        done = dict.fromkeys(movement_text(one.done) for _, one in several if one.done)
+        names = dict.fromkeys(
+            name for _, one in several if one.done for name, _ in one.done.named_moves()
+        )
         days = tuple(dict.fromkeys(match.done.date for match, _ in several if match.done))
-        seen[planned] += 1
         yield Finding(
             "swapped",
-            planned if seen[planned] == 1 else f"{planned} ({done})",
+            planned,
             "sets",
             "caution" if changed else "note",
             float(len(several)),
             0,
-            f"{done} was done instead of {planned}: {_sets(len(several))} on "
+            f"{' and '.join(done)} was done instead of {planned}: {_sets(len(several))} on "
             f"{' and '.join(f'{day:%A}' for day in days)}"
             f"{f'; {changed}' if changed else ', the same pattern and direct muscles'}.",
-            f"{planned} again, or {done} in the plan.",
-            tuple(
-                f"movements/{against.movements[name].name}/sets"
-                for name, _ in first.done.named_moves()
-            ),
+            f"{planned} again, or {' and '.join(done)} in the plan.",
+            tuple(f"movements/{against.movements[name].name}/sets" for name in names),
             days=days,
         )
 

@@ -5,24 +5,26 @@ The language is told by example in ``docs/notation.md``.
 """
 
 from dialback.core.notation.amend import amended
-from dialback.core.notation.expand import expand
+from dialback.core.notation.expand import Setting, expand
 from dialback.core.notation.gather import gather
-from dialback.core.notation.reader import Mistake, Reading, read
+from dialback.core.notation.reader import Reading, read
 from dialback.core.notation.session import (
     Bout,
     Line,
     Load,
     Part,
+    Pause,
     Rounds,
     Step,
     Turn,
     WrittenSession,
 )
+from dialback.core.notation.slips import Mistake
 from dialback.core.notation.step import Change, lighter, stepped
 from dialback.core.notation.writer import write
 
 __all__ = [
-    "Bout", "Change", "Line", "Load", "Mistake", "Part", "Reading", "Rounds", "Step", "Turn",
-    "WrittenSession", "amended", "expand", "gather", "lighter", "read", "stepped",
+    "Bout", "Change", "Line", "Load", "Mistake", "Part", "Pause", "Reading", "Rounds", "Setting",
+    "Step", "Turn", "WrittenSession", "amended", "expand", "gather", "lighter", "read", "stepped",
     "write",
 ]  # fmt: skip

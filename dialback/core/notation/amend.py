@@ -3,38 +3,42 @@
 from __future__ import annotations
 
 import re
-from dataclasses import fields
 from typing import Any, Final
 
 from dialback.core.movements import MovementTable
-from dialback.core.notation.expand import set_of
-from dialback.core.notation.reader import Mistake, read_dose
-from dialback.core.notation.session import Bout, Part
+from dialback.core.notation.characters import plain
+from dialback.core.notation.expand import Setting, set_of
+from dialback.core.notation.session import DOSE, Bout, Part
+from dialback.core.notation.slips import Mistake, SlipError
+from dialback.core.notation.steps import Piece, dose_of
 from dialback.core.sessions import Set
 
-_DOSE: Final = frozenset({"reps", "reps_to", "seconds", "clusters", "ranges"})
 _KEYS: Final = {
-    "load": ("load_kg", "implements", "unit"),
+    "load": ("load_kg", "implements", "unit", "percent"),
+    "percent": ("load_kg", "percent", "unit"),
     "sides": ("sides",),
     "tempo": ("tempo",),
     "hold_s": ("hold_s",),
-    "rpe": ("rpe",),
+    "rpe": ("rpe", "rpe_to"),
     "rest_s": ("rest_s",),
     "warm_up": ("warm_up",),
     "band": ("band",),
     "range": ("range", "partial_reps"),
-    "to_failure": ("rpe",),
+    "to_failure": ("rpe", "rpe_to"),
     "note": ("note",),
     "for_time": ("for_time",),
 }
 
 
-def amended(planned: Set, text: str, movements: MovementTable) -> tuple[Set, int] | Mistake:
+def amended(
+    planned: Set, text: str, movements: MovementTable, setting: Setting | None = None
+) -> tuple[Set, int] | Mistake:
     """The set with what the text says in place of what was planned, and how many such sets.
 
     What the text does not say stays; ``easier`` or ``harder`` before it means the movement's
     level. A text that is not understood gives its mistake.
     """
+    text = plain(text)
     level = _LEVEL.match(text)
     if level:
         neighbour = _neighbour(planned, level[1].lower(), movements)
@@ -42,22 +46,46 @@ def amended(planned: Set, text: str, movements: MovementTable) -> tuple[Set, int
             return neighbour
         planned = planned.model_copy(update={"exercise": neighbour})
         text = text[level.end() :]
-    found = read_dose(text)
-    if isinstance(found, Mistake):
-        return found
-    bout, count = found
-    moves = planned.named_moves()
-    said = [one.name for one in fields(Bout) if getattr(bout, one.name) != _BARE[one.name]]
-    written = set_of(moves, _with_dose(bout), Part()).model_dump(exclude_defaults=True)
+    try:
+        piece = _one_piece(text)
+        _sure_of_count(piece, planned, movements)
+    except SlipError as slip:
+        return slip.on(1)
+    return _with(planned, piece, setting or Setting(movements)), piece.sets or 1
+
+
+def _one_piece(text: str) -> Piece:
+    found = dose_of(text)
+    if len(found) != 1:
+        raise SlipError(0, len(text), "one set at a time: leave out then, and lists")
+    return found[0]
+
+
+def _sure_of_count(piece: Piece, planned: Set, movements: MovementTable) -> None:
+    """A bare number of a hold is neither reps nor, for certain, seconds."""
+    names = [name for name, _ in planned.named_moves()]
+    held = all(name in movements and movements[name].isometric for name in names)
+    reps = piece.says.get("reps")
+    if held and reps:
+        raise SlipError(piece.at, piece.length, f"{names[0]} is held: write how long, '{reps} s'")
+
+
+def _with(planned: Set, piece: Piece, setting: Setting) -> Set:
+    says = {key: value for key, value in piece.says.items() if value is not None}
+    bout = Bout(**says)
+    dosed = bout if bout.has_dose else Bout(**says, reps=0)
+    written = set_of(planned.named_moves(), dosed, Part(), setting).model_dump(
+        exclude_defaults=True
+    )
     values: dict[str, Any] = planned.model_dump(exclude_defaults=True)
-    if _DOSE & set(said):
-        for key in ("reps", "seconds", "reps_to", "clusters", "partial_reps"):
+    if piece.has_dose:
+        for key in (*DOSE, "partial_reps"):
             values.pop(key, None)
             if key in written and (key != "reps" or bout.has_dose):
                 values[key] = written[key]
         if bout.clusters:
             values["rpe"] = written["rpe"]
-    for name in said:
+    for name in piece.says:
         for key in _KEYS.get(name, ()):
             if key == "implements" and key not in written:
                 # 14 kg, said of a pair, is 14 kg each.
@@ -65,10 +93,10 @@ def amended(planned: Set, text: str, movements: MovementTable) -> tuple[Set, int
             values.pop(key, None)
             if key in written:
                 values[key] = written[key]
-    return Set.model_validate(values), count
+    return Set.model_validate(values)
 
 
-_LEVEL: Final = re.compile(r"[ \t]*(easier|harder)\b[ \t,]*", re.IGNORECASE)
+_LEVEL: Final = re.compile(r"[ \t]{0,8}(easier|harder)\b[ \t,]{0,8}", re.IGNORECASE)
 
 
 def _neighbour(planned: Set, word: str, movements: MovementTable) -> str | Mistake:
@@ -79,13 +107,3 @@ def _neighbour(planned: Set, word: str, movements: MovementTable) -> str | Mista
         whose = movement.name if movement else "a combination"
         return Mistake(1, 1, len(word), f"{whose} has no {word} level")
     return str(found)
-
-
-_BARE: Final = {one.name: getattr(Bout(), one.name) for one in fields(Bout)}
-
-
-def _with_dose(bout: Bout) -> Bout:
-    """A set needs a dose to be one; where none is said it is not taken over."""
-    if bout.has_dose:
-        return bout
-    return Bout(**{**{one.name: getattr(bout, one.name) for one in fields(Bout)}, "reps": 0})

@@ -2,12 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
-from dialback.core.notation.session import Bout, Line, Moves, Part, Rounds, WrittenSession
+from dialback.core.counting import measure, shape_of
+from dialback.core.movements import MovementTable
+from dialback.core.notation.session import (
+    Bout,
+    Item,
+    Line,
+    Moves,
+    Part,
+    Pause,
+    Rounds,
+    WrittenSession,
+)
+from dialback.core.rules import DEFAULT_RULES
 from dialback.core.sessions import Session, Set
 
 
@@ -19,7 +31,20 @@ class PlacedSet:
     line: int
 
 
-def expand(written: WrittenSession, day: date | None = None) -> Session:
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """What a text is done with: the movements, and the load that a share of a maximum comes to.
+
+    ``load_of`` takes a movement's name and per cent of its maximum, and gives kg of one implement,
+    or ``None`` where no maximum is known.
+    """
+
+    movements: MovementTable
+    load_of: Callable[[str, float], float | None] = lambda name, percent: None
+    implements_of: Callable[[str], int] = lambda name: 1
+
+
+def expand(written: WrittenSession, setting: Setting, day: date | None = None) -> Session:
     """The session in the contract's form; ``day`` where the text has none.
 
     Sets in rounds carry ``round`` and ``place``; what the contract has no key for (upper end of a
@@ -29,34 +54,54 @@ def expand(written: WrittenSession, day: date | None = None) -> Session:
     on = written.day or day
     if on is None:
         raise ValueError("the session has no day: begin it with one, as in 2026-11-30 Legs")
-    sets = tuple(placed.set for placed in placed_sets(written))
+    sets = tuple(placed.set for placed in placed_sets(written, setting))
     return Session(date=on, title=written.title, sets=sets)
 
 
-def placed_sets(written: WrittenSession) -> tuple[PlacedSet, ...]:
+def placed_sets(written: WrittenSession, setting: Setting) -> tuple[PlacedSet, ...]:
     """Every flat set of the session in order."""
     return tuple(
         placed
         for at, part in enumerate(written.parts)
-        for placed in _part(part, last=at == len(written.parts) - 1)
+        for placed in _part(part, setting, last=at == len(written.parts) - 1)
     )
 
 
-def _part(part: Part, *, last: bool) -> Iterator[PlacedSet]:
-    found = [placed for item in part.items for placed in item_sets(item, part)]
-    if found and part.rest_s is not None and not last:
+def _part(part: Part, setting: Setting, *, last: bool) -> list[PlacedSet]:
+    found: list[PlacedSet] = []
+    for item in part.items:
+        if isinstance(item, Pause):
+            _rest(found, item.rest_s)
+        else:
+            found += item_sets(item, part, setting)
+    if part.rest_s is not None and not last:
+        _rest(found, part.rest_s)
+    return found
+
+
+def _rest(found: list[PlacedSet], seconds: float) -> None:
+    """A rest after all that was done so far stands with the last set."""
+    if found:
         final = found[-1]
-        found[-1] = PlacedSet(final.set.model_copy(update={"rest_s": part.rest_s}), final.line)
-    yield from found
+        found[-1] = PlacedSet(final.set.model_copy(update={"rest_s": seconds}), final.line)
 
 
-def item_sets(item: Line | Rounds, part: Part) -> Iterator[PlacedSet]:
+def item_sets(item: Item, part: Part, setting: Setting) -> list[PlacedSet]:
     """The flat sets of a line or of rounds, in order."""
-    if isinstance(item, Line):
-        for step in item.steps:
-            for _ in range(step.sets):
-                yield PlacedSet(set_of(item.moves, step.bout, part), item.at)
-        return
+    match item:
+        case Line():
+            return [
+                PlacedSet(set_of(item.moves, step.bout, part, setting), item.at)
+                for step in item.steps
+                for _ in range(step.sets)
+            ]
+        case Rounds():
+            found = list(_in_rounds(item, part, setting))
+            return found if item.every_s is None else _on_the_clock(found, item, setting)
+    return []
+
+
+def _in_rounds(item: Rounds, part: Part, setting: Setting) -> Iterator[PlacedSet]:
     for number in range(_times(item)):
         turn_at = number % len(item.turns)
         this_round = number // len(item.turns)
@@ -71,19 +116,40 @@ def item_sets(item: Line | Rounds, part: Part) -> Iterator[PlacedSet]:
         if number == _times(item) - 1:
             rest = bout.rest_s
         keys: dict[str, Any] = {"round": this_round + 1, "place": turn_at + 1, "rest_s": rest}
+        if item.every_s is not None:
+            keys["every_s"] = item.every_s
         if not bout.has_dose:
             if item.form == "ladder":
                 keys["reps"] = item.rungs[this_round]
             else:
                 keys["seconds"] = item.on_s
-        yield PlacedSet(set_of(moves, bout, part, keys), turn.at)
+        yield PlacedSet(set_of(moves, bout, part, setting, keys), turn.at)
+
+
+def _on_the_clock(found: list[PlacedSet], item: Rounds, setting: Setting) -> list[PlacedSet]:
+    """What remains of each round's time is the rest after its last set; the last round has none."""
+    turns = len(item.turns)
+    for at in range(turns - 1, len(found) - 1, turns):
+        this_round = [placed.set for placed in found[at - turns + 1 : at + 1]]
+        busy = sum(_work_s(one, setting) for one in this_round)
+        busy += sum(one.rest_s or 0.0 for one in this_round[:-1])
+        rest = round(max(0.0, (item.every_s or 0.0) - busy), 3)
+        found[at] = PlacedSet(found[at].set.model_copy(update={"rest_s": rest}), found[at].line)
+    return found
+
+
+def _work_s(one: Set, setting: Setting) -> float:
+    """Seconds on the clock of a set by its tempo, holds and both sides included."""
+    return measure(one, shape_of(one, setting.movements, DEFAULT_RULES, None)).work_s
 
 
 def _times(item: Rounds) -> int:
     return item.count if item.form == "bouts" else item.count * len(item.turns)
 
 
-def set_of(moves: Moves, bout: Bout, part: Part, keys: dict[str, Any] | None = None) -> Set:
+def set_of(
+    moves: Moves, bout: Bout, part: Part, setting: Setting, keys: dict[str, Any] | None = None
+) -> Set:
     """One flat set of a movement or combination."""
     single = len(moves) == 1 and moves[0][1] == 1
     values: dict[str, Any] = {
@@ -91,13 +157,13 @@ def set_of(moves: Moves, bout: Bout, part: Part, keys: dict[str, Any] | None = N
         "moves": None if single else [{"exercise": name, "times": n} for name, n in moves],
         "reps": _reps(bout),
         "seconds": bout.seconds,
-        "load_kg": bout.load.kg if bout.load else 0.0,
-        "implements": bout.load.implements if bout.load else 1,
+        "load_kg": bout.load.kg if bout.load else _share(moves, bout, setting),
+        "implements": _implements(moves, bout, setting),
         "sides": bout.sides,
         "tempo": bout.tempo,
         "hold_s": bout.hold_s,
         "partial_reps": _partial(bout) if single else 0,
-        "rpe": 10.0 if bout.to_failure or bout.clusters else bout.rpe,
+        "rpe": _exertion(bout),
         "warm_up": bout.warm_up or part.kind == "warm-up",
         "rest_s": bout.rest_s,
         "part": part.name or None,
@@ -105,10 +171,31 @@ def set_of(moves: Moves, bout: Bout, part: Part, keys: dict[str, Any] | None = N
     further = {
         "reps_to": bout.reps_to, "clusters": list(bout.clusters), "band": bout.band,
         "range": bout.range, "for_time": bout.for_time, "note": bout.note,
+        "distance_m": bout.distance_m, "percent": bout.percent, "rpe_to": bout.rpe_to,
         "unit": "lb" if bout.load and bout.load.unit == "lb" else None,
     }  # fmt: skip
     values |= {key: value for key, value in further.items() if value}
     return Set.model_validate(values | (keys or {}))
+
+
+def _share(moves: Moves, bout: Bout, setting: Setting) -> float:
+    """The load in kg that a share of the maximum comes to; none where no maximum is known."""
+    if bout.percent is None:
+        return 0.0
+    return setting.load_of(moves[0][0], bout.percent) or 0.0
+
+
+def _implements(moves: Moves, bout: Bout, setting: Setting) -> int:
+    if bout.load is not None:
+        return bout.load.implements
+    return setting.implements_of(moves[0][0]) if bout.percent is not None else 1
+
+
+def _exertion(bout: Bout) -> float | None:
+    """As written; to failure, and in bouts with short rests, all that there was."""
+    if bout.rpe is None and (bout.to_failure or bout.clusters):
+        return 10.0
+    return bout.rpe
 
 
 def _reps(bout: Bout) -> int | None:

@@ -6,7 +6,8 @@ import re
 from dataclasses import replace
 from itertools import groupby
 
-from dialback.core.notation.expand import item_sets
+from dialback.core.movements import MovementTable
+from dialback.core.notation.expand import Setting, item_sets
 from dialback.core.notation.session import (
     RANGES,
     Bout,
@@ -22,7 +23,7 @@ from dialback.core.notation.session import (
 from dialback.core.sessions import KG_PER_LB, Session, Set
 
 
-def gather(session: Session) -> WrittenSession:
+def gather(session: Session, movements: MovementTable) -> WrittenSession:
     """The session as lines of equal sets and as rounds, part by part.
 
     Sets that say their round and place become rounds where every round is alike; otherwise they
@@ -34,7 +35,7 @@ def gather(session: Session) -> WrittenSession:
         for placed, run in groupby(in_part, key=_is_placed):
             sets = list(run)
             while placed and sets:
-                rounds, rest = _rounds(sets)
+                rounds, rest = _rounds(sets, movements)
                 if rounds is None:
                     break
                 items.append(rounds)
@@ -57,7 +58,7 @@ def _is_placed(one: Set) -> bool:
     return isinstance(extra.get("round"), int) and isinstance(extra.get("place"), int)
 
 
-def _rounds(sets: list[Set]) -> tuple[Rounds | None, list[Set]]:
+def _rounds(sets: list[Set], movements: MovementTable) -> tuple[Rounds | None, list[Set]]:
     """The rounds that sets begin with, and the sets behind them; ``None`` if they are none."""
     places = [((one.model_extra or {})["round"], (one.model_extra or {})["place"]) for one in sets]
     again = next((at for at, one in enumerate(places) if at and one == (1, 1)), len(sets))
@@ -65,10 +66,20 @@ def _rounds(sets: list[Set]) -> tuple[Rounds | None, list[Set]]:
     turns = sum(number == 1 for number, _ in places[:again])
     if not turns or len(run) % turns:
         return None, sets
-    for off, between in ((None, None), (run[0].rest_s, run[turns - 1].rest_s)):
+    kept = {
+        (one.named_moves()[0][0], bout.percent): one.load_kg
+        for one, bout in zip(run, map(_bout, run), strict=True)
+        if bout.percent is not None
+    }
+    setting = Setting(movements, lambda name, percent: kept.get((name, percent)))
+    every = _positive((run[0].model_extra or {}).get("every_s"))
+    ways = ((None, None), (run[0].rest_s, run[turns - 1].rest_s))
+    for off, between in ways if every is None else ((None, None),):
         bouts = [_bout(one) for one in run[:turns]]
         if off is not None or between is not None:
             bouts = [replace(bout, rest_s=None) for bout in bouts]
+        if every is not None:
+            bouts[-1] = replace(bouts[-1], rest_s=None)
         found = Rounds(
             "rounds",
             len(run) // turns,
@@ -77,9 +88,10 @@ def _rounds(sets: list[Set]) -> tuple[Rounds | None, list[Set]]:
             ),
             off_s=off,
             between_s=None if turns == 1 else between,
+            every_s=every,
         )
         # Only what comes to the very same sets is the same session.
-        made = [placed.set for placed in item_sets(found, Part())]
+        made = [placed.set for placed in item_sets(found, Part(), setting)]
         if made == [one.model_copy(update={"part": None}) for one in run]:
             return found, sets[again:]
     return None, sets
@@ -114,7 +126,8 @@ def _without_marks(line: Line | Rounds) -> Line | Rounds:
 def _bout(one: Set) -> Bout:
     extra = one.model_extra or {}
     load = None
-    if one.load_kg:
+    percent = _positive(extra.get("percent"))
+    if one.load_kg and percent is None:
         load = _load(one, extra.get("unit"))
     reps = one.reps
     partial = one.partial_reps
@@ -125,14 +138,17 @@ def _bout(one: Set) -> Bout:
         reps=reps,
         reps_to=_upper(extra.get("reps_to"), one.reps),
         seconds=one.seconds,
+        distance_m=None if one.reps is not None else _positive(extra.get("distance_m")),
         ranges=ranges,  # type: ignore[arg-type]
         load=load,
+        percent=percent,
         band=_word(extra.get("band")),
         sides=one.sides,
         tempo=one.tempo,
         hold_s=one.hold_s,
         range="half" if one.reps and partial == one.reps else _range(extra.get("range")),
         rpe=one.rpe,
+        rpe_to=_further(extra.get("rpe_to"), one.rpe),
         rest_s=one.rest_s,
         warm_up=one.warm_up,
         for_time=bool(extra.get("for_time")),
@@ -143,6 +159,19 @@ def _bout(one: Set) -> Bout:
 def _upper(value: object, reps: int | None) -> int | None:
     """The upper end of a rep range, if it is one."""
     return value if isinstance(value, int) and reps and value > reps else None
+
+
+def _further(value: object, rpe: float | None) -> float | None:
+    """The upper end of an exertion, if it is one."""
+    number = _positive(value)
+    return number if number is not None and rpe is not None and rpe < number <= 10 else None
+
+
+def _positive(value: object) -> float | None:
+    """A number above 0; ``None`` for anything else that a foreign book may have put there."""
+    if not isinstance(value, int | float) or isinstance(value, bool):
+        return None
+    return float(value) if 0 < value <= 100_000 else None
 
 
 def _range(value: object) -> Range | None:

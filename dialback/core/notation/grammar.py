@@ -2,123 +2,132 @@
 
 from __future__ import annotations
 
-from typing import Final
+from collections.abc import Iterable
+from typing import Any, Final
 
-from lark import Lark
+from lark import Lark, Token, Tree
 
-_WORDS: Final = r"""
-    LOAD.9: /(?:\d+\s*[x×*]\s*)?\d+(?:[.,]\d+)?\s*(?:kgs?|lbs?)\b/i
-    TIME.8: /\d+:[0-5]\d\b|\d+(?:[.,]\d+)?\s*(?:seconds?|secs?|s|minutes?|mins?|min)\b/i
-    TEMPO.9: /tempo\s+[^\s,()]+/i
-    RPE.8: /rpe\s*\d+(?:[.,]\d+)?/i
-    BAND.9: /band\s+[a-z]+/i
-    REP_RANGE.7: /\d+\s*[-–]\s*\d+/
-    INT: /\d+/
-    TIMES: /[x×*]/i
-    NOTE: /\([^()\n]*\)/
-    SPAN.5: /low half|high half|half range|half|full range|full/i
-    EACH.5: /each side|each|per side|ea\b/i
-    ALTERNATING.5: /alternating|alternately|alt\b/i
-    LEFT.5: /left/i
-    RIGHT.5: /right/i
-    AT: /at|@/i
-    IN.5: /in\b/i
-    REST.5: /rest/i
-    HOLD.5: /hold/i
-    HELP.5: /help/i
-    WARM_UP.5: /warm-?up/i
-    FAILURE.5: /to failure/i
-    FOR_TIME.5: /for time/i
-    REPS_WORD.5: /reps?\b/i
+from dialback.core.notation.vocabulary import HEADS, WORDS, Word
+
+_SIGNS: Final = """
     COMMA: ","
     PLUS: "+"
-    %ignore /[ \t]+/
+    %ignore /[ \\t]+/
 """
 
-PRESCRIPTION: Final = Lark(
-    r"""
-    start: (item (COMMA? item)*)?
-    ?item: scheme | load | option
 
-    scheme: (INT TIMES)? dose
-    ?dose: reps | rep_range | time | clusters | ranges
-    reps: INT REPS_WORD?
-    rep_range: REP_RANGE REPS_WORD?
+def _terminals(words: Iterable[Word]) -> str:
+    return "\n".join(
+        f"{word.terminal}.{word.priority}: /{word.pattern.replace('/', chr(92) + '/')}/i"
+        for word in words
+    )
+
+
+def _lark(rules: str, words: Iterable[Word]) -> Any:
+    # The basic lexer knows a word wherever it stands: where it is not in its place, the message
+    # can speak of it.
+    return Lark(
+        rules + _terminals(words) + _SIGNS,
+        parser="lalr",
+        lexer="basic",
+        maybe_placeholders=False,
+    )
+
+
+def span(tree: Tree[Token]) -> tuple[int, int]:
+    """Where a tree begins and ends in its text, by its tokens: cheaper than to ask lark for it."""
+    first, last = tree.children[0], tree.children[-1]
+    while isinstance(first, Tree):
+        first = first.children[0]
+    while isinstance(last, Tree):
+        last = last.children[-1]
+    return first.start_pos or 0, last.end_pos or 0
+
+
+PRESCRIPTION: Final = _lark(
+    r"""
+    start: (item (_separator? item)*)?
+    _separator: COMMA | AND | WITH | COMMA WITH | AND WITH | COMMA AND
+    ?item: scheme | loading | option | refused
+
+    ?scheme: INT TIMES dose -> sets_of
+          | SETS TIMES? dose -> sets_of
+          | SETS -> sets_only
+          | INT TIMES LOAD -> sets_reps_load
+          | INT REPS TIMES SETS -> reps_of_sets
+          | TIMES dose -> times_alone
+          | dose
+    ?dose: reps | rep_range | time | distance | clusters | ranges | list | time_list | held
+    reps: INT REPS?
+    rep_range: REP_RANGE REPS?
     time: TIME
-    clusters: INT (PLUS INT)+
+    held: TIMED_HOLD
+    distance: DISTANCE
+    clusters: INT (PLUS INT)+ REPS?
     ranges: INT SPAN (PLUS INT SPAN)*
+    list: LIST REPS?
+    time_list: TIME_LIST
 
-    load: AT? LOAD
-    ?option: within | help | tempo | rpe | rest | hold | band | each | alternating | left | right
-           | warm_up | failure | for_time | span | note
-    within: IN TIME
-    help: HELP LOAD
-    tempo: TEMPO
-    rpe: RPE
-    rest: REST TIME
-    hold: HOLD TIME
-    band: BAND
-    each: EACH
-    alternating: ALTERNATING
-    left: LEFT
-    right: RIGHT
-    warm_up: WARM_UP
-    failure: FAILURE
-    for_time: FOR_TIME
-    span: SPAN
-    note: NOTE
-    """
-    + _WORDS,
-    parser="lalr",
-    propagate_positions=True,
-    maybe_placeholders=False,
-)
+    ?loading: AT? LOAD -> load
+           | AT? LOAD TIMES scheme -> load_first
+           | AT? PCT TIMES scheme -> percent_first
+           | AT? LOAD_LIST -> load_list
+           | AT_LOADS -> load_list
+           | AT? ADDED -> added
+           | AT? NO_LOAD -> no_load
+           | AT? NO_LOAD ADDED -> added
+           | AT? PCT -> percent
+           | AT? PCT_LIST -> percent_list
+           | HELP LOAD -> help
+           | HELPED -> help
+           | BAND -> band
 
-HEAD: Final = Lark(
-    r"""
-    start: form (COMMA? term)*
-    ?form: rounds | ladder | bouts
-    rounds: INT ROUNDS
-    ladder: LADDER
-    bouts: INT BOUTS
-    ?term: on | off | between
-    on: TIME ON
-    off: TIME OFF
-    between: TIME BETWEEN
-    TIME.8: /\d+:[0-5]\d\b|\d+(?:[.,]\d+)?\s*(?:seconds?|secs?|s|minutes?|mins?|min)\b/i
-    INT: /\d+/
-    ROUNDS: /rounds?\b/i
-    LADDER: /ladder(?:\s+\d+\b(?!\s*(?:s|min)|[.:])(?:\s*,\s*\d+\b(?!\s*(?:s|min)|[.:]))*)?/i
-    BOUTS: /bouts?\b/i
-    ON: /on\b|work\b/i
-    OFF: /off\b|rest\b/i
-    BETWEEN: /between rounds|between/i
-    COMMA: ","
-    %ignore /[ \t]+/
+    ?option: IN TIME -> within
+          | TEMPO -> tempo
+          | BARE_TEMPO -> tempo
+          | RPE -> rpe
+          | RIR -> rir
+          | REST TIME -> rest
+          | TIMED_REST -> rest
+          | NO_REST -> no_rest
+          | OPEN_REST -> open_rest
+          | HOLD TIME -> hold
+          | EACH -> each
+          | BOTH -> both
+          | ALTERNATING -> alternating
+          | LEFT -> left
+          | RIGHT -> right
+          | WARM_UP -> warm_up
+          | FAILURE -> failure
+          | FOR_TIME -> for_time
+          | SPAN -> span
+          | NOTE -> note
+
+    ?refused: BOTH_SIDES -> both_sides
+           | REST INT -> rest_unit
+           | HOLD INT -> hold_unit
+           | AT INT -> at_unit
     """,
-    parser="lalr",
-    propagate_positions=True,
-    maybe_placeholders=False,
+    WORDS,
 )
 
-EXPECTED: Final = {
-    "INT": "a number", "TIME": "a time such as 40 s", "LOAD": "a load such as 57.5 kg",
-    "TEMPO": "a tempo such as tempo 3-1-2-0", "RPE": "RPE 8", "BAND": "band strong",
-    "REP_RANGE": "a rep range such as 9-13", "TIMES": "×", "NOTE": "a note in (brackets)",
-    "SPAN": "low half, high half, half or full", "EACH": "each side", "ALTERNATING": "alternating",
-    "LEFT": "left", "RIGHT": "right", "AT": "at and a load",
-    "IN": "in and a time", "REST": "rest and a time",
-    "HOLD": "hold and a time", "HELP": "help and a load", "WARM_UP": "warm-up",
-    "FAILURE": "to failure", "FOR_TIME": "for time", "REPS_WORD": "reps",
-    "COMMA": "a comma", "PLUS": "+", "ROUNDS": "rounds", "LADDER": "ladder", "BOUTS": "bouts",
-    "ON": "on", "OFF": "off", "BETWEEN": "between rounds", "$END": "the end of the line",
-}  # fmt: skip
-"""What each word of the grammar is called where it is missed."""
+_IN_HEADS: Final = tuple(word for word in WORDS if word.terminal in ("TIME", "INT"))
 
-UNITS: Final = ("kg", "lb", "s", "min", "sec", "reps")
-
-KEYWORDS: Final = (
-    "tempo", "rest", "hold", "help", "band", "each side", "alternating", "left", "right",
-    "warm-up", "to failure", "for time", "then", "low half", "high half", "half", "full", "rpe",
-    "kg", "lb", "s", "min", "reps", "at", "in",
-)  # fmt: skip
+HEAD: Final = _lark(
+    r"""
+    start: _term (_sign? _term)*
+    _sign: COMMA | FOR | SLASH
+    _term: form | on | off | between | every | total
+    form: INT ROUNDS -> rounds
+        | LADDER -> ladder
+        | INT BOUTS -> bouts
+    on: TIME ON
+    off: TIME OFF | TIME REST_OFF | TIME REST
+    between: TIME BETWEEN | REST TIME BETWEEN | BETWEEN TIME
+    every: EVERY TIME | EVERY MINUTE
+    total: TIME
+    SLASH: "/"
+    REST.11: /rest\b/i
+    """,
+    (*HEADS, *_IN_HEADS),
+)

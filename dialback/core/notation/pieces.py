@@ -5,18 +5,24 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
+from dialback.core.movements import Movement, MovementTable
+from dialback.core.notation.items import NOTE_MARK, counts_as_said
+from dialback.core.notation.names import one_sided
 from dialback.core.notation.session import Bout, Load, Moves, Step
 
 _SIDES: Final = {
-    "both": "", "each": "each side", "alternating": "alternating", "left": "left", "right": "right",
+    "each": "each side", "alternating": "alternating", "left": "left", "right": "right",
 }  # fmt: skip
+_MOST_BY_CROSS: Final = 12
+"""Above this a number before a cross could be a load: ``15 sets of 5``."""
 
 
 @dataclass(frozen=True, slots=True)
 class Pieces:
     """The pieces, each in the notation's own short form, without its keyword; empty if not said.
 
-    ``load`` is ``57.5 kg``, ``2 × 12 kg`` or ``help 15 kg``; ``dose`` is reps, a range, a time.
+    ``load`` is ``57.5 kg``, ``2 × 12 kg``, ``80 %``, ``help 15 kg`` or ``BW``; ``dose`` is reps, a
+    range, a time or a distance.
     """
 
     moves: str = ""
@@ -36,20 +42,68 @@ class Pieces:
     note: str = ""
 
 
-def pieces(moves: Moves, step: Step) -> Pieces:
-    """The pieces of so many sets of a movement or a combination."""
+def pieces(
+    moves: Moves, step: Step, movements: MovementTable, before: Bout | None = None
+) -> Pieces:
+    """The pieces of so many sets of a movement or a combination.
+
+    With ``before``, the bout that the line or the turn has said last, what would stay from it and
+    is not meant is taken back in so many words.
+    """
     bout = step.bout
+    known = [movements[name] for name, _ in moves if name in movements]
+    sided = any(one_sided(movement) for movement in known)
+    found = _said(bout, worded=_is_worded(known, bout))
+    sides, load, tempo, rest = found.sides, found.load, found.tempo, found.rest
+    if bout.sides == "both" and (sided or (before is not None and before.sides != "both")):
+        sides = "both"
+    if before is not None:
+        unloaded = bout.load is None and bout.percent is None and bout.band is None
+        if unloaded and _stays(before, bout):
+            load = "BW"
+        if before.tempo is not None and bout.tempo is None and bout.range is None:
+            tempo = "usual"
+        if before.rest_s is not None and bout.rest_s is None:
+            rest = "as needed"
     return Pieces(
-        moves=moves_text(moves),
-        sets=str(step.sets) if step.sets != 1 else "",
-        dose=_dose(bout),
-        sides=_SIDES[bout.sides],
-        load=load_text(bout.load) if bout.load is not None else "",
+        moves_text(moves), str(step.sets) if step.sets != 1 else "", found.dose, sides, load,
+        found.band, tempo, found.range, found.hold, found.rpe, rest,
+        bout.to_failure, bout.for_time, bout.warm_up, bout.note,
+    )  # fmt: skip
+
+
+def _is_worded(known: list[Movement], bout: Bout) -> bool:
+    """Whether reps are named so: where a bare number could be metres, seconds or minutes."""
+    if bout.reps == 0 or not known:
+        return True
+    alone = len(known) == 1 and known[0].pattern == "conditioning"
+    held = all(movement.isometric for movement in known)
+    return alone or held or all(movement.pattern == "carry" for movement in known)
+
+
+def _stays(before: Bout, bout: Bout) -> bool:
+    """Whether something of the bout before would stay that this one, without a load, has not."""
+    if before.load is not None or before.percent is not None or before.band is not None:
+        return True
+    return any(
+        getattr(before, key) and not getattr(bout, key)
+        for key in ("rpe", "to_failure", "hold_s", "range", "for_time", "warm_up")
+    ) or (before.rpe_to is not None and bout.rpe_to is None)
+
+
+def _said(bout: Bout, *, worded: bool) -> Pieces:
+    effort = f"{bout.rpe:g}" if bout.rpe is not None else ""
+    if effort and bout.rpe_to is not None:
+        effort += f"–{bout.rpe_to:g}"
+    return Pieces(
+        dose=_dose(bout, worded=worded),
+        sides=_SIDES.get(bout.sides, ""),
+        load=_loading(bout),
         band=bout.band or "",
         tempo=bout.tempo or "",
         range=bout.range or "",
         hold=time_text(bout.hold_s) if bout.hold_s else "",
-        rpe=f"{bout.rpe:g}" if bout.rpe is not None else "",
+        rpe=effort,
         rest=time_text(bout.rest_s) if bout.rest_s is not None else "",
         to_failure=bout.to_failure,
         for_time=bout.for_time,
@@ -58,18 +112,24 @@ def pieces(moves: Moves, step: Step) -> Pieces:
     )
 
 
+def _loading(bout: Bout) -> str:
+    if bout.load is not None:
+        return load_text(bout.load)
+    return f"{bout.percent:g} %" if bout.percent is not None else ""
+
+
 def pieces_text(one: Pieces) -> str:
     """The pieces as a line, or as a part of one."""
     load = one.load
-    if load and not load.lower().startswith(("help", "at ", "@")):
+    if load and not load.lower().startswith(("help", "at ", "@", "bw", "+")):
         load = f"at {load}"
-    dose = f"{one.sets} × {one.dose}" if one.sets and one.dose else one.dose
+    dose = _with_sets(one.sets, one.dose)
     first = " ".join(piece for piece in (dose, one.sides, load) if piece)
     span = f"{one.range} range" if one.range in ("half", "full") else one.range
     words = [
         first,
         one.band and f"band {one.band}",
-        one.tempo and f"tempo {one.tempo}",
+        one.tempo and ("usual tempo" if one.tempo == "usual" else f"tempo {one.tempo}"),
         span,
         one.hold and f"hold {one.hold}",
         one.rpe and f"RPE {one.rpe}",
@@ -79,11 +139,23 @@ def pieces_text(one: Pieces) -> str:
         one.rest and f"rest {one.rest}",
     ]
     text = f"{one.moves} {', '.join(word for word in words if word)}".strip()
-    return f"{text} ({one.note})".strip() if one.note else text
+    if not one.note:
+        return text
+    mark = f"{NOTE_MARK} " if counts_as_said(one.note) else ""
+    return f"{text} ({mark}{one.note})".strip()
+
+
+def _with_sets(sets: str, dose: str) -> str:
+    if not sets or not dose:
+        return dose
+    many = sets.isdigit() and int(sets[:9]) > _MOST_BY_CROSS
+    return f"{sets} sets of {dose}" if many else f"{sets} × {dose}"
 
 
 def moves_text(moves: Moves) -> str:
     """The movements of a line: ``2 Swing + Goblet squat``."""
+    if len(moves) == 1 and moves[0][1] != 1:
+        return f"{moves[0][1]:g} per rep {moves[0][0]}"
     return " + ".join(name if times == 1 else f"{times:g} {name}" for name, times in moves)
 
 
@@ -91,11 +163,18 @@ def time_text(seconds: float) -> str:
     """Seconds as they are written: ``90 s``, whole minutes from two on as ``8 min``."""
     if seconds >= 120 and seconds % 60 == 0:
         return f"{seconds / 60:g} min"
-    return f"{seconds:g} s"
+    return f"{_decimal(seconds)} s"
 
 
-def _dose(bout: Bout) -> str:
+def distance_text(metres: float) -> str:
+    """Metres as they are written: ``40 m``."""
+    return f"{_decimal(metres)} m"
+
+
+def _dose(bout: Bout, *, worded: bool) -> str:
     counted = _counted(bout)
+    if worded and (bout.reps is not None or bout.clusters):
+        counted += " reps"
     if bout.seconds is None:
         return counted
     time = time_text(bout.seconds)
@@ -109,10 +188,19 @@ def _counted(bout: Bout) -> str:
         return " + ".join(f"{reps} {span}" for reps, span in bout.ranges)
     if bout.reps_to is not None:
         return f"{bout.reps}–{bout.reps_to}"
+    if bout.distance_m is not None:
+        return distance_text(bout.distance_m)
     return str(bout.reps) if bout.reps is not None else ""
 
 
 def load_text(load: Load) -> str:
     """A load as it is written, without ``at``."""
     several = f"{load.implements} × " if load.implements > 1 else ""
-    return f"{'help ' if load.help else ''}{several}{load.value:g} {load.unit}"
+    return f"{'help ' if load.help else ''}{several}{_decimal(load.value)} {load.unit}"
+
+
+def _decimal(value: float) -> str:
+    """A number that cannot be taken for thousands: never three decimals behind a single digit."""
+    text = f"{value:.6f}".rstrip("0").rstrip(".")
+    whole, _, decimals = text.partition(".")
+    return f"{text}0" if len(decimals) == 3 and 0 < int(whole) < 10 else text

@@ -7,14 +7,24 @@ were typed, comments and lines that are not understood among them.
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Final, Literal
 
 from dialback.core.movements import MovementTable
-from dialback.core.notation.pieces import Pieces, pieces, pieces_text, time_text
-from dialback.core.notation.reader import PART_LINE, REST_LINE, part_kind, read
-from dialback.core.notation.session import Line, PartKind, Rounds, Step, Turn
-from dialback.core.notation.writer import part_head, rounds_head
+from dialback.core.notation.characters import lines_of, plain
+from dialback.core.notation.pieces import Pieces, pieces_text, time_text
+from dialback.core.notation.reader import PART_LINE, Reading, part_kind, read
+from dialback.core.notation.session import Line, PartKind, Pause, Rounds, Turn
+from dialback.core.notation.writer import (
+    head_text,
+    line_pieces,
+    line_text,
+    part_head,
+    rest_line,
+    rounds_head,
+    turn_pieces,
+    turn_text,
+)
 
 RowKind = Literal["sets", "turn", "rounds", "part", "rest", "other"]
 
@@ -38,6 +48,7 @@ class RoundsFields:
     on: str = ""
     off: str = ""
     between: str = ""
+    every: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +57,7 @@ class Row:
 
     ``sets``: a movement, its entries one after the other. ``turn``: a movement in rounds, its
     entries taking turns. ``rest``: the rest after a part. ``other``: a comment, an empty line, a
-    day, or what could not be read; only its text tells.
+    day, or what could not be read; only its text tells. ``label`` is that of a line in a superset.
     """
 
     kind: RowKind
@@ -55,6 +66,7 @@ class Row:
     part: PartFields | None = None
     rounds: RoundsFields | None = None
     rest: str = ""
+    label: str = ""
 
 
 _INDENT: Final = "  "
@@ -62,39 +74,91 @@ _INDENT: Final = "  "
 
 def rows(text: str, movements: MovementTable) -> tuple[Row, ...]:
     """One row for each line of the text, in order."""
-    lines = text.replace("\r\n", "\n").replace("\r", "\n").split("\n")
+    lines = lines_of(text)
     reading = read(text, movements)
-    known: dict[int, Line | Rounds | Turn] = {}
+    known = _by_line(reading)
+    wrong = {mistake.line for mistake in reading.mistakes}
+    return tuple(
+        Row("other", line)
+        if number in wrong
+        else _row(line, known.get(number), movements, reading.labelled.get(number))
+        for number, line in enumerate(lines, 1)
+    )
+
+
+def readings(text: str, reading: Reading, movements: MovementTable) -> dict[int, str]:
+    """How each line of a text was read, in the canonical way of writing, where that differs.
+
+    Letter case, blanks and the shapes of dashes and crosses are no difference.
+    """
+    known = _by_line(reading)
+    found = {}
+    for number, line in enumerate(lines_of(text), 1):
+        label, item = reading.labelled.get(number, ("", known.get(number)))
+        canonical = _canonical(item, movements)
+        if canonical and _tidy(f"{label} {canonical}") != _tidy(line):
+            found[number] = canonical
+    return found
+
+
+def _tidy(text: str) -> str:
+    letters = plain(text).replace("×", "x").replace("*", "x").casefold()
+    return re.sub(r"\s+", "", letters)
+
+
+def _canonical(item: Line | Rounds | Turn | Pause | None, movements: MovementTable) -> str:
+    match item:
+        case Line():
+            return line_text(item, movements)
+        case Turn():
+            return turn_text(item, movements)
+        case Rounds():
+            return head_text(item)
+        case Pause():
+            return rest_line(item.rest_s)
+    return ""
+
+
+def _by_line(reading: Reading) -> dict[int, Line | Rounds | Turn | Pause]:
+    """What each line of a text was read as."""
+    known: dict[int, Line | Rounds | Turn | Pause] = {}
     for session in reading.sessions:
         for part in session.parts:
             for item in part.items:
                 known[item.at] = item
                 if isinstance(item, Rounds):
                     known |= {turn.at: turn for turn in item.turns}
-    wrong = {mistake.line for mistake in reading.mistakes}
-    return tuple(
-        Row("other", line) if number in wrong else _row(line, known.get(number))
-        for number, line in enumerate(lines, 1)
-    )
+    return known
 
 
-def _row(line: str, item: Line | Rounds | Turn | None) -> Row:
+def _row(
+    line: str,
+    item: Line | Rounds | Turn | Pause | None,
+    movements: MovementTable,
+    labelled: tuple[str, Line] | None,
+) -> Row:
+    if labelled is not None:
+        label, written = labelled
+        return Row("sets", line, tuple(line_pieces(written, movements)), label=label)
     match item:
-        case Line(moves, steps):
-            first, *others = (pieces(moves, step) for step in steps)
-            return Row("sets", line, (first, *(replace(one, moves="") for one in others)))
-        case Turn(alternatives):
-            return Row(
-                "turn", line, tuple(pieces(moves, Step(bout)) for moves, bout in alternatives)
-            )
+        case Line():
+            return Row("sets", line, tuple(line_pieces(item, movements)))
+        case Turn():
+            return Row("turn", line, tuple(turn_pieces(item, movements)))
         case Rounds():
             return Row("rounds", line, rounds=_rounds(item))
-    stripped = line.strip()
-    if part := PART_LINE.fullmatch(stripped):
-        return Row(
-            "part", line, part=PartFields(part_kind(part[1]), part[2].strip(), bool(part[3]))
-        )
-    if rest := REST_LINE.fullmatch(stripped):
+        case Pause(rest_s):
+            return Row("rest", line, rest=time_text(rest_s))
+    return _other_row(line)
+
+
+def _other_row(line: str) -> Row:
+    stripped = plain(line).strip()
+    part = PART_LINE.fullmatch(stripped)
+    if part and not part[4]:
+        fields = PartFields(part_kind(part[1]), part[2].strip(), bool(part[3]))
+        return Row("part", line, part=fields)
+    if rest := re.fullmatch(r"rest[ \t]+(.{1,40})", stripped, re.IGNORECASE):
         return Row("rest", line, rest=rest[1].strip())
     return Row("other", line)
 
@@ -110,6 +174,7 @@ def _rounds(one: Rounds) -> RoundsFields:
         time(one.on_s),
         time(one.off_s),
         time(one.between_s),
+        time(one.every_s),
     )
 
 
@@ -117,7 +182,8 @@ def row_text(row: Row) -> str:
     """The line of a row, made from its fields; nothing but ``other`` keeps its text."""
     match row.kind:
         case "sets":
-            return _one_line(", then ".join(pieces_text(one) for one in row.entries))
+            line = ", then ".join(pieces_text(one) for one in row.entries)
+            return _one_line(f"{row.label} {line}")
         case "turn":
             return _INDENT + _one_line(" / ".join(pieces_text(one) for one in row.entries))
         case "part":
@@ -125,7 +191,10 @@ def row_text(row: Row) -> str:
             return _one_line(part_head(part.kind, part.label, pre_exhaust=part.pre_exhaust))
         case "rounds":
             head = row.rounds or RoundsFields()
-            times = {"on": head.on, "off": head.off, "between rounds": head.between}
+            times = {
+                "every": head.every, "on": head.on, "off": head.off,
+                "between rounds": head.between,
+            }  # fmt: skip
             return _one_line(rounds_head(head.form, head.count, head.rungs, times))
         case "rest":
             return _one_line(f"rest {row.rest}")

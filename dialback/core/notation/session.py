@@ -33,25 +33,29 @@ class Load:
 
 @dataclass(frozen=True, slots=True)
 class Bout:
-    """What one set asks for. At most one of ``reps``, ``clusters``, ``ranges`` is given; with
-    ``seconds`` beside it, that many within the time.
+    """What one set asks for. At most one of ``reps``, ``clusters``, ``ranges`` and ``distance_m``
+    is given; with ``seconds`` beside it, that many within the time.
 
-    ``reps_to`` is the upper end of a rep range. ``clusters`` are the bouts of a rest-pause set,
-    ``ranges`` the reps of each part of the range. Seconds everywhere.
+    ``reps_to`` is the upper end of a rep range, ``rpe_to`` that of an exertion. ``clusters`` are
+    the bouts of a rest-pause set, ``ranges`` the reps of each part of the range. ``percent`` is a
+    load in per cent of the athlete's maximum, in place of ``load``. Seconds everywhere, metres.
     """
 
     reps: int | None = None
     reps_to: int | None = None
     seconds: float | None = None
+    distance_m: float | None = None
     clusters: tuple[int, ...] = ()
     ranges: tuple[tuple[int, Range], ...] = ()
     load: Load | None = None
+    percent: float | None = None
     band: str | None = None
     sides: Sides = "both"
     tempo: str | None = None
     hold_s: float = 0.0
     range: Range | None = None
     rpe: float | None = None
+    rpe_to: float | None = None
     rest_s: float | None = None
     warm_up: bool = False
     to_failure: bool = False
@@ -62,9 +66,18 @@ class Bout:
     def has_dose(self) -> bool:
         """Whether it says by itself how much is to be done."""
         return bool(
-            self.reps is not None or self.seconds is not None or self.clusters or self.ranges
+            self.reps is not None
+            or self.seconds is not None
+            or self.distance_m is not None
+            or self.clusters
+            or self.ranges
         )
 
+
+DOSE: Final = ("reps", "reps_to", "seconds", "distance_m", "clusters", "ranges")
+"""The fields of a bout that say how much."""
+LOADING: Final = ("load", "percent", "band")
+"""The fields of a bout that say with what."""
 
 Moves = tuple[tuple[str, float], ...]
 """Movement names with their times per rep; a single movement is one move, once."""
@@ -104,7 +117,8 @@ class Rounds:
 
     ``rounds``: so many times through all turns. ``ladder``: one round a rung, the rung's reps for
     every turn. ``bouts``: so many bouts in all, the turns one after the other. ``on_s`` is work,
-    ``off_s`` rest after each bout, ``between_s`` rest after a round.
+    ``off_s`` rest after each bout, ``between_s`` rest after a round. With ``every_s`` each round
+    begins on the clock; the rest is what remains of it.
     """
 
     form: Literal["rounds", "ladder", "bouts"]
@@ -114,7 +128,19 @@ class Rounds:
     on_s: float | None = None
     off_s: float | None = None
     between_s: float | None = None
+    every_s: float | None = None
     at: int = field(default=0, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Pause:
+    """A rest between two lines of a part, in place of the rest after the set before it."""
+
+    rest_s: float
+    at: int = field(default=0, compare=False)
+
+
+Item = Line | Rounds | Pause
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,7 +149,7 @@ class Part:
 
     kind: PartKind = "main"
     label: str = ""
-    items: tuple[Line | Rounds, ...] = ()
+    items: tuple[Item, ...] = ()
     rest_s: float | None = None
     pre_exhaust: bool = False
 

@@ -7,7 +7,15 @@ from dataclasses import dataclass, replace
 
 from dialback.core.kit import Kit, loads_for
 from dialback.core.movements import MovementTable
-from dialback.core.notation.session import Bout, Line, Load, Moves, Rounds, WrittenSession
+from dialback.core.notation.session import (
+    Bout,
+    Item,
+    Line,
+    Load,
+    Moves,
+    Pause,
+    WrittenSession,
+)
 from dialback.core.tempo import slower
 
 LIGHTER_SHARE = 0.6
@@ -82,8 +90,10 @@ def _over(
 
 
 def _item(
-    item: Line | Rounds, of_bout: Callable[[Moves, Bout], Bout], of_count: Callable[[int], int]
-) -> Line | Rounds:
+    item: Item, of_bout: Callable[[Moves, Bout], Bout], of_count: Callable[[int], int]
+) -> Item:
+    if isinstance(item, Pause):
+        return item
     if isinstance(item, Line):
         steps = tuple(
             step
@@ -128,8 +138,12 @@ def _bout(bout: Bout, change: Change, tempo: str | None, loads: tuple[float, ...
     upper = bout.reps_to if bout.reps_to is None else max(2, bout.reps_to + change.reps)
     rest = bout.rest_s if bout.rest_s is None else max(0.0, bout.rest_s + change.rest_s)
     load = bout.load if bout.load is None else _load(bout.load, change.load, loads)
+    percent = bout.percent
+    if percent is not None and change.load:
+        percent = min(100.0, round(percent * (1 + change.load) * 2) / 2)
     slow = slower(tempo, change.tempo_s) if tempo and change.tempo_s else bout.tempo
-    return replace(bout, reps=reps, reps_to=upper, rest_s=rest, load=load, tempo=slow)
+    return replace(bout, reps=reps, reps_to=upper, rest_s=rest, load=load,
+                   percent=percent, tempo=slow)  # fmt: skip
 
 
 def _load(load: Load, share: float, loads: tuple[float, ...]) -> Load:

@@ -5,12 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import replace
 
-from dialback.core.notation.pieces import pieces, pieces_text, time_text
+from dialback.core.movements import MovementTable
+from dialback.core.notation.pieces import Pieces, pieces, pieces_text, time_text
 from dialback.core.notation.session import (
+    Bout,
     Line,
     Moves,
-    Part,
     PartKind,
+    Pause,
     Rounds,
     Step,
     Turn,
@@ -18,13 +20,16 @@ from dialback.core.notation.session import (
 )
 
 
-def write(*sessions: WrittenSession) -> str:
-    """The text of sessions, one after the other; it ends with a line end unless it is empty."""
-    text = "\n\n".join("\n".join(_session(one)) for one in sessions)
+def write(*sessions: WrittenSession, movements: MovementTable) -> str:
+    """The text of sessions, one after the other; it ends with a line end unless it is empty.
+
+    Of a movement that is done one side after the other the table tells that its side is written.
+    """
+    text = "\n\n".join("\n".join(_session(session, movements)) for session in sessions)
     return text + "\n" if text else ""
 
 
-def _session(session: WrittenSession) -> Iterable[str]:
+def _session(session: WrittenSession, movements: MovementTable) -> Iterable[str]:
     if session.day is not None:
         yield f"{session.day.isoformat()} {session.title}".rstrip()
     for at, part in enumerate(session.parts):
@@ -32,14 +37,26 @@ def _session(session: WrittenSession) -> Iterable[str]:
         # A plain main part needs no head, unless it would run into the part before it.
         if head != "main:" or at > 0 or not part.items:
             yield head
-        yield from _items(part)
+        for item in part.items:
+            yield from _item(item, movements)
         if part.rest_s is not None:
-            yield f"rest {time_text(part.rest_s)}"
+            yield rest_line(part.rest_s)
 
 
-def _items(part: Part) -> Iterable[str]:
-    for item in part.items:
-        yield from _rounds(item) if isinstance(item, Rounds) else [_line(item)]
+def _item(item: Line | Rounds | Pause, movements: MovementTable) -> Iterable[str]:
+    match item:
+        case Line():
+            yield line_text(item, movements)
+        case Pause():
+            yield rest_line(item.rest_s)
+        case Rounds():
+            yield head_text(item)
+            yield from (f"  {turn_text(turn, movements)}" for turn in item.turns)
+
+
+def rest_line(seconds: float) -> str:
+    """The line of a rest between two movements or after a part."""
+    return f"rest {time_text(seconds)}"
 
 
 def part_head(kind: PartKind, label: str, *, pre_exhaust: bool) -> str:
@@ -52,36 +69,60 @@ def rounds_head(form: str, count: str, rungs: str, times: dict[str, str]) -> str
     """The line that opens rounds: ``4 rounds, 35 s on, 25 s off:``; times by their word."""
     word = form if count != "1" else form[:-1]
     head = f"ladder {rungs}".rstrip() if form == "ladder" else f"{count} {word}"
-    said = "".join(f", {time} {name}" for name, time in times.items() if time)
-    return f"{head}{said}:"
+    said = "".join(f", {time} {name}" for name, time in times.items() if time and name != "every")
+    every = f"every {times['every']}, " if times.get("every") else ""
+    return f"{every}{head}{said}:"
 
 
-def _line(line: Line) -> str:
-    first, *others = (pieces(line.moves, step) for step in line.steps)
-    return ", then ".join(
-        [pieces_text(first), *(pieces_text(replace(one, moves="")) for one in others)]
-    )
+def line_pieces(line: Line, movements: MovementTable) -> list[Pieces]:
+    """The pieces of a line, step by step; the movement stands with the first."""
+    found: list[Pieces] = []
+    before: Bout | None = None
+    for step in line.steps:
+        one = pieces(line.moves, step, movements, before)
+        found.append(one if before is None else replace(one, moves=""))
+        before = step.bout
+    return found
 
 
-def _rounds(rounds: Rounds) -> Iterable[str]:
-    times = {"on": rounds.on_s, "off": rounds.off_s, "between rounds": rounds.between_s}
-    yield rounds_head(
+def line_text(line: Line, movements: MovementTable) -> str:
+    """A line as it is written in one way."""
+    return ", then ".join(map(pieces_text, line_pieces(line, movements)))
+
+
+def head_text(rounds: Rounds) -> str:
+    """The head of rounds as it is written in one way."""
+    times = {
+        "every": rounds.every_s, "on": rounds.on_s, "off": rounds.off_s,
+        "between rounds": rounds.between_s,
+    }  # fmt: skip
+    return rounds_head(
         rounds.form,
         str(rounds.count),
         ", ".join(map(str, rounds.rungs)),
         {word: time_text(seconds) for word, seconds in times.items() if seconds is not None},
     )
-    for turn in rounds.turns:
-        yield f"  {_turn(turn)}"
 
 
-def _turn(turn: Turn) -> str:
+def turn_pieces(turn: Turn, movements: MovementTable) -> list[Pieces]:
+    """The pieces of a turn, alternative by alternative."""
+    found: list[Pieces] = []
+    before: tuple[Moves, Bout] | None = None
+    for moves, bout in turn.alternatives:
+        same = before is not None and moves == before[0]
+        found.append(pieces(moves, Step(bout), movements, before[1] if same and before else None))
+        before = (moves, bout)
+    return found
+
+
+def turn_text(turn: Turn, movements: MovementTable) -> str:
+    """A movement in rounds as it is written in one way."""
     texts = []
     before: Moves | None = None
-    for moves, bout in turn.alternatives:
-        one = pieces(moves, Step(bout))
-        # A change of the dose alone need not name the movement again, if it begins like a dose.
-        same = moves == before and bout.has_dose
-        texts.append(pieces_text(replace(one, moves="") if same else one))
+    for (moves, bout), one in zip(turn.alternatives, turn_pieces(turn, movements), strict=True):
+        # A change of the dose alone need not name the movement again.
+        texts.append(
+            pieces_text(replace(one, moves="") if moves == before and bout.has_dose else one)
+        )
         before = moves
     return " / ".join(texts)

@@ -11,7 +11,7 @@ from flask import Response
 
 from dialback.book.calendar import Appointment, calendar
 from dialback.book.errors import BadInputError, Problem, bad_input
-from dialback.core.audit import audit
+from dialback.core.audit import audit, plans_done
 from dialback.core.duration import estimated_duration
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Change, read
@@ -20,7 +20,7 @@ from dialback.core.tally import Ledger, tally
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
 from dialback.store.blocks import block_at, blocks_of, place_block, sheets_of, weeks_of
-from dialback.store.models import Athlete, database
+from dialback.store.models import Athlete
 from dialback.store.models import Block as BlockRow
 from dialback.store.models import Session as SessionRow
 from dialback.store.plans import (
@@ -34,6 +34,7 @@ from dialback.store.plans import (
     written_of,
 )
 from dialback.store.sessions import planned_rows
+from dialback.store.unit import unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import (
     answer,
@@ -131,9 +132,9 @@ def _week(ledger: Ledger, ahead: Ledger, week: Week, *, over: bool) -> BlockWeek
 
 
 def _sessions(athlete: Athlete, ledger: Ledger, week: Week) -> Iterable[BlockSession]:
-    done = {session.date for session in ledger.source.week("completed", week)}
+    done = plans_done(ledger, week)
     planned = ledger.source.week("planned", week)
-    for row, session in zip(planned_rows(athlete, week), planned, strict=True):
+    for at, (row, session) in enumerate(zip(planned_rows(athlete, week), planned, strict=True)):
         entries = ledger.measure([session])
         yield BlockSession(
             id=row.id,
@@ -141,18 +142,18 @@ def _sessions(athlete: Athlete, ledger: Ledger, week: Week) -> Iterable[BlockSes
             title=session.title,
             sets=tally(entries).get("totals/sets", 0.0),
             minutes=estimated_duration(entries, ledger.rules).total_s / 60,
-            done=session.date in done,
+            done=at in done,
         )
 
 
 @api.post("/block/lay", responses={200: Laid})
 def lay(path: WeekPath, body: LayBody) -> Response:
     """Lay sessions over other days: copy, move, repeat with a step, make lighter."""
-    athlete = the_athlete(path.athlete_id)
     the_week(path.week)
-    ledger = desk().ledgers.of(athlete)
     change = Change(**body.change.model_dump())
-    with database.atomic("IMMEDIATE"):
+    with unit():
+        athlete = the_athlete(path.athlete_id)
+        ledger = desk().ledgers.of(athlete)
         rows = _rows(athlete, body.sessions)
         sheets = [sheet_of(ledger, row) for row in rows]
         new = [
@@ -160,7 +161,7 @@ def lay(path: WeekPath, body: LayBody) -> Response:
             for at, days in enumerate(_shifts(body, rows[0].date), 1)
             for sheet in sheets
         ]
-        moved = put_down(athlete, new, desk().today(), gone=rows if body.move else ())
+        moved = put_down(athlete, ledger, new, desk().today(), gone=rows if body.move else ())
     return answer(Laid(added=moved.added, removed=moved.removed))
 
 
@@ -176,7 +177,7 @@ def _shifts(body: LayBody, first: date) -> list[int]:
 def undo_lay(path: WeekPath, body: Laid) -> Response:
     """Undo what was laid: what came goes, what went comes back."""
     athlete = the_athlete(path.athlete_id)
-    with database.atomic("IMMEDIATE"):
+    with unit():
         back = undo(athlete, Moved(body.added, body.removed), desk().today())
     return answer(Laid(added=back.added, removed=back.removed))
 
@@ -191,11 +192,13 @@ def _rows(athlete: Athlete, numbers: list[int]) -> list[SessionRow]:
 @api.post("/block/new", responses={201: NewBlock})
 def new_block(path: WeekPath, body: NewBlockBody) -> Response:
     """Make a block from this week on, and fill it."""
-    athlete, first = the_athlete(path.athlete_id), the_week(path.week)
-    ledger = desk().ledgers.of(athlete)
-    with database.atomic("IMMEDIATE"):
+    first = the_week(path.week)
+    with unit():
+        athlete = the_athlete(path.athlete_id)
+        ledger = desk().ledgers.of(athlete)
         block_row = place_block(athlete, body.title, first, body.weeks)
-        moved = put_down(athlete, _filling(body, athlete, ledger, first), desk().today())
+        sheets = _filling(body, athlete, ledger, first)
+        moved = put_down(athlete, ledger, sheets, desk().today())
     return answer(
         NewBlock(
             block=stored_block(block_row), laid=Laid(added=moved.added, removed=moved.removed)
@@ -242,7 +245,7 @@ def _week_at(sheet: Sheet, first: Week) -> int:
 def change_block(path: BlockPath, body: BlockBody) -> Response:
     """Give a block another title or length; its sessions stay as they are."""
     athlete = the_athlete(path.athlete_id)
-    with database.atomic("IMMEDIATE"):
+    with unit():
         row = _block(athlete, path.block)
         row = place_block(athlete, body.title, Week.parse(row.first_week), body.weeks, row)
     return answer(stored_block(row))
@@ -252,7 +255,7 @@ def change_block(path: BlockPath, body: BlockBody) -> Response:
 def remove_block(path: BlockPath) -> Response:
     """Take the block away; its sessions stay as they are."""
     athlete = the_athlete(path.athlete_id)
-    with database.atomic("IMMEDIATE"):
+    with unit():
         row = _block(athlete, path.block)
         row.deleted_on = desk().today()
         row.save()
@@ -274,12 +277,12 @@ def stored_block(row: BlockRow) -> StoredBlock:
 @api.post("/block/text", responses={201: TextLaid})
 def take_text(path: WeekPath, body: WholeText) -> Response:
     """Take sessions in from a text, each below its day; all or nothing."""
-    athlete = the_athlete(path.athlete_id)
     the_week(path.week)
-    movements = desk().ledgers.of(athlete).movements
-    sheets = _sheets_in(body.text, movements)
-    with database.atomic("IMMEDIATE"):
-        moved = put_down(athlete, sheets, desk().today())
+    with unit():
+        athlete = the_athlete(path.athlete_id)
+        ledger = desk().ledgers.of(athlete)
+        sheets = _sheets_in(body.text, ledger.movements)
+        moved = put_down(athlete, ledger, sheets, desk().today())
     first = Week.of(min(one.day for one in sheets))
     return answer(TextLaid(added=moved.added, removed=moved.removed, first_week=str(first)), 201)
 
@@ -319,7 +322,7 @@ def block_calendar(path: WeekPath, query: BlockQuery) -> Response:
             row.revision,
             row.date,
             row.title,
-            write_text(written_of(ledger, row)),
+            write_text(written_of(ledger, row), movements=ledger.movements),
             one.minutes,
         )
         for row, one in _rows_and_cells(athlete, ledger, first, query.weeks)
@@ -337,7 +340,8 @@ def block_text(path: WeekPath, query: BlockQuery) -> Response:
         replace(written_of(ledger, row), day=row.date, title=row.title)
         for row, _ in _rows_and_cells(athlete, ledger, first, query.weeks)
     ]
-    return attachment(write_text(*sessions).encode(), athlete, "text/plain; charset=utf-8", "txt")
+    text = write_text(*sessions, movements=ledger.movements)
+    return attachment(text.encode(), athlete, "text/plain; charset=utf-8", "txt")
 
 
 def _rows_and_cells(

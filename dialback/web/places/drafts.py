@@ -24,12 +24,14 @@ from dialback.core.adjust import (
 )
 from dialback.core.audit import audit, audit_draft
 from dialback.core.movements import MovementTable, UnknownMovementError
-from dialback.core.sessions import Session
+from dialback.core.sessions import Session, Set
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.weeks import Week
 from dialback.core.words import describe, movement_text
 from dialback.store.athletes import publish
-from dialback.store.models import Athlete, Draft, database
+from dialback.store.models import Athlete, Draft
+from dialback.store.sessions import TEXT_KEY, planned_rows
+from dialback.store.unit import unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
 from dialback.web.problems import RefusedError, stale
@@ -76,7 +78,7 @@ def open_draft(path: WeekPath) -> Response:
     start, origin, origin_week = _start(ledger, week)
     sessions = [DraftSession.model_validate(one) for one in row.sessions] if row else start
     start_total = row.start_total if row else dial_total(start, ledger.movements)
-    least, most = dial_range(start_total)
+    least, most = dial_range(start or sessions, ledger.movements)
     return answer(
         DraftOut(
             revision=row.revision if row else 0,
@@ -110,7 +112,8 @@ def _start(ledger: Ledger, week: Week) -> tuple[list[DraftSession], Origin, Week
         if found:
             shift = week.monday - source.monday
             moved = [one.model_copy(update={"date": one.date + shift}) for one in found]
-            return list(as_draft(_without_log(moved))), origin, source
+            plans = moved if basis == "planned" else _without_log(moved)
+            return list(as_draft(plans)), origin, source
     return [], "empty", week
 
 
@@ -139,7 +142,7 @@ def turn_dial(path: WeekPath, body: DialBody) -> Response:
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = planning_ledger(athlete, week)
     _check(body.sessions, week, ledger.movements)
-    scaled = list(scale(body.sessions, body.total, ledger.movements))
+    scaled = list(scale(body.sessions, body.total, ledger.movements, body.toward))
     return answer(DialOut(sessions=scaled, audit=audited(ledger, week, scaled)))
 
 
@@ -171,8 +174,8 @@ def dial_notches(path: WeekPath, body: SessionsBody) -> Response:
 def save_draft(path: WeekPath, body: SaveDraftBody) -> Response:
     """Keep the draft. A stale revision is refused and nothing is stored."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    _check(body.sessions, week, desk().ledgers.of(athlete).movements)
-    with database.atomic("IMMEDIATE"):
+    with unit():
+        _check(body.sessions, week, desk().ledgers.of(athlete).movements)
         row = _fresh(athlete, week, body.revision)
         sessions, shape = _plain(body.sessions), _plain(body.shape or body.sessions)
         if row is None:
@@ -198,7 +201,7 @@ def _plain(sessions: Sequence[DraftSession]) -> list[dict[str, Any]]:
 def reset_draft(path: WeekPath, body: RevisionBody) -> Response:
     """Throw the stored draft away: the plan as published stands again."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    with database.atomic("IMMEDIATE"):
+    with unit():
         row = _fresh(athlete, week, body.revision)
         if row is not None:
             row.delete_instance()
@@ -209,15 +212,31 @@ def reset_draft(path: WeekPath, body: RevisionBody) -> Response:
 def publish_draft(path: WeekPath, body: SaveDraftBody) -> Response:
     """Make the draft the week's plan."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    _check(body.sessions, week, desk().ledgers.of(athlete).movements)
     if not as_sessions(body.sessions):
         raise RefusedError(
             HTTPStatus.UNPROCESSABLE_ENTITY, "empty-plan", "The draft has no set: add one first."
         )
-    with database.atomic("IMMEDIATE"):
+    with unit():
+        _check(body.sessions, week, desk().ledgers.of(athlete).movements)
         _fresh(athlete, week, body.revision)
-        publish(athlete, week, body.sessions, desk().today())
+        texts = _texts(athlete, desk().ledgers.of(athlete), week)
+        publish(athlete, week, body.sessions, desk().today(), texts)
     return answer(Done())
+
+
+def _texts(athlete: Athlete, ledger: Ledger, week: Week) -> dict[tuple[Set, ...], str]:
+    """The texts of this week's plans and of those before it, by the sets that they come to.
+
+    A session that was not turned is published with the very text that it was written as.
+    """
+    found: dict[tuple[Set, ...], str] = {}
+    for one in (week.plus(-1), week):
+        sessions = ledger.source.week("planned", one)
+        for row, session in zip(planned_rows(athlete, one), sessions, strict=True):
+            text = row.extra.get(TEXT_KEY)
+            if isinstance(text, str):
+                found[session.sets] = text
+    return found
 
 
 def _fresh(athlete: Athlete, week: Week, revision: int) -> Draft | None:
@@ -241,7 +260,8 @@ def _check(sessions: Sequence[DraftSession], week: Week, movements: MovementTabl
                 )
             )
         for number, line in enumerate(day.lines):
-            for name, _ in line.set.named_moves():
+            names = {name for one in (line.set, *line.unit) for name, _ in one.named_moves()}
+            for name in sorted(names):
                 try:
                     movements[name]
                 except UnknownMovementError as unknown:
@@ -275,9 +295,12 @@ def audited(ledger: Ledger, week: Week, sessions: Sequence[DraftSession]) -> Dra
 
 def _words(line: Line, movements: MovementTable) -> DraftSet:
     coarse = line.set.implements == 1 and line.set.load_kg >= COARSE_FROM_KG
+    names = dict.fromkeys(movement_text(one) for one in line.unit)
     return DraftSet(
-        movement=movement_text(line.set),
-        text=describe(line.set),
+        movement=", ".join(names),
+        text="; ".join(f"{movement_text(one)} {describe(one)}" for one in line.unit)
+        if line.rounds
+        else describe(line.set),
         load_step_kg=COARSE_STEP_KG if coarse else FINE_STEP_KG,
         turns=turns(line, movements),
     )

@@ -9,7 +9,8 @@ from flask import Response, request
 from dialback.book.book import read_book, warnings, write_book
 from dialback.core.weeks import Week
 from dialback.store.athletes import NameTakenError, export_book, find_athlete, import_book
-from dialback.store.models import Athlete, database
+from dialback.store.models import Athlete
+from dialback.store.unit import unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, attachment, desk, the_athlete
 from dialback.web.places.roster import last_week_done
@@ -66,7 +67,7 @@ def export_one(path: AthletePath, query: RangeQuery) -> Response:
 @api.delete("/athletes/<int:athlete_id>", responses={200: Done})
 def remove_athlete(path: AthletePath) -> Response:
     """Take an athlete off the roster; nothing is lost."""
-    with database.atomic():
+    with unit():
         athlete = the_athlete(path.athlete_id)
         athlete.deleted_on = desk().today()
         athlete.save()
@@ -76,7 +77,7 @@ def remove_athlete(path: AthletePath) -> Response:
 @api.post("/athletes/<int:athlete_id>/restore", responses={200: Done})
 def restore_athlete(path: AthletePath) -> Response:
     """Put an athlete back on the roster."""
-    with database.atomic():
+    with unit():
         athlete = Athlete.get_or_none(
             Athlete.id == path.athlete_id, Athlete.deleted_on.is_null(False)
         )

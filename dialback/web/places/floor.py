@@ -10,6 +10,7 @@ from datetime import date
 from flask import Response
 
 from dialback.book.errors import bad_input
+from dialback.core.audit import plans_done
 from dialback.core.choices import instead_of
 from dialback.core.duration import estimated_duration
 from dialback.core.kit import Kit, loads_for
@@ -63,9 +64,9 @@ def floor_day(query: FloorQuery) -> Response:
     found = []
     for athlete in athletes():
         ledger = desk().ledgers.of(athlete)
-        logged = {row.plan_id for row in completed_rows(athlete, week)}
+        done = plans_done(ledger, week)
         plans = zip(planned_rows(athlete, week), ledger.source.week("planned", week), strict=True)
-        for row, plan in plans:
+        for at, (row, plan) in enumerate(plans):
             if plan.date == day:
                 entries = ledger.measure([plan])
                 found.append(
@@ -77,7 +78,7 @@ def floor_day(query: FloorQuery) -> Response:
                         title=plan.title,
                         sets=len(plan.sets),
                         minutes=estimated_duration(entries, ledger.rules).total_s / 60,
-                        done=row.id in logged,
+                        done=at in done,
                     )
                 )
     return answer(FloorDay(day=day.isoformat(), sessions=found))

@@ -13,8 +13,8 @@ from dialback.core.movements import MovementTable
 from dialback.core.notation import Load
 from dialback.core.notation.expand import PlacedSet
 from dialback.core.notation.pieces import Pieces, load_text
-from dialback.core.notation.reader import loads_in
 from dialback.core.notation.rows import PartFields, RoundsFields, Row, row_text, rows
+from dialback.core.notation.values import loads_in
 from dialback.core.sessions import KG_PER_LB
 from dialback.store.kit import the_kit
 from dialback.web.blueprint import blueprint
@@ -50,6 +50,7 @@ def row_line(path: AthletePath, body: RowOut) -> Response:
         part=PartFields(**body.part.model_dump()) if body.part else None,
         rounds=RoundsFields(**body.rounds.model_dump()) if body.rounds else None,
         rest=body.rest,
+        label=body.label,
     )
     return answer(LineOut(text=row_text(row)))
 

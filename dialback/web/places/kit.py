@@ -6,7 +6,8 @@ from flask import Response
 
 from dialback.core.kit import Kit
 from dialback.store.kit import the_kit
-from dialback.store.models import House, database
+from dialback.store.models import House
+from dialback.store.unit import touch_house, unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer
 from dialback.web.problems import stale
@@ -29,18 +30,20 @@ def kit() -> Response:
 @api.put("", responses={200: Revision})
 def save_kit(body: KitBody) -> Response:
     """Keep what the room has."""
-    with database.atomic("IMMEDIATE"):
+    with unit():
         owner = House.get()
         if owner.kit_revision != body.revision:
             raise stale("The kit")
         owner.kit = body.kit.model_dump(mode="json", exclude_defaults=True)
         owner.kit_revision += 1
+        # Loads in per cent and the judgement of steps look at the kit.
         owner.save(only=[House.kit, House.kit_revision])
+        touch_house()
     return answer(Revision(revision=owner.kit_revision))
 
 
 @unit_api.get("", responses={200: UnitOut})
-def unit() -> Response:
+def weight_unit() -> Response:
     """The unit in which weights are shown."""
     return answer(UnitOut(unit=House.get().unit))
 
@@ -48,7 +51,7 @@ def unit() -> Response:
 @unit_api.put("", responses={200: UnitOut})
 def choose_unit(body: UnitOut) -> Response:
     """Show weights in another unit; what is kept stays as it is."""
-    with database.atomic("IMMEDIATE"):
+    with unit():
         # Sentences were said in the other unit: they are made anew.
         House.update(unit=body.unit, change=House.change + 1).execute()
     return answer(body)

@@ -8,11 +8,12 @@ from flask import Response
 
 from dialback.book.errors import BadInputError, Problem, bad_input
 from dialback.core.duration import estimated_duration
+from dialback.core.maxima import Maxima
 from dialback.core.movements import UnknownMovementError
 from dialback.core.notation import Mistake, amended, read
 from dialback.core.notation.expand import placed_sets
-from dialback.core.reconcile import SessionMatch, SetMatch, match_sessions
-from dialback.core.sessions import MAX_SETS, Session
+from dialback.core.reconcile import SessionMatch, SetMatch, by_session, match_sessions
+from dialback.core.sessions import MAX_SETS, Session, lies_ahead
 from dialback.core.tally import Ledger, tally
 from dialback.core.versions import apart
 from dialback.core.vocabulary import MEASURES
@@ -27,8 +28,9 @@ from dialback.store.logs import (
     versions_of,
 )
 from dialback.store.models import Session as SessionRow
-from dialback.store.models import Version, database
+from dialback.store.models import Version
 from dialback.store.sessions import completed_rows, planned_rows
+from dialback.store.unit import unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete, the_week
 from dialback.web.problems import not_found
@@ -79,12 +81,13 @@ def log_week(path: WeekPath) -> Response:
             sessions=[
                 _session(
                     ledger,
-                    match,
-                    plan_rows.get(id(match.plan)),
-                    log_rows.get(id(match.done)),
-                    ahead=match.done is None and match.plan is not None and match.plan.date > today,
+                    one,
+                    plan_rows.get(id(one.plan)),
+                    log_rows.get(id(one.done)),
+                    ahead=one.done is None and one.plan is not None and one.plan.date > today,
                 )
                 for match in match_sessions(planned, completed, ledger.movements)
+                for one in by_session(match)
             ],
         )
     )
@@ -164,7 +167,8 @@ def _line(one: SetMatch) -> LogLine:
 def amend_set(path: WeekPath, body: AmendBody) -> Response:
     """A set with what a few words say instead; nothing is stored."""
     ledger = desk().ledgers.of(the_athlete(path.athlete_id))
-    found = amended(body.set, body.text, ledger.movements)
+    setting = Maxima(ledger, the_week(path.week).monday).setting()
+    found = amended(body.set, body.text, ledger.movements, setting)
     if isinstance(found, Mistake):
         raise bad_input("text", found.message)
     return answer(Amended(set=found[0], count=found[1]))
@@ -174,10 +178,14 @@ def amend_set(path: WeekPath, body: AmendBody) -> Response:
 def read_done(path: WeekPath, body: WholeText) -> Response:
     """A text in the notation, read as what was done; nothing is stored."""
     athlete = the_athlete(path.athlete_id)
-    reading = read(body.text, desk().ledgers.of(athlete).movements)
-    sets = [placed.set for one in reading.sessions for placed in placed_sets(one)]
+    ledger = desk().ledgers.of(athlete)
+    reading = read(body.text, ledger.movements)
+    setting = Maxima(ledger, the_week(path.week).monday).setting()
+    sets = [placed.set for one in reading.sessions for placed in placed_sets(one, setting)]
     if len(sets) > MAX_SETS:
-        raise bad_input("text", f"{len(sets)} sets are no session: at most {MAX_SETS} are taken")
+        raise bad_input(
+            "text", f"{len(sets)} sets are more than a session: at most {MAX_SETS} are taken"
+        )
     return answer(
         WrittenDone(
             sets=sets,
@@ -197,7 +205,7 @@ def keep_log(path: LogPath, body: LogBody) -> Response:
     change = Change(
         path.client_id, body.change, body.revision, body.session, body.plan, tuple(body.after)
     )
-    with database.atomic("IMMEDIATE"):
+    with unit():
         saved = save_log(the_athlete(path.athlete_id), change, desk().today())
     return answer(
         LogSaved(
@@ -211,7 +219,7 @@ def keep_log(path: LogPath, body: LogBody) -> Response:
 def _check(session: Session, ledger: Ledger) -> None:
     """Refuse a day that is not there yet, and movements that nobody knows."""
     problems = []
-    if session.date > desk().today() + timedelta(days=1):
+    if lies_ahead(session.date, desk().today()):
         problems.append(
             Problem("session.date", f"{session.date} lies ahead: a log is of what was done")
         )
@@ -239,7 +247,7 @@ def restore_log(path: LogPath) -> Response:
 
 def _put(path: LogPath, *, removed: bool) -> Response:
     athlete = the_athlete(path.athlete_id)
-    with database.atomic("IMMEDIATE"):
+    with unit():
         row = find_log(athlete, path.client_id, deleted=not removed)
         if row is None:
             raise not_found(f"{athlete.name} has no such log.")
@@ -251,7 +259,7 @@ def _put(path: LogPath, *, removed: bool) -> Response:
 def decide_version(path: VersionPath, body: DecideBody) -> Response:
     """Decide between the stored log and the one that arrived beside it."""
     athlete = the_athlete(path.athlete_id)
-    with database.atomic("IMMEDIATE"):
+    with unit():
         version = Version.get_or_none(Version.id == path.version)
         if version is None or version.session.athlete.id != athlete.id:
             raise not_found("That has been decided already.")

@@ -12,14 +12,14 @@ from http import HTTPStatus
 
 from flask import Response
 
-from dialback.core.adjust import difference
+from dialback.core.adjust import DraftSession, difference
 from dialback.core.findings.finding import Finding
 from dialback.core.movements import Movement, MovementTable, fold
 from dialback.core.vocabulary import CLASSES, MUSCLES, PATTERNS
 from dialback.core.weeks import Week
 from dialback.library import library
 from dialback.store.athletes import athletes
-from dialback.store.models import Athlete, Draft, House, Signature, database
+from dialback.store.models import Athlete, Draft, Signature, Template
 from dialback.store.models import Movement as MovementRow
 from dialback.store.movements import (
     add_movements,
@@ -28,6 +28,7 @@ from dialback.store.movements import (
     house_movement_rows,
     sets_by_athlete,
 )
+from dialback.store.unit import touch_house, unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week
 from dialback.web.problems import RefusedError, not_found
@@ -84,10 +85,10 @@ def _out(number: int, one: Movement) -> MovementOut:
 @api.post("", responses={201: MovementOut})
 def add_movement(body: MovementBody) -> Response:
     """Add a movement to the house."""
-    with database.atomic("IMMEDIATE"):
+    with unit():
         check_movement(body.movement, _table(), new=True)
         ids = add_movements([body.movement], athlete=None)
-        _house_changed()
+        touch_house()
     return answer(_out(ids[fold(body.movement.name)], body.movement), 201)
 
 
@@ -153,25 +154,25 @@ def _labels(findings: Iterable[Finding]) -> list[str]:
 @api.put("/<int:movement>", responses={200: MovementOut})
 def save_movement(path: MovementPath, body: MovementBody) -> Response:
     """Change a movement; every audit counts it the new way from now on."""
-    with database.atomic("IMMEDIATE"):
+    with unit():
         row, old = _the_movement(path.movement)
         new = _same_name(body.movement, old)
         check_movement(new, _table(), new=False)
         change_movement(row, new)
-        _house_changed()
+        touch_house()
     return answer(_out(row.id, new))
 
 
 @api.delete("/<int:movement>", responses={200: Done})
 def remove_movement(path: MovementPath) -> Response:
     """Take a movement of the coach's own away that nothing uses."""
-    with database.atomic("IMMEDIATE"):
+    with unit():
         row, old = _the_movement(path.movement)
         reason = _in_use(row, old)
         if reason:
             raise RefusedError(HTTPStatus.CONFLICT, "in-use", f"{old.name} stays: {reason}.")
         row.delete_instance(recursive=True)
-        _house_changed()
+        touch_house()
     return answer(Done())
 
 
@@ -189,8 +190,21 @@ def _in_use(row: MovementRow, movement: Movement) -> str | None:
     ]
     if pointing:
         return f"{pointing[0]} has it as its level"
-    drafts = Draft.select().where(Draft.sessions.contains(movement.name))
-    return "a draft has it" if drafts.exists() else None
+    if any(name in _names_in(draft) for draft in Draft.select()):
+        return "a draft has it"
+    kept = (session["text"] for one in Template.select() for session in one.sessions)
+    return "a template has it" if any(name in fold(text) for text in kept) else None
+
+
+def _names_in(draft: Draft) -> set[str]:
+    """The movements that a stored draft names, folded."""
+    stored = [*draft.sessions, *(draft.shape or [])]
+    return {
+        fold(name)
+        for one in stored
+        for line in DraftSession.model_validate(one).lines
+        for name, _ in line.set.named_moves()
+    }
 
 
 def _the_movement(number: int) -> tuple[MovementRow, Movement]:
@@ -213,7 +227,3 @@ def _same_name(movement: Movement, old: Movement) -> Movement:
 
 def _table() -> MovementTable:
     return MovementTable(one for _, one in house_movement_rows())
-
-
-def _house_changed() -> None:
-    House.update(change=House.change + 1).execute()

@@ -14,10 +14,10 @@ from dialback.core.notation.expand import PlacedSet
 from dialback.core.restrictions import PHASES, Restriction, set_breach
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import MUSCLES, PATTERNS
-from dialback.store.athletes import touch
-from dialback.store.models import Athlete, database
+from dialback.store.models import Athlete
 from dialback.store.models import Restriction as Row
 from dialback.store.restrictions import add_restrictions, core_restriction, lift, restriction_rows
+from dialback.store.unit import touch, unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete
 from dialback.web.problems import RefusedError, not_found
@@ -68,7 +68,7 @@ def add_restriction(path: AthletePath, body: Restriction) -> Response:
         if body.subject not in movements:
             raise bad_input("subject", f"no movement is called {body.subject!r}")
         body = body.model_copy(update={"subject": movements[body.subject].name})
-    with database.atomic("IMMEDIATE"):
+    with unit():
         athlete = the_athlete(path.athlete_id)
         add_restrictions(athlete, [body])
         touch(athlete)
@@ -88,7 +88,7 @@ def restore_restriction(path: RestrictionPath) -> Response:
 
 
 def _lift(path: RestrictionPath, on: date | None, by: str | None) -> Response:
-    with database.atomic("IMMEDIATE"):
+    with unit():
         athlete = the_athlete(path.athlete_id)
         row = Row.get_or_none(Row.id == path.restriction, Row.athlete == athlete)
         if row is None:

@@ -10,8 +10,9 @@ from flask import Response
 from dialback.book.errors import BadInputError, Problem
 from dialback.core.adjust import difference
 from dialback.core.rules import DEFAULT_RULES, PRESETS, RULES, Rules, merge
-from dialback.store.athletes import house, touch
-from dialback.store.models import House, database
+from dialback.store.athletes import house
+from dialback.store.models import House
+from dialback.store.unit import touch, touch_house, unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week, the_athlete, the_week
 from dialback.web.problems import stale
@@ -50,24 +51,24 @@ def athlete_rules(path: AthletePath) -> Response:
 @api.put("/rules", responses={200: Revision})
 def save_house_rules(body: SaveRulesBody) -> Response:
     """Keep the house's choices."""
-    chosen = _checked(body, {}).changes()
-    with database.atomic("IMMEDIATE"):
+    with unit():
+        chosen = _checked(body, {}).changes()
         owner = House.get()
         if owner.revision != body.revision:
             raise stale("The house rules")
         owner.rules = _with_unknown(owner.rules, chosen)
         owner.revision += 1
-        owner.change += 1
         owner.save()
+        touch_house()
     return answer(Revision(revision=owner.revision))
 
 
 @api.put("/athletes/<int:athlete_id>/rules", responses={200: Revision})
 def save_athlete_rules(path: AthletePath, body: SaveRulesBody) -> Response:
     """Keep an athlete's own choices."""
-    the_house = house().rules
-    chosen = _checked(body, the_house).changes(since=merge(the_house))
-    with database.atomic("IMMEDIATE"):
+    with unit():
+        the_house = house().rules
+        chosen = _checked(body, the_house).changes(since=merge(the_house))
         athlete = the_athlete(path.athlete_id)
         if athlete.revision != body.revision:
             raise stale(f"The rules of {athlete.name}")

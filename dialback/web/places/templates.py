@@ -6,8 +6,9 @@ from flask import Response
 
 from dialback.core.notation import Change
 from dialback.store.blocks import save_template, sheets_of, templates
-from dialback.store.models import Template, database
+from dialback.store.models import Template
 from dialback.store.plans import Moved, laid, put_down, undo
+from dialback.store.unit import unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete, the_template, the_week
 from dialback.web.shapes import (
@@ -38,7 +39,7 @@ def keep_template(path: WeekPath, body: TemplateBody) -> Response:
     athlete, first = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
     weeks = [first.plus(at) for at in range(body.weeks)]
-    with database.atomic("IMMEDIATE"):
+    with unit():
         row = save_template(body.name, athlete, ledger, weeks)
     return answer(_out(row), 201)
 
@@ -48,15 +49,16 @@ def lay_template(path: TemplatePath, body: LayTemplateBody) -> Response:
     """Lay a template over the weeks of several athletes; for all of them or for none."""
     template, first = the_template(path.template), the_week(body.week)
     done = []
-    with database.atomic("IMMEDIATE"):
+    with unit():
         for number in dict.fromkeys(body.athletes):
             athlete = the_athlete(number)
-            movements = desk().ledgers.of(athlete).movements
+            ledger = desk().ledgers.of(athlete)
+            movements = ledger.movements
             sheets = [
                 laid(one, 0, movements, Change())
                 for one in sheets_of(template, first.monday, template.weeks, movements)
             ]
-            moved = put_down(athlete, sheets, desk().today())
+            moved = put_down(athlete, ledger, sheets, desk().today())
             done.append(LaidOver(athlete=number, added=moved.added, removed=moved.removed))
     return answer(TemplateLaid(laid=done))
 
@@ -65,7 +67,7 @@ def lay_template(path: TemplatePath, body: LayTemplateBody) -> Response:
 def undo_template(body: TemplateLaid) -> Response:
     """Undo what a template laid, for all of its athletes."""
     back = []
-    with database.atomic("IMMEDIATE"):
+    with unit():
         for one in body.laid:
             moved = undo(the_athlete(one.athlete), Moved(one.added, one.removed), desk().today())
             back.append(LaidOver(athlete=one.athlete, added=moved.added, removed=moved.removed))
@@ -85,7 +87,7 @@ def restore_template(path: TemplatePath) -> Response:
 
 
 def _put(number: int, *, removed: bool) -> Response:
-    with database.atomic("IMMEDIATE"):
+    with unit():
         template = the_template(number, removed=not removed)
         template.deleted_on = desk().today() if removed else None
         template.save()

@@ -22,7 +22,8 @@ from dialback.core.tally import (
 from dialback.core.vocabulary import PAIRS, TITLES, label
 from dialback.core.weeks import Week
 from dialback.core.words import describe, explain, movement_text
-from dialback.store.models import Acceptance, Signature, database
+from dialback.store.models import Acceptance, Signature
+from dialback.store.unit import unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week, the_athlete, the_week
 from dialback.web.places.restrictions import notes
@@ -83,7 +84,7 @@ def figure_trail(path: WeekPath, query: TrailQuery) -> Response:
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
     if not is_figure(query.figure, ledger.movements):
-        raise bad_input("figure", f"{query.figure!r} is no figure of a week sheet")
+        raise bad_input("figure", f"{query.figure!r} is not a figure of a week sheet")
     result = judged_week(ledger, week, query.basis)
     is_sum = not query.figure.endswith(f"/{TOP_LOAD}")
     found = trail(result.entries, query.figure, _days(query.days))
@@ -159,13 +160,14 @@ def _history(ledger: Ledger, result: Audit, figure: str) -> list[WeekColumn]:
 @api.post("/acceptances", responses={200: Done})
 def accept_finding(path: WeekPath, body: AcceptBody) -> Response:
     """Accept a finding of the week with a reason."""
-    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    result = judged_week(desk().ledgers.of(athlete), week, body.basis)
-    key = (body.code, body.subject, body.measure)
-    finding = next((one for one in result.findings if one.key == key), None)
-    if finding is None:
-        raise not_found(f"The week has no open finding {body.code} of {body.subject}.")
-    with database.atomic():
+    week = the_week(path.week)
+    with unit():
+        athlete = the_athlete(path.athlete_id)
+        result = judged_week(desk().ledgers.of(athlete), week, body.basis)
+        key = (body.code, body.subject, body.measure)
+        finding = next((one for one in result.findings if one.key == key), None)
+        if finding is None:
+            raise not_found(f"The week has no open finding {body.code} of {body.subject}.")
         _matching(athlete.id, week, body).execute()
         Acceptance.create(
             athlete=athlete,
@@ -186,7 +188,7 @@ def accept_finding(path: WeekPath, body: AcceptBody) -> Response:
 def reopen_finding(path: WeekPath, body: FindingKey) -> Response:
     """Open an accepted finding again."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    with database.atomic():
+    with unit():
         if not _matching(athlete.id, week, body).execute():
             raise not_found(f"No finding {body.code} of {body.subject} is accepted in {week}.")
     return answer(Done())
@@ -207,7 +209,7 @@ def _matching(athlete: int, week: Week, key: FindingKey) -> Any:
 def sign_week(path: WeekPath, body: SignBody) -> Response:
     """Sign the week's audit off, by name, today."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    with database.atomic():
+    with unit():
         Signature.delete().where(
             Signature.athlete == athlete, Signature.week == str(week)
         ).execute()
@@ -221,7 +223,7 @@ def sign_week(path: WeekPath, body: SignBody) -> Response:
 def unsign_week(path: WeekPath) -> Response:
     """Take the signature back."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    with database.atomic():
+    with unit():
         Signature.delete().where(
             Signature.athlete == athlete, Signature.week == str(week)
         ).execute()

@@ -13,16 +13,20 @@ from dialback.book.paper import PaperLine, PaperSession, session_paper
 from dialback.core.adjust import as_draft
 from dialback.core.baseline import window
 from dialback.core.duration import density, estimated_duration
+from dialback.core.maxima import Maxima
+from dialback.core.movements import MovementTable
 from dialback.core.notation import Reading, WrittenSession, gather, read, write
-from dialback.core.notation.expand import placed_sets
+from dialback.core.notation.expand import PlacedSet, placed_sets
+from dialback.core.notation.rows import readings
 from dialback.core.sessions import MAX_SETS, Session
 from dialback.core.tally import Entry, Ledger, tally
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
-from dialback.store.athletes import movement_ids, touch
-from dialback.store.models import Athlete, database
+from dialback.store.athletes import movement_ids
+from dialback.store.models import Athlete
 from dialback.store.models import Session as SessionRow
 from dialback.store.sessions import TEXT_KEY, add_sessions, planned_rows, write_plan
+from dialback.store.unit import touch, unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import (
     answer,
@@ -38,7 +42,10 @@ from dialback.web.places.form import kit_misses
 from dialback.web.places.restrictions import restricted_lines
 from dialback.web.problems import not_found, stale
 from dialback.web.shapes import (
+    AddTextBody,
     LinePart,
+    LineReading,
+    LineShare,
     MistakeOut,
     MovementName,
     MovementNames,
@@ -71,7 +78,7 @@ def written_week(path: WeekPath) -> Response:
                     id=row.id,
                     date=row.date.isoformat(),
                     title=row.title,
-                    text=_text_of(row, session),
+                    text=_text_of(row, session, ledger.movements),
                     revision=row.revision,
                 )
                 for row, session in zip(found, sessions, strict=True)
@@ -80,13 +87,13 @@ def written_week(path: WeekPath) -> Response:
     )
 
 
-def _text_of(row: SessionRow, session: Session) -> str:
+def _text_of(row: SessionRow, session: Session, movements: MovementTable) -> str:
     """The text as it was written; of a session that came otherwise, the text that counts alike."""
     text = row.extra.get(TEXT_KEY)
     if isinstance(text, str):
         return text
-    gathered = gather(session)
-    return write(WrittenSession(gathered.parts))
+    gathered = gather(session, movements)
+    return write(WrittenSession(gathered.parts), movements=movements)
 
 
 @api.get("/movements", responses={200: MovementNames})
@@ -118,7 +125,8 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
     ledger = planning_ledger(athlete, week)
     day = _day(body.date, week)
     reading = read(body.text, ledger.movements)
-    session = _flat(reading, day, body.title)
+    maxima = Maxima(ledger, day)
+    session = _flat(reading, day, body.title, maxima)
     others = [
         other
         for row, other in zip(
@@ -130,7 +138,8 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
     entries = ledger.measure([session])
     duration = estimated_duration(entries, ledger.rules)
     sums = tally(entries)
-    placed = [each for one in reading.sessions for each in placed_sets(one)]
+    setting = maxima.setting()
+    placed = [each for one in reading.sessions for each in placed_sets(one, setting)]
     lines = [one.line for one in placed]
     lately = {
         move.movement.name
@@ -155,6 +164,8 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
             totals={name: sums.get(f"totals/{name}", 0.0) for name in MEASURES},
             lines=_line_parts(ledger, entries, lines),
             new_movements=[name for name in names if name not in lately],
+            readings=_readings(body.text, reading, ledger),
+            shares=_shares(placed, maxima),
             kit=kit_misses(body.text, placed, ledger.movements),
             restricted=restricted_lines(body.text, placed, ledger, day),
             week=audited(ledger, week, as_draft(one for one in with_this if one.sets)),
@@ -162,11 +173,35 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
     )
 
 
-def _flat(reading: Reading, day: date, title: str) -> Session:
+def _readings(text: str, reading: Reading, ledger: Ledger) -> list[LineReading]:
+    """How lines were read, where that differs from what stands there."""
+    found = readings(text, reading, ledger.movements)
+    return [LineReading(line=line, text=canonical) for line, canonical in found.items()]
+
+
+def _shares(placed: Iterable[PlacedSet], maxima: Maxima) -> list[LineShare]:
+    """What loads in per cent of a maximum come to, once for each line and share."""
+    told: dict[tuple[int, str], LineShare] = {}
+    for one in placed:
+        percent = (one.set.model_extra or {}).get("percent")
+        if percent is None:
+            continue
+        share = maxima.share(one.set.named_moves()[0][0], percent)
+        told.setdefault(
+            (one.line, share.says),
+            LineShare(line=one.line, message=share.says, missing=bool(share.missing)),
+        )
+    return list(told.values())
+
+
+def _flat(reading: Reading, day: date, title: str, maxima: Maxima) -> Session:
     """All that could be read as one session of the day; a text is one session here."""
-    sets = tuple(placed.set for part in reading.sessions for placed in placed_sets(part))
+    setting = maxima.setting()
+    sets = tuple(placed.set for part in reading.sessions for placed in placed_sets(part, setting))
     if len(sets) > MAX_SETS:
-        raise bad_input("text", f"{len(sets)} sets are no session: at most {MAX_SETS} are taken")
+        raise bad_input(
+            "text", f"{len(sets)} sets are more than a session: at most {MAX_SETS} are taken"
+        )
     return Session(date=day, title=title, sets=sets)
 
 
@@ -190,14 +225,21 @@ def _line_parts(ledger: Ledger, entries: Sequence[Entry], lines: Iterable[int]) 
 
 
 @api.post("/written", responses={201: WrittenRow})
-def add_text(path: WeekPath, body: TextBody) -> Response:
-    """Add a planned session to the week. Lines with mistakes are kept as text only."""
-    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    session, text = _session(athlete, week, body), body.text
-    with database.atomic("IMMEDIATE"):
+def add_text(path: WeekPath, body: AddTextBody) -> Response:
+    """Add a planned session to the week. Lines with mistakes are kept as text only.
+
+    Sent again with the same ``client``, it is the session that is there already.
+    """
+    week = the_week(path.week)
+    with unit():
+        athlete = the_athlete(path.athlete_id)
+        session, text = _session(athlete, week, body), body.text
+        if body.client is not None and (known := _sent_before(athlete, body.client)):
+            return answer(known, 201)
         ids = add_sessions(athlete, "planned", [session], movement_ids(athlete))
         row = SessionRow.get_by_id(ids[session.date])
         row.extra = {**row.extra, TEXT_KEY: text}
+        row.client_id = body.client
         row.save()
         touch(athlete)
     return answer(
@@ -206,12 +248,30 @@ def add_text(path: WeekPath, body: TextBody) -> Response:
     )
 
 
+def _sent_before(athlete: Athlete, client: str) -> WrittenRow | None:
+    row = SessionRow.get_or_none(
+        SessionRow.client_id == client,
+        SessionRow.athlete == athlete,
+        SessionRow.basis == "planned",
+        SessionRow.deleted_on.is_null(),
+    )
+    if row is None:
+        if SessionRow.select().where(SessionRow.client_id == client).exists():
+            raise bad_input("client", "this mark belongs to another session: make a new one")
+        return None
+    text = str(row.extra.get(TEXT_KEY, ""))
+    return WrittenRow(
+        id=row.id, date=row.date.isoformat(), title=row.title, text=text, revision=row.revision
+    )
+
+
 @api.put("/written/<int:session>", responses={200: Revision})
 def save_text(path: SessionPath, body: SaveTextBody) -> Response:
     """Keep a session's text and the sets it comes to. A stale revision is refused."""
-    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    session = _session(athlete, week, body)
-    with database.atomic("IMMEDIATE"):
+    week = the_week(path.week)
+    with unit():
+        athlete = the_athlete(path.athlete_id)
+        session = _session(athlete, week, body)
         row = _row(athlete, path.session, body.revision)
         write_plan(row, session, movement_ids(athlete), body.text)
         touch(athlete)
@@ -226,13 +286,18 @@ def session_on_paper(path: SessionPath) -> Response:
     found = zip(planned_rows(athlete, week), ledger.source.week("planned", week), strict=True)
     for row, session in found:
         if row.id == path.session:
-            paper = session_paper(_paper(athlete, ledger, session, _text_of(row, session)))
+            paper = session_paper(
+                _paper(athlete, ledger, session, _text_of(row, session, ledger.movements))
+            )
             return attachment(paper, athlete, "application/pdf", f"{row.date}.pdf")
     raise not_found(f"{athlete.name} has no planned session with the number {path.session}.")
 
 
 def _paper(athlete: Athlete, ledger: Ledger, session: Session, text: str) -> PaperSession:
-    placed = [each for one in read(text, ledger.movements).sessions for each in placed_sets(one)]
+    setting = Maxima(ledger, session.date).setting()
+    placed = [
+        each for one in read(text, ledger.movements).sessions for each in placed_sets(one, setting)
+    ]
     counts = Counter(one.line for one in placed)
     minutes = estimated_duration(ledger.measure([session]), ledger.rules).total_s / 60
     lines = [
@@ -261,8 +326,8 @@ def restore_session(path: SessionPath, body: RevisionBody) -> Response:
 
 
 def _set_deleted(path: SessionPath, body: RevisionBody, on: date | None) -> Response:
-    athlete = the_athlete(path.athlete_id)
-    with database.atomic("IMMEDIATE"):
+    with unit():
+        athlete = the_athlete(path.athlete_id)
         row = _row(athlete, path.session, body.revision, deleted=on is None)
         row.deleted_on = on
         row.revision += 1
@@ -287,8 +352,8 @@ def _row(athlete: Athlete, number: int, revision: int, *, deleted: bool = False)
 
 def _session(athlete: Athlete, week: Week, body: TextBody) -> Session:
     day = _day(body.date, week)
-    reading = read(body.text, desk().ledgers.of(athlete).movements)
-    return _flat(reading, day, body.title)
+    ledger = desk().ledgers.of(athlete)
+    return _flat(read(body.text, ledger.movements), day, body.title, Maxima(ledger, day))
 
 
 def _day(text: str, week: Week) -> date:

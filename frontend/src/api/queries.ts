@@ -87,12 +87,13 @@ export const dial = {
     place: WeekPlace,
     sessions: Schemas["DraftSession"][],
     total: number,
+    toward: Schemas["DialBody"]["toward"],
     signal?: AbortSignal,
   ) =>
     given(
       await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/dial", {
         params: { path: at(place) },
-        body: { sessions, total },
+        body: { sessions, total, toward },
         signal,
       }),
     ),
@@ -255,6 +256,26 @@ export function useMovementNames(place: WeekPlace) {
   });
 }
 
+/** The words of the notation: they change with the program only. */
+export function useNotation() {
+  return useQuery({ queryKey: ["notation"], staleTime: Infinity, queryFn: async () => given(await client.GET("/api/notation")) });
+}
+
+/** An athlete's maxima, typed in and estimated. */
+export function useMaxima(athlete: number) {
+  return useQuery({
+    queryKey: ["maxima", athlete],
+    queryFn: async () => given(await client.GET("/api/athletes/{athlete_id}/maxima", { params: { path: { athlete_id: athlete } } })),
+  });
+}
+
+export const maxima = {
+  add: async (athlete: number, body: Schemas["Maximum"]) =>
+    given(await client.POST("/api/athletes/{athlete_id}/maxima", { params: { path: { athlete_id: athlete } }, body })),
+  remove: async (athlete: number, maximum: number) =>
+    given(await client.POST("/api/athletes/{athlete_id}/maxima/{maximum}/remove", { params: { path: { athlete_id: athlete, maximum } } })),
+};
+
 /** The calls of writing; `check` stores nothing. */
 export const writing = {
   check: async (place: WeekPlace, body: Schemas["TextBody"], signal?: AbortSignal) =>
@@ -265,7 +286,7 @@ export const writing = {
         signal,
       }),
     ),
-  add: async (place: WeekPlace, body: Schemas["TextBody"]) =>
+  add: async (place: WeekPlace, body: Schemas["AddTextBody"]) =>
     given(
       await client.POST("/api/athletes/{athlete_id}/weeks/{week}/written", {
         params: { path: at(place) },

@@ -425,7 +425,10 @@ export interface paths {
         /** The week's planned sessions as text, in order of day. */
         get: operations["written_week"];
         put?: never;
-        /** Add a planned session to the week. Lines with mistakes are kept as text only. */
+        /**
+         * Add a planned session to the week. Lines with mistakes are kept as text only.
+         * @description <br/>Sent again with the same ``client``, it is the session that is there already.
+         */
         post: operations["add_text"];
         delete?: never;
         options?: never;
@@ -915,6 +918,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/maxima": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The maxima that were typed in, and the best estimates of the last eight weeks. */
+        get: operations["list_maxima"];
+        put?: never;
+        /** Type a maximum in: the load of all implements that moves once, on that day. */
+        post: operations["add_maximum"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/maxima/{maximum}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a maximum away that was typed in by mistake. */
+        post: operations["remove_maximum"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/notation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The words of the notation, from the table that the reader is made from. */
+        get: operations["notation"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -1178,7 +1233,7 @@ export interface paths {
             cookie?: never;
         };
         /** The unit in which weights are shown. */
-        get: operations["unit"];
+        get: operations["weight_unit"];
         /** Show weights in another unit; what is kept stays as it is. */
         put: operations["choose_unit"];
         post?: never;
@@ -2011,12 +2066,20 @@ export interface components {
         };
         /**
          * Line
-         * @description Equal sets in a row: one set, and how many of it.
+         * @description What the dial turns as one: equal sets in a row, or a circuit round by round.
+         *
+         *     ``count`` is the number of sets, or of rounds. Of a circuit ``rounds`` has the sets of every
+         *     round as they were planned (a ladder's differ), and ``set`` is the first of them.
          */
         Line: {
             set: components["schemas"]["Set"];
             /** Count */
             count: number;
+            /**
+             * Rounds
+             * @default []
+             */
+            rounds: components["schemas"]["Set"][][];
         } & {
             [key: string]: unknown;
         };
@@ -2159,6 +2222,12 @@ export interface components {
             sessions: components["schemas"]["DraftSession"][];
             /** Total */
             total: number;
+            /**
+             * Toward
+             * @default nearest
+             * @enum {string}
+             */
+            toward: "nearest" | "up" | "down";
         };
         /**
          * NotchesOut
@@ -2300,6 +2369,10 @@ export interface components {
             lines: components["schemas"]["LinePart"][];
             /** New Movements */
             new_movements: string[];
+            /** Readings */
+            readings: components["schemas"]["LineReading"][];
+            /** Shares */
+            shares: components["schemas"]["LineShare"][];
             /** Kit */
             kit: components["schemas"]["KitMiss"][];
             /** Restricted */
@@ -2349,6 +2422,28 @@ export interface components {
             };
         };
         /**
+         * LineReading
+         * @description A line as it was read, in the one way in which the notation writes it.
+         */
+        LineReading: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * LineShare
+         * @description What a load in per cent of a maximum comes to; ``missing`` if there is none.
+         */
+        LineShare: {
+            /** Line */
+            line: number;
+            /** Message */
+            message: string;
+            /** Missing */
+            missing: boolean;
+        };
+        /**
          * MistakeOut
          * @description A mistake in the text; line and column from 1.
          */
@@ -2381,6 +2476,31 @@ export interface components {
              * @default null
              */
             session: number | null;
+        };
+        /**
+         * AddTextBody
+         * @description A new session's text; ``client`` is made where it is written, and makes it come once.
+         */
+        AddTextBody: {
+            /** Date */
+            date: string;
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /** Text */
+            text: string;
+            /**
+             * Session
+             * @default null
+             */
+            session: number | null;
+            /**
+             * Client
+             * @default null
+             */
+            client: string | null;
         };
         /**
          * SaveTextBody
@@ -2549,6 +2669,11 @@ export interface components {
              * @default
              */
             between: string;
+            /**
+             * Every
+             * @default
+             */
+            every: string;
         };
         /**
          * RowOut
@@ -2573,6 +2698,11 @@ export interface components {
              * @default
              */
             rest: string;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
         };
         /**
          * LineOut
@@ -3393,6 +3523,100 @@ export interface components {
         LiftBody: {
             /** By */
             by: string;
+        };
+        /**
+         * MaximaOut
+         * @description An athlete's maxima, typed in and estimated, and the movements there are.
+         */
+        MaximaOut: {
+            /** Today */
+            today: string;
+            /** Maxima */
+            maxima: components["schemas"]["MaximumOut"][];
+            /** Estimates */
+            estimates: components["schemas"]["EstimateOut"][];
+            /** Movements */
+            movements: string[];
+        };
+        /**
+         * EstimateOut
+         * @description The best estimate of the last eight weeks, in kg moved (the body's share in it).
+         */
+        EstimateOut: {
+            /** Movement */
+            movement: string;
+            /** Kg */
+            kg: number;
+            /** Date */
+            date: string;
+        };
+        /**
+         * MaximumOut
+         * @description A maximum that was typed in: kg of all implements, moved once.
+         */
+        MaximumOut: {
+            /** Id */
+            id: number;
+            /** Movement */
+            movement: string;
+            /** Kg */
+            kg: number;
+            /** Date */
+            date: string;
+        };
+        /**
+         * Maximum
+         * @description A maximum that somebody typed in: the load that moves once, of all implements, in kg.
+         */
+        Maximum: {
+            /** Movement */
+            movement: string;
+            /** Kg */
+            kg: number;
+            /**
+             * Date
+             * Format: date
+             */
+            date: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * NotationOut
+         * @description The notation's words; ``whole`` are short ones behind which nothing is offered.
+         */
+        NotationOut: {
+            /** Words */
+            words: components["schemas"]["NotationWord"][];
+            /** Heads */
+            heads: components["schemas"]["NotationWord"][];
+            /** Patterns */
+            patterns: components["schemas"]["WordPattern"][];
+            /** Whole */
+            whole: string[];
+        };
+        /**
+         * NotationWord
+         * @description A word that completion offers, and what it says.
+         */
+        NotationWord: {
+            /** Text */
+            text: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * WordPattern
+         * @description How a word is spelt, as a pattern, and what it is: a number, a word, or of a head.
+         */
+        WordPattern: {
+            /** Pattern */
+            pattern: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "number" | "word" | "head";
         };
         /**
          * JobOut
@@ -4662,7 +4886,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TextBody"];
+                "application/json": components["schemas"]["AddTextBody"];
             };
         };
         responses: {
@@ -5797,6 +6021,133 @@ export interface operations {
             };
         };
     };
+    list_maxima: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaximaOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    add_maximum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Maximum"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaximaOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    remove_maximum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                maximum: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaximaOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    notation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotationOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
     read_sheet: {
         parameters: {
             query?: {
@@ -6284,7 +6635,7 @@ export interface operations {
             };
         };
     };
-    unit: {
+    weight_unit: {
         parameters: {
             query?: never;
             header?: never;

@@ -45,6 +45,31 @@ export type KeyAction = keyof typeof KEYS;
 
 const BY_KEY = new Map<string, KeyAction>(Object.entries(KEYS).map(([action, { key }]) => [key, action as KeyAction]));
 
+/** Who holds the keys back: a place where one writes, whatever has the focus. */
+let held: ((event: KeyboardEvent) => void) | null = null;
+
+/**
+ * While one writes, a letter is a letter wherever the focus is: no key goes anywhere. What is typed
+ * beside the text is handed over, for instance to put the focus back into it.
+ */
+export function useHeldKeys(hold: boolean, strayed: (event: KeyboardEvent) => void): void {
+  const latest = useRef(strayed);
+  useEffect(() => {
+    latest.current = strayed;
+  });
+  useEffect(() => {
+    if (!hold) return undefined;
+    const own = (event: KeyboardEvent) => {
+      // What has no meaning of its own there: letters and figures, not blanks that press a button.
+      if (event.key.length === 1 && event.key !== " ") latest.current(event);
+    };
+    held = own;
+    return () => {
+      if (held === own) held = null;
+    };
+  }, [hold]);
+}
+
 function typing(event: KeyboardEvent): boolean {
   // Inside a shadow root the event's target is only the host.
   const [target] = event.composedPath();
@@ -60,7 +85,12 @@ export function useKeys(handlers: Partial<Record<KeyAction, () => void>>): void 
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
-      if (typing(event) || document.querySelector("[role=dialog]")) return;
+      // A key that is held down does what it does once.
+      if (event.repeat || typing(event) || document.querySelector("[role=dialog]")) return;
+      if (held) {
+        held(event);
+        return;
+      }
       const action = BY_KEY.get(event.key);
       const handle = action && latest.current[action];
       if (!handle) return;

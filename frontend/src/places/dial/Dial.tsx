@@ -133,16 +133,18 @@ function SessionLines({ session, words, change }: {
           const put = (values: Partial<Schemas["Set"]>) =>
             change(number, (now) => ({ ...now, set: { ...now.set, ...values } }));
           const name = word?.movement ?? set.exercise ?? "";
+          const circuit = (line.rounds?.length ?? 0) > 0;
           return (
             <tr key={`${number}/${name}`} className={`border-b border-hair last:border-b-0 ${line.count === 0 ? "text-ink-2 line-through" : ""} ${word?.turns ? "" : "text-ink-2"}`}>
               <th scope="row" className="truncate py-0.5 pr-3 text-left font-normal" title={word?.text}>
                 {name}
-                <span className="text-sm text-ink-2"> {extras(set)}</span>
+                <span className="text-sm text-ink-2"> {circuit ? "" : extras(set)}</span>
               </th>
               <td className="figure">
-                <Stepper label={`${name}, sets`} value={line.count} step={1} whole most={99}
+                <Stepper label={`${name}, ${circuit ? "rounds" : "sets"}`} value={line.count} step={1} whole most={99}
                   set={(count) => change(number, (now) => ({ ...now, count }))} />
               </td>
+              {circuit ? <td colSpan={2} className="truncate pr-2 pl-4 text-sm text-ink-2" title={word?.text}>rounds of {line.rounds?.[0]?.length ?? 0} sets; change them in Write</td> : <>
               <td className="figure">
                 {set.reps != null ? (
                   <Stepper label={`${name}, reps`} value={set.reps} step={1} whole least={Math.max(1, set.partial_reps ?? 0)} most={999} unit={SIDE[set.sides ?? "both"] ?? ""} set={(reps) => put({ reps })} />
@@ -160,6 +162,7 @@ function SessionLines({ session, words, change }: {
                   <span className="pr-13 text-ink-2">–</span>
                 )}
               </td>
+              </>}
             </tr>
           );
         })}

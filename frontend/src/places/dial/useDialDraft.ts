@@ -84,10 +84,12 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
 
   const turn = useCallback(
     (total: number) => {
-      setPointer(total);
       const before = latest.current;
+      // A circuit jumps over some numbers of sets: the dial stops behind them, the way it is turned.
+      const toward = total > before.audit.total ? "up" : "down";
+      setPointer(total);
       return ask(async (signal) => {
-        const answer = await dial.turn(place, before.shape, total, signal);
+        const answer = await dial.turn(place, before.shape, total, toward, signal);
         return { sessions: answer.sessions as Sessions, audit: answer.audit, shape: before.shape };
       });
     },

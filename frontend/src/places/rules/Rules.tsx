@@ -3,6 +3,7 @@ import type { Schemas } from "@/api/client";
 import { type WeekPlace, rules as calls, useChange, useFrame, useRoster, useRules } from "@/api/queries";
 import { lastPlace, useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
+import { Maxima } from "./Maxima";
 import { Preview } from "./Preview";
 import { Restrictions } from "./Restrictions";
 import { RuleField, type Value } from "./RuleField";
@@ -24,7 +25,7 @@ export function HouseRules() {
 /** An athlete's own rules, over those of the house. */
 export function OwnRules() {
   const place = useWeekPlace();
-  return <RulesDesk athlete={place.athlete} place={place} before={<Restrictions athlete={place.athlete} />} />;
+  return <RulesDesk athlete={place.athlete} place={place} before={<><Restrictions athlete={place.athlete} /><Maxima athlete={place.athlete} /></>} />;
 }
 
 const GROUPS: Record<string, string> = {

@@ -12,7 +12,7 @@ interface Props {
   more: (() => void) | null;
 }
 
-const SIDES = ["", "each side", "alternating", "left", "right"];
+const SIDES = ["", "both", "each side", "alternating", "left", "right"];
 const RANGES = ["", "low half", "high half", "half", "full"];
 
 /** One dose of a movement in fields; the rarer ones are behind a button until they are used. */
@@ -33,7 +33,7 @@ export function EntryFields({ entry, named, inRounds, lead, put, remove, more }:
         {!inRounds && <><Field label="sets" hidden value={entry.sets} put={set("sets")} width="w-9" /><span className="text-ink-2">×</span></>}
         <Field label="reps or time" hidden value={entry.dose} put={set("dose")} width="w-20" />
       </span>
-      <Choice label="sides" none="both sides" options={SIDES} value={entry.sides} put={set("sides")} />
+      <Choice label="sides" none="usual sides" options={SIDES} value={entry.sides} put={set("sides")} />
       <Field label="at" name="load" value={entry.load} put={set("load")} width="w-20" />
       <Field label="tempo" value={entry.tempo} put={set("tempo")} width="w-16" />
       <Field label="RPE" value={entry.rpe} put={set("rpe")} width="w-8" />

@@ -127,6 +127,7 @@ function Fields({ one, change, more }: { one: Placed; change: (row: Row, field: 
     case "turn":
       return (
         <>
+          {row.label && <span className="mr-2 text-sm font-semibold">{row.label}</span>}
           {row.entries.map((entry, at) => (
             <EntryFields
               // Entries have no name but their place.
@@ -155,7 +156,7 @@ function Fields({ one, change, more }: { one: Placed; change: (row: Row, field: 
       );
     }
     case "rounds": {
-      const head = row.rounds ?? { form: "rounds", count: "", rungs: "", on: "", off: "", between: "" };
+      const head = row.rounds ?? { form: "rounds", count: "", rungs: "", on: "", off: "", between: "", every: "" };
       const put = (next: Partial<typeof head>, field: string) => change({ ...row, rounds: { ...head, ...next } }, field);
       return (
         <span className="flex flex-wrap items-baseline gap-x-3 gap-y-1 text-sm">
@@ -165,6 +166,7 @@ function Fields({ one, change, more }: { one: Placed; change: (row: Row, field: 
           <select aria-label="Form of the rounds" value={head.form} onChange={(event) => put({ form: event.target.value as typeof head.form }, "form")} className="h-6 border-b border-rule bg-sheet font-semibold">
             {Object.entries(FORMS).map(([form, name]) => <option key={form} value={form}>{name}</option>)}
           </select>
+          {(head.form === "rounds" || head.every) && <Field label="every" value={head.every} put={(every) => put({ every }, "every")} width="w-16" />}
           <Field label="on" value={head.on} put={(on) => put({ on }, "on")} width="w-16" />
           <Field label="off" value={head.off} put={(off) => put({ off }, "off")} width="w-16" />
           <Field label="between rounds" value={head.between} put={(between) => put({ between }, "between")} width="w-16" />
@@ -173,7 +175,7 @@ function Fields({ one, change, more }: { one: Placed; change: (row: Row, field: 
       );
     }
     case "rest":
-      return <span className="flex items-baseline gap-2 text-sm"><Field label="rest after the part" value={row.rest} put={(rest) => change({ ...row, rest }, "rest")} width="w-20" /></span>;
+      return <span className="flex items-baseline gap-2 text-sm"><Field label="rest before what follows" value={row.rest} put={(rest) => change({ ...row, rest }, "rest")} width="w-20" /></span>;
     case "other":
       return <input aria-label="Line as typed" value={row.text} onChange={(event) => change({ ...row, text: event.target.value }, "text")} className="w-full bg-transparent py-0.5 font-mono text-sm text-ink-2" />;
   }

@@ -2,16 +2,17 @@ import type { EditorView } from "@codemirror/view";
 import { type ReactNode, useCallback, useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
-import { type WeekPlace, useFrame, useMovementNames, useWritten, writing } from "@/api/queries";
+import { type WeekPlace, useFrame, useMovementNames, useNotation, useWritten, writing } from "@/api/queries";
 import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
+import { useHeldKeys } from "@/frame/keys";
 import { day } from "@/words";
 import { Comes } from "./Comes";
 import { Form } from "./Form";
 import { NotationHelp } from "./NotationHelp";
 import { PrintSheet } from "./PrintSheet";
-import { openEditor, underline } from "./editor";
-import { type Sheet, usePlanChanged, useWriting } from "./useWriting";
+import { type Vocabulary, openEditor, showReadings, underline } from "./editor";
+import { type Aside, type Sheet, usePlanChanged, useWriting } from "./useWriting";
 
 /** The week's planned sessions as text: one in hand, what it comes to beside it. */
 export function Write() {
@@ -21,10 +22,16 @@ export function Write() {
   if (written.error ?? frame.error) return <Failure error={written.error ?? frame.error} />;
   if (!written.data || !frame.data || frame.data.week !== place.week)
     return <p className="p-6 text-ink-2">Looking up the sessions…</p>;
-  return <Week key={`${place.athlete}/${place.week}`} place={place} athlete={frame.data.athlete.name} days={written.data.days} rows={written.data.sessions} />;
+  return <Week key={`${place.athlete}/${place.week}`} place={place} athlete={frame.data.athlete.name} days={written.data.days} rows={written.data.sessions} reload={async () => (await written.refetch()).data?.sessions ?? []} />;
 }
 
-function Week({ place, athlete, days, rows }: { place: WeekPlace; athlete: string; days: string[]; rows: Schemas["WrittenRow"][] }) {
+function Week({ place, athlete, days, rows, reload }: {
+  place: WeekPlace;
+  athlete: string;
+  days: string[];
+  rows: Schemas["WrittenRow"][];
+  reload: () => Promise<Schemas["WrittenRow"][]>;
+}) {
   const [sheets, setSheets] = useState<Sheet[]>(rows);
   const [removed, setRemoved] = useState<Sheet | null>(null);
   const [params, setParams] = useSearchParams();
@@ -35,6 +42,17 @@ function Week({ place, athlete, days, rows }: { place: WeekPlace; athlete: strin
   const current = fresh
     ? { id: null, date: fresh, title: "", text: "", revision: 0 }
     : (sheets.find((one) => String(one.id) === chosen) ?? sheets[0]);
+  // Whoever leaves and comes back at once may be told of a session that was stored meanwhile.
+  const [asked, setAsked] = useState<string | null>(null);
+  const unknown = chosen !== null && fresh === null && asked !== chosen && !sheets.some((one) => String(one.id) === chosen);
+  const again = useRef(reload);
+  useEffect(() => {
+    again.current = reload;
+  });
+  useEffect(() => {
+    if (!unknown) return;
+    void again.current().then((found) => { setSheets(found); setAsked(chosen); });
+  }, [unknown, chosen]);
   // A session that is stored for the first time gets a number; the desk it is written on stays.
   const [born, setBorn] = useState<Record<number, string>>({});
   const stored = useCallback((sheet: Sheet) => {
@@ -81,7 +99,7 @@ function Week({ place, athlete, days, rows }: { place: WeekPlace; athlete: strin
           </p>
         )}
       </nav>
-      {current ? (
+      {unknown ? <p className="col-span-2 bg-sheet px-6 py-8 text-ink-2">Looking up the session…</p> : current ? (
         <Desk
           key={current.id === null ? `new-${current.date}` : (born[current.id] ?? current.id)} place={place} athlete={athlete} opened={current} days={days} stored={stored}
           remove={async (sheet) => {
@@ -120,6 +138,27 @@ function Notice({ line, message, tone, go, children }: { line: number; message: 
   );
 }
 
+/** What was typed here before and is not in the session: to go on with, or to let go of. */
+function TypedBefore({ aside, stored, decide }: { aside: Aside; stored: string; decide: (mine: boolean) => void }) {
+  return (
+    <section aria-label="Typed before" className="border-l-4 border-caution px-5 py-2 text-sm">
+      <p>
+        {aside.key === null ? "You typed this, and the session was changed elsewhere before it was stored." : "Another window left this behind without storing it."}
+        {" "}Nothing is lost until you choose.
+      </p>
+      <div className="my-1.5 grid grid-cols-2 gap-4">
+        {[["Typed here", aside.copy.text], ["Stored", stored]].map(([head, text]) => (
+          <div key={head}><h3 className="font-semibold">{head}</h3><pre className="max-h-28 overflow-auto font-mono text-xs whitespace-pre-wrap">{text}</pre></div>
+        ))}
+      </div>
+      <p className="flex gap-3">
+        <button type="button" className="key-button" onClick={() => decide(true)}>Go on with what was typed</button>
+        <button type="button" className="key-button" onClick={() => decide(false)}>Keep what is stored</button>
+      </p>
+    </section>
+  );
+}
+
 function Desk({ place, athlete, opened, days, stored, remove }: {
   place: WeekPlace;
   athlete: string;
@@ -128,12 +167,15 @@ function Desk({ place, athlete, opened, days, stored, remove }: {
   stored: (sheet: Sheet) => void;
   remove: (sheet: Sheet) => Promise<void>;
 }) {
-  const { sheet, answer, error, saving, put } = useWriting(place, opened, stored);
+  const { sheet, answer, error, saving, put, aside, decide } = useWriting(place, opened, stored);
   const names = useMovementNames(place);
+  const notation = useNotation();
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView>(null);
-  const titleField = useRef<HTMLInputElement>(null);
-  const known = useRef<Schemas["MovementName"][]>([]);
+  const paper = useRef<HTMLElement>(null);
+  const known = useRef<Vocabulary>({ names: [], notation: null });
+  // One writes here until one says otherwise: then letters are keys, and not before.
+  const [pen, setPen] = useState(true);
   const [line, setLine] = useState(1);
   const [params, setParams] = useSearchParams();
   const asForm = params.get("as") === "form";
@@ -145,8 +187,10 @@ function Desk({ place, athlete, opened, days, stored, remove }: {
   }, { replace: true });
   const [help, setHelp] = useState(false);
   useEffect(() => {
-    known.current = names.data?.movements ?? [];
-  }, [names.data]);
+    known.current = { names: names.data?.movements ?? [], notation: notation.data ?? null };
+    // The colours are made from the words: they are laid on anew when these come.
+    view.current?.dispatch({ selection: view.current.state.selection });
+  }, [names.data, notation.data]);
   // The editor opens with the text in hand, after a time in the form, too.
   const inHand = useRef(opened.text);
   useEffect(() => {
@@ -156,10 +200,10 @@ function Desk({ place, athlete, opened, days, stored, remove }: {
     if (asForm || !host.current) return undefined;
     const editor = openEditor(host.current, {
       text: inHand.current,
-      names: () => known.current,
+      vocabulary: () => known.current,
       typed: (text) => put({ text }),
       line: setLine,
-      leave: () => titleField.current?.focus(),
+      leave: () => { setPen(false); paper.current?.focus(); },
     });
     view.current = editor;
     editor.focus();
@@ -169,8 +213,35 @@ function Desk({ place, athlete, opened, days, stored, remove }: {
     };
   }, [asForm, put]);
   useEffect(() => {
-    if (view.current && answer) underline(view.current, answer.mistakes, [...answer.restricted, ...answer.kit]);
+    if (!view.current || !answer) return;
+    underline(view.current, answer.mistakes, [...answer.restricted, ...answer.kit]);
+    showReadings(view.current, answer);
   }, [answer, asForm]);
+  // Whoever takes up a field again, or presses Enter on the sheet, writes again.
+  useEffect(() => {
+    const sheetOf = paper.current;
+    if (!sheetOf) return undefined;
+    const taken = (event: FocusEvent) => { if (event.target !== sheetOf) setPen(true); };
+    const entered = (event: KeyboardEvent) => {
+      if (event.target !== sheetOf || event.key !== "Enter") return;
+      event.preventDefault();
+      setPen(true);
+      view.current?.focus();
+    };
+    sheetOf.addEventListener("focusin", taken);
+    sheetOf.addEventListener("keydown", entered);
+    return () => {
+      sheetOf.removeEventListener("focusin", taken);
+      sheetOf.removeEventListener("keydown", entered);
+    };
+  }, []);
+  useHeldKeys(pen && !help, (event) => {
+    const editor = view.current;
+    if (!editor) return;
+    event.preventDefault();
+    editor.focus();
+    editor.dispatch(editor.state.replaceSelection(event.key));
+  });
   const putText = useCallback((text: string) => put({ text }), [put]);
   const goTo = (at: { line: number; column: number }) => {
     const editor = view.current;
@@ -190,13 +261,13 @@ function Desk({ place, athlete, opened, days, stored, remove }: {
   return (
     <>
       {answer && <PrintSheet athlete={athlete} sheet={sheet} answer={answer} />}
-      <main className="no-print flex min-h-0 flex-col bg-sheet">
+      <main ref={paper} tabIndex={-1} className="no-print flex min-h-0 flex-col bg-sheet outline-none">
         <div className="flex items-baseline gap-3 border-b border-hair px-6 pt-3 pb-2">
           <select aria-label="Day" value={sheet.date} onChange={(event) => put({ date: event.target.value })} className="h-7 bg-sheet">
             {days.map((one) => <option key={one} value={one}>{day(one)}</option>)}
           </select>
           <input
-            ref={titleField} value={sheet.title} onChange={(event) => put({ title: event.target.value })} placeholder="Title"
+            value={sheet.title} onChange={(event) => put({ title: event.target.value })} placeholder="Title"
             aria-label="Title of the session" maxLength={200} className="h-7 min-w-0 flex-1 border-b border-rule bg-transparent font-semibold"
           />
           <span role="group" aria-label="How to write" className="flex gap-2 text-sm">
@@ -212,6 +283,16 @@ function Desk({ place, athlete, opened, days, stored, remove }: {
           <span role="status" className={`text-sm ${saving === "stored" || saving === "storing…" ? "text-ink-2" : "text-high"}`}>{saving}</span>
           {sheet.id !== null && <button type="button" className="trail-link text-sm text-ink-2" onClick={() => remove(sheet)}>Take out</button>}
         </div>
+        {!pen && (
+          <p role="status" className="border-b border-hair px-6 py-1 text-sm text-ink-2">
+            Letters are keys now, <kbd className="font-mono">?</kbd> lists them. <kbd className="font-mono">Enter</kbd> goes back to writing.
+          </p>
+        )}
+        {aside && <TypedBefore aside={aside} stored={sheet.text} decide={(mine) => {
+          decide(mine);
+          const editor = view.current;
+          if (mine && editor) editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: aside.copy.text } });
+        }} />}
         {error && <p role="alert" className="border-l-4 border-high px-6 py-1 text-sm">{error}</p>}
         {asForm
           ? <Form athlete={place.athlete} text={sheet.text} names={names.data?.movements ?? []} mistakes={answer?.mistakes ?? []} put={putText} line={setLine} />

@@ -5,82 +5,110 @@ import {
   acceptCompletion,
   autocompletion,
   closeCompletion,
-  completionKeymap,
+  completionStatus,
+  moveCompletionSelection,
+  selectedCompletionIndex,
+  setSelectedCompletion,
+  startCompletion,
 } from "@codemirror/autocomplete";
-import { defaultKeymap, history, historyKeymap } from "@codemirror/commands";
+import { defaultKeymap, history, historyKeymap, insertNewline } from "@codemirror/commands";
 import { HighlightStyle, StreamLanguage, syntaxHighlighting } from "@codemirror/language";
 import { type Diagnostic, lintKeymap, setDiagnostics } from "@codemirror/lint";
-import { EditorState } from "@codemirror/state";
-import { EditorView, drawSelection, highlightActiveLine, keymap, placeholder } from "@codemirror/view";
+import { EditorState, type Range, StateEffect, StateField } from "@codemirror/state";
+import { Decoration, type DecorationSet, EditorView, WidgetType, drawSelection, highlightActiveLine, keymap, placeholder } from "@codemirror/view";
 import { tags } from "@lezer/highlight";
 import type { Schemas } from "@/api/client";
 
-/** Words of the notation that stand behind a movement, with what each says. */
-const WORDS: Completion[] = [
-  { label: "rest 90 s", detail: "after each set" },
-  { label: "tempo 3-1-2-0", detail: "lower, pause, lift, pause" },
-  { label: "RPE 8", detail: "exertion" },
-  { label: "each side", detail: "reps on both sides" },
-  { label: "alternating", detail: "sides in turn" },
-  { label: "left" }, { label: "right" },
-  { label: "warm-up", detail: "left out of the sums" },
-  { label: "hold 8 s", detail: "at the end" },
-  { label: "half range" }, { label: "to failure" }, { label: "for time" },
-  { label: "help 15 kg", detail: "assistance" },
-  { label: "band strong" },
-  { label: "then", detail: "go on with the movement" },
-];
+/** What the editor knows of the language: the words of the house, and the movements. */
+export interface Vocabulary {
+  names: Schemas["MovementName"][];
+  notation: Schemas["NotationOut"] | null;
+}
 
-const HEADS: Completion[] = [
-  { label: "4 rounds, 35 s on, 25 s off:", detail: "a circuit by the clock" },
-  { label: "3 rounds:", detail: "a circuit by reps" },
-  { label: "ladder 4, 7, 10:", detail: "one rung a round" },
-  { label: "8 bouts, 20 s on, 10 s off:", detail: "short intervals" },
-  { label: "warm-up:" }, { label: "main A:" }, { label: "finisher:" }, { label: "cool-down:" },
-];
+/** What the notation's own words become while they are typed; empty until they are known. */
+const WORD_LIMIT = 24;
 
-/** Names at the beginning of a line, words of the notation behind them. */
-function complete(names: () => Schemas["MovementName"][]) {
+/**
+ * Names at the beginning of a line, words of the notation behind them. Nothing is offered where a
+ * complete word or unit ends: Enter and Tab are then what they are everywhere.
+ */
+export function complete(vocabulary: () => Vocabulary) {
   return (context: CompletionContext): CompletionResult | null => {
+    const { names, notation } = vocabulary();
     const line = context.state.doc.lineAt(context.pos);
     const before = line.text.slice(0, context.pos - line.from);
-    const word = /[A-Za-z][A-Za-z-]*$/.exec(before)?.[0] ?? "";
-    const name = /^\s*([A-Za-z][^0-9(]*)?$/.exec(before);
-    if (name) {
-      const written = (name[1] ?? "").trimStart();
+    const begun = /^\s*([A-Za-z][^0-9(:]*)?$/.exec(before);
+    if (begun) {
+      const written = (begun[1] ?? "").trimStart();
       if (!written && !context.explicit) return null;
-      const options = names().map((one, at) => ({
-        label: one.name, detail: one.uses ? `${one.uses} sets lately` : one.pattern.replaceAll("_", " "),
-        boost: -at / 10, apply: `${one.name} `,
-      }));
-      const known = names().some((one) => written.toLowerCase().startsWith(`${one.name.toLowerCase()} `));
-      if (!known) return { from: context.pos - written.length, options: [...options, ...HEADS] };
+      const found = beginnings(written, names, notation?.heads ?? []);
+      if (found) return found.length ? { from: context.pos - written.length, options: found, filter: false } : null;
     }
-    if (!word && !context.explicit) return null;
-    return { from: context.pos - word.length, options: WORDS };
+    const word = /[A-Za-z][A-Za-z-]*$/.exec(before)?.[0] ?? "";
+    if (!notation || (!word && !context.explicit)) return null;
+    const options = offered(word, notation);
+    return options.length ? { from: context.pos - word.length, options, filter: false } : null;
   };
 }
 
-const KEYWORDS = /^(?:tempo|rest|hold|help|band|each side|each|alternating|left|right|warm-?up|to failure|for time|then|low half|high half|half range|half|full|rpe|on|off|between rounds|rounds?|ladder|bouts?|at|of)\b/i;
+/** Names that go on with what is written, word by word; null behind a name that is complete. */
+function beginnings(written: string, names: Schemas["MovementName"][], heads: Schemas["NotationWord"][]): Completion[] | null {
+  const typed = plain(written);
+  if (names.some((one) => typed.startsWith(`${plain(one.name)} `))) return null;
+  if (names.some((one) => typed === plain(one.name))) return [];
+  const words = typed.split(" ").filter(Boolean);
+  const goesOn = (text: string) => {
+    const own = plain(text).split(" ");
+    return words.every((word) => own.some((one) => one.startsWith(word)));
+  };
+  return [
+    ...names.filter((one) => goesOn(one.name)).slice(0, WORD_LIMIT).map((one) => ({
+      label: one.name, detail: one.uses ? `${one.uses} sets lately` : one.pattern.replaceAll("_", " "), apply: `${one.name} `,
+    })),
+    ...heads.filter((one) => plain(one.text).startsWith(typed)).map((one) => ({ label: one.text, detail: one.says })),
+  ];
+}
 
-const notation = StreamLanguage.define<{ head: boolean }>({
-  startState: () => ({ head: false }),
-  token(stream, state) {
-    if (stream.sol()) state.head = /:\s*$/.test(stream.string);
-    if (stream.sol() && stream.match(/\s*#.*/)) return "comment";
-    if (stream.eatSpace()) return null;
-    if (stream.match(/\([^()]*\)/)) return "comment";
-    if (stream.match(/\d{4}-\d{2}-\d{2}/)) return "heading";
-    if (stream.match(/\d+(?:[-–]\d+){2,3}|\d[\d.,:]*(?:\s*(?:kg|lbs?|s|sec|min)\b)?/i)) return "number";
-    // At the beginning of a line these are names: a band row is no band of that level.
-    if (/^\s*$/.test(stream.string.slice(0, stream.pos)) && stream.match(/(?:band|half|hold|full|left|right)\b/i)) return null;
-    if (stream.match(KEYWORDS)) return state.head ? "heading" : "keyword";
-    if (stream.match(/[×x*+/](?=[\s\d])/)) return "operator";
-    if (stream.match(/[A-Za-z][\w'-]*/)) return state.head ? "heading" : null;
-    stream.next();
-    return null;
-  },
-});
+const plain = (text: string) => text.toLowerCase().replace(/[-\s]+/g, " ").trimStart();
+
+/** Words of the notation that go on with what is written, and are not whole already. */
+function offered(word: string, notation: Schemas["NotationOut"]): Completion[] {
+  const typed = word.toLowerCase();
+  if (notation.whole.includes(typed)) return [];
+  const found = notation.words.filter((one) => one.text.toLowerCase().startsWith(typed));
+  const whole = found.some((one) => one.text.toLowerCase() === typed || one.text.toLowerCase().startsWith(`${typed} side`));
+  return whole ? [] : found.map((one) => ({ label: one.text, detail: one.says }));
+}
+
+/** Colours from the patterns of the notation's words, the same that its reader goes by. */
+function coloured(vocabulary: () => Vocabulary) {
+  let known: { notation: Schemas["NotationOut"]; words: { kind: string; pattern: RegExp }[] } | null = null;
+  const words = () => {
+    const { notation } = vocabulary();
+    if (notation && known?.notation !== notation)
+      known = { notation, words: notation.patterns.map((one) => ({ kind: one.kind, pattern: new RegExp(`^(?:${one.pattern})`, "i") })) };
+    return known?.words ?? [];
+  };
+  return StreamLanguage.define<{ head: boolean; named: boolean }>({
+    startState: () => ({ head: false, named: false }),
+    token(stream, state) {
+      if (stream.sol()) { state.head = /:\s*$/.test(stream.string); state.named = false; }
+      if (stream.sol() && stream.match(/\s*#.*/)) return "comment";
+      if (stream.eatSpace()) return null;
+      if (stream.match(/\([^()]*\)/)) return "comment";
+      if (stream.match(/\d{4}-\d{2}-\d{2}/)) return "heading";
+      // At the beginning of a line these are names: a band row is no band of that level.
+      if (!state.named && !state.head && stream.match(/[A-Za-z][\w'-]*/)) { state.named = true; return null; }
+      for (const { kind, pattern } of words())
+        if ((kind !== "head" || state.head) && stream.match(pattern)) return state.head ? "heading" : kind === "number" ? "number" : "keyword";
+      if (stream.match(/\d[\d.,:]*/)) return "number";
+      if (stream.match(/[×x*+/](?=[\s\d])/)) return "operator";
+      if (stream.match(/[A-Za-z][\w'-]*/)) return state.head ? "heading" : null;
+      stream.next();
+      return null;
+    },
+  });
+}
 
 const colours = HighlightStyle.define([
   { tag: tags.number, fontWeight: "600" },
@@ -102,6 +130,9 @@ const looks = EditorView.theme({
   ".cm-placeholder": { color: "var(--ink-2)", whiteSpace: "pre-wrap" },
   ".cm-lintRange-error": { backgroundImage: "none", textDecoration: "underline wavy var(--high) 1.5px", textUnderlineOffset: "4px" },
   ".cm-lintRange-warning": { backgroundImage: "none", textDecoration: "underline wavy var(--caution) 1.5px", textUnderlineOffset: "4px" },
+  ".cm-read-as": { color: "var(--ink-2)", fontStyle: "italic", paddingLeft: "2.5ch", fontFamily: '"Source Serif 4 Variable", serif', fontSize: "14px", userSelect: "none" },
+  ".cm-read-as::before": { content: '"↳ "', fontStyle: "normal" },
+  ".cm-missing": { color: "var(--caution)" },
   ".cm-diagnostic-warning": { borderLeft: "4px solid var(--caution)", padding: "4px 10px" },
   ".cm-tooltip": { backgroundColor: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)", fontFamily: '"Source Serif 4 Variable", serif', fontSize: "14px" },
   ".cm-tooltip-autocomplete ul li": { padding: "3px 10px" },
@@ -112,16 +143,65 @@ const looks = EditorView.theme({
   ".cm-diagnostic-error": { borderLeft: "4px solid var(--high)", padding: "4px 10px" },
 });
 
+/** How a line was read, behind it: where that differs from what stands there. */
+class ReadAs extends WidgetType {
+  constructor(readonly text: string, readonly tone: "read" | "share" | "missing") { super(); }
+  override eq(other: ReadAs) { return other.text === this.text && other.tone === this.tone; }
+  override toDOM() {
+    const mark = document.createElement("span");
+    mark.className = `cm-read-as cm-${this.tone}`;
+    mark.textContent = this.text;
+    return mark;
+  }
+}
+
+const setReadings = StateEffect.define<DecorationSet>();
+const readings = StateField.define<DecorationSet>({
+  create: () => Decoration.none,
+  update(shown, change) {
+    let next = shown.map(change.changes);
+    for (const effect of change.effects) if (effect.is(setReadings)) next = effect.value;
+    // A line that is being changed is read anew: what stood behind it is not true any more.
+    if (change.docChanged)
+      change.changes.iterChangedRanges((_from, _to, from, to) => {
+        const first = change.state.doc.lineAt(from).from, last = change.state.doc.lineAt(to).to;
+        next = next.update({ filter: (at) => at < first || at > last });
+      });
+    return next;
+  },
+  provide: (field) => EditorView.decorations.from(field),
+});
+
+/** A key held down goes on from the place before: it opened this one, and is not typed into it. */
+const notHeldOver = () => {
+  let fresh = true;
+  return EditorView.domEventHandlers({
+    keydown: (event) => {
+      if (fresh && event.repeat) { event.preventDefault(); return true; }
+      fresh = false;
+      return false;
+    },
+  });
+};
+
+/** Take the marked suggestion, or the first one where none is marked. */
+const takeFirst = (view: EditorView) => {
+  if (completionStatus(view.state) !== "active") return false;
+  if (selectedCompletionIndex(view.state) === null || selectedCompletionIndex(view.state) === -1)
+    view.dispatch({ effects: setSelectedCompletion(0) });
+  return acceptCompletion(view);
+};
+
 interface Listening {
   text: string;
-  names: () => Schemas["MovementName"][];
+  vocabulary: () => Vocabulary;
   typed: (text: string) => void;
   line: (line: number) => void;
   leave: () => void;
 }
 
 /** An editor below a host. It lives in a shadow root: its styles need no inline style then. */
-export function openEditor(host: HTMLElement, { text, names, typed, line, leave }: Listening): EditorView {
+export function openEditor(host: HTMLElement, { text, vocabulary, typed, line, leave }: Listening): EditorView {
   const root = host.shadowRoot ?? host.attachShadow({ mode: "open" });
   root.replaceChildren();
   return new EditorView({
@@ -133,17 +213,26 @@ export function openEditor(host: HTMLElement, { text, names, typed, line, leave 
         history(),
         drawSelection(),
         highlightActiveLine(),
-        notation,
+        coloured(vocabulary),
+        readings,
+        notHeldOver(),
         syntaxHighlighting(colours),
         looks,
         EditorView.lineWrapping,
         EditorView.contentAttributes.of({ "aria-label": "The session as text", spellcheck: "false" }),
         placeholder("Back squat 5 × 6 at 57.5 kg, rest 140 s\nBench press 3 × 9–13 at 60 kg, RPE 8"),
-        autocompletion({ override: [complete(names)], icons: false }),
+        // Nothing is chosen until an arrow chooses it: Enter is a new line.
+        autocompletion({
+          override: [complete(vocabulary)], icons: false, selectOnOpen: false, defaultKeymap: false, interactionDelay: 0,
+        }),
         keymap.of([
-          { key: "Tab", run: acceptCompletion },
+          { key: "Tab", run: takeFirst },
+          { key: "Enter", run: (view) => acceptCompletion(view) || (closeCompletion(view), insertNewline(view)) },
+          { key: "ArrowDown", run: moveCompletionSelection(true) },
+          { key: "ArrowUp", run: moveCompletionSelection(false) },
+          { key: "Ctrl-Space", run: startCompletion },
           { key: "Escape", run: (view) => closeCompletion(view) || (leave(), true) },
-          ...completionKeymap, ...defaultKeymap, ...historyKeymap, ...lintKeymap,
+          ...defaultKeymap, ...historyKeymap, ...lintKeymap,
         ]),
         EditorView.updateListener.of((update) => {
           if (update.docChanged) typed(update.state.doc.toString());
@@ -167,4 +256,17 @@ export function underline(view: EditorView, mistakes: Schemas["MistakeOut"][], w
   const there = (one: Schemas["MistakeOut"]) => one.line <= doc.lines;
   const found = [...mistakes.filter(there).map(mark("error")), ...warnings.filter(there).map(mark("warning"))];
   view.dispatch(setDiagnostics(view.state, found));
+}
+
+/** Show behind each line how it was read, and what its share of a maximum comes to. */
+export function showReadings(view: EditorView, answer: Schemas["Written"]): void {
+  const { doc } = view.state;
+  const told: { line: number; text: string; tone: "read" | "share" | "missing" }[] = [
+    ...answer.readings.map((one) => ({ line: one.line, text: one.text, tone: "read" as const })),
+    ...answer.shares.map((one) => ({ line: one.line, text: one.message, tone: one.missing ? ("missing" as const) : ("share" as const) })),
+  ];
+  const marks: Range<Decoration>[] = told
+    .filter((one) => one.line <= doc.lines)
+    .map((one) => Decoration.widget({ widget: new ReadAs(one.text, one.tone), side: 1 }).range(doc.line(one.line).to));
+  view.dispatch({ effects: setReadings.of(Decoration.set(marks, true)) });
 }

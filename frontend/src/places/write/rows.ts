@@ -17,14 +17,14 @@ export const EMPTY: Entry = {
   rpe: "", rest: "", to_failure: false, for_time: false, warm_up: false, note: "",
 };
 
-const bare = { text: "", entries: [], part: null, rounds: null, rest: "" };
+const bare = { text: "", entries: [], part: null, rounds: null, rest: "", label: "" };
 
 export const NEW = {
   sets: (): Row => ({ ...bare, kind: "sets", entries: [{ ...EMPTY, sets: "3", dose: "8" }] }),
   turn: (): Row => ({ ...bare, kind: "turn", entries: [{ ...EMPTY }] }),
   rounds: (): Row => ({
     ...bare, kind: "rounds",
-    rounds: { form: "rounds", count: "3", rungs: "", on: "40 s", off: "20 s", between: "60 s" },
+    rounds: { form: "rounds", count: "3", rungs: "", on: "40 s", off: "20 s", between: "60 s", every: "" },
   }),
   part: (): Row => ({ ...bare, kind: "part", part: { kind: "main", label: "", pre_exhaust: false } }),
   comment: (): Row => ({ ...bare, kind: "other", text: "# " }),

@@ -2,6 +2,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Refusal, type Schemas } from "@/api/client";
 import { type WeekPlace, writing } from "@/api/queries";
+import { newId } from "@/api/id";
+import { type Copy, dropLeft, forgetOnDevice, keepOnDevice, leftBehind, typedHere } from "./device";
 
 export interface Sheet {
   /** The session that is written; null until it is stored for the first time. */
@@ -26,15 +28,44 @@ export function usePlanChanged(): () => Promise<void> {
   );
 }
 
-/** A session in hand: checked as it is typed, stored soon after the last key. */
+const same = (one: Pick<Sheet, "date" | "title" | "text">, other: Pick<Sheet, "date" | "title" | "text">) =>
+  one.text === other.text && one.title === other.title && one.date === other.date;
+
+/** The name of a desk on the device: the session's number, or the day of a new one. */
+const deskOf = (sheet: Sheet) => (sheet.id === null ? `new-${sheet.date}` : String(sheet.id));
+
+const copyOf = (sheet: Sheet, client: string): Copy => ({
+  date: sheet.date, title: sheet.title, text: sheet.text, revision: sheet.revision, client, at: Date.now(),
+});
+
+/** Typed on this device and not stored, while the session was changed elsewhere. */
+export interface Aside {
+  copy: Copy;
+  /** Where another window left it; null if it is this window's own. */
+  key: string | null;
+}
+
+/** A session in hand: on the device before the next key, checked as it is typed, stored soon after. */
 export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Sheet) => void) {
-  const [sheet, setSheet] = useState(opened);
+  const [start] = useState(() => begin(place, opened));
+  const [sheet, setSheet] = useState(start.sheet);
+  const [aside, setAside] = useState<Aside | null>(start.aside);
   const [answer, setAnswer] = useState<Schemas["Written"] | null>(null);
   const [saving, setSaving] = useState<Saving>("stored");
   const [error, setError] = useState<string | null>(null);
   const [kept, setKept] = useState(opened);
   const busy = useRef(false);
+  const latest = useRef(start.sheet);
+  const desk = useRef(deskOf(opened));
+  const client = useRef(start.client);
+  // The week of a desk never changes; its object does with every address.
+  const where = useRef(place);
   const refresh = usePlanChanged();
+
+  const take = useCallback((next: Sheet) => {
+    latest.current = next;
+    setSheet(next);
+  }, []);
 
   const { id, date, title, text } = sheet;
   useEffect(() => {
@@ -56,12 +87,16 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
     setSaving("storing…");
     const body = { date: now.date, title: now.title, text: now.text, session: now.id };
     try {
-      const next = now.id === null
-        ? await writing.add(place, body)
-        : { id: now.id, ...(await writing.save(place, now.id, { ...body, revision: kept.revision })) };
-      const done = { ...now, id: next.id, revision: next.revision };
+      const done = now.id === null
+        ? await added(place, body, client.current)
+        : { ...now, ...(await writing.save(place, now.id, { ...body, revision: kept.revision })) };
       setKept(done);
-      setSheet((latest) => ({ ...latest, id: next.id, revision: next.revision }));
+      const next = { ...latest.current, id: done.id, revision: done.revision };
+      take(next);
+      // The desk has a number now, and what is on the device is over this revision.
+      forgetOnDevice(place, desk.current);
+      desk.current = deskOf(done);
+      if (!same(next, done)) keepOnDevice(place, desk.current, copyOf(next, client.current));
       stored(done);
       setSaving("stored");
       await refresh();
@@ -72,9 +107,9 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
     } finally {
       busy.current = false;
     }
-  }, [place, stored, kept.revision, refresh]);
+  }, [place, stored, kept.revision, refresh, take]);
 
-  const changed = text !== kept.text || title !== kept.title || date !== kept.date;
+  const changed = !same(sheet, kept);
   useEffect(() => {
     if (!changed || saving === "changed in another window") return undefined;
     const timer = setTimeout(() => void save(sheet), SAVE_AFTER_MS);
@@ -88,6 +123,40 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
   }, [changed, saving, sheet, save]);
   useEffect(() => () => leave.current?.(), []);
 
-  const put = useCallback((change: Partial<Sheet>) => setSheet((now) => ({ ...now, ...change })), []);
-  return { sheet, answer, error, saving: changed && saving === "stored" ? ("storing…" as Saving) : saving, put };
+  /** What is typed: on the device at once, whatever happens next. */
+  const put = useCallback((change: Partial<Sheet>) => {
+    const next = { ...latest.current, ...change };
+    keepOnDevice(where.current, desk.current, copyOf(next, client.current));
+    take(next);
+  }, [take]);
+
+  /** Go on with what was typed before, or let go of it. */
+  const decide = useCallback((mine: boolean) => {
+    if (!aside) return;
+    if (mine) put({ text: aside.copy.text, title: aside.copy.title });
+    if (aside.key === null && !mine) forgetOnDevice(place, desk.current);
+    if (aside.key !== null) dropLeft(aside.key);
+    setAside(null);
+  }, [aside, place, put]);
+
+  return { sheet, answer, error, saving: changed && saving === "stored" ? ("storing…" as Saving) : saving, put, aside, decide };
+}
+
+/** What one begins with: the session as it is stored, or as this window typed it last. */
+function begin(place: WeekPlace, opened: Sheet): { sheet: Sheet; aside: Aside | null; client: string } {
+  const name = deskOf(opened);
+  const own = typedHere(place, name);
+  if (own && !same(own, opened)) {
+    const goesOn = own.revision === opened.revision;
+    if (goesOn) return { sheet: { ...opened, date: own.date, title: own.title, text: own.text }, aside: null, client: own.client };
+    return { sheet: opened, aside: { copy: own, key: null }, client: own.client };
+  }
+  const left = leftBehind(place, name);
+  const aside = left && !same(left.copy, opened) ? left : null;
+  return { sheet: opened, aside, client: own?.client ?? newId() };
+}
+
+/** A new session, stored once: sent again, it is the one that is there, which may say less. */
+async function added(place: WeekPlace, body: Schemas["TextBody"], client: string): Promise<Sheet> {
+  return writing.add(place, { ...body, client });
 }

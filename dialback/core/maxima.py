@@ -1,0 +1,204 @@
+"""Maxima: what an athlete can move once, typed in or estimated, and loads in per cent of it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import date, timedelta
+from functools import cached_property
+from math import floor
+from typing import Final, Literal
+
+from dialback.core.kit import loads_for
+from dialback.core.movements import Movement, fold
+from dialback.core.notation.expand import Setting
+from dialback.core.rules import Rules
+from dialback.core.sessions import Maximum, Session, Set
+from dialback.core.tally import Entry, Ledger
+from dialback.core.weeks import Week
+from dialback.core.words import number, weight_text
+
+MOST_REPS: Final = 12
+"""Beyond so many reps to failure an estimate says little."""
+BEST_OF_DAYS: Final = 56
+"""How far back a best is looked for: eight weeks."""
+WITHOUT_KIT_KG: Final = 0.5
+"""Loads of unknown kit go down to a whole multiple of this."""
+_TINY: Final = 1e-9
+
+
+def reps_to_failure(one: Set) -> float:
+    """The reps that the set would have had to failure: its own and those in reserve."""
+    own = (one.reps or 0) / (2 if one.sides == "alternating" else 1)
+    return own + (10 - one.rpe if one.rpe is not None else 0)
+
+
+def load_moved(one: Set, movement: Movement, rules: Rules, bodyweight_kg: float | None) -> float:
+    """Load of all implements and, where the rules count it, the body's share of it, in kg."""
+    share = movement.bodyweight_share if rules.bodyweight_load else 0.0
+    return one.total_load_kg + share * (bodyweight_kg or 0)
+
+
+def estimated_maximum(
+    one: Set, movement: Movement, rules: Rules, bodyweight_kg: float | None
+) -> float | None:
+    """What a set lets expect of a single rep, in kg moved; ``None`` where it says too little.
+
+    Of a set with reps of its own, up to 12 to failure, of a movement that is not held. Sources:
+    Epley 1985 L × (1 + r ÷ 30); Brzycki 1993 L × 36 ÷ (37 − r); L itself for a single.
+    """
+    if rules.max_estimate is None or movement.isometric or not one.reps:
+        return None
+    reps = reps_to_failure(one)
+    load = load_moved(one, movement, rules, bodyweight_kg)
+    if reps > MOST_REPS or load <= 0:
+        return None
+    if reps <= 1:
+        return load
+    return load * (1 + reps / 30) if rules.max_estimate == "epley" else load * 36 / (37 - reps)
+
+
+def is_working(entry: Entry) -> bool:
+    """Whether it is a working set: one movement, counted, hard or easy, no warm-up."""
+    return (
+        entry.set.exercise is not None
+        and not entry.set.warm_up
+        and entry.measured.shape.standing in ("hard", "easy")
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Best:
+    """The highest estimated maximum of a movement, in kg moved, and the set that it is from."""
+
+    kg: float
+    set: Set
+    day: date
+
+
+def bests(entries: Iterable[Entry], ledger: Ledger) -> dict[str, Best]:
+    """The best of each movement among completed sets, by name."""
+    found: dict[str, Best] = {}
+    for entry in entries:
+        if not is_working(entry):
+            continue
+        movement = entry.measured.shape.moves[0].movement
+        kg = estimated_maximum(entry.set, movement, ledger.rules, ledger.bodyweight_kg)
+        if kg is not None and (movement.name not in found or kg > found[movement.name].kg):
+            found[movement.name] = Best(kg, entry.set, entry.session.date)
+    return found
+
+
+def bests_before(ledger: Ledger, day: date) -> dict[str, Best]:
+    """The best of each movement among sets completed in the eight weeks before a day."""
+    first = day - timedelta(days=BEST_OF_DAYS)
+    week, last = Week.of(first), Week.of(day)
+    entries: list[Entry] = []
+    while week <= last:
+        entries += [
+            entry
+            for entry in ledger.entries("completed", week)
+            if first <= entry.session.date < day
+        ]
+        week = week.plus(1)
+    return bests(entries, ledger)
+
+
+@dataclass(frozen=True, slots=True)
+class Share:
+    """A load in per cent of a maximum: kg of one implement, ``None`` where there is none; in words.
+
+    ``missing`` tells apart what the coach has to do something about.
+    """
+
+    kg: float | None
+    says: str
+    missing: Literal["", "maximum", "load"] = ""
+
+
+class Maxima:
+    """An athlete's maxima on a day."""
+
+    def __init__(self, ledger: Ledger, day: date) -> None:
+        self.ledger = ledger
+        self.day = day
+
+    @cached_property
+    def _bests(self) -> dict[str, Best]:
+        return bests_before(self.ledger, self.day)
+
+    def _typed(self, movement: Movement) -> Maximum | None:
+        known = [
+            one
+            for one in self.ledger.maxima
+            if fold(one.movement) == fold(movement.name) and one.date <= self.day
+        ]
+        return max(known, key=lambda one: one.date, default=None)
+
+    def share(self, name: str, percent: float) -> Share:
+        """The load that so many per cent of a movement's maximum come to, that the kit has."""
+        movement = self.ledger.movements[name]
+        typed = self._typed(movement)
+        best = self._bests.get(movement.name)
+        own = movement.bodyweight_share if self.ledger.rules.bodyweight_load else 0.0
+        body = own * (self.ledger.bodyweight_kg or 0)
+        if typed is not None:
+            moved, source = typed.kg + body, f"as of {_day_text(typed.date)}"
+        elif best is not None:
+            moved, source = best.kg, f"best estimate, {_day_text(best.day)}"
+        else:
+            return Share(
+                None,
+                f"no maximum of {movement.name} is known: type one in with the athlete's own "
+                f"rules, "
+                "or write the load; until then the line counts without load",
+                "maximum",
+            )
+        wanted = moved * percent / 100 - body
+        said = f"{number(percent)} % of {weight_text(moved, 1)} ({source})"
+        if wanted <= 0:
+            return Share(
+                None, f"{said} is less than the body's own share: write the help, as in help 15 kg",
+                "load",
+            )  # fmt: skip
+        implements = best.set.implements if best is not None else 1
+        return self._made(movement, wanted / implements, implements, said)
+
+    def _made(self, movement: Movement, wanted: float, implements: int, said: str) -> Share:
+        source, loads = loads_for(self.ledger.kit, movement) if self.ledger.kit else ("", ())
+        if not loads:
+            made: float | None = floor(wanted / WITHOUT_KIT_KG + _TINY) * WITHOUT_KIT_KG
+        else:
+            made = max((load for load in loads if load <= wanted + _TINY), default=None)
+        if not made:
+            below = f"the {source} has nothing at or below" if source else "there is no load below"
+            return Share(None, f"{said}: {below} {weight_text(wanted, 1)}", "load")
+        several = f"{implements} × " if implements > 1 else ""
+        return Share(made, f"{said}: {several}{weight_text(made)}")
+
+    def setting(self) -> Setting:
+        """What a text is expanded with: the movements, and loads in per cent of these maxima."""
+        return Setting(
+            self.ledger.movements, lambda name, percent: self.share(name, percent).kg,
+            self.implements,
+        )  # fmt: skip
+
+    def missing_in(self, session: Session) -> list[str]:
+        """What a session's loads in per cent lack, once for each movement and share."""
+        told: dict[str, None] = {}
+        for one in session.sets:
+            percent = (one.model_extra or {}).get("percent")
+            if isinstance(percent, int | float) and one.exercise is not None:
+                share = self.share(one.exercise, percent)
+                if share.missing:
+                    told[share.says] = None
+        return list(told)
+
+    def implements(self, name: str) -> int:
+        """How many implements the athlete's best set of a movement moved."""
+        best = self._bests.get(self.ledger.movements[name].name)
+        return best.set.implements if best is not None else 1
+
+
+def _day_text(day: date) -> str:
+    return f"{day.day} {day:%b %Y}"

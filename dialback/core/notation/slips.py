@@ -1,0 +1,34 @@
+"""A mistake in a text: what is wrong, where, and what would be right."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Mistake:
+    """What is wrong at a place of the text; lines and columns count from 1.
+
+    ``length`` is how many characters are meant, at least 1.
+    """
+
+    line: int
+    column: int
+    length: int
+    message: str
+
+    def __str__(self) -> str:
+        return f"line {self.line}, column {self.column}: {self.message}"
+
+
+class SlipError(Exception):
+    """A mistake at an offset in its line."""
+
+    def __init__(self, at: int, length: int, message: str) -> None:
+        self.at = at
+        self.length = length
+        super().__init__(message)
+
+    def on(self, line: int) -> Mistake:
+        """The mistake, on that line."""
+        return Mistake(line, self.at + 1, max(1, self.length), str(self))

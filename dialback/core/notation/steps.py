@@ -1,0 +1,535 @@
+"""From items to steps: what belongs together, what stays from before, what could be two things."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any, Final
+
+from dialback.core.movements import Movement
+from dialback.core.notation.items import Item, items, load_of
+from dialback.core.notation.messages import TIME_AGAIN
+from dialback.core.notation.names import Names, one_sided
+from dialback.core.notation.pieces import time_text
+from dialback.core.notation.session import DOSE, LOADING, Bout, Moves, Step
+from dialback.core.notation.slips import SlipError
+
+_OUTSIDE_NOTES: Final = r"(?![^()]{0,600}\))"
+_THEN: Final = re.compile(rf",?[ \t]{{0,8}}\bthen\b[ \t]{{0,8}}{_OUTSIDE_NOTES}", re.IGNORECASE)
+_LOOSE: Final = re.compile(r"^[ \t,:]{0,20}(?:-[ \t]{1,8})?")
+_JOINED: Final = re.compile(r"[ \t]{0,8},[ \t]{0,8}")
+_OF_ONE_HAND: Final = re.compile(r"each|ea\b\.?|(?:each|per|a) (?:arm|hand)", re.IGNORECASE)
+
+_EFFORT: Final = ("rpe", "rpe_to", "to_failure", "hold_s", "range", "for_time")
+"""What belongs to sets of one load: with another load it does not stay."""
+
+
+@dataclass(frozen=True, slots=True)
+class Spoken:
+    """What a prescription is about: a movement or a combination, and where it stands.
+
+    ``in_rounds`` is the number of rounds, ``None`` outside of rounds; ``timed`` says that a head
+    gives the time or the reps.
+    """
+
+    names: Names
+    moves: Moves
+    in_rounds: int | None = None
+    timed: bool = False
+    at: int = 0
+    length: int = 1
+
+    @property
+    def movements(self) -> list[Movement]:
+        """The movements, in order."""
+        return [self.names.movements[name] for name, _ in self.moves]
+
+    @property
+    def one_sided(self) -> list[bool]:
+        """Of each movement whether it is done one side after the other."""
+        return [one_sided(movement) for movement in self.movements]
+
+    @property
+    def held(self) -> bool:
+        """Whether it is a hold: nothing in it moves."""
+        return all(movement.isometric for movement in self.movements)
+
+    @property
+    def carried(self) -> bool:
+        """Whether it is a carry."""
+        return all(movement.pattern == "carry" for movement in self.movements)
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """What is said of one step, and nothing that is not said."""
+
+    says: dict[str, Any]
+    sets: int | None
+    at: int
+    length: int
+    worded: bool = False
+    behind_load: bool = False
+    """Whether how much stands behind the load."""
+
+    @property
+    def has_dose(self) -> bool:
+        """Whether it says how much."""
+        return any(self.says.get(key) is not None for key in DOSE)
+
+    @property
+    def has_loading(self) -> bool:
+        """Whether it says with what."""
+        return any(key in self.says for key in LOADING)
+
+
+def steps(line: str, raw: str, at: int, spoken: Spoken, lead: Item | None = None) -> list[Step]:
+    """The steps that stand behind a movement, from a place of the line to its end.
+
+    ``lead`` is a dose that stood before the movement. Raises ``SlipError``.
+    """
+    found: list[Step] = []
+    for start, end in between(_THEN, line, at):
+        said = items(line, raw, start, end, spoken.names)
+        if lead is not None:
+            said, lead = [lead, *said], None
+        for piece in pieces(said, line, spoken):
+            found.append(_step(piece, found[-1] if found else None, spoken))
+    return found
+
+
+def between(joint: re.Pattern[str], line: str, at: int) -> list[tuple[int, int]]:
+    """The places between the joints of a line, blanks and loose signs at their ends left out."""
+    bounds = []
+    begin = at
+    for match in joint.finditer(line, at):
+        bounds.append((begin, match.start()))
+        begin = match.end()
+    bounds.append((begin, len(line)))
+    trimmed = []
+    for start, end in bounds:
+        text = line[start:end]
+        start += len(text) - len(_LOOSE.sub("", text, count=1))
+        text = line[start:end].rstrip(" \t,;")
+        if text.endswith(".") and not text[-2:-1].isdigit():
+            text = text[:-1].rstrip()
+        trimmed.append((start, start + len(text)))
+    return trimmed
+
+
+def dose_of(text: str) -> tuple[Piece, ...]:
+    """What a few words say of a set whose movement is known: as many pieces as it names sets."""
+    ((start, end),) = between(re.compile("(?!)"), text, 0)
+    return tuple(pieces(items(text, text, start, end), text, None))
+
+
+def pieces(said: Sequence[Item], line: str, spoken: Spoken | None) -> list[Piece]:
+    """The steps that items say. Raises ``SlipError`` where they could be read in two ways."""
+    bundles: list[list[Item]] = [[]]
+    for item in _opened(said):
+        bundle = bundles[-1]
+        dose = next((one for one in bundle if one.kind in ("dose", "list")), None)
+        if item.kind in ("dose", "list") and dose is not None:
+            if dose is bundle[-1] and _goes_on(dose, item, line):
+                bundle[-1] = _longer(dose, item)
+                continue
+            if not _is_step(bundle):
+                raise _second(dose, item, line)
+            bundles.append([])
+        elif item.kind == "loads" and bundle and bundle[-1].kind == "loads":
+            raise SlipError(item.at, item.length, "the loads were said already on the line")
+        bundles[-1].append(item)
+    if len(bundles) == 1:
+        return _bundle(bundles[0], line, spoken)
+    last = bundles[-1]
+    if not _is_step(last):
+        dose = next(one for one in last if one.kind in ("dose", "list"))
+        raise _second(bundles[-2][0], dose, line)
+    _sure_of_loads(bundles)
+    shared = _shared(bundles)
+    return [
+        piece
+        for bundle in bundles
+        for piece in _bundle([*bundle, *(shared if bundle is not last else ())], line, spoken)
+    ]
+
+
+def _opened(said: Sequence[Item]) -> list[Item]:
+    return [part for item in said for part in (item.parts or (item,))]
+
+
+def _goes_on(dose: Item, item: Item, line: str) -> bool:
+    """Whether a number goes on with a list of numbers: ``12, 10, 8``."""
+    if not item.bare or item.sets is not None or dose.sets is not None:
+        return False
+    between = line[dose.at + dose.length : item.at]
+    return (dose.bare or (dose.kind == "list" and "/" not in line[dose.at : item.at])) and bool(
+        _JOINED.fullmatch(between)
+    )
+
+
+def _longer(dose: Item, item: Item) -> Item:
+    length = item.at + item.length - dose.at
+    return replace(dose, kind="list", says=(*dose.says, *item.says), length=length, bare=False)
+
+
+_LOADING: Final = frozenset({"load", "percent", "added", "help", "no_load", "band"})
+
+
+def _sure_of_loads(bundles: Sequence[Sequence[Item]]) -> None:
+    """A load with some of several steps may be meant for all of them: that is not guessed."""
+    loads = [next((one for one in bundle if one.kind in _LOADING), None) for bundle in bundles]
+    found = next((one for one in loads if one is not None), None)
+    if found is not None and not all(loads):
+        raise SlipError(found.at, found.length, "for which of these sets? Write the load with each "
+                        "of them")  # fmt: skip
+
+
+def _is_step(bundle: Sequence[Item]) -> bool:
+    """Whether items are a step by themselves: a dose with a load or a side of its own."""
+    kinds = {one.kind for one in bundle}
+    return bool(kinds & {"load", "percent", "added", "help", "no_load", "left", "right"})
+
+
+def _shared(bundles: Sequence[Sequence[Item]]) -> list[Item]:
+    """What stands at the end of several steps and is meant for all: a rest, the warm-up mark."""
+    earlier = {item.kind for bundle in bundles[:-1] for item in bundle}
+    shared = []
+    for item in bundles[-1]:
+        if item.kind in earlier or item.kind in ("dose", "list", "sets", "note"):
+            continue
+        if item.kind in ("rest", "open_rest", "no_rest", "warm_up"):
+            shared.append(item)
+        elif item.kind not in ("load", "percent", "added", "help", "no_load", "left", "right"):
+            raise SlipError(item.at, item.length, "for the last of these sets or for all? Write "
+                            "'then' between the steps, and say it with each")  # fmt: skip
+    return shared
+
+
+def _second(dose: Item, item: Item, line: str) -> SlipError:
+    """A second dose that is not a step of its own."""
+    text = line[item.at : item.at + item.length]
+    first = dose.says[0]
+    if set(item.says[0]) == {"seconds"} and len(item.says) == 1 and item.sets is None:
+        time = time_text(item.says[0]["seconds"])
+        if "seconds" in first:
+            message = f"write 'rest {time}', or 'then {time}' for another set"
+        else:
+            message = TIME_AGAIN.format(time=time)
+        return SlipError(item.at, item.length, message)
+    if text[:1] in "x×*X":
+        return SlipError(item.at, item.length, "the sets go first, then the reps, as in '3 × 8' or "
+                         "'3 × 8-12'")  # fmt: skip
+    if item.bare:
+        return SlipError(
+            item.at, item.length,
+            f"{text} what? Write '{text} kg' for a load, 'rest {text} s' for a rest, or 'then "
+            f"{text}' for a set of {text} reps",
+        )  # fmt: skip
+    return SlipError(
+        item.at, item.length,
+        f"a second dose: for other sets write 'then {text}'; reps within a time are written "
+        "'8 in 40 s'",
+    )  # fmt: skip
+
+
+# One step, or a list of sets.
+
+
+def _bundle(bundle: Sequence[Item], line: str, spoken: Spoken | None) -> list[Piece]:
+    says: dict[str, Any] = {}
+    sets: int | None = None
+    doses: Item | None = None
+    loads: Item | None = None
+    worded = False
+    dose_at, dose_length = (bundle[0].at, bundle[0].length) if bundle else (0, 1)
+    counted = any(one.kind in ("dose", "list") for one in bundle)
+    for at, item in enumerate(bundle):
+        said = item.says[0]
+        match item.kind:
+            case "dose" | "list":
+                doses, worded = item, item.worded
+                dose_at, dose_length = item.at, item.length
+                sets = _one_of(sets, item.sets, item)
+                said = {} if item.kind == "list" else said
+            case "sets":
+                sets = _one_of(sets, item.sets, item)
+            case "held":
+                sets = _one_of(sets, item.sets, item)
+                said = _hold(item, spoken, counted=counted)
+            case "loads":
+                loads, said = item, {}
+            case "load":
+                _sure_of_load(item, bundle[:at], spoken, sets)
+            case "added":
+                _sure_of_addition(item, spoken)
+            case "each":
+                _sure_of_each(item, bundle[:at], line)
+        _put(says, said, item)
+    _no_contradiction(says, bundle)
+    if doses is not None and doses.kind == "list":
+        if spoken is not None and len(doses.says) == 2 and "/" in line[doses.at :][: doses.length]:
+            pair = _pair(doses, says, sets, spoken)
+            if pair is not None:
+                return [Piece({**says, **pair}, sets, dose_at, dose_length, worded)]
+        return _listed(doses, loads, says, sets, spoken)
+    if loads is not None:
+        return _stepped(loads, says, sets, spoken, dose_at, dose_length)
+    loads_at = [one.at for one in bundle if one.kind in ("load", "percent", "help", "no_load")]
+    behind = doses is not None and bool(loads_at) and loads_at[0] < doses.at
+    return [Piece(says, sets, dose_at, dose_length, worded, behind)]
+
+
+def _one_of(sets: int | None, more: int | None, item: Item) -> int | None:
+    if sets is not None and more is not None:
+        raise SlipError(item.at, item.length, "the number of sets was said already on the line")
+    return more if sets is None else sets
+
+
+def _put(says: dict[str, Any], said: dict[str, Any], item: Item) -> None:
+    for key, value in said.items():
+        if key in says:
+            raise SlipError(item.at, item.length, "this was said already on the line")
+        says[key] = value
+
+
+def _no_contradiction(says: dict[str, Any], bundle: Sequence[Item]) -> None:
+    if "rpe" in says and says.get("to_failure"):
+        item = next(one for one in bundle if one.kind == "failure")
+        raise SlipError(item.at, item.length, "to failure is RPE 10: write one of the two")
+    if "percent" in says and says.get("load") is not None:
+        item = next(one for one in bundle if one.kind == "percent")
+        raise SlipError(item.at, item.length, "a load in kilograms and one in per cent: write one "
+                        "of the two")  # fmt: skip
+
+
+def _hold(item: Item, spoken: Spoken | None, *, counted: bool) -> dict[str, Any]:
+    seconds = item.says[0]["seconds"]
+    if counted and item.sets is None:
+        return {"hold_s": seconds}
+    if spoken is not None and spoken.held:
+        return {"seconds": seconds}
+    time = time_text(seconds)
+    raise SlipError(
+        item.at, item.length,
+        f"a hold of {time} behind how many reps? Write '8, hold {time}'; a movement that is held "
+        "as a whole has its time alone",
+    )  # fmt: skip
+
+
+def _sure_of_load(
+    item: Item, before: Sequence[Item], spoken: Spoken | None, sets: int | None
+) -> None:
+    load = load_of(item)
+    if load is None or load.implements == 1 or item.told or sets is not None:
+        return
+    if any(one.kind in ("dose", "list") for one in before):
+        return
+    if spoken is None or spoken.in_rounds is not None:
+        return
+    one = f"{load.value:g} {load.unit}"
+    raise SlipError(
+        item.at, item.length,
+        f"{load.implements} sets or {load.implements} implements? Write '{load.implements} × 5 at "
+        f"{one}', or 'at {load.implements} × {one}'",
+    )  # fmt: skip
+
+
+def _sure_of_addition(item: Item, spoken: Spoken | None) -> None:
+    if spoken is None or all(movement.bodyweight_share for movement in spoken.movements):
+        return
+    load = load_of(item)
+    assert load is not None  # noqa: S101 - an addition is one
+    raise SlipError(
+        item.at, item.length,
+        f"{load.value:g} {load.unit} more than what? Write the load itself; + is for what is added "
+        "to the body's weight",
+    )  # fmt: skip
+
+
+def _sure_of_each(item: Item, before: Sequence[Item], line: str) -> None:
+    written = line[item.at : item.at + item.length]
+    if not before or before[-1].kind != "load" or not _OF_ONE_HAND.fullmatch(written):
+        return
+    load = load_of(before[-1])
+    assert load is not None  # noqa: S101 - it is a load
+    raise SlipError(
+        item.at, item.length,
+        f"two implements, or reps on each side? Write 'at 2 × {load.value:g} {load.unit}', or "
+        "'each side'",
+    )  # fmt: skip
+
+
+def _pair(
+    doses: Item, says: dict[str, Any], sets: int | None, spoken: Spoken
+) -> dict[str, Any] | None:
+    """``8/8``: each side of a one-sided movement; two sets of another only if they differ."""
+    key, unit = ("reps", "") if "reps" in doses.says[0] else ("seconds", " s")
+    first, second = (one[key] for one in doses.says)
+    if "sides" not in says and all(spoken.one_sided) and first == second:
+        return {key: first, "sides": "each"}
+    if spoken.in_rounds is not None and not any(spoken.one_sided):
+        return None
+    if first == second or any(spoken.one_sided):
+        raise SlipError(
+            doses.at, doses.length,
+            f"two sets or two sides? Write '{first:g}{unit}, then {second:g}{unit}' for two "
+            f"sets, or "
+            + (f"'{first:g}{unit} each side'" if first == second else
+               f"'{first:g}{unit} left, then {second:g}{unit} right'"),
+        )  # fmt: skip
+    return None
+
+
+def _listed(
+    doses: Item,
+    loads: Item | None,
+    says: dict[str, Any],
+    sets: int | None,
+    spoken: Spoken | None,
+) -> list[Piece]:
+    """``12/10/8 at 40/45/50 kg``: a set for each number."""
+    count = len(doses.says)
+    if sets not in (None, count):
+        raise SlipError(doses.at, doses.length, f"{sets} sets, and {count} numbers: write one for "
+                        "each set, or 'then' between the steps")  # fmt: skip
+    if loads is not None and len(loads.says) != count:
+        raise SlipError(loads.at, loads.length, f"{len(loads.says)} loads for {count} sets: write "
+                        "one for all, or one for each")  # fmt: skip
+    _fits_rounds(count, doses, spoken)
+    given = loads.says if loads is not None else ({},) * count
+    return [
+        Piece({**dose, **load, **says}, 1, doses.at, doses.length)
+        for dose, load in zip(doses.says, given, strict=True)
+    ]
+
+
+def _stepped(
+    loads: Item,
+    says: dict[str, Any],
+    sets: int | None,
+    spoken: Spoken | None,
+    at: int,
+    length: int,
+) -> list[Piece]:
+    """``3 × 8 at 40/45/50 kg``: a set for each load."""
+    count = len(loads.says)
+    if sets not in (None, count):
+        raise SlipError(loads.at, loads.length, f"{sets} sets, and {count} loads: write one for "
+                        "all, or one for each")  # fmt: skip
+    _fits_rounds(count, loads, spoken)
+    return [Piece({**load, **says}, 1, at, length) for load in loads.says]
+
+
+def _fits_rounds(count: int, item: Item, spoken: Spoken | None) -> None:
+    rounds = spoken.in_rounds if spoken else None
+    if rounds is not None and rounds % count:
+        raise SlipError(item.at, item.length, f"{count} numbers for {rounds} rounds: write one for "
+                        "each round, or rounds that they go into")  # fmt: skip
+
+
+# What stays from the step before, and what the movement asks for.
+
+
+def _step(piece: Piece, before: Step | None, spoken: Spoken) -> Step:
+    kept = carried(piece, before.bout if before else None)
+    sets = piece.sets
+    if sets is None and before is not None and not piece.has_dose:
+        sets = before.sets
+    bout = settled(piece, kept, spoken)
+    return Step(bout, sets or 1)
+
+
+def carried(piece: Piece, before: Bout | None) -> dict[str, Any]:
+    """The fields of a bout: what the piece says, and what stays from the one before.
+
+    What is not given again stays. A dose given anew replaces the old one whole, a load the old
+    one; exertion, hold and range belong to a load, the tempo to a range of its own.
+    """
+    says = piece.says
+    if before is None:
+        return dict(says)
+    fields = {name: getattr(before, name) for name in Bout.__dataclass_fields__}
+    fields["note"] = ""
+    if piece.has_dose:
+        fields |= {key: _BARE[key] for key in DOSE}
+        if before.warm_up and not piece.has_loading and "warm_up" not in says:
+            raise SlipError(piece.at, piece.length, "is this a warm-up set, too? Write 'warm-up' "
+                            "behind it, or its load")  # fmt: skip
+    if piece.has_loading:
+        fields |= {key: _BARE[key] for key in (*LOADING, *_EFFORT, "warm_up")}
+    if "range" in says:
+        fields["tempo"] = None
+    if "rpe" in says or "to_failure" in says:
+        fields |= {"rpe": None, "rpe_to": None, "to_failure": False}
+    return fields | says
+
+
+_BARE: Final = {name: getattr(Bout(), name) for name in Bout.__dataclass_fields__}
+
+
+def settled(piece: Piece, fields: dict[str, Any], spoken: Spoken) -> Bout:
+    """The bout, with what its movement asks for. Raises ``SlipError`` for what does not fit it."""
+    fields = dict(fields)
+    if fields.get("reps") == 0 and not piece.worded:
+        raise SlipError(piece.at, piece.length, "no reps are not a set: leave it out")
+    if fields.get("rpe") is None and "rpe_to" in fields:
+        fields["rpe_to"] = None
+    bare = piece.has_dose and not piece.worded
+    counted = bare and any(fields.get(key) for key in ("reps", "clusters"))
+    if counted and (spoken.held or spoken.carried):
+        raise _not_counted(piece, fields, spoken)
+    only = spoken.movements[0]
+    if counted and len(spoken.moves) == 1 and only.pattern == "conditioning":
+        reps = fields.get("reps")
+        raise SlipError(
+            piece.at, piece.length,
+            f"{reps or 'so many'} what? Write '{reps or 8} min', '{reps or 8} s', '{reps or 500} "
+            f"m' or '{reps or 20} reps'",
+        )  # fmt: skip
+    distance = fields.get("distance_m")
+    if bare and distance is not None and distance < 20 and only.pattern == "conditioning":
+        raise SlipError(
+            piece.at, piece.length,
+            f"metres or minutes? Write '{distance:g} min' for minutes; a distance here begins "
+            "at 20 m",
+        )  # fmt: skip
+    if "sides" not in fields:
+        fields |= _sides(piece, fields, spoken)
+    return Bout(**fields)
+
+
+def _not_counted(piece: Piece, fields: dict[str, Any], spoken: Spoken) -> SlipError:
+    reps = fields.get("reps") or 35
+    name = spoken.movements[0].name
+    if spoken.carried and not spoken.held:
+        text = f"{name} is carried: write how far or how long, '{reps} m' or '{reps} s'"
+    else:
+        text = f"{name} is held: write how long, '{reps} s'"
+    if spoken.held and spoken.carried:
+        text = f"{name}: write how long or how far, '{reps} s' or '{reps} m'"
+    return SlipError(piece.at, piece.length, text)
+
+
+def _sides(piece: Piece, fields: dict[str, Any], spoken: Spoken) -> dict[str, Any]:
+    """A one-sided movement without a side is done on each."""
+    sided = spoken.one_sided
+    if not any(sided):
+        return {}
+    if not all(sided):
+        raise SlipError(
+            spoken.at, spoken.length,
+            "one of these movements is done one side after the other: write 'each side', "
+            "'alternating' or 'both'",
+        )  # fmt: skip
+    clusters: tuple[int, ...] = fields.get("clusters") or ()
+    if len(clusters) == 2:
+        if clusters[0] != clusters[1]:
+            raise SlipError(
+                piece.at, piece.length,
+                f"two sides or two bouts? Write '{clusters[0]} left, then {clusters[1]} right', "
+                f"or '{clusters[0]} + {clusters[1]} each side'",
+            )  # fmt: skip
+        return {"clusters": (), "reps": clusters[0], "sides": "each"}
+    return {"sides": "each"}

@@ -1,0 +1,184 @@
+"""The words of the notation, in one table: how each is spelt, what it says, what is offered.
+
+The grammar's terminals, the completion and the colours of the editor, the canonical text and the
+help are made from it. Patterns are matched whatever the letter case; repeats are bounded, so that
+no text makes them slow.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final, Literal
+
+_GAP: Final = r"[ \t]{0,8}"
+WHOLE: Final = r"[0-9]{1,9}"
+NUMBER: Final = r"[0-9]{1,9}(?:[.,][0-9]{1,6})?"
+_TIME_UNIT: Final = r"(?:seconds?|secs?|s|minutes?|mins?|min)\b"
+TIME: Final = (
+    rf"[0-9]{{1,6}}:[0-9]{{2}}(?![0-9:])(?:{_GAP}min\b)?"
+    rf"|[0-9]{{1,4}}{_GAP}(?:minutes?|mins?|min)(?:{_GAP}|[ ]and[ ])[0-9]{{1,2}}{_GAP}"
+    r"(?:seconds?|secs?|s)\b"
+    rf"|{NUMBER}{_GAP}{_TIME_UNIT}"
+    r"|[0-9]{1,3}'(?:[ ]?[0-9]{1,2}(?:\"|'')?(?![0-9]))?|[0-9]{1,4}(?:\"|'')"
+)
+"""A time: ``40 s``, ``2 min``, ``1:30``, ``1 min 30 s``, ``1'30"``."""
+
+WEIGHT_UNIT: Final = r"(?:kgs?|kilos?|kilograms?|lbs?|pounds?)\b"
+_SEVERAL: Final = rf"(?:[0-9]{{1,4}}{_GAP}[x×*]{_GAP})?"
+LOAD: Final = rf"{_SEVERAL}{NUMBER}{_GAP}{WEIGHT_UNIT}"
+_OF_MAXIMUM: Final = rf"%(?:{_GAP}(?:of[ ])?(?:the[ ])?(?:1[ -]?rm|max(?:imum)?)\b)?"
+_LIMB: Final = r"(?:side|arm|leg|hand|foot|limb)"
+
+
+def listed(item: str, unit: str) -> str:
+    """Numbers with slashes between them and one unit behind the last: ``40/45/50 kg``."""
+    return rf"{item}(?:{_GAP}/{_GAP}{item}){{1,19}}{unit}"
+
+
+Kind = Literal["number", "word", "head"]
+
+
+@dataclass(frozen=True, slots=True)
+class Word:
+    """A word of the notation, or a family of spellings that mean the same.
+
+    ``terminal`` is its name in the grammar, ``priority`` goes before where two would match.
+    ``offers`` is what completion puts in its place, ``says`` the help beside it.
+    """
+
+    terminal: str
+    pattern: str
+    priority: int = 5
+    kind: Kind = "word"
+    offers: tuple[str, ...] = ()
+    says: str = ""
+
+
+WORDS: Final = (
+    Word("PCT_LIST", listed(NUMBER, rf"{_GAP}{_OF_MAXIMUM}"), 16, "number"),
+    Word("LOAD_LIST", listed(NUMBER, rf"{_GAP}{WEIGHT_UNIT}"), 16, "number"),
+    Word(
+        "AT_LOADS",
+        rf"(?:at|@|with){_GAP}{NUMBER}(?:,[ \t]{{1,8}}{NUMBER}){{1,19}}{_GAP}{WEIGHT_UNIT}",
+        17, "number",
+    ),
+    Word("TIME_LIST", listed(NUMBER, rf"{_GAP}{_TIME_UNIT}"), 16, "number"),
+    Word("LIST", rf"{listed(WHOLE, '')}(?![0-9.,]?[0-9:])", 9, "number"),
+    Word(
+        "EACH",
+        rf"each[ ]{_LIMB}|each\b|per[ ]{_LIMB}|a[ ]{_LIMB}\b|ea\b\.?(?:[ ]{_LIMB}\b)?"
+        rf"|e/s\b|/{_GAP}{_LIMB}\b|on[ ]each[ ]{_LIMB}",
+        15, offers=("each side",), says="reps on both sides",
+    ),
+    Word("BOTH_SIDES", rf"both[ ]{_LIMB}s?\b", 16),
+    Word("BOTH", r"both\b(?:[ ]at[ ]once)?", 15, offers=("both",), says="both sides at once"),
+    Word(
+        "ALTERNATING", rf"alternat(?:ing|ely|e)\b(?:[ ]{_LIMB}s?\b)?|alt\b", 15,
+        offers=("alternating",), says="sides in turn",
+    ),
+    Word("LEFT", rf"left\b(?:[ ]{_LIMB}\b)?|l\b", 15, offers=("left",)),
+    Word("RIGHT", rf"right\b(?:[ ]{_LIMB}\b)?|r\b", 15, offers=("right",)),
+    Word(
+        "SETS", rf"[0-9]{{1,6}}{_GAP}sets?\b(?:{_GAP}of\b)?", 14, "number",
+    ),
+    Word(
+        "TIMED_REST",
+        rf"(?:{TIME}){_GAP}(?:of[ ])?rest(?:[ ]between[ ]sets)?\b(?!{_GAP}:?{_GAP}[0-9])", 15,
+    ),
+    Word("TIMED_HOLD", rf"(?:{TIME}){_GAP}holds?\b(?!{_GAP}[0-9])", 15),
+    Word("HELPED", rf"{LOAD}{_GAP}(?:of[ ])?(?:help|assist(?:ance|ed)?)\b", 15),
+    Word("ADDED", rf"\+{_GAP}{LOAD}", 15, "number"),
+    Word("LOAD", LOAD, 13, "number"),
+    Word("PCT", rf"{NUMBER}{_GAP}{_OF_MAXIMUM}", 13, "number"),
+    Word("TIME", TIME, 12, "number"),
+    Word(
+        "DISTANCE", rf"{NUMBER}{_GAP}(?:m|met(?:er|re)s?|km|kilomet(?:er|re)s?)\b", 11, "number",
+    ),
+    Word(
+        "TEMPO", r"tempo[ \t:]{1,8}(?:usual|normal|[^\s,()]{1,40})|(?:usual|normal|own)[ ]tempo\b",
+        13, offers=("tempo 3-1-2-0",), says="lower, pause, lift, pause",
+    ),
+    Word("BARE_TEMPO", r"[0-9x](?:-[0-9x]){2,3}(?![0-9x-])", 14),
+    Word(
+        "RIR",
+        rf"(?:(?:@|at){_GAP})?rir{_GAP}:?{_GAP}{NUMBER}(?:{_GAP}-{_GAP}{NUMBER})?"
+        rf"|{NUMBER}(?:{_GAP}-{_GAP}{NUMBER})?{_GAP}"
+        rf"(?:rir\b(?!{_GAP}:?{_GAP}[0-9])|(?:reps?[ ])?in[ ]reserve\b)",
+        15,
+    ),
+    Word(
+        "RPE", rf"(?:(?:@|at){_GAP})?rpe{_GAP}:?{_GAP}{NUMBER}(?:{_GAP}-{_GAP}{NUMBER})?", 15,
+        offers=("RPE 8",), says="exertion, 0 to 10",
+    ),
+    Word(
+        "BAND",
+        r"band[ \t]{1,8}(?!at\b|rest\b|rpe\b|with\b)[a-z]{1,30}(?![a-z])"
+        r"|(?!(?:with|and|the|a|no|then|each|in|at"
+        r"|of)[ \t])[a-z]{2,30}[ \t]{1,8}band\b(?![ \t]+[a-z])",
+        11, offers=("band strong",), says="by its level, without kilograms",
+    ),
+    Word("REP_RANGE", rf"{WHOLE}{_GAP}(?:-|to\b){_GAP}{WHOLE}(?![0-9.,]?[0-9]|{_GAP}(?:kg|lb|%"
+                      rf"|s\b|min|m\b|-))",
+         10, "number"),
+    Word("TIMES", r"[x×*](?![a-z])|by\b", 6),
+    Word("NOTE", r"\([^()\n]{0,600}\)", 5, offers=()),
+    Word(
+        "SPAN", r"(?:(?:low|high)[ ])?half\b(?:[ ]range\b)?|full\b(?:[ ]range\b)?", 15,
+        offers=("half range",), says="the whole set in half of the range",
+    ),
+    Word("WARM_UP", r"warm[- ]?ups?\b|w/u\b", 15, offers=("warm-up",),
+         says="left out of the sums"),
+    Word("FAILURE", r"(?:to|until|till?)[ ]failure\b", 15, offers=("to failure",),
+         says="RPE 10"),
+    Word("FOR_TIME", r"for[ ]time\b", 15, offers=("for time",), says="as fast as form allows"),
+    Word("NO_LOAD", r"bw\b|body[- ]?weight\b|no[ ]load\b|unloaded\b", 15, offers=("BW",),
+         says="body weight alone, no load"),
+    Word("OPEN_REST", r"rest[ ]as[ ]needed\b", 16),
+    Word("NO_REST", r"no[ ]rest\b", 16),
+    Word("REST", r"rest(?:ing)?\b:?", 8, offers=("rest 90 s",), says="after each set"),
+    Word("HOLD", r"hold\b", 8, offers=("hold 8 s",), says="at the end"),
+    Word("HELP", r"help\b|assist(?:ed|ance)?\b", 8, offers=("help 15 kg",), says="assistance"),
+    Word("REPS", r"reps?\b|repetitions?\b", 8),
+    Word("IN", r"(?:with)?in\b", 8),
+    Word("WITH", r"(?:with\b|w/)(?![ \t]*[0-9])", 9),
+    Word("AT", r"at\b|@|with\b|w/", 7),
+    Word("AND", r"and\b|;", 7),
+    Word("INT", rf"{WHOLE}(?![0-9])", 1, "number"),
+)  # fmt: skip
+"""The words behind a movement."""
+
+JOINTS: Final = (
+    Word("THEN", r"then\b", offers=("then",), says="go on with the movement"),
+    Word(
+        "LEVEL", r"easier\b|harder\b", offers=("harder", "easier"), says="a level of the movement"
+    ),
+)
+"""What goes on with a movement: the next step, another level."""
+
+HEADS: Final = (
+    Word("ROUNDS", r"(?:rounds?|rds?)\b(?:[ ]of\b)?", 12, "head", ("3 rounds:",),
+         "a circuit by reps"),
+    Word("BOUTS", r"bouts?\b", 12, "head", ("8 bouts, 20 s on, 10 s off:",), "short intervals"),
+    Word(
+        "LADDER",
+        r"ladder\b(?:[ \t]{0,8}:?[ \t]{0,8}[0-9]{1,4}\b(?![ \t]{0,8}(?:s|min)|[.:])"
+        r"(?:[ \t]{0,8}[,/-][ \t]{0,8}[0-9]{1,4}\b(?![ \t]{0,8}(?:s|min)|[.:])){0,40})?",
+        12, "head", ("ladder 4, 7, 10:",), "one rung a round",
+    ),
+    Word("ON", r"on\b|work\b", 12, "head", ("4 rounds, 35 s on, 25 s off:",),
+         "a circuit by the clock"),
+    Word("OFF", r"off\b", 12, "head"),
+    Word("REST_OFF", r"rest\b(?:[ ]between[ ](?:movements|exercises|stations)\b)", 13, "head"),
+    Word("BETWEEN", r"(?:rest[ ])?between(?:[ ]rounds)?\b|rest[ ]after[ ](?:each|a)[ ]round\b",
+         13, "head"),
+    Word("EVERY", r"every\b", 12, "head", ("every 60 s, 10 rounds:",), "work begins on the clock"),
+    Word("MINUTE", r"min(?:ute)?\b(?:[ ]on[ ]the[ ]minute\b)?", 12, "head"),
+    Word("FOR", r"for\b", 12, "head"),
+)  # fmt: skip
+"""The words in the head of rounds."""
+
+PART_HEADS: Final = ("warm-up:", "main A:", "finisher:", "cool-down:")
+"""What opens a part."""
+
+COMPLETE: Final = frozenset({"kg", "lb", "s", "min", "reps", "x", "at", "in", "m"})
+"""Short words that are whole as they stand: nothing is offered behind them."""

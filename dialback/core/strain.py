@@ -1,0 +1,66 @@
+"""Session load, monotony, strain and density of a week's sessions.
+
+Sources: Foster et al. 2001 (session RPE × minutes); Foster 1998 (monotony = mean ÷ standard
+deviation of the seven daily loads, strain = weekly load × monotony).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from statistics import fmean, pstdev
+
+from dialback.core.sessions import Session
+from dialback.core.tally import Entry
+from dialback.core.weeks import Week
+
+_TINY = 1e-9
+
+
+@dataclass(frozen=True, slots=True)
+class SessionLoads:
+    """Load in RPE × minutes, of sessions that have both; ``None`` where a figure has no base.
+
+    Density is volume load per minute of work and rest, kg/min.
+    """
+
+    load: float
+    monotony: float | None
+    strain: float | None
+    density_kg_min: float | None
+
+
+def session_loads(
+    sessions: Sequence[Session], week: Week, entries: Iterable[Entry], totals: dict[str, float]
+) -> SessionLoads:
+    """The loads of a week's completed sessions; ``totals`` has its volume load and work time."""
+    loads = [_load(one) for one in sessions]
+    known = [load for load in loads if load is not None]
+    load = sum(known)
+    monotony = _monotony(sessions, week) if sessions and len(known) == len(loads) else None
+    rests = sum(
+        entry.set.rest_s or 0.0
+        for entry in entries
+        if entry.measured.shape.standing in ("hard", "easy")
+    )
+    seconds = totals["work_s"] + rests
+    return SessionLoads(
+        load,
+        monotony,
+        None if monotony is None else load * monotony,
+        totals["volume_load_kg"] / (seconds / 60) if seconds else None,
+    )
+
+
+def _load(session: Session) -> float | None:
+    if session.rpe is None or session.duration_min is None:
+        return None
+    return session.rpe * session.duration_min
+
+
+def _monotony(sessions: Sequence[Session], week: Week) -> float | None:
+    days = [0.0] * 7
+    for session in sessions:
+        days[(session.date - week.monday).days] += _load(session) or 0.0
+    deviation = pstdev(days)
+    return fmean(days) / deviation if deviation > _TINY else None

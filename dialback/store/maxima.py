@@ -1,0 +1,36 @@
+"""Maxima that were typed in for an athlete, between table and core."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from dialback.core.sessions import Maximum as CoreMaximum
+from dialback.store.models import Athlete, Maximum
+
+
+def maximum_rows(athlete: Athlete) -> list[Maximum]:
+    """The athlete's maxima, by movement, the latest first."""
+    return list(
+        Maximum.select()
+        .where(Maximum.athlete == athlete)
+        .order_by(Maximum.movement, Maximum.date.desc(), Maximum.id.desc())
+    )
+
+
+def maxima_of(athlete: Athlete) -> tuple[CoreMaximum, ...]:
+    """The athlete's maxima as values."""
+    return tuple(
+        CoreMaximum.model_validate(
+            {"movement": row.movement, "kg": row.kg, "date": row.date, **row.extra}
+        )
+        for row in maximum_rows(athlete)
+    )
+
+
+def add_maxima(athlete: Athlete, maxima: Iterable[CoreMaximum]) -> None:
+    """Keep maxima."""
+    for one in maxima:
+        Maximum.create(
+            athlete=athlete, movement=one.movement, kg=one.kg, date=one.date,
+            extra=one.model_extra or {},
+        )  # fmt: skip

@@ -1,0 +1,157 @@
+"""Several at once: nobody's change is set back, and what was acknowledged is there."""
+
+import sqlite3
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+import dialback.web.places as places
+from dialback.store.models import Athlete
+from dialback.store.unit import touch, unit
+from dialback.web.app import ASKING, create_app
+from tests.conftest import TODAY
+
+WEEK = "/api/athletes/1/weeks/2026-W42"
+TEXT = {"date": "2026-10-13", "title": "Arms", "text": "Row 3 × 8 at 20 kg"}
+RESTRICTION = {"about": "movement", "subject": "Press", "by": "Runa Velk", "since": "2026-10-12"}
+MAXIMUM = {"movement": "Press", "kg": 60, "date": "2026-10-12"}
+FINDING = {"code": "muscle_floor", "subject": "chest", "measure": "sets", "basis": "completed"}
+
+WRITES: list[tuple[str, str, str, dict[str, Any] | None]] = [
+    ("write", "post", f"{WEEK}/written", TEXT),
+    ("rules", "put", "/api/athletes/1/rules", {"chosen": {"spacing_sets": 5}, "revision": 1}),
+    ("restrictions", "post", "/api/athletes/1/restrictions", RESTRICTION),
+    ("maxima", "post", "/api/athletes/1/maxima", MAXIMUM),
+    ("block", "post", f"{WEEK}/block/text", {"text": "2026-10-14 Legs\nSquat 3 × 5 at 60 kg"}),
+    ("block", "post", f"{WEEK}/block/new",
+     {"title": "Winter", "weeks": 3, "fill": "week before", "change": {}}),
+    ("files", "delete", "/api/athletes/1", None),
+]  # fmt: skip
+
+
+@pytest.fixture
+def known(client: FlaskClient, bring: Callable[..., Any]) -> FlaskClient:
+    assert bring().status_code == 201
+    return client
+
+
+@pytest.mark.parametrize(("place", "method", "path", "body"), WRITES)
+def test_a_change_between_reading_and_the_lock_stays(
+    known: FlaskClient,
+    data: Path,
+    monkeypatch: pytest.MonkeyPatch,
+    place: str,
+    method: str,
+    path: str,
+    body: dict[str, Any] | None,
+) -> None:
+    """Somebody else keeps a note right before the lock is taken: it is there afterwards."""
+
+    @contextmanager
+    def after_somebody() -> Iterator[None]:
+        with sqlite3.connect(data) as other:
+            other.execute("UPDATE athlete SET note = 'kept', bodyweight_kg = 71.5, "
+                          "change = change + 1 WHERE id = 1")  # fmt: skip
+        other.close()
+        with unit():
+            yield
+
+    monkeypatch.setattr(getattr(places, place), "unit", after_somebody)
+    answer = getattr(known, method)(path, json=body)
+    assert answer.status_code < 300, answer.get_data(as_text=True)
+    with sqlite3.connect(data) as look:
+        found = look.execute("SELECT note, bodyweight_kg FROM athlete WHERE id = 1").fetchone()
+    look.close()
+    assert found == ("kept", 71.5)
+
+
+def test_a_row_that_was_read_earlier_sets_nothing_back(store: Path) -> None:
+    Athlete.create(name="Ada")
+    early, late = Athlete.get(), Athlete.get()
+    late.rules = {"spacing_sets": 5}
+    touch(late)
+    early.note = "of mine"
+    touch(early)
+    kept = Athlete.get()
+    assert (kept.rules, kept.note, kept.change) == ({"spacing_sets": 5}, "of mine", 3)
+
+
+def test_what_only_asks_is_there(data: Path) -> None:
+    rules = create_app(data, today=lambda: TODAY).url_map.iter_rules()
+    names = {rule.endpoint.rpartition(".")[2] for rule in rules if "POST" in (rule.methods or ())}
+    assert names >= ASKING
+
+
+@pytest.mark.parametrize("hands", [2, 8])
+def test_every_acknowledged_change_is_there_or_was_refused_as_stale(
+    data: Path, bring: Callable[..., Any], hands: int
+) -> None:
+    """Several write one plan, each over the revision it has read, while others read it."""
+    assert bring().status_code == 201
+    app = create_app(data, today=lambda: TODAY)
+    first = app.test_client().post(f"{WEEK}/written", json=TEXT).get_json()
+    kept: list[tuple[int, str]] = []
+    wrong: list[str] = []
+    lock = threading.Lock()
+
+    def look(client: FlaskClient) -> tuple[int, str]:
+        answer = client.get(f"{WEEK}/written")
+        asked = client.post(f"{WEEK}/written/check", json={**TEXT, "session": first["id"]})
+        for one in (answer, asked):
+            if one.status_code != 200:
+                wrong.append(one.get_data(as_text=True))
+        (row,) = [one for one in answer.get_json()["sessions"] if one["id"] == first["id"]]
+        return row["revision"], row["text"]
+
+    def write(hand: int) -> None:
+        client = app.test_client()
+        for number in range(6):
+            revision, text = look(client)
+            line = f"{text}\nCurl {hand + 1} × {number + 1}"
+            body = {**TEXT, "text": line, "session": first["id"], "revision": revision}
+            answer = client.put(f"{WEEK}/written/{first['id']}", json=body)
+            if answer.status_code == 200:
+                with lock:
+                    kept.append((answer.get_json()["revision"], f"Curl {hand + 1} × {number + 1}"))
+            elif answer.status_code != 409:
+                wrong.append(answer.get_data(as_text=True))
+
+    threads = [threading.Thread(target=write, args=(hand,)) for hand in range(hands)]
+    for thread in threads:
+        thread.start()
+    for thread in threads:
+        thread.join()
+    assert not wrong
+    revision, text = look(app.test_client())
+    # Each was written over what it had read: all that was acknowledged stands in the text.
+    assert len(kept) >= hands
+    assert revision == first["revision"] + len(kept)
+    assert sorted(text.split("\n")[1:]) == sorted(line for _, line in kept)
+
+
+def test_a_movement_that_a_draft_names_stays(known: FlaskClient) -> None:
+    own = {"name": "Own row", "pattern": "horizontal_pull", "muscles": {"lats": "direct"}}
+    number = known.post("/api/movements", json={"movement": own}).get_json()["id"]
+    draft = {"sessions": [{"date": "2026-10-13", "title": "", "lines": [
+        {"set": {"exercise": "Own row", "reps": 8}, "count": 3}]}],
+        "start_total": 3, "revision": 0}  # fmt: skip
+    saved = known.put(f"{WEEK}/draft", json=draft)
+    assert saved.status_code == 200, saved.get_data(as_text=True)
+    refused = known.delete(f"/api/movements/{number}")
+    assert refused.status_code == 409
+    assert "a draft has it" in refused.get_json()["detail"]
+    assert known.get(f"{WEEK}/draft").status_code == 200
+
+
+def test_a_log_of_tomorrow_has_one_rule_everywhere(known: FlaskClient) -> None:
+    for day, taken in (("2026-10-13", True), ("2026-10-14", False)):
+        sets = [{"exercise": "Row", "reps": 8}]
+        body = {"change": f"change-{day}", "revision": 0, "plan": None,
+                "session": {"date": day, "sets": sets}}  # fmt: skip
+        logged = known.put(f"/api/athletes/1/logs/log-of-{day}", json=body)
+        assert (logged.status_code == 200) == taken, logged.get_data(as_text=True)
