@@ -28,6 +28,8 @@ def underlined(coach: Coach) -> list[str]:
 
 def open_new(coach: Coach) -> None:
     coach.open(f"{WEEK}/write", "The week with it")
+    # What a test before typed and left unstored is kept on the device, and would be gone on with.
+    coach.driver.execute_script("localStorage.clear()")
     coach.click("New session", "button")
     coach.wait(lambda: text(coach).startswith("Back squat 5 × 6"), "no empty board")
 

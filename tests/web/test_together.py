@@ -110,14 +110,17 @@ def test_every_acknowledged_change_is_there_or_was_refused_as_stale(
 
     def write(hand: int) -> None:
         client = app.test_client()
-        for number in range(6):
+        mine = 0
+        # Until two of its own stand: how often it comes too late is the machine's luck.
+        while mine < 2 and not wrong:
             revision, text = look(client)
-            line = f"{text}\nCurl {hand + 1} × {number + 1}"
-            body = {**TEXT, "text": line, "session": first["id"], "revision": revision}
+            new = f"Curl {hand + 1} × {mine + 1}"
+            body = {**TEXT, "text": f"{text}\n{new}", "session": first["id"], "revision": revision}
             answer = client.put(f"{WEEK}/written/{first['id']}", json=body)
             if answer.status_code == 200:
+                mine += 1
                 with lock:
-                    kept.append((answer.get_json()["revision"], f"Curl {hand + 1} × {number + 1}"))
+                    kept.append((answer.get_json()["revision"], new))
             elif answer.status_code != 409:
                 wrong.append(answer.get_data(as_text=True))
 
@@ -129,7 +132,7 @@ def test_every_acknowledged_change_is_there_or_was_refused_as_stale(
     assert not wrong
     revision, text = look(app.test_client())
     # Each was written over what it had read: all that was acknowledged stands in the text.
-    assert len(kept) >= hands
+    assert len(kept) == 2 * hands
     assert revision == first["revision"] + len(kept)
     assert sorted(text.split("\n")[1:]) == sorted(line for _, line in kept)
 
