@@ -6,7 +6,7 @@ SHELL := bash
 PYTHON ?= $(shell command -v python3.11 || command -v python3)
 PORT ?= 8765
 BIN := .venv/bin
-FRONT := $(shell git ls-files frontend 2>/dev/null | grep -v -e schema.d.ts -e /tests/)
+FRONT := $(shell git ls-files -co --exclude-standard frontend 2>/dev/null | grep -v -e schema.d.ts -e /tests/)
 
 .PHONY: setup build demo test lint bench docs screenshots lock clean
 

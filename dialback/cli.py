@@ -10,12 +10,15 @@ from collections.abc import Callable
 from datetime import date
 from functools import wraps
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import click
 
 from dialback import __version__
 from dialback.book.errors import BadInputError
+
+if TYPE_CHECKING:
+    from dialback.core.vocabulary import Basis
 
 # The rooms behind a command are imported by the command: an audit needs no database, no server.
 
@@ -70,10 +73,12 @@ def main(context: click.Context, data: Path | None) -> None:
 @click.argument("book", type=click.Path(path_type=Path))
 @click.option("--week", required=True, help="The ISO week, as in 2026-W41.")
 @click.option("--basis", type=click.Choice(["completed", "planned"]), default="completed")
+@click.option("--schools", is_flag=True, help="With the findings that each school would raise.")
 @click.option("--json", "as_json", is_flag=True, help="One JSON document, as the contract has it.")
 @_plain_errors
-def audit(book: Path, week: str, basis: str, *, as_json: bool) -> None:
+def audit(book: Path, week: str, basis: Basis, *, schools: bool, as_json: bool) -> None:
     """Audit a week of BOOK."""
+    from dialback.book.audit_document import audit_document, schools_document
     from dialback.book.book import read_book, warnings
     from dialback.book.errors import bad_input
     from dialback.core import audit as core
@@ -86,14 +91,19 @@ def audit(book: Path, week: str, basis: str, *, as_json: bool) -> None:
     read = read_book(_read(book))
     for warning in warnings(read):
         click.echo(warning, err=True)
-    result = core.audit(read.ledger(), chosen, basis)  # type: ignore[arg-type]
+    ledger = read.ledger()
+    result = core.audit(ledger, chosen, basis)
     if as_json:
-        document = core.as_document(result, read.athlete.name)
+        document = audit_document(result, read.athlete.name)
+        if schools:
+            document["schools"] = schools_document(ledger, chosen, basis)
         click.echo(json.dumps(document, ensure_ascii=False, indent=1))
     else:
-        from dialback.book.table import audit_table
+        from dialback.book.table import audit_table, schools_table
 
         click.echo(audit_table(result, read.athlete.name))
+        if schools:
+            click.echo("\n" + schools_table(ledger, chosen, basis))
 
 
 @main.command()

@@ -13,8 +13,9 @@ MAY_USE = {
     "store": {"core", "book", "library"},
     "demo": {"core", "book", "library", "store"},
     "simulated": {"core"},
-    "web": {"core", "book", "store", "library", "simulated"},
-    "cli.py": {"core", "book", "library", "store", "demo", "web"},
+    "work": {"core", "book", "library", "store"},
+    "web": {"core", "book", "store", "library", "simulated", "work"},
+    "cli.py": {"core", "book", "library", "store", "demo", "work", "web"},
 }
 NOT_IN_CORE = {"flask", "peewee", "sqlite3", "pathlib", "os", "io", "socket", "time", "click",
                "waitress", "requests", "urllib"}  # fmt: skip

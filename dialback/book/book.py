@@ -9,7 +9,7 @@ from collections.abc import Iterable, Sequence
 from functools import cached_property
 from typing import Any, Final, Literal
 
-from pydantic import Field, ValidationError
+from pydantic import Field, ValidationError, field_validator
 
 from dialback.book.errors import BadInputError, Problem, bad_input, from_validation
 from dialback.core.kit import Kit
@@ -36,6 +36,20 @@ class BookAthlete(Value):
     maxima: tuple[Maximum, ...] = Field((), strict=False, max_length=1000)
 
 
+class BookBlock(Value):
+    """A block of weeks: where it begins, and how many it has."""
+
+    week: str = Field(pattern=r"^\d{4}-W\d{2}$")
+    weeks: int = Field(ge=1, le=53)
+    title: str = Field("", max_length=200)
+
+    @field_validator("week")
+    @classmethod
+    def _is_a_week(cls, text: str) -> str:
+        Week.parse(text)
+        return text
+
+
 class Book(Value):
     """``dialback-book`` version 1."""
 
@@ -47,6 +61,7 @@ class Book(Value):
     planned: tuple[Session, ...] = Field((), strict=False)
     completed: tuple[Session, ...] = Field((), strict=False)
     kit: Kit | None = None
+    blocks: tuple[BookBlock, ...] = Field((), strict=False, max_length=1000)
 
     @cached_property
     def movements(self) -> MovementTable:
@@ -67,6 +82,7 @@ class Book(Value):
             self.athlete.restrictions,
             kit=self.kit,
             maxima=self.athlete.maxima,
+            blocks=frozenset(Week.parse(one.week) for one in self.blocks),
         )
 
 
@@ -232,7 +248,7 @@ def as_document(book: Book) -> dict[str, Any]:
         "rules": book.rules.changes(),
         "planned": document.get("planned", []),
         "completed": document.get("completed", []),
-        **({"kit": document["kit"]} if "kit" in document else {}),
+        **{key: document[key] for key in ("kit", "blocks") if key in document},
         **(book.model_extra or {}),
     }
 

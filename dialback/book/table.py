@@ -2,13 +2,19 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from tabulate import tabulate
 
 from dialback.core.audit import Audit, compliance, sessions_done
 from dialback.core.balance import weigh
 from dialback.core.baseline import Change
-from dialback.core.findings import CODES
-from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES, label
+from dialback.core.causes import causes
+from dialback.core.findings import CODES, Finding
+from dialback.core.schools import under_schools
+from dialback.core.tally import Ledger
+from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES, Basis, label
+from dialback.core.weeks import Week
 from dialback.core.words import number, percent
 
 _UNITS = {"volume_load_kg": ", kg", "tut_s": ", s", "work_s": ", s", "conditioning_s": ", s"}
@@ -63,7 +69,7 @@ def _totals(result: Audit) -> str:
 def _pairs(result: Audit) -> str:
     rows = []
     for pair in PAIRS:
-        low, high = result.ledger.rules.balance_bands[pair.name]
+        band = result.ledger.rules.balance_bands.get(pair.name)
         sets = weigh(result.tally, pair, "sets")
         ratios = [
             "–"
@@ -73,7 +79,7 @@ def _pairs(result: Audit) -> str:
         ]
         rows.append(
             [" : ".join(pair.labels), f"{number(sets.a)} : {number(sets.b)}", *ratios,
-             f"{number(low)}–{number(high)}"]
+             "" if band is None else f"{number(band[0])}–{number(band[1])}"]
         )  # fmt: skip
     heads = ["Pairs", "sets a : b", "sets", "reps", "volume load", "tension", "band"]
     return _table(rows, heads)
@@ -98,15 +104,43 @@ def _muscles(result: Audit) -> str:
     return _table(rows, heads)
 
 
+_TITLES: Final = {code.code: code.title for code in CODES}
+
+
 def _findings(result: Audit) -> str:
+    """The causes, each with what follows from it; then the notes that stand alone."""
     if not result.findings:
         return "No findings."
-    titles = {code.code: code.title for code in CODES}
+    found = causes(result)
+    explained = {finding.key for cause in found for finding in cause.explains}
+    rows = [f"Findings: {len(result.findings)}, causes: {len(found)}"]
+    for cause in found:
+        rows.append(f"  {cause.sentence}")
+        rows += [f"    {_finding(finding)}" for finding in cause.explains]
+    alone = [finding for finding in result.findings if finding.key not in explained]
+    if alone:
+        rows.append("  Notes")
+        rows += [f"    {_finding(finding)}" for finding in alone]
+    return "\n".join(rows)
+
+
+def _finding(finding: Finding) -> str:
+    title = _TITLES[finding.code]
+    return f"{finding.level.upper():8}{title}. {finding.sentence} {finding.clears}"
+
+
+def schools_table(ledger: Ledger, week: Week, basis: Basis) -> str:
+    """Findings by school: what all would raise, and what only one."""
+    audits = under_schools(ledger, week, basis)
+    found = {finding.key: finding for result in audits.values() for finding in result.findings}
     rows = [
-        f"  {finding.level.upper():8}{titles[finding.code]}. {finding.sentence} {finding.clears}"
-        for finding in sorted(result.findings, key=lambda one: one.level != "high")
-    ]
-    return "\n".join([f"Findings: {len(rows)}", *rows])
+        [f"{_TITLES[code]}: {label(subject)}", *(
+            next((one.level for one in result.findings if one.key == (code, subject, measure)), "")
+            for result in audits.values()
+        )]
+        for code, subject, measure in sorted(found)
+    ]  # fmt: skip
+    return _table(rows, ["Schools", *audits])
 
 
 def _change(change: Change) -> list[str]:

@@ -85,7 +85,7 @@ def _lines(sets: Sequence[Set]) -> Iterator[Line]:
             for one, alike in groupby(several):
                 yield Line(set=one, count=sum(1 for _ in alike))
             continue
-        rounds = tuple(tuple(same) for _, same in groupby(several, key=_round))
+        rounds = tuple(tuple(same) for _, same in groupby(several, key=lambda one: one.round))
         yield Line(set=several[0], count=len(rounds), rounds=rounds)
 
 
@@ -93,18 +93,13 @@ def _circuits(sets: Sequence[Set]) -> Iterator[tuple[tuple[str | None, int] | No
     """Each set with its circuit: the sets of a part that say their round, from each first on."""
     begun = 0
     for one in sets:
-        number = _round(one)
+        number = one.round
         if number is None:
             yield None, one
             continue
-        if number == 1 and (one.model_extra or {}).get("place") == 1:
+        if number == 1 and one.place == 1:
             begun += 1
         yield (one.part, begun), one
-
-
-def _round(one: Set) -> int | None:
-    number = (one.model_extra or {}).get("round")
-    return number if isinstance(number, int) and not isinstance(number, bool) else None
 
 
 def as_sessions(draft: Iterable[DraftSession]) -> tuple[Session, ...]:

@@ -4,28 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from datetime import date
+from datetime import date, timedelta
 from functools import cached_property
-from typing import Any, Final
+from typing import Final
 
-from dialback.core.balance import weigh
-from dialback.core.baseline import Baseline, Change, baseline, heaviest_before
+from dialback.core.baseline import Baseline, Change, baseline, heaviest_before, is_lighter
+from dialback.core.breaks import Break, as_planned_from_here, break_before
 from dialback.core.findings import AgainstPlan, Finding, WeekInHand, find
 from dialback.core.matching import pair_sessions
 from dialback.core.reconcile import match_sessions
-from dialback.core.sessions import Session
-from dialback.core.sides import Sides, left_right, upper_lower
-from dialback.core.strain import session_loads
-from dialback.core.tally import TOTALS, Entry, Ledger, Tally, measured, rough, tally
-from dialback.core.vocabulary import (
-    MEASURES,
-    MUSCLE_MEASURES,
-    MUSCLES,
-    PAIRS,
-    PATTERNS,
-    TITLES,
-    Basis,
-)
+from dialback.core.sessions import Session, Set
+from dialback.core.strain import SessionLoads, session_loads
+from dialback.core.tally import Entry, Ledger, Tally, measured, rough, tally
+from dialback.core.vocabulary import MEASURES, PATTERNS, TITLES, Basis
 from dialback.core.weeks import Week
 from dialback.core.words import percent
 
@@ -82,6 +73,12 @@ class Audit:
         return Change(self.baseline.base(figure), self.value(figure))
 
     @property
+    def session_loads(self) -> SessionLoads:
+        """Load, monotony, strain and density of the week's sessions."""
+        totals = {name: self.value(f"totals/{name}") for name in ("volume_load_kg", "work_s")}
+        return session_loads(self.in_hand.sessions, self.week, self.entries, totals)
+
+    @property
     def disagreement(self) -> str | None:
         """Where two of the four measures moved in opposite directions by more than 10 %."""
         changes = {name: self.change(f"totals/{name}").change for name in MEASURES}
@@ -103,15 +100,9 @@ class Audit:
         return [name for name in PATTERNS if f"patterns/{name}/sets" in self.tally]
 
     @property
-    def movements(self) -> list[str]:
+    def movements(self) -> tuple[str, ...]:
         """The movements in the sums, in the order in which they were first done."""
-        names = (
-            move.movement.name
-            for entry in self.entries
-            if entry.measured.shape.standing in ("hard", "easy")
-            for move in entry.measured.shape.moves
-        )
-        return list(dict.fromkeys(names))
+        return self.in_hand.movements
 
 
 def audit(
@@ -120,25 +111,31 @@ def audit(
     """Audit a week of the ledger, as completed or as planned.
 
     A plan of a day from ``as_of`` on is not due yet: it is neither missed nor counted against.
+    Where nobody says what day it is, plans are due up to the last completed day.
     """
-    due = None if as_of is None or as_of > week.sunday else max(as_of, week.monday)
+    if as_of is None and ledger.last_done is not None:
+        as_of = ledger.last_done + timedelta(days=1)
+    due = None if as_of is not None and as_of > week.sunday else max(as_of or date.min, week.monday)
     key = ("audit", basis, week, due)
     kept: Audit | None = ledger.kept.get(key)
     if kept is None:
-        entries, sums = ledger.entries(basis, week), ledger.tally(basis, week)
-        against = against_plan(ledger, week, due) if basis == "completed" else None
-        kept = ledger.kept[key] = _audit(ledger, week, basis, entries, sums, against)
+        kept = ledger.kept[key] = _audit(ledger, week, basis, due)
     return kept
 
 
-def against_plan(ledger: Ledger, week: Week, due: date | None = None) -> AgainstPlan:
-    """The week's plan beside its log. Plans of days from ``due`` on count once they are done."""
+def against_plan(
+    ledger: Ledger, week: Week, due: date | None, completed: Sequence[Session] | None = None
+) -> AgainstPlan:
+    """The week's plan beside its log, or beside other sessions in place of it.
+
+    Plans of days from ``due`` on count once they are done.
+    """
+    if completed is None:
+        completed = ledger.source.week("completed", week)
     matches = tuple(
         match
         for match in match_sessions(
-            ledger.source.week("planned", week),
-            ledger.source.week("completed", week),
-            ledger.movements,
+            ledger.source.week("planned", week), completed, ledger.movements
         )
         if match.done is not None or match.plan is None or due is None or match.plan.date < due
     )
@@ -159,24 +156,53 @@ def against_plan(ledger: Ledger, week: Week, due: date | None = None) -> Against
 def audit_draft(ledger: Ledger, week: Week, sessions: Sequence[Session]) -> Audit:
     """Audit sessions that are not in the ledger as the plan of a week."""
     entries = ledger.measure(sessions)
-    return _audit(ledger, week, "planned", entries, tally(entries))
+    sums = tally(entries)
+    return _judged(ledger, week, "planned", tuple(sessions), entries, sums, None)
 
 
-def _audit(
+def _audit(ledger: Ledger, week: Week, basis: Basis, due: date | None) -> Audit:
+    return _judged(
+        ledger,
+        week,
+        basis,
+        tuple(ledger.source.week(basis, week)),
+        ledger.entries(basis, week),
+        ledger.tally(basis, week),
+        against_plan(ledger, week, due) if basis == "completed" else None,
+    )
+
+
+def _judged(
     ledger: Ledger,
     week: Week,
     basis: Basis,
+    sessions: tuple[Session, ...],
     entries: tuple[Entry, ...],
     sums: Tally,
-    against: AgainstPlan | None = None,
+    against: AgainstPlan | None,
 ) -> Audit:
-    key = ("before", week)
-    before: tuple[Baseline, Mapping[str, float]] | None = ledger.kept.get(key)
+    key = ("before", basis, week)
+    before: tuple[Baseline, Mapping[str, Set], Break | None] | None = ledger.kept.get(key)
     if before is None:
-        before = ledger.kept[key] = (baseline(ledger, week), heaviest_before(ledger, week))
-    base, heaviest = before
-    in_hand = WeekInHand(entries, sums, base, heaviest, ledger.rules, against, ledger.restrictions)
+        earlier = as_planned_from_here(ledger) if basis == "planned" else ledger
+        before = ledger.kept[key] = (
+            baseline(ledger, week), heaviest_before(ledger, week), break_before(earlier, week),
+        )  # fmt: skip
+    base, heaviest, ended_break = before
+    in_hand = WeekInHand(
+        week, basis, ledger, sessions, entries, sums, base, heaviest,
+        lighter=_meant_light(ledger, week, basis, sums), ended_break=ended_break, against=against,
+    )  # fmt: skip
     return Audit(week, basis, ledger, entries, sums, base, in_hand)
+
+
+def _meant_light(ledger: Ledger, week: Week, basis: Basis, sums: Tally) -> bool:
+    """Whether a week is a lighter one; a completed one only if its plan is, where it has one."""
+    if not is_lighter(ledger, week, sums.get("totals/sets", 0.0)):
+        return False
+    if basis == "planned" or not ledger.source.week("planned", week):
+        return True
+    return is_lighter(ledger, week, ledger.tally("planned", week).get("totals/sets", 0.0))
 
 
 def sessions_done(ledger: Ledger, week: Week) -> Share:
@@ -223,126 +249,3 @@ def compliance(ledger: Ledger, week: Week) -> dict[str, Share]:
         name: Share(planned.get(f"totals/{name}", 0.0), done.get(f"totals/{name}", 0.0))
         for name in MEASURES
     }
-
-
-DECIMALS = 4
-
-
-def _round(value: float | None) -> float | None:
-    return None if value is None else round(value, DECIMALS) + 0.0
-
-
-def as_document(result: Audit, athlete: str) -> dict[str, Any]:
-    """The audit as the contract's JSON document."""
-    value = result.value
-    document: dict[str, Any] = {
-        "athlete": athlete,
-        "week": str(result.week),
-        "basis": result.basis,
-        "totals": {
-            name: int(value(f"totals/{name}"))
-            if name.endswith("_rep_sets") or name.endswith("_tempo_sets")
-            else _round(value(f"totals/{name}"))
-            for name in TOTALS
-        },
-        "muscles": {
-            muscle: {name: _round(value(f"muscles/{muscle}/{name}")) for name in MUSCLE_MEASURES}
-            for muscle in MUSCLES
-        },
-        "patterns": {
-            pattern: {name: _round(value(f"patterns/{pattern}/{name}")) for name in MEASURES}
-            for pattern in result.patterns
-        },
-        "balance": {
-            pair.name: {
-                name: {
-                    "a": _round((weighing := weigh(result.tally, pair, name)).a),
-                    "b": _round(weighing.b),
-                    "ratio": _round(weighing.ratio),
-                }
-                for name in pair.measures
-            }
-            for pair in PAIRS
-        }
-        | {
-            name: _sides(sides)
-            for name, sides in (
-                ("left_right", left_right(result.entries)),
-                ("upper_lower", upper_lower(result.entries)),
-            )
-        },
-        "jumps": {
-            "baseline": result.baseline.kind,
-            "baseline_weeks": [str(week) for week in result.baseline.weeks],
-            "totals": {name: _change(result.change(f"totals/{name}")) for name in MEASURES},
-            "muscles": {
-                muscle: {
-                    name: _change(result.change(f"muscles/{muscle}/{name}"))
-                    for name in MUSCLE_MEASURES
-                }
-                for muscle in MUSCLES
-            },
-        },
-        "findings": [_finding(finding, result) for finding in result.findings],
-    }
-    if result.basis == "completed":
-        sessions = sessions_done(result.ledger, result.week)
-        document["compliance"] = {
-            "sessions": {"planned": int(sessions.planned), "done": int(sessions.done)},
-            **{
-                name: {
-                    "planned": _round(share.planned),
-                    "done": _round(share.done),
-                    "share": _round(share.share),
-                }
-                for name, share in compliance(result.ledger, result.week).items()
-            },
-        }
-        loads = session_loads(
-            result.ledger.source.week("completed", result.week),
-            result.week,
-            result.entries,
-            {name: value(f"totals/{name}") for name in ("volume_load_kg", "work_s")},
-        )
-        document["sessions"] = {
-            "load": _round(loads.load),
-            "monotony": _round(loads.monotony),
-            "strain": _round(loads.strain),
-            "density_kg_min": _round(loads.density_kg_min),
-        }
-    return document
-
-
-def _sides(sides: Sides) -> dict[str, dict[str, float | None]]:
-    return {
-        measure: {"a": _round(a), "b": _round(b), "ratio": _round(a / b if b else None)}
-        for measure, (a, b) in sides.items()
-    }
-
-
-def _change(change: Change) -> dict[str, float | None]:
-    return {
-        "base": _round(change.base),
-        "value": _round(change.value),
-        "change": _round(change.change),
-    }
-
-
-def _finding(finding: Finding, result: Audit) -> dict[str, Any]:
-    against = result.in_hand.against
-    entries = against.planned if finding.of_plan and against else result.entries
-    return {
-        "code": finding.code,
-        "subject": finding.subject,
-        "measure": finding.measure,
-        "level": finding.level,
-        "value": _round(finding.value),
-        "limit": finding.limit,
-        "sentence": finding.sentence,
-        "clears": finding.clears,
-        "trail": [
-            {"date": one.entry.session.date.isoformat(), "session": one.entry.session.title,
-             "set": one.entry.at, "credit": _round(one.credit)}
-            for one in finding.trail(entries)
-        ],
-    }  # fmt: skip

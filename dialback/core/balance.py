@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
-from dialback.core.tally import Tally
+from dialback.core.sides import left_right
+from dialback.core.tally import Entry, Tally
 from dialback.core.vocabulary import Pair
 
 
@@ -27,3 +29,10 @@ def weigh(tally: Tally, pair: Pair, measure: str) -> Weighing:
         tally.get(f"balance/{pair.name}/a/{measure}", 0.0),
         tally.get(f"balance/{pair.name}/b/{measure}", 0.0),
     )
+
+
+def weigh_all(tally: Tally, entries: Iterable[Entry], pair: Pair) -> dict[str, Weighing]:
+    """Weigh any pair of a week in all its measures; the athlete's two sides, too."""
+    if pair.of == "side":
+        return {measure: Weighing(*sides) for measure, sides in left_right(entries).items()}
+    return {measure: weigh(tally, pair, measure) for measure in pair.measures}

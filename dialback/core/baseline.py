@@ -4,13 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from statistics import median
 from typing import Final
 
-from dialback.core.tally import Ledger, Tally, top_loads
+from dialback.core.sessions import Set
+from dialback.core.tally import Ledger, Tally, top_sets
 from dialback.core.weeks import Week
 
 WINDOW: Final = 4
 """Weeks before the audited one that ``mean_4``, ``last_week`` and load steps look at."""
+
+LIGHTER_WINDOW: Final = 8
+"""Weeks before a week whose median tells whether it is a lighter one."""
+LEAST_WEEKS: Final = 2
+"""So many trained weeks among them are needed to tell."""
 
 TOLERANCE: Final = 1e-9
 """A value at its limit is within it, whatever the last bit of a float says."""
@@ -47,12 +54,42 @@ class Change:
         return (self.value - self.base) / self.base
 
 
+def is_lighter(ledger: Ledger, week: Week, sets: float) -> bool:
+    """Whether so many sets make a week a lighter one, beside the trained weeks before it.
+
+    Below ``lighter_share`` of the median of the trained weeks among the eight before, lighter ones
+    among them; never where there are fewer than two.
+    """
+    key = ("lighter below", week)
+    if key not in ledger.kept:
+        share = ledger.rules.lighter_share
+        trained = [
+            ledger.tally("completed", before)["totals/sets"]
+            for before in weeks_before(week, LIGHTER_WINDOW)
+            if ledger.is_trained(before)
+        ]
+        enough = share is not None and len(trained) >= LEAST_WEEKS
+        ledger.kept[key] = share * median(trained) if share is not None and enough else None
+    below: float | None = ledger.kept[key]
+    return below is not None and sets < below - TOLERANCE
+
+
+def is_lighter_week(ledger: Ledger, week: Week) -> bool:
+    """Whether a trained week was a lighter one."""
+    sets = ledger.tally("completed", week).get("totals/sets", 0.0)
+    return sets > 0 and is_lighter(ledger, week, sets)
+
+
 def baseline(ledger: Ledger, week: Week) -> Baseline:
-    """The baseline of a week under the ledger's rules, from completed work before it."""
+    """The baseline of a week under the ledger's rules, from completed work before it.
+
+    Lighter weeks are left out of it, unless there are no others.
+    """
     kind = ledger.rules.baseline
     if kind == "ewma":
         return _ewma(ledger, week)
     trained = tuple(before for before in window(week) if ledger.is_trained(before))
+    trained = tuple(one for one in trained if not is_lighter_week(ledger, one)) or trained
     if kind == "last_week":
         trained = trained[-1:]
     if not trained:
@@ -60,14 +97,19 @@ def baseline(ledger: Ledger, week: Week) -> Baseline:
     return Baseline(kind, trained, _mean([ledger.tally("completed", one) for one in trained]))
 
 
+def weeks_before(week: Week, count: int) -> tuple[Week, ...]:
+    """So many weeks before a week, in order."""
+    return tuple(week.plus(back) for back in range(-count, 0))
+
+
 def window(week: Week) -> tuple[Week, ...]:
     """The four weeks before a week, in order."""
-    return tuple(week.plus(back) for back in range(-WINDOW, 0))
+    return weeks_before(week, WINDOW)
 
 
-def heaviest_before(ledger: Ledger, week: Week) -> Mapping[str, float]:
-    """Each movement's heaviest completed load in the four weeks before, in kg."""
-    return top_loads(
+def heaviest_before(ledger: Ledger, week: Week) -> Mapping[str, Set]:
+    """Each movement's heaviest completed set in the four weeks before."""
+    return top_sets(
         entry for before in window(week) for entry in ledger.entries("completed", before)
     )
 

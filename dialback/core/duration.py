@@ -24,16 +24,16 @@ class Duration:
 
 
 def estimated_duration(entries: Sequence[Entry], rules: Rules) -> Duration:
-    """Work time + planned rests + a change-over for each movement, warm-ups and all.
+    """Work time + rests + a change-over for each movement, warm-ups and conditioning too.
 
-    The rest after the last set is not waited for. Source: Dial Back's own estimate.
+    Source: Dial Back's own estimate.
     """
     movements = {
         move.movement.name for entry in entries for move in entry.measured.shape.moves
     }  # fmt: skip
     return Duration(
         work_s=sum(entry.measured.work_s for entry in entries),
-        rest_s=sum(entry.set.rest_s or 0.0 for entry in entries[:-1]),
+        rest_s=sum(entry.set.rest_s or 0.0 for entry in entries),
         change_over_s=rules.change_over_s * len(movements),
     )
 

@@ -82,10 +82,9 @@ def check(one: Set, kit: Kit, movements: MovementTable) -> Unmade | NoBand | Non
 
     A movement is checked against the kit that it names, where the room has loads of that kind.
     """
-    extra = one.model_extra or {}
-    band = extra.get("band")
-    if isinstance(band, str) and kit.bands and fold(band) not in {fold(own) for own in kit.bands}:
-        return NoBand(band, kit.bands)
+    known = {fold(own) for own in kit.bands}
+    if one.band is not None and known and fold(one.band) not in known:
+        return NoBand(one.band, kit.bands)
     if one.load_kg <= 0:
         return None
     for name, _ in one.named_moves():

@@ -82,11 +82,50 @@ def bests(entries: Iterable[Entry], ledger: Ledger) -> dict[str, Best]:
     for entry in entries:
         if not is_working(entry):
             continue
-        movement = entry.measured.shape.moves[0].movement
-        kg = estimated_maximum(entry.set, movement, ledger.rules, ledger.bodyweight_kg)
-        if kg is not None and (movement.name not in found or kg > found[movement.name].kg):
-            found[movement.name] = Best(kg, entry.set, entry.session.date)
+        name = entry.measured.shape.moves[0].movement.name
+        kg = _estimate(entry, ledger)
+        if kg is not None and (name not in found or kg > found[name].kg):
+            found[name] = Best(kg, entry.set, entry.session.date)
     return found
+
+
+def best_before(
+    ledger: Ledger, week: Week, done: Iterable[Entry], name: str, day: date
+) -> float | None:
+    """The highest estimated maximum of a movement before a day of a week, in kg moved.
+
+    Of completed sets of earlier days, at most eight weeks before: those of the weeks before, and
+    ``done`` of the week itself. ``None`` where there is none.
+    """
+    first = day - timedelta(days=BEST_OF_DAYS)
+    known = _maxima_before(ledger, week).get(name, ())
+    own = [
+        (entry.session.date, kg)
+        for entry in done
+        if is_working(entry) and entry.measured.shape.moves[0].movement.name == name
+        and (kg := _estimate(entry, ledger)) is not None
+    ]  # fmt: skip
+    return max((kg for when, kg in (*known, *own) if first <= when < day), default=None)
+
+
+def _estimate(entry: Entry, ledger: Ledger) -> float | None:
+    movement = entry.measured.shape.moves[0].movement
+    return estimated_maximum(entry.set, movement, ledger.rules, ledger.bodyweight_kg)
+
+
+def _maxima_before(ledger: Ledger, week: Week) -> dict[str, list[tuple[date, float]]]:
+    """The estimated maxima of the eight weeks before a week, by movement, with their days."""
+    key = ("maxima before", week)
+    if key not in ledger.kept:
+        found: dict[str, list[tuple[date, float]]] = {}
+        for back in range(-BEST_OF_DAYS // 7, 0):
+            for entry in ledger.entries("completed", week.plus(back)):
+                if is_working(entry) and (kg := _estimate(entry, ledger)) is not None:
+                    name = entry.measured.shape.moves[0].movement.name
+                    found.setdefault(name, []).append((entry.session.date, kg))
+        ledger.kept[key] = found
+    known: dict[str, list[tuple[date, float]]] = ledger.kept[key]
+    return known
 
 
 def bests_before(ledger: Ledger, day: date) -> dict[str, Best]:
@@ -187,9 +226,8 @@ class Maxima:
         """What a session's loads in per cent lack, once for each movement and share."""
         told: dict[str, None] = {}
         for one in session.sets:
-            percent = (one.model_extra or {}).get("percent")
-            if isinstance(percent, int | float) and one.exercise is not None:
-                share = self.share(one.exercise, percent)
+            if one.percent is not None and one.exercise is not None:
+                share = self.share(one.exercise, one.percent)
                 if share.missing:
                     told[share.says] = None
         return list(told)

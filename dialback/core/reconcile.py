@@ -92,7 +92,7 @@ def _load(plan: Set, done: Set) -> str:
 def _reps(plan: Set, done: Set) -> str:
     if done.reps is None:
         return f"{dose_text(done)} instead of {dose_text(plan)}"
-    most = (plan.model_extra or {}).get("reps_to")
+    most = plan.reps_to
     wanted = f"{plan.reps}–{most}" if most else str(plan.reps) if plan.reps is not None else "none"
     return f"{done.reps} reps instead of {wanted}"
 
@@ -134,10 +134,29 @@ class SessionMatch:
     elsewhere: bool = False
     """Whether a session of another week was done for the plan."""
 
+    @property
+    def missed(self) -> bool:
+        """Whether it is a plan that nothing was done for, in this week or another."""
+        return self.done is None and not self.elsewhere
+
     @cached_property
     def deviations(self) -> tuple[SetMatch, ...]:
         """The sets that were not done as planned."""
         return tuple(one for one in self.sets if one.kind != "as planned")
+
+    @property
+    def changes(self) -> tuple[str, ...]:
+        """What differed in the sets that were done for planned ones, movement by movement."""
+        counts = Counter(
+            (movement_text(one.shown), one.words, one.kind)
+            for one in self.sets
+            if one.kind in ("changed", "easier", "harder")
+        )
+        return tuple(
+            (words if kind != "changed" else f"{name}: {words}")
+            + (f" ({count} sets)" if count > 1 else "")
+            for (name, words, kind), count in counts.items()
+        )
 
     @cached_property
     def extra_rounds(self) -> tuple[ExtraRounds, ...]:
@@ -303,17 +322,15 @@ def _match(
 
 
 def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Difference]:
-    extra = plan.model_extra or {}
-    most = extra.get("reps_to")
-    if plan.reps is not None and isinstance(most, int) and done.reps is not None:
+    if plan.reps is not None and plan.reps_to is not None and done.reps is not None:
         # Within the range that was asked for.
-        if not plan.reps <= done.reps <= most:
+        if not plan.reps <= done.reps <= plan.reps_to:
             yield "reps"
     elif plan.reps != done.reps and not (plan.reps is None and _open_ended(plan)):
         # Reps counted in a timed set say more than the plan did; they are no deviation.
         yield "reps"
     # The same goes for the time that a set for reps took.
-    timed = plan.seconds is not None and not extra.get("for_time")
+    timed = plan.seconds is not None and not plan.for_time
     if timed and plan.seconds != done.seconds:
         yield "seconds"
     if plan.distance_m is not None and plan.distance_m != done.distance_m:
@@ -329,7 +346,7 @@ def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Dif
     if plan.hold_s != done.hold_s:
         yield "hold"
     if plan.rpe is not None and done.rpe is not None:
-        planned_rpe = max(plan.rpe, _number(extra.get("rpe_to")))
+        planned_rpe = max(plan.rpe, plan.rpe_to or 0)
         if done.rpe - planned_rpe >= MUCH_HARDER - 1e-9:
             yield "rpe"
     rested = plan.rest_s and done.rest_s is not None
@@ -339,16 +356,12 @@ def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Dif
         yield "warm-up"
 
 
-def _number(value: object) -> float:
-    return float(value) if isinstance(value, int | float) and not isinstance(value, bool) else 0.0
-
-
 def _other_load(plan: Set, done: Set) -> bool:
     """Whether the loads differ, by more than one unit can say in the other."""
     if plan.load_kg and plan.implements != done.implements:
         return True
-    units = {(one.model_extra or {}).get("unit") == "lb" for one in (plan, done)}
-    tolerance = OTHER_UNIT_KG * done.implements if len(units) > 1 else 1e-6
+    other_unit = plan.in_pounds != done.in_pounds
+    tolerance = OTHER_UNIT_KG * done.implements if other_unit else 1e-6
     return abs(plan.total_load_kg - done.total_load_kg) > tolerance
 
 

@@ -106,6 +106,24 @@ class Rules(Value):
     max_estimate: Literal["epley", "brzycki"] | None = "epley"
     plan_band: Band = (0.8, 1.1)
     gap_share: float = Field(0.5, ge=0, le=1)
+    lighter_share: float | None = Field(0.6, ge=0, le=1)
+    jump_high_sets: float | None = Field(4, ge=0, le=1000)
+    jump_from_below: bool = True
+    kit_step_note: bool = True
+    side_gap: Limits | None = (0.10, 0.25)
+    order: Literal["compound_first", "any"] | None = "compound_first"
+    warm_up_from: float | None = Field(0.80, ge=0, le=2)
+    session_minutes: float | None = Field(None, gt=0, le=1440)
+    session_movements: float | None = Field(None, gt=0, le=200)
+    carry_over: float | None = Field(0.66, ge=0, le=1)
+    monotony_limit: float | None = Field(2.0, ge=0, le=100)
+    effort_drift: float | None = Field(0.75, ge=0, le=10)
+    effort_pairs: float | None = Field(4, ge=1, le=100)
+    stalled_weeks: int | None = Field(4, ge=1, le=26)
+    stalled_share: float | None = Field(0.5, ge=0, le=1)
+    target_rpe: float | None = Field(8, ge=0, le=10)
+    return_after_weeks: int | None = Field(2, ge=1, le=52)
+    return_share: Limits | None = (0.6, 1.0)
 
     def changes(self, since: Rules | None = None) -> dict[str, Any]:
         """The rules that differ from ``since`` (the defaults), tables reduced to such keys."""
@@ -155,7 +173,7 @@ class RuleEntry:
     """
 
     name: str
-    group: Literal["counting", "balance", "dose", "change", "plan"]
+    group: Literal["counting", "balance", "dose", "change", "session", "plan"]
     title: str
     argument: str
     changes: str
@@ -274,7 +292,7 @@ RULES: Final[tuple[RuleEntry, ...]] = (
     RuleEntry(
         "change_over_s", "dose", "Change-over of a movement",
         "How long does it take to get to the next station and load it?",
-        "the estimated minutes of a planned session",
+        "the estimated minutes of a session",
         _HOUSE, "seconds a movement",
     ),
     RuleEntry(
@@ -339,6 +357,120 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         (("epley", "load × (1 + reps ÷ 30)"), ("brzycki", "load × 36 ÷ (37 − reps)"),
          (None, "no estimate")),
     ),
+    RuleEntry(
+        "lighter_share", "change", "Share below which a week is a lighter one",
+        "A week of fewer sets than this share of the usual was meant to be light: next to it any "
+        "ordinary week would look like a jump.",
+        "the baseline leaves lighter weeks out; a lighter week raises no floors",
+        _HOUSE, "share of the median of the trained weeks among eight",
+    ),
+    RuleEntry(
+        "jump_high_sets", "change", "Rise of a muscle that can be high",
+        "Three sets after one are +200 %, and two sets.",
+        "a muscle's jump of fewer sets is a caution at most; new muscles count from here on",
+        _HOUSE, "sets",
+    ),
+    RuleEntry(
+        "jump_from_below", "change", "A rise that the floor asked for",
+        "Does a muscle that comes up from below its floor jump?",
+        "such a jump is a note while the muscle stays in the lower half of its band",
+        _HOUSE, "", ((True, "a note"), (False, "judged like any other")),
+    ),
+    RuleEntry(
+        "kit_step_note", "change", "The next load there is",
+        "From a pair of 10 kg the next is 12.5 kg: +25 %, and nobody can step by less.",
+        "a load step to the next load of the kit is a note",
+        _HOUSE, "", ((True, "a note"), (False, "judged like any other")),
+    ),
+    RuleEntry(
+        "side_gap", "balance", "Allowed gap of left and right",
+        "How far may the sides of a movement be apart in reps or volume load?",
+        "findings of left and right, of movements that have sets of one side",
+        "House custom; no gap here is established by research", "share of the larger side",
+    ),
+    RuleEntry(
+        "order", "session", "Order of a session",
+        "Compound movements while fresh, or in any order? A part marked as pre-exhaust has the "
+        "small muscle first on purpose.",
+        "findings of order",
+        _HOUSE, "",
+        (("compound_first", "compound first"), ("any", "any order"), (None, "not judged")),
+    ),
+    RuleEntry(
+        "warm_up_from", "session", "Load that asks for a warm-up",
+        "From which share of the estimated maximum on does a compound movement want warm-up sets "
+        "before it?",
+        "findings of missing warm-ups",
+        _HOUSE, "share of the estimated maximum",
+    ),
+    RuleEntry(
+        "session_minutes", "session", "Minutes of a session",
+        "How long may a session take? Above 1.25 of it is high.",
+        "findings of overfull sessions",
+        "The house's own hours; none until given", "minutes",
+    ),
+    RuleEntry(
+        "session_movements", "session", "Movements of a session",
+        "How many different movements may a session have? Above 1.25 of it is high.",
+        "findings of overfull sessions",
+        "The house's own custom; none until given", "movements",
+    ),
+    RuleEntry(
+        "carry_over", "session", "Movements kept from week to week",
+        "Keep the main lifts through the block, or rotate? The week in which a block begins is "
+        "left alone.",
+        "findings of carry-over",
+        _HOUSE, "share of last week's movements",
+    ),
+    RuleEntry(
+        "monotony_limit", "session", "Monotony of the week",
+        "Mean of the seven daily session loads ÷ their standard deviation: days that are all "
+        "alike wear more than hard and easy ones in turn.",
+        "findings of monotony, of weeks whose sessions all have exertion and minutes",
+        "Foster 1998, Med Sci Sports Exerc 30(7)", "mean ÷ standard deviation",
+    ),
+    RuleEntry(
+        "effort_drift", "session", "The same felt harder",
+        "How much more exertion for the same loads and reps is worth a word?",
+        "findings of effort",
+        f"{_HOUSE}; the scale follows Zourdos et al. 2016", "RPE, mean rise",
+    ),
+    RuleEntry(
+        "effort_pairs", "session", "Lifts that must agree on it",
+        "One lift that felt harder is a bad day.",
+        "findings of effort: with fewer equal top sets none is raised",
+        _HOUSE, "movements",
+    ),
+    RuleEntry(
+        "stalled_weeks", "session", "Weeks without progress",
+        "Over how many weeks must a lift not have moved?",
+        "notes of stalled lifts",
+        _HOUSE, "weeks, against as many before",
+    ),
+    RuleEntry(
+        "stalled_share", "session", "Share of the lifts that must stand still",
+        "One lift that stands still is a lift; half of them are a programme.",
+        "notes of stalled lifts",
+        _HOUSE, "share of the compound movements",
+    ),
+    RuleEntry(
+        "target_rpe", "session", "Exertion at which a range is mastered",
+        "The top of the rep range at this exertion or less: time for the next load.",
+        "notes of movements that are ready",
+        f"{_HOUSE}; the scale follows Zourdos et al. 2016", "RPE",
+    ),
+    RuleEntry(
+        "return_after_weeks", "change", "Weeks off that make a break",
+        "After how many weeks without training does a week count as a return?",
+        "findings of a return from a break",
+        _HOUSE, "weeks",
+    ),
+    RuleEntry(
+        "return_share", "change", "First week after a break",
+        "How much of the last ordinary week before it is a start, how much is too much?",
+        "the level of a return: a note up to the first, a caution above it, high above the second",
+        _CONTESTED, "share of the last ordinary week's sets",
+    ),
 )  # fmt: skip
 
 PRESETS: Final[dict[str, dict[str, Any]]] = {
@@ -348,3 +480,16 @@ PRESETS: Final[dict[str, dict[str, Any]]] = {
     "everything counts": {"indirect_credit": 1, "count_warm_ups": True},
 }
 """Schools by name: what each chooses otherwise than the defaults."""
+
+_OF_A_SCHOOL: Final = ("indirect_credit", "push_pull_scope", "count_warm_ups")
+
+
+def school(name: str, rules: Rules) -> Rules:
+    """The rules as a school has them: what schools differ in is its own or the default, no more.
+
+    Raises ``KeyError`` for a name that no preset has.
+    """
+    chosen = merge(PRESETS[name])
+    bands = {**rules.balance_bands, "push_pull": chosen.balance_bands["push_pull"]}
+    own = {field: getattr(chosen, field) for field in _OF_A_SCHOOL}
+    return rules.model_copy(update={**own, "balance_bands": bands})

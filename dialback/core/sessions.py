@@ -124,13 +124,89 @@ class Set(Value):
             raise ValueError("a set needs reps, seconds, or both")
         return self
 
+    # Keys that came later: kept as they came, read where they make sense. What another program put
+    # under the same name does no harm.
+
+    def _extra(self, key: str) -> Any:
+        return (self.model_extra or {}).get(key)
+
+    def _number(self, key: str, most: float) -> float | None:
+        value = self._extra(key)
+        known = isinstance(value, int | float) and not isinstance(value, bool)
+        return float(value) if known and 0 < value <= most else None
+
+    def _count(self, key: str) -> int | None:
+        value = self._extra(key)
+        known = isinstance(value, int) and not isinstance(value, bool)
+        return value if known and 0 < value <= MAX_SETS else None
+
     @property
     def distance_m(self) -> float | None:
         """The distance of a carry or a run in metres: kept and shown, in no sum."""
-        metres = (self.model_extra or {}).get("distance_m")
-        if not isinstance(metres, int | float) or isinstance(metres, bool):
-            return None
-        return float(metres) if 0 < metres <= 100_000 else None
+        return self._number("distance_m", 100_000)
+
+    @property
+    def reps_to(self) -> int | None:
+        """The top of a planned rep range."""
+        return self._count("reps_to")
+
+    @property
+    def rpe_to(self) -> float | None:
+        """The top of a planned range of exertion."""
+        return self._number("rpe_to", 10)
+
+    @property
+    def percent(self) -> float | None:
+        """The load as it was asked for, in per cent of the athlete's maximum."""
+        return self._number("percent", 1000)
+
+    @property
+    def round(self) -> int | None:
+        """The round of a circuit, from 1."""
+        return self._count("round")
+
+    @property
+    def place(self) -> int | None:
+        """The place in the round of a circuit, from 1."""
+        return self._count("place")
+
+    @property
+    def every_s(self) -> float | None:
+        """The clock on which each round of a circuit begins, in seconds."""
+        return self._number("every_s", 86_400)
+
+    @property
+    def band(self) -> str | None:
+        """The level of a band."""
+        value = self._extra("band")
+        return value if isinstance(value, str) and value else None
+
+    @property
+    def range(self) -> str | None:
+        """The range of the whole set, where it is not the full one: ``half``."""
+        value = self._extra("range")
+        return value if isinstance(value, str) and value else None
+
+    @property
+    def note(self) -> str:
+        """A remark on the set."""
+        value = self._extra("note")
+        return value if isinstance(value, str) else ""
+
+    @property
+    def in_pounds(self) -> bool:
+        """Whether the load was entered in pounds."""
+        return bool(self._extra("unit") == "lb")
+
+    @property
+    def for_time(self) -> bool:
+        """Whether it is to be done as fast as form allows."""
+        return bool(self._extra("for_time") is True)
+
+    @property
+    def pre_exhaust(self) -> bool:
+        """Whether its part has the small muscle first on purpose."""
+        return bool(self._extra("pre_exhaust") is True)
 
     def named_moves(self) -> tuple[tuple[str, float], ...]:
         """Names and times per rep of the moves; a single movement is one move, once."""

@@ -1,38 +1,49 @@
-"""Left against right, and the upper against the lower body: pairs that no band is given for."""
+"""Left against right, over the movements that have a working set of one side."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
-from typing import Final
+from collections.abc import Iterable
 
 from dialback.core.maxima import is_working
 from dialback.core.tally import Entry
-from dialback.core.vocabulary import CLASSES, MEASURES
-
-UPPER: Final = CLASSES["push"] | CLASSES["pull"] | {"shoulder_raise", "shrug"}
-LOWER: Final = CLASSES["knee"] | CLASSES["hip"] | {"hip_adduction", "hip_abduction", "calf_raise"}
+from dialback.core.vocabulary import MEASURES
 
 Sides = dict[str, tuple[float, float]]
 """Each measure with its two sides, a and b."""
 
 
 def left_right(entries: Iterable[Entry]) -> Sides:
-    """What the left and the right side did, of movements that have a working set of one of them.
+    """What the left and the right side did, of movements that have a working set of one of them."""
+    movements = movement_sides(entries).values()
+    return {
+        measure: (
+            sum(sides[measure][0] for sides in movements),
+            sum(sides[measure][1] for sides in movements),
+        )
+        for measure in MEASURES
+    }
+
+
+def movement_sides(entries: Iterable[Entry]) -> dict[str, Sides]:
+    """The two sides of each movement that has a working set of one side, by name.
 
     A set of the left goes to a, of the right to b; one for each side gives its reps and seconds to
     both and half of its load and set to each, an alternating one half of all. Reps are the set's
-    own, seconds and reps without a side factor.
+    own, seconds and reps without a side factor. Sets of both sides at once are left out.
     """
     working = [entry for entry in entries if is_working(entry)]
-    one_sided = {_name(entry) for entry in working if entry.set.sides in ("left", "right")}
-    sums = {measure: [0.0, 0.0] for measure in MEASURES}
+    one_sided = {_name(entry): True for entry in working if entry.set.sides in ("left", "right")}
+    sums = {name: {measure: [0.0, 0.0] for measure in MEASURES} for name in one_sided}
     for entry in working:
-        if _name(entry) not in one_sided or entry.set.sides == "both":
+        movement = sums.get(_name(entry))
+        if movement is None or entry.set.sides == "both":
             continue
         for side, amounts in enumerate(_by_side(entry)):
             for measure, amount in zip(MEASURES, amounts, strict=True):
-                sums[measure][side] += amount
-    return {measure: (a, b) for measure, (a, b) in sums.items()}
+                movement[measure][side] += amount
+    return {
+        name: {measure: (a, b) for measure, (a, b) in sides.items()} for name, sides in sums.items()
+    }
 
 
 def _name(entry: Entry) -> str:
@@ -59,28 +70,3 @@ def _by_side(entry: Entry) -> tuple[tuple[float, ...], tuple[float, ...]]:
         case _:
             both = (sets / 2, reps / 2, load / 2, seconds / 2)
     return both, both
-
-
-def upper_lower(entries: Iterable[Entry]) -> Sides:
-    """The sums of movements of the upper body (a) and of the lower (b)."""
-    counted = [one for one in entries if one.measured.shape.standing in ("hard", "easy")]
-    return {
-        measure: (_of(counted, UPPER, at), _of(counted, LOWER, at))
-        for at, measure in enumerate(MEASURES)
-    }
-
-
-def _of(entries: Iterable[Entry], patterns: frozenset[str] | set[str], at: int) -> float:
-    belongs: Callable[[str], bool] = patterns.__contains__
-    total = 0.0
-    for entry in entries:
-        measured = entry.measured
-        parts = [
-            part
-            for move, part in zip(measured.shape.moves, measured.parts, strict=True)
-            if belongs(move.movement.pattern)
-        ]
-        if parts:
-            # A set counts once, whatever many of its moves belong.
-            total += measured.shape.sets if at == 0 else sum(part[at - 1] for part in parts)
-    return total

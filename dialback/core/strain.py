@@ -34,7 +34,7 @@ def session_loads(
     sessions: Sequence[Session], week: Week, entries: Iterable[Entry], totals: dict[str, float]
 ) -> SessionLoads:
     """The loads of a week's completed sessions; ``totals`` has its volume load and work time."""
-    loads = [_load(one) for one in sessions]
+    loads = [session_load(one) for one in sessions]
     known = [load for load in loads if load is not None]
     load = sum(known)
     monotony = _monotony(sessions, week) if sessions and len(known) == len(loads) else None
@@ -52,15 +52,22 @@ def session_loads(
     )
 
 
-def _load(session: Session) -> float | None:
+def session_load(session: Session) -> float | None:
+    """RPE × minutes; ``None`` where a session lacks one of them."""
     if session.rpe is None or session.duration_min is None:
         return None
     return session.rpe * session.duration_min
 
 
 def _monotony(sessions: Sequence[Session], week: Week) -> float | None:
-    days = [0.0] * 7
-    for session in sessions:
-        days[(session.date - week.monday).days] += _load(session) or 0.0
+    days = daily_loads(sessions, week)
     deviation = pstdev(days)
     return fmean(days) / deviation if deviation > _TINY else None
+
+
+def daily_loads(sessions: Sequence[Session], week: Week) -> list[float]:
+    """Load of each of the week's seven days."""
+    days = [0.0] * 7
+    for session in sessions:
+        days[(session.date - week.monday).days] += session_load(session) or 0.0
+    return days

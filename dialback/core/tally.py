@@ -137,6 +137,7 @@ class Ledger:
         *,
         kit: Kit | None = None,
         maxima: tuple[Maximum, ...] = (),
+        blocks: frozenset[Week] = frozenset(),
     ) -> None:
         self.source = source
         self.movements = movements
@@ -145,6 +146,8 @@ class Ledger:
         self.restrictions = restrictions
         self.kit = kit
         self.maxima = maxima
+        self.blocks = blocks
+        """The weeks in which a block begins."""
         self.kept: dict[tuple[object, ...], Any] = {}
         """Room for what others work out of the ledger once; it never changes."""
         self._shapes: dict[tuple[object, ...], Shape] = {}
@@ -169,6 +172,7 @@ class Ledger:
             self.restrictions,
             kit=self.kit,
             maxima=self.maxima,
+            blocks=self.blocks,
         )
 
     def measure(self, sessions: Iterable[Session]) -> tuple[Entry, ...]:
@@ -228,6 +232,12 @@ class Ledger:
         return self.tally("completed", week).get("totals/sets", 0.0) > 0
 
     @cached_property
+    def last_done(self) -> date | None:
+        """The latest day with a completed session, if there is one."""
+        weeks = self.source.weeks("completed")
+        return max(one.date for one in self.source.week("completed", weeks[-1])) if weeks else None
+
+    @cached_property
     def first_trained(self) -> Week | None:
         """The first week with training, if there is one."""
         return next(
@@ -271,19 +281,25 @@ def trail(
     )
 
 
-def top_loads(entries: Iterable[Entry]) -> dict[str, float]:
-    """The heaviest load (one implement x implements, kg) of each movement, by name.
+def top_sets(entries: Iterable[Entry]) -> dict[str, Set]:
+    """The set with the heaviest load (one implement x implements) of each movement, by name.
 
-    Of hard and easy sets of single movements; warm-ups only where the rules count them.
+    Of hard and easy sets of single movements, the first of equals; warm-ups only where the rules
+    count them.
     """
-    tops: dict[str, float] = {}
+    tops: dict[str, Set] = {}
     for entry in entries:
         name = _loaded_movement(entry)
         if name is not None:
-            load = entry.set.total_load_kg
-            if name not in tops or load > tops[name]:
-                tops[name] = load
+            top = tops.get(name)
+            if top is None or entry.set.total_load_kg > top.total_load_kg:
+                tops[name] = entry.set
     return tops
+
+
+def top_loads(entries: Iterable[Entry]) -> dict[str, float]:
+    """The heaviest load of each movement, by name, in kg."""
+    return {name: one.total_load_kg for name, one in top_sets(entries).items()}
 
 
 def _loaded_movement(entry: Entry) -> str | None:

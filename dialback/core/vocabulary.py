@@ -58,12 +58,12 @@ BASES: Final[tuple[Basis, ...]] = ("planned", "completed")
 class Pair:
     """Two sides that are weighed against each other.
 
-    ``of`` says what ``a`` and ``b`` are made of: movement patterns or muscles. ``scoped`` pairs
-    obey the house rule ``push_pull_scope``.
+    ``of`` says what ``a`` and ``b`` are made of: movement patterns, muscles, or the athlete's
+    sides. ``scoped`` pairs obey the house rule ``push_pull_scope``.
     """
 
     name: str
-    of: Literal["pattern", "muscle"]
+    of: Literal["pattern", "muscle", "side"]
     a: frozenset[str]
     b: frozenset[str]
     labels: tuple[str, str]
@@ -72,7 +72,7 @@ class Pair:
     @property
     def measures(self) -> tuple[str, ...]:
         """The measures this pair has."""
-        return MEASURES if self.of == "pattern" else MUSCLE_MEASURES
+        return MUSCLE_MEASURES if self.of == "muscle" else MEASURES
 
 
 def _muscle_pair(a: str, b: str, name: str) -> Pair:
@@ -101,5 +101,18 @@ PAIRS: Final[tuple[Pair, ...]] = (
     _muscle_pair("quads", "hamstrings", "quads_hamstrings"),
     _muscle_pair("front_delts", "rear_delts", "front_rear_delts"),
     _muscle_pair("abs", "lower_back", "abs_lower_back"),
+    Pair(
+        "upper_lower", "pattern",
+        CLASSES["push"] | CLASSES["pull"] | {"shoulder_raise", "shrug"},
+        CLASSES["knee"] | CLASSES["hip"] | {"hip_adduction", "hip_abduction", "calf_raise"},
+        ("upper body", "lower body"),
+    ),
 )  # fmt: skip
-PAIR_NAMES: Final[tuple[str, ...]] = tuple(pair.name for pair in PAIRS)
+"""The pairs whose sides a set belongs to by its movements. A pair without a band raises nothing."""
+
+LEFT_RIGHT: Final = Pair(
+    "left_right", "side", frozenset({"left"}), frozenset({"right"}), ("left", "right")
+)
+"""The athlete's two sides: weighed over the movements that have a set of one side in the week."""
+
+PAIR_NAMES: Final[tuple[str, ...]] = tuple(pair.name for pair in (*PAIRS, LEFT_RIGHT))

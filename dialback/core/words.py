@@ -90,7 +90,7 @@ def load_text(one: Set) -> str:
     several = f"{one.implements} × " if one.implements > 1 else ""
     what = " help" if one.load_kg < 0 else ""
     # As it was entered, whoever reads it.
-    entered: Unit = "lb" if (one.model_extra or {}).get("unit") == "lb" else "kg"
+    entered: Unit = "lb" if one.in_pounds else "kg"
     return f"{several}{weight_text(abs(one.load_kg), unit=entered)}{what}"
 
 
@@ -121,9 +121,7 @@ def movement_text(one: Set) -> str:
 def describe(one: Set) -> str:
     """A set as a coach reads it: dose, load, tempo, exertion."""
     parts = [dose_text(one)]
-    extra = one.model_extra or {}
-    share = extra.get("percent")
-    of_maximum = f"{number(share)} %" if isinstance(share, int | float) else ""
+    of_maximum = "" if one.percent is None else f"{number(one.percent)} %"
     if load := load_text(one):
         parts.append(f"at {load}{f' ({of_maximum})' if of_maximum else ''}")
     elif of_maximum:
@@ -131,8 +129,7 @@ def describe(one: Set) -> str:
     if one.tempo:
         parts.append(f"tempo {one.tempo}")
     if one.rpe is not None:
-        to = extra.get("rpe_to")
-        upper = f"–{number(to)}" if isinstance(to, int | float) else ""
+        upper = "" if one.rpe_to is None else f"–{number(one.rpe_to)}"
         parts.append(f"RPE {number(one.rpe)}{upper}")
     if one.warm_up:
         parts.append("warm-up")

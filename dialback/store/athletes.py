@@ -48,6 +48,21 @@ def athletes() -> list[Athlete]:
     return list(Athlete.select().where(Athlete.deleted_on.is_null()).order_by(Athlete.name))
 
 
+class UnknownAthleteError(LookupError):
+    """Nobody on the roster has that number."""
+
+    def __init__(self, number: int) -> None:
+        super().__init__(f"No athlete on the roster has the number {number}.")
+
+
+def athlete_on_roster(number: int) -> Athlete:
+    """The athlete of that number. Raises ``UnknownAthleteError``."""
+    found: Athlete | None = Athlete.get_or_none(Athlete.id == number, Athlete.deleted_on.is_null())
+    if found is None:
+        raise UnknownAthleteError(number)
+    return found
+
+
 def find_athlete(name: str) -> Athlete | None:
     """The athlete of that name, letter case apart."""
     return next((one for one in athletes() if fold(one.name) == fold(name)), None)

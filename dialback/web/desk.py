@@ -18,7 +18,7 @@ from dialback.core.sessions import parse_day
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
-from dialback.store.athletes import Ledgers
+from dialback.store.athletes import Ledgers, athlete_on_roster
 from dialback.store.models import Athlete, Template
 from dialback.web.jobs import Jobs
 from dialback.web.problems import not_found
@@ -40,10 +40,7 @@ def desk() -> Desk:
 
 def the_athlete(number: int) -> Athlete:
     """The athlete of that number; refused with 404 if there is none on the roster."""
-    found = Athlete.get_or_none(Athlete.id == number, Athlete.deleted_on.is_null())
-    if found is None:
-        raise not_found(f"No athlete on the roster has the number {number}.")
-    return found
+    return athlete_on_roster(number)
 
 
 def the_week(text: str) -> Week:

@@ -11,6 +11,8 @@ from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException
 
 from dialback.book.errors import BadInputError, Problem, from_validation
+from dialback.store.athletes import UnknownAthleteError
+from dialback.work.errors import NotThereError
 
 log = logging.getLogger(__name__)
 
@@ -96,6 +98,11 @@ def register(app: Flask) -> None:
     @app.errorhandler(RefusedError)
     def _refused(error: RefusedError) -> Response:
         return problem(error.status, str(error), error.kind)
+
+    @app.errorhandler(UnknownAthleteError)
+    @app.errorhandler(NotThereError)
+    def _not_there(error: LookupError) -> Response:
+        return problem(HTTPStatus.NOT_FOUND, str(error), "not-found")
 
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> Response:

@@ -46,7 +46,7 @@ class BasisQuery(Shape):
 
 
 class Counts(Shape):
-    """Open findings by level, and those accepted."""
+    """Open causes by the worst level that is open of them, and those accepted."""
 
     high: int
     caution: int
@@ -81,7 +81,9 @@ class RosterRow(Shape):
     week: str
     behind: bool
     counts: Counts
-    first: str | None
+    hurt: bool = Field(description="Something hurt, or a restriction was broken")
+    first: str | None = Field(description="The cause to look at first")
+    follow: int = Field(description="How many findings follow from it")
     columns: list[WeekColumn]
     share_done: float | None
     sessions_planned: int
@@ -156,7 +158,8 @@ class PairRow(Shape):
     label_b: str
     measures: dict[str, Weighed]
     measure: str
-    band: BandOut
+    band: BandOut | None
+    opens: bool = Field(description="Whether its sides have a trail of their own")
     findings: list[int]
 
 
@@ -170,7 +173,7 @@ class FindingOut(Shape):
     measure: str
     level: Level
     value: float | None
-    limit: float
+    limit: float | None
     amount: float | None
     base: float | None
     sentence: str
@@ -180,6 +183,31 @@ class FindingOut(Shape):
     of_plan: bool
     accepted: bool
     reason: str | None
+
+
+class CauseOut(Shape):
+    """A cause of findings; ``findings`` are their places in the sheet's list."""
+
+    code: str
+    subject: str
+    sentence: str
+    level: Level
+    accepted: bool
+    findings: list[int]
+
+
+class CauseKey(Shape):
+    """Which cause of a week is meant."""
+
+    basis: Basis
+    code: str
+    subject: str
+
+
+class AcceptCauseBody(CauseKey):
+    """Accepting all that follows from a cause takes a reason."""
+
+    reason: str = Field(min_length=1, max_length=500)
 
 
 class SessionLine(Shape):
@@ -249,6 +277,7 @@ class Sheet(Shape):
     muscles: list[Row]
     movements: list[Row]
     findings: list[FindingOut]
+    causes: list[CauseOut]
     disagreement: str | None
     signature: SignatureOut | None
 

@@ -7,17 +7,19 @@ from dataclasses import dataclass
 from datetime import date
 
 from dialback.core.audit import Audit, sessions_done
-from dialback.core.balance import weigh
+from dialback.core.balance import Weighing, weigh, weigh_all
+from dialback.core.causes import Cause, causes
 from dialback.core.findings import CODES, Finding
-from dialback.core.findings.finding import LEVELS, grown
+from dialback.core.findings.finding import LEVELS, Level, grown
 from dialback.core.reconcile import SessionMatch, match_sessions
-from dialback.core.tally import TOP_LOAD, Tally
+from dialback.core.sessions import Set
+from dialback.core.tally import TOP_LOAD
 from dialback.core.vocabulary import (
+    LEFT_RIGHT,
     MEASURES,
     MUSCLE_MEASURES,
     MUSCLES,
     PAIRS,
-    Pair,
     label,
 )
 from dialback.core.weeks import Week
@@ -25,6 +27,7 @@ from dialback.store.models import Acceptance, Athlete, Signature
 from dialback.web.shapes import (
     AthleteOut,
     BandOut,
+    CauseOut,
     Cell,
     FindingOut,
     PairRow,
@@ -40,8 +43,9 @@ FindingKey = tuple[str, str, str]
 
 _TITLES = {code.code: code.title for code in CODES}
 _ORDER = {code.code: at for at, code in enumerate(CODES)}
-_BY_MOVEMENT = ("load_step", "swapped", "pain")
-_PAIR_LABELS = {pair.name: " : ".join(pair.labels) for pair in PAIRS}
+_BY_MOVEMENT = ("load_step", "swapped", "pain", "side_gap", "no_warm_up", "ready")
+_BY_DAY = ("missed", "order", "overfull")
+_PAIR_LABELS = {pair.name: " : ".join(pair.labels) for pair in (*PAIRS, LEFT_RIGHT)}
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,9 +91,53 @@ def by_urgency(findings: Iterable[Finding]) -> list[Finding]:
     )
 
 
+@dataclass(frozen=True, slots=True)
+class Verdict:
+    """A week's findings under their causes: those of a cause together, the rest behind.
+
+    ``places`` are the places of a cause's findings in ``findings``.
+    """
+
+    findings: tuple[Finding, ...]
+    causes: tuple[tuple[Cause, tuple[int, ...]], ...]
+
+
+def verdict(audit: Audit) -> Verdict:
+    """The findings of a week in the order in which a coach walks them, cause by cause."""
+    ordered: list[Finding] = []
+    placed = []
+    for cause in causes(audit):
+        first = len(ordered)
+        ordered += by_urgency(cause.explains)
+        placed.append((cause, tuple(range(first, len(ordered)))))
+    explained = {one.key for one in ordered}
+    ordered += by_urgency(one for one in audit.findings if one.key not in explained)
+    return Verdict(tuple(ordered), tuple(placed))
+
+
+def causes_out(found: Verdict, findings: Sequence[FindingOut]) -> list[CauseOut]:
+    """The causes as they stand on the sheet, with the level of what is open of them."""
+    return [
+        CauseOut(
+            code=cause.code,
+            subject=cause.subject,
+            sentence=cause.sentence,
+            level=_worst_open([findings[at] for at in places]),
+            accepted=all(findings[at].accepted for at in places),
+            findings=list(places),
+        )
+        for cause, places in found.causes
+    ]
+
+
+def _worst_open(findings: Sequence[FindingOut]) -> Level:
+    open_ones = [one for one in findings if not one.accepted] or findings
+    return max((one.level for one in open_ones), key=LEVELS.index)
+
+
 def finding_label(finding: Finding) -> str:
     """What the finding is about, in words."""
-    if finding.code == "missed":
+    if finding.code in _BY_DAY:
         return f"{date.fromisoformat(finding.subject):%a %-d %b}"
     return _PAIR_LABELS.get(finding.subject) or (
         finding.subject if finding.code in _BY_MOVEMENT else label(finding.subject)
@@ -173,10 +221,11 @@ def rows(sides: TwoSides, findings: Sequence[Finding]) -> tuple[list[Row], list[
 
 
 def _top_load(sides: TwoSides, name: str) -> Cell:
-    planned = sides.planned.in_hand.heaviest.get(name, 0.0)
-    done = sides.done.in_hand.heaviest.get(name, 0.0)
-    value = sides.judged.in_hand.heaviest.get(name, 0.0)
-    base = sides.judged.in_hand.heaviest_before.get(name)
+    planned, done, value = (
+        _load(audit.in_hand.heaviest.get(name)) or 0.0
+        for audit in (sides.planned, sides.done, sides.judged)
+    )
+    base = _load(sides.judged.in_hand.heaviest_before.get(name))
     return Cell(
         figure=f"movements/{name}/{TOP_LOAD}",
         planned=planned,
@@ -190,13 +239,23 @@ def _top_load(sides: TwoSides, name: str) -> Cell:
     )
 
 
+def _load(top: Set | None) -> float | None:
+    return None if top is None else top.total_load_kg
+
+
 def pair_rows(sides: TwoSides, findings: Sequence[Finding]) -> list[PairRow]:
-    """The pairs, each in its measures."""
+    """The pairs, each in its measures; left and right where a movement has sets of one side."""
     at = _places(findings)
     rules = sides.judged.ledger.rules
     base = sides.judged.baseline.values
     found = []
-    for pair in PAIRS:
+    for pair in (*PAIRS, LEFT_RIGHT):
+        planned, done = (
+            weigh_all(audit.tally, audit.entries, pair) for audit in (sides.planned, sides.done)
+        )
+        sides_apart = pair.of == "side"
+        if sides_apart and not any(one["sets"].a + one["sets"].b for one in (planned, done)):
+            continue
         deciding = rules.balance_measure if rules.balance_measure in pair.measures else "sets"
         found.append(
             PairRow(
@@ -205,26 +264,32 @@ def pair_rows(sides: TwoSides, findings: Sequence[Finding]) -> list[PairRow]:
                 label_b=pair.labels[1],
                 measures={
                     name: Weighed(
-                        planned=_side(sides.planned.tally, pair, name),
-                        done=_side(sides.done.tally, pair, name),
-                        base=None if base is None else _side(base, pair, name),
+                        planned=_side(planned[name]),
+                        done=_side(done[name]),
+                        base=None
+                        if base is None or sides_apart
+                        else _side(weigh(base, pair, name)),
                     )
                     for name in pair.measures
                 },
                 measure=deciding,
-                band=_band(rules.balance_bands[pair.name]),
+                band=_optional_band(rules.balance_bands.get(pair.name)),
+                opens=not sides_apart,
                 findings=at.get((pair.name, deciding), []),
             )
         )
     return found
 
 
+def _optional_band(ends: tuple[float, float] | None) -> BandOut | None:
+    return None if ends is None else _band(ends)
+
+
 def _band(ends: tuple[float, float]) -> BandOut:
     return BandOut(low=ends[0], high=ends[1])
 
 
-def _side(tally: Tally, pair: Pair, measure: str) -> Side:
-    weighing = weigh(tally, pair, measure)
+def _side(weighing: Weighing) -> Side:
     return Side(a=weighing.a, b=weighing.b, ratio=weighing.ratio)
 
 
@@ -240,8 +305,10 @@ def sheet(athlete: Athlete, sides: TwoSides, today: date) -> Sheet:
     """The whole week sheet."""
     judged = sides.judged
     week = judged.week
-    findings = by_urgency(judged.findings)
+    found = verdict(judged)
+    findings = found.findings
     accepted = acceptances(athlete, week, judged.basis)
+    told = [finding_out(finding, accepted) for finding in findings]
     totals, muscles, movements = rows(sides, findings)
     signature = Signature.get_or_none(Signature.athlete == athlete, Signature.week == str(week))
     done = sessions_done(judged.ledger, week)
@@ -258,7 +325,8 @@ def sheet(athlete: Athlete, sides: TwoSides, today: date) -> Sheet:
         pairs=pair_rows(sides, findings),
         muscles=muscles,
         movements=movements,
-        findings=[finding_out(finding, accepted) for finding in findings],
+        findings=told,
+        causes=causes_out(found, told),
         disagreement=judged.disagreement,
         signature=SignatureOut(name=signature.name, day=signature.day.isoformat())
         if signature

@@ -111,3 +111,6 @@ export function span(monday: string, sunday: string): string {
 export const weekName = (week: string): string => `Week ${Number(week.slice(6))}`;
 
 export const BASIS_WORDS: Record<Basis, string> = { completed: "done", planned: "planned" };
+
+/** So many of something: `1 finding`, `3 findings`. */
+export const count = (many: number, what: string): string => `${many} ${what}${many === 1 ? "" : "s"}`;

@@ -21,10 +21,14 @@ def test_from_the_roster_to_a_trail(coach: Coach) -> None:
     assert names[-1] == "Anselm Brook"
     coach.click(names[0], "a")
     coach.address("/weeks/2026-W47/sheet")
-    coach.sees("open findings")
+    coach.sees("open causes")
     first = coach.find("//section[@aria-label='Findings']//li//button")
     first.click()
-    coach.address("finding=")
+    coach.address("cause=")
+    # Chosen again it unfolds, and what follows from it opens down to the sets.
+    first = coach.find("//section[@aria-label='Findings']//li//button")
+    first.click()
+    coach.find("//section[@aria-label='Findings']//ol//ol//button").click()
     coach.wait(lambda: "behind it" in coach.find("//section[@aria-label='Trail']").text, "no trail")
 
 
@@ -50,23 +54,62 @@ def test_a_figure_opens_down_to_its_sets(coach: Coach) -> None:
     coach.wait(lambda: not coach.all("section[aria-label=Trail]"), "the trail stays open")
 
 
-def test_walk_the_findings_and_accept_one(coach: Coach) -> None:
-    coach.open("/athletes/10/weeks/2026-W47/sheet", "13 open findings")
+def test_walk_the_causes_and_what_follows_from_one(coach: Coach) -> None:
+    coach.open("/athletes/10/weeks/2026-W47/sheet", "2 open causes, 13 findings")
     body = coach.find("//body")
     body.send_keys("n")
-    coach.address("finding=balance")
+    coach.address("cause=missed")
+    coach.sees("Single leg and row of Friday was missed.")
+    coach.sees_no("Imbalance")
+    body.send_keys("j")
+    coach.sees("Imbalance")
+    # What follows is walked by the same keys, with its trail.
     body.send_keys("n")
+    coach.address("finding=")
+    coach.wait(lambda: coach.all("section[aria-label=Trail]"), "no trail")
     body.send_keys("p")
-    selected = coach.find("//li/button[@aria-expanded='true']").text
-    coach.find("//body").send_keys("a")
+    coach.address("cause=missed")
+    body.send_keys("j")
+    coach.sees_no("Imbalance")
+    body.send_keys("n")
+    coach.address("cause=balance")
+
+
+def test_accept_a_finding_or_a_cause_with_all_that_follows(coach: Coach) -> None:
+    coach.open("/athletes/10/weeks/2026-W47/sheet", "2 open causes, 13 findings")
+    body = coach.find("//body")
+    for key in "njna":
+        body.send_keys(key)
     reason = coach.field("Reason to accept the finding")
     coach.wait(lambda: reason == coach.driver.switch_to.active_element, "no focus on the reason")
     coach.type("He asked for it.", Keys.ENTER)
-    coach.sees("12 open findings")
+    coach.sees("2 open causes, 12 findings")
     coach.sees("Accepted: He asked for it.")
-    assert selected.split("\n")[0].split(" ")[0] in coach.text()
     coach.click("Open again", "button")
-    coach.sees("13 open findings")
+    coach.sees("2 open causes, 13 findings")
+    body = coach.find("//body")
+    body.send_keys("p")
+    coach.address("cause=missed")
+    body.send_keys("a")
+    reason = coach.field("Reason to accept the cause")
+    coach.wait(lambda: reason == coach.driver.switch_to.active_element, "no focus on the reason")
+    coach.type("Exams on Friday.", Keys.ENTER)
+    coach.sees("1 open cause, 3 findings")
+    coach.sees("Accepted: Exams on Friday.")
+    coach.open("/", "Calder Nuys")
+    row = coach.find("//tr[contains(., 'Calder Nuys')]")
+    assert "missed" not in row.text
+    coach.open("/athletes/10/weeks/2026-W47/sheet?cause=missed%2F2026-11-20", "Exams on Friday.")
+    coach.click("Open again", "button")
+    coach.sees("2 open causes, 13 findings")
+    # What is to be done stands with the cause.
+    coach.click("Adjust next week", "a")
+    coach.address("2026-W48/dial")
+
+
+def test_what_hurts_stands_first(coach: Coach) -> None:
+    coach.open("/", "Something hurt on Friday")
+    assert coach.all("tbody a")[0].text == "Lisbet Arnaud"
 
 
 def test_planned_and_done(coach: Coach) -> None:
@@ -75,7 +118,7 @@ def test_planned_and_done(coach: Coach) -> None:
     assert coach.find("//tr[@data-row='sets']/td[5]").text == "69\u202f%"
     coach.find("//body").send_keys("b")
     coach.address("basis=planned")
-    coach.sees_no("13 open findings")
+    coach.sees_no("13 findings")
     # The week that runs is judged by its plan without being asked.
     coach.find("//body").send_keys("]")
     coach.address("2026-W48")
@@ -99,7 +142,7 @@ def test_estimates_are_marked(coach: Coach) -> None:
 
 
 def test_sign_off(coach: Coach) -> None:
-    coach.open("/athletes/8/weeks/2026-W47/sheet", "Nothing open")
+    coach.open("/athletes/8/weeks/2026-W47/sheet", "No open cause")
     coach.field("Name to sign with").send_keys("Ines Tarrow", Keys.ENTER)
     coach.sees("Signed by Ines Tarrow, 24 Nov 2026")
     coach.open("/", "Anselm Brook")
@@ -269,7 +312,7 @@ def test_rules_show_what_they_change_before_they_are_kept(coach: Coach) -> None:
     coach.sees("Chest: 15 sets, above the ceiling of 10.")
     coach.click("Keep as house rules", "button")
     coach.sees("As kept.")
-    coach.open(MARO, "above the ceiling of 10")
+    coach.open(f"{MARO}?cause=balance%2Fpush_pull&unfolded=1", "above the ceiling of 10")
     coach.find("//body").send_keys("o")
     coach.sees("Own rules")
     coach.click("every set")
@@ -339,9 +382,9 @@ def test_movements_are_found_by_alias_muscle_and_kit(coach: Coach) -> None:
 def test_keys_and_lamp(coach: Coach) -> None:
     coach.open("/", "Week 47")
     coach.find("//body").send_keys("?")
-    coach.sees("Next finding, with its trail")
+    coach.sees("Next cause or finding, with its trail")
     coach.find("//body").send_keys(Keys.ESCAPE)
-    coach.sees_no("Next finding, with its trail")
+    coach.sees_no("Next cause or finding, with its trail")
     colour = "return getComputedStyle(document.documentElement).backgroundColor"
     light = coach.driver.execute_script(colour)
     coach.find("//body").send_keys("l")

@@ -6,9 +6,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from dialback.book.audit_document import audit_document
 from dialback.book.book import read_book, write_book
 from dialback.book.errors import BadInputError
-from dialback.core.audit import as_document, audit
+from dialback.core.audit import audit
 from dialback.core.tally import trail
 from tests.build import MOVEMENTS, WEEK, as_bytes, audited, book, document, session
 
@@ -88,7 +89,11 @@ def test_neither_order_nor_splitting_a_session_changes_a_sum(
     chance.shuffle(shuffled)
     split = audited(session(1, shuffled[:cut]), session(1, shuffled[cut:]), rules=rules)
     close(dict(whole.tally), dict(split.tally))
-    assert [one.key for one in whole.findings] == [one.key for one in split.findings]
+    # What is judged session by session, and by its order, may differ.
+    by_session = {"order", "no_warm_up"}
+    keys = ({one.key for one in result.findings if one.code not in by_session}
+            for result in (whole, split))  # fmt: skip
+    assert next(keys) == next(keys)
 
 
 @settings(max_examples=60, deadline=None)
@@ -146,7 +151,7 @@ def test_a_book_that_was_written_reads_and_audits_the_same(
     first = book([session(-7, before), session(0, now)], [session(1, now)], rules=rules)
     second = read_book(write_book(first))
     for basis in ("planned", "completed"):
-        one, two = (as_document(audit(b.ledger(), WEEK, basis), "") for b in (first, second))
+        one, two = (audit_document(audit(b.ledger(), WEEK, basis), "") for b in (first, second))
         assert one == two
     assert write_book(second) == write_book(first)
 

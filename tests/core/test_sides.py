@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from dialback.core.audit import as_document
+from dialback.book.audit_document import audit_document
 from dialback.core.sides import left_right
 from tests.build import WEEK, audited, session, sets
 
@@ -43,7 +43,7 @@ def test_in_the_mirror_the_sides_change_places(work: list[tuple[str, int]]) -> N
 def test_upper_and_lower_count_a_set_once() -> None:
     both = {"moves": [{"exercise": "Squat"}, {"exercise": "Press"}], "reps": 5, "load_kg": 10}
     curls = sets("Curl", 2, reps=10)
-    document = as_document(audited(session(0, [both], curls)), "Ada")
+    document = audit_document(audited(session(0, [both], curls)), "Ada")
     sides = document["balance"]["upper_lower"]
     assert sides["sets"] == {"a": 3, "b": 1, "ratio": 3}
     assert sides["volume_load_kg"] == {"a": 50, "b": 50, "ratio": 1}
@@ -52,13 +52,13 @@ def test_upper_and_lower_count_a_set_once() -> None:
 def test_loads_monotony_strain_and_density() -> None:
     days = [session(day, sets("Press", 2, load_kg=10, rest_s=60), rpe=rpe, duration_min=30)
             for day, rpe in ((0, 6), (2, 8))]  # fmt: skip
-    found = as_document(audited(*days), "Ada")["sessions"]
+    found = audit_document(audited(*days), "Ada")["sessions"]
     assert found["load"] == 180 + 240
     # Seven days of 180, 0, 240 and noughts: mean 60, deviation 96.21.
     assert found["monotony"] == pytest.approx(60 / 96.2140, abs=1e-4)
     assert found["strain"] == pytest.approx(found["monotony"] * 420, abs=0.05)
     # 400 kg in 160 s of work and 240 s of rest.
     assert found["density_kg_min"] == pytest.approx(400 / (400 / 60))
-    bare = as_document(audited(days[0], session(3, sets("Press"))), "Ada")["sessions"]
+    bare = audit_document(audited(days[0], session(3, sets("Press"))), "Ada")["sessions"]
     assert (bare["load"], bare["monotony"], bare["strain"]) == (180, None, None)
     assert str(WEEK) == "2026-W41"

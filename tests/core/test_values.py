@@ -108,8 +108,8 @@ class TestRules:
             merge(wrong)
 
     def test_unknown_names_are_kept_and_told(self) -> None:
-        rules = merge({"moon": 1, "balance_bands": {"left_right": [0, 1]}})
-        assert rules.unknown() == ["moon", "balance_bands.left_right"]
+        rules = merge({"moon": 1, "balance_bands": {"left_up": [0, 1]}})
+        assert rules.unknown() == ["moon", "balance_bands.left_up"]
         assert rules.changes()["moon"] == 1
 
     def test_presets_are_rules(self) -> None:

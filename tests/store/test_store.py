@@ -7,10 +7,11 @@ import peewee as pw
 import pytest
 from hypothesis import HealthCheck, given, settings
 
+from dialback.book.audit_document import audit_document
 from dialback.book.book import Book, read_book, write_book
 from dialback.book.errors import BadInputError
 from dialback.core.adjust import as_draft
-from dialback.core.audit import as_document, audit
+from dialback.core.audit import audit
 from dialback.core.rules import merge
 from dialback.library import library
 from dialback.store import athletes, models
@@ -27,7 +28,9 @@ CASES = sorted((Path(__file__).parent.parent / "cases").glob("*.book.json"))
 
 
 def audits(one: Book) -> list[dict]:
-    return [as_document(audit(one.ledger(), WEEK, basis), "") for basis in ("planned", "completed")]
+    return [
+        audit_document(audit(one.ledger(), WEEK, basis), "") for basis in ("planned", "completed")
+    ]
 
 
 def out_and_in(one: Book, **more: object) -> Book:

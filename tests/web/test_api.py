@@ -95,8 +95,15 @@ class TestSheet:
         assert planned["muscles"][0]["cells"]["sets"]["change"] == pytest.approx(-1 / 6)
 
     def test_the_worst_findings_stand_first(self, client: FlaskClient) -> None:
-        levels = [one["level"] for one in get(client, f"{HERE}/sheet")["findings"]]
-        assert levels == sorted(levels, key=["high", "caution", "note"].index)
+        found = get(client, f"{HERE}/sheet")
+        assert found["causes"]
+        for cause in found["causes"]:
+            levels = [found["findings"][at]["level"] for at in cause["findings"]]
+            assert levels == sorted(levels, key=["high", "caution", "note"].index)
+            assert cause["level"] == levels[0]
+        # Cause by cause, the heaviest first, and nothing twice.
+        order = [at for cause in found["causes"] for at in cause["findings"]]
+        assert order == list(range(len(order)))
 
     def test_a_week_with_nothing(self, client: FlaskClient) -> None:
         sheet = get(client, "/api/athletes/1/weeks/2030-W01/sheet")
@@ -144,16 +151,31 @@ class TestJudging:
         return next(one for one in sheet["findings"] if one["subject"] == "push_pull")
 
     def test_accept_with_a_reason_and_open_again(self, client: FlaskClient) -> None:
-        before = get(client, "/api/roster")["athletes"][0]["counts"]
         send(client, "post", f"{HERE}/acceptances", {**self.KEY, "reason": "A pushing block."})
         found = self.find(client)
         assert (found["accepted"], found["reason"]) == (True, "A pushing block.")
-        counts = get(client, "/api/roster")["athletes"][0]["counts"]
-        assert counts["accepted"] == 1
-        assert counts["high"] + counts["caution"] == before["high"] + before["caution"] - 1
         send(client, "post", f"{HERE}/acceptances/withdraw", self.KEY)
         assert self.find(client)["accepted"] is False
         send(client, "post", f"{HERE}/acceptances/withdraw", self.KEY, 404)
+
+    def test_a_cause_is_accepted_with_all_that_follows(self, client: FlaskClient) -> None:
+        before = get(client, "/api/roster")["athletes"][0]["counts"]
+        sheet = get(client, f"{HERE}/sheet")
+        at = next(at for at, one in enumerate(sheet["causes"]) if len(one["findings"]) > 1)
+        cause = sheet["causes"][at]
+        key = {"basis": "completed", "code": cause["code"], "subject": cause["subject"]}
+        send(client, "post", f"{HERE}/acceptances/cause", {**key, "reason": "Meant so."})
+        sheet = get(client, f"{HERE}/sheet")
+        assert sheet["causes"][at]["accepted"] is True
+        told = [sheet["findings"][place] for place in cause["findings"]]
+        assert {(one["accepted"], one["reason"]) for one in told} == {(True, "Meant so.")}
+        counts = get(client, "/api/roster")["athletes"][0]["counts"]
+        assert counts["accepted"] == 1
+        assert counts["high"] + counts["caution"] == before["high"] + before["caution"] - 1
+        send(client, "post", f"{HERE}/acceptances/cause/withdraw", key)
+        assert get(client, "/api/roster")["athletes"][0]["counts"] == before
+        gone = {**key, "subject": "nothing", "reason": "x"}
+        send(client, "post", f"{HERE}/acceptances/cause", gone, 404)
 
     def test_an_accepted_finding_that_grows_is_open_again(self, client: FlaskClient) -> None:
         send(client, "post", f"{HERE}/acceptances", {**self.KEY, "reason": "Meant."})

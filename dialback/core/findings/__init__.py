@@ -4,7 +4,17 @@ One module per family, each registered here. To add a finding: write its family,
 ``CODES`` and put the family into ``FAMILIES``.
 """
 
+from collections.abc import Callable, Iterable, Iterator
+
 from dialback.core.findings.balance import balance_findings
+from dialback.core.findings.course import (
+    carry_over_findings,
+    effort_drift_findings,
+    monotony_findings,
+    ready_findings,
+    return_findings,
+    stalled_findings,
+)
 from dialback.core.findings.finding import CODES, AgainstPlan, Code, Finding, WeekInHand
 from dialback.core.findings.jumps import jump_findings, load_step_findings
 from dialback.core.findings.muscles import band_findings
@@ -16,9 +26,17 @@ from dialback.core.findings.plan import (
     swapped_findings,
 )
 from dialback.core.findings.restricted import restriction_findings
+from dialback.core.findings.session import (
+    no_warm_up_findings,
+    order_findings,
+    overfull_findings,
+    side_gap_findings,
+)
 from dialback.core.findings.spacing import spacing_findings
 
-FAMILIES = (
+Family = Callable[[WeekInHand], Iterator[Finding]]
+
+FAMILIES: tuple[Family, ...] = (
     balance_findings,
     band_findings,
     jump_findings,
@@ -30,14 +48,24 @@ FAMILIES = (
     data_gap_findings,
     pain_findings,
     restriction_findings,
+    side_gap_findings,
+    order_findings,
+    no_warm_up_findings,
+    overfull_findings,
+    carry_over_findings,
+    monotony_findings,
+    effort_drift_findings,
+    stalled_findings,
+    ready_findings,
+    return_findings,
 )
 
 
-def find(week: WeekInHand) -> tuple[Finding, ...]:
-    """All findings of a week, in the order of code, subject and measure."""
+def find(week: WeekInHand, families: Iterable[Family] = FAMILIES) -> tuple[Finding, ...]:
+    """All findings of a week, or some families of them, in order of code, subject and measure."""
     return tuple(
         sorted(
-            (finding for family in FAMILIES for finding in family(week)),
+            (finding for family in families for finding in family(week)),
             key=lambda finding: finding.key,
         )
     )

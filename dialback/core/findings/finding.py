@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from datetime import date
 from functools import cached_property
@@ -10,11 +10,15 @@ from math import inf
 from typing import Final, Literal
 
 from dialback.core.baseline import TOLERANCE, Baseline
+from dialback.core.breaks import Break
 from dialback.core.movements import MovementTable
 from dialback.core.reconcile import SessionMatch
 from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
-from dialback.core.tally import Entry, Tally, TrailEntry, tally, top_loads, trail
+from dialback.core.sessions import Session, Set
+from dialback.core.tally import Entry, Ledger, Tally, TrailEntry, tally, top_sets, trail
+from dialback.core.vocabulary import Basis
+from dialback.core.weeks import Week
 
 Level = Literal["note", "caution", "high"]
 LEVELS: Final[tuple[Level, ...]] = ("note", "caution", "high")
@@ -46,6 +50,26 @@ CODES: Final[tuple[Code, ...]] = (
     Code("missed", "Missed", "a planned session whose day is over was not done: caution"),
     Code("swapped", "Swapped", "another movement was done: note; caution where pattern or a "
          "direct muscle changed. An easier or harder level is no swap"),
+    Code("side_gap", "Left and right", "a movement that has sets of one side differs in reps or "
+         "volume load by more than the limit: caution; above the second limit: high"),
+    Code("order", "Order", "sets of an isolated movement tire a muscle before the first compound "
+         "movement that needs it, in a part that is not marked as pre-exhaust: caution"),
+    Code("no_warm_up", "No warm-up", "a compound movement's first working set of a session is at "
+         "or above the allowed share of its estimated maximum, with no warm-up set before it: "
+         "caution"),
+    Code("overfull", "Overfull", "a session has more minutes or movements than the rule allows: "
+         "caution; more than 1.25 of it: high"),
+    Code("carry_over", "Carry-over", "fewer of the last trained week's movements are kept than "
+         "asked for, within a block: caution"),
+    Code("monotony", "Monotony", "the week's daily session loads are too much alike: caution"),
+    Code("effort_drift", "Harder than before", "the same loads and reps were rated harder, over "
+         "several movements: caution"),
+    Code("stalled", "Standing still", "half of the compound movements, and at least two, have not "
+         "moved for the weeks of the rule: note"),
+    Code("ready", "Ready for the next step", "every set of a movement reached the top of its rep "
+         "range at or below the target exertion: note"),
+    Code("return", "Return from a break", "the first week after untrained weeks: note, caution or "
+         "high by its share of the last ordinary week's sets"),
     Code("data_gap", "Gap in the log", "more than the allowed share of the sets lacks exertion or "
          "loads, or of a sum is estimated or assumed: note"),
     Code("pain", "Something hurt", "a session was stopped because something hurt: high"),
@@ -58,10 +82,11 @@ CODES: Final[tuple[Code, ...]] = (
 class Finding:
     """A rule that a week breaks.
 
-    ``value`` and ``limit`` are in the unit of ``measure``; a ratio for balance (``None`` where a
-    side is 0), a share for jumps and load steps. ``amount`` and ``base`` are the absolute numbers
-    behind a share. ``figures`` name what the trail is taken from, on ``days`` only if given;
-    ``of_plan`` says that they are figures of the plan.
+    ``value`` and ``limit`` are in the unit of ``measure``: a ratio for balance, a share for jumps
+    and load steps. ``value`` is ``None`` where a side of a pair is 0; both are of a muscle that the
+    baseline lacks. ``amount`` and ``base`` are the absolute numbers behind a share. ``figures``
+    name what the trail is taken from, on ``days`` only if given; ``of_plan`` says that they are
+    figures of the plan.
     """
 
     code: str
@@ -69,7 +94,7 @@ class Finding:
     measure: str
     level: Level
     value: float | None
-    limit: float
+    limit: float | None
     sentence: str
     clears: str
     figures: tuple[str, ...]
@@ -85,8 +110,8 @@ class Finding:
 
     @property
     def distance(self) -> float:
-        """How far the value is beyond the limit; infinite for a ratio with nothing on a side."""
-        return inf if self.value is None else abs(self.value - self.limit)
+        """How far the value is beyond the limit; infinite where there is no telling."""
+        return apart(self.value, self.limit)
 
     def trail(self, entries: tuple[Entry, ...]) -> tuple[TrailEntry, ...]:
         """The sets behind the finding, figure by figure."""
@@ -109,15 +134,34 @@ class AgainstPlan:
 
 @dataclass(frozen=True)
 class WeekInHand:
-    """All that a family of findings may look at; ``against`` only of a week as completed."""
+    """All that a family of findings may look at; ``against`` only of a week as completed.
 
+    ``lighter`` says that the week is meant to be light: it raises no floors. ``heaviest_before``
+    has each movement's heaviest set of the four weeks before; ``ended_break`` is the break that the
+    week ends.
+    """
+
+    week: Week
+    basis: Basis
+    ledger: Ledger
+    sessions: tuple[Session, ...]
     entries: tuple[Entry, ...]
     tally: Tally
     baseline: Baseline
-    heaviest_before: Mapping[str, float]
-    rules: Rules
+    heaviest_before: Mapping[str, Set]
+    lighter: bool = False
+    ended_break: Break | None = None
     against: AgainstPlan | None = None
-    restrictions: tuple[Restriction, ...] = ()
+
+    @property
+    def rules(self) -> Rules:
+        """The rules in force."""
+        return self.ledger.rules
+
+    @property
+    def restrictions(self) -> tuple[Restriction, ...]:
+        """What the athlete is to avoid or limit."""
+        return self.ledger.restrictions
 
     @property
     def has_sets(self) -> bool:
@@ -125,9 +169,35 @@ class WeekInHand:
         return self.tally.get("totals/sets", 0.0) > 0
 
     @cached_property
-    def heaviest(self) -> Mapping[str, float]:
-        """Each movement's heaviest load of the week, kg."""
-        return top_loads(self.entries)
+    def heaviest(self) -> Mapping[str, Set]:
+        """Each movement's heaviest set of the week."""
+        return top_sets(self.entries)
+
+    @cached_property
+    def by_session(self) -> tuple[tuple[Session, tuple[Entry, ...]], ...]:
+        """The sessions with their sets, in order."""
+        entries: dict[int, list[Entry]] = {}
+        for entry in self.entries:
+            entries.setdefault(id(entry.session), []).append(entry)
+        return tuple((one, tuple(entries.get(id(one), ()))) for one in self.sessions)
+
+    @cached_property
+    def movements(self) -> tuple[str, ...]:
+        """The movements with a set in the sums, alone or in a combination, in order."""
+        return movements_of(self.entries)
+
+
+def movements_of(entries: Iterable[Entry]) -> tuple[str, ...]:
+    """The movements with a set in the sums, in the order in which they were first done."""
+    return tuple(
+        dict.fromkeys(
+            move.movement.name
+            for entry in entries
+            if entry.measured.shape.standing in ("hard", "easy")
+            for move in entry.measured.shape.moves
+            if move.movement.counted
+        )
+    )
 
 
 def exceeds(value: float, limit: float) -> bool:
@@ -142,9 +212,24 @@ def level_above(value: float, limits: tuple[float, float]) -> Level | None:
     return "caution" if exceeds(value, limits[0]) else None
 
 
+def apart(value: float | None, limit: float | None) -> float:
+    """How far a value is from its limit; infinite where one of them is missing."""
+    return inf if value is None or limit is None else abs(value - limit)
+
+
 def grown(now: Finding, level: str, value: float | None) -> bool:
     """Whether a finding is worse than it was when accepted at that level and value."""
     if level not in LEVELS or LEVELS.index(now.level) > LEVELS.index(level):
         return True
-    before = inf if value is None else abs(value - now.limit)
-    return exceeds(now.distance, before)
+    return exceeds(now.distance, apart(value, now.limit))
+
+
+def worst(findings: Iterable[Finding]) -> Iterator[Finding]:
+    """Of several findings with one key the one with the highest level, then the farthest."""
+    kept: dict[tuple[str, str, str], Finding] = {}
+    for found in findings:
+        other = kept.get(found.key)
+        rank = (LEVELS.index(found.level), found.distance)
+        if other is None or rank > (LEVELS.index(other.level), other.distance):
+            kept[found.key] = found
+    yield from kept.values()

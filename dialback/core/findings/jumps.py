@@ -3,13 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from math import ceil, floor
+from typing import Final
 
 from dialback.core.baseline import TOLERANCE, Change
-from dialback.core.findings.finding import Finding, WeekInHand, level_above
+from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds, level_above
+from dialback.core.kit import loads_for
 from dialback.core.rules import JUMP_LIMITS
 from dialback.core.tally import TOP_LOAD
 from dialback.core.vocabulary import MUSCLES, TITLES, label
 from dialback.core.words import amount_text, percent, weight_text
+
+NEW_FROM_SETS: Final = 4.0
+"""From so many sets on a muscle that the baseline lacks is told, where no rule says another."""
 
 
 def jump_findings(week: WeekInHand) -> Iterator[Finding]:
@@ -17,7 +23,11 @@ def jump_findings(week: WeekInHand) -> Iterator[Finding]:
     for measure in JUMP_LIMITS:
         yield from _jump(week, "total", f"totals/{measure}", measure)
     for muscle in MUSCLES:
-        yield from _jump(week, muscle, f"muscles/{muscle}/sets", "sets")
+        figure = f"muscles/{muscle}/sets"
+        if week.baseline.base(figure) == 0:
+            yield from _new_muscle(week, muscle, figure)
+        else:
+            yield from _jump(week, muscle, figure, "sets")
 
 
 def _jump(week: WeekInHand, subject: str, figure: str, measure: str) -> Iterator[Finding]:
@@ -32,9 +42,13 @@ def _jump(week: WeekInHand, subject: str, figure: str, measure: str) -> Iterator
     level = level_above(change.change, limits)
     if level is None:
         return
+    # Whatever the level comes down to, the limit is the one that was passed.
     limit = limits[1] if level == "high" else limits[0]
-    most = change.base * (1 + limits[0])
+    why = ""
+    if subject != "total":
+        level, why = _muscle_level(week, subject, level, change.base, value)
     whose = "The week's" if subject == "total" else f"{label(subject).capitalize()}:"
+    step = amount_text(rise, measure)
     yield Finding(
         "jump",
         subject,
@@ -44,25 +58,78 @@ def _jump(week: WeekInHand, subject: str, figure: str, measure: str) -> Iterator
         limit,
         f"{whose} {TITLES[measure]} {'rise' if measure == 'sets' else 'rises'} from "
         f"{amount_text(change.base, measure)} to {amount_text(value, measure)} "
-        f"({percent(change.change)}); the limit is {percent(limit)}. Is the step meant?",
-        f"{amount_text(value - most, measure)} less would come down to the limit.",
+        f"(+{step}, {percent(change.change)}); the limit is {percent(limit)}. "
+        f"{why or 'Is the step meant?'}",
+        _down_to(value, change.base * (1 + limits[0]), measure),
         (figure,),
         amount=value,
         base=change.base,
     )
 
 
+def _down_to(value: float, most: float, measure: str) -> str:
+    """What would be within: nobody takes out a part of a set."""
+    if measure == "sets":
+        fewer = ceil(value - most - TOLERANCE)
+        return f"{fewer} set{'' if fewer == 1 else 's'} fewer would be within the limit."
+    return f"{amount_text(value - most, measure)} less would come down to the limit."
+
+
+def _new_muscle(week: WeekInHand, muscle: str, figure: str) -> Iterator[Finding]:
+    """A muscle that none of the baseline's weeks had: there is no percentage of nothing."""
+    value = week.tally.get(figure, 0.0)
+    least = week.rules.jump_high_sets
+    if exceeds(NEW_FROM_SETS if least is None else least, value) or value <= 0:
+        return
+    level, why = _muscle_level(week, muscle, "caution", 0.0, value)
+    yield Finding(
+        "jump",
+        muscle,
+        "sets",
+        level,
+        None,
+        None,
+        f"{label(muscle).capitalize()}: {amount_text(value, 'sets')} after none in the weeks of "
+        f"the baseline. {why or 'Is the step meant?'}",
+        "Fewer sets in the first week, and more from week to week.",
+        (figure,),
+        amount=value,
+        base=0.0,
+    )
+
+
+def _muscle_level(
+    week: WeekInHand, muscle: str, level: Level, base: float, value: float
+) -> tuple[Level, str]:
+    """A muscle's level, and why it is lower than its change alone would make it."""
+    floor_, ceiling = week.rules.muscle_bands[muscle]  # type: ignore[index]
+    middle = (floor_ + ceiling) / 2
+    if week.rules.jump_from_below and exceeds(floor_, base) and not exceeds(value, middle):
+        return "note", f"It was below its floor of {amount_text(floor_, 'sets')}."
+    most = week.rules.jump_high_sets
+    if level == "high" and most is not None and value - base + TOLERANCE < most:
+        return "caution", ""
+    return level, ""
+
+
 def load_step_findings(week: WeekInHand) -> Iterator[Finding]:
     """Movements whose heaviest load rises too far above that of the last four weeks."""
-    for name, load in week.heaviest.items():
-        change = Change(week.heaviest_before.get(name), load)
-        if change.change is None or change.base is None:
+    for name, heaviest in week.heaviest.items():
+        before = week.heaviest_before.get(name)
+        load = heaviest.total_load_kg
+        change = Change(None if before is None else before.total_load_kg, load)
+        if before is None or change.change is None or change.base is None:
             continue
         level = level_above(change.change, week.rules.load_step)
         if level is None:
             continue
         limit = week.rules.load_step[1 if level == "high" else 0]
         most = change.base * (1 + week.rules.load_step[0])
+        loads = _loads(week, name)
+        following = next((one for one in loads if one > before.load_kg + TOLERANCE), None)
+        smallest = following is not None and not exceeds(heaviest.load_kg, following)
+        if week.rules.kit_step_note and smallest:
+            level = "note"
         yield Finding(
             "load_step",
             name,
@@ -72,9 +139,31 @@ def load_step_findings(week: WeekInHand) -> Iterator[Finding]:
             limit,
             f"{name}: {amount_text(load, 'load_kg')} after {amount_text(change.base, 'load_kg')} "
             f"at most in four weeks (+{amount_text(load - change.base, 'load_kg')}, "
-            f"{percent(change.change)}); the limit is {percent(limit)}. Is the step meant?",
-            f"A load of {weight_text(most)} or less is within; or more reps at the old load.",
+            f"{percent(change.change)}); the limit is {percent(limit)}. "
+            + ("There is no load between them." if smallest else "Is the step meant?"),
+            _smaller_step(most / heaviest.implements, loads, before.load_kg, heaviest.implements),
             (f"movements/{name}/{TOP_LOAD}",),
             amount=load,
             base=change.base,
         )
+
+
+def _loads(week: WeekInHand, name: str) -> tuple[float, ...]:
+    """The loads of one implement that the kit has for a movement; empty where nobody knows."""
+    kit = week.ledger.kit
+    return loads_for(kit, week.ledger.movements[name])[1] if kit is not None else ()
+
+
+def _smaller_step(most: float, loads: tuple[float, ...], before: float, implements: int) -> str:
+    """A load that exists and is within the limit, or what there is instead of one."""
+    several = f"{implements} × " if implements > 1 else ""
+    if loads:
+        within = max((one for one in loads if one <= most + TOLERANCE), default=None)
+        if within is None or within <= before + TOLERANCE:
+            return "More reps at the old load first: the kit has nothing between."
+        return f"{several}{weight_text(within)} is within; or more reps at the old load."
+    # Without a kit to go by: down to half a kilogram.
+    within = floor(most * 2 + TOLERANCE) / 2
+    if within <= before + TOLERANCE:
+        return "More reps at the old load first."
+    return f"{several}{weight_text(within)} or less is within; or more reps at the old load."

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from math import ceil
 from typing import Final
 
+from dialback.core.baseline import TOLERANCE
 from dialback.core.findings.finding import Finding, WeekInHand, exceeds
+from dialback.core.findings.remedies import avoided, beyond_the_week
 from dialback.core.vocabulary import MUSCLES, label
 from dialback.core.words import amount_text, less_of, more_of, number
 
@@ -14,7 +17,10 @@ FAR: Final = 1.25
 
 
 def band_findings(week: WeekInHand) -> Iterator[Finding]:
-    """Muscles outside their band of weekly sets, in a week that has sets."""
+    """Muscles outside their band of weekly sets, in a week that has sets.
+
+    A week that is meant to be light has no floors.
+    """
     if not week.has_sets:
         return
     for muscle in MUSCLES:
@@ -23,6 +29,8 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
         sets = week.tally.get(figure, 0.0)
         name = label(muscle).capitalize()
         if exceeds(floor, sets):
+            if week.lighter:
+                continue
             yield Finding(
                 "muscle_floor",
                 muscle,
@@ -33,10 +41,11 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
                 f"{name}: nothing this week; the floor is {amount_text(floor, 'sets')}."
                 if sets == 0
                 else f"{name}: {amount_text(sets, 'sets')}, below the floor of {number(floor)}.",
-                f"{more_of(floor - sets, 'sets', label(muscle))} would reach the floor.",
+                _up_to_the_floor(week, muscle, ceil(floor - sets - TOLERANCE)),
                 (figure,),
             )
         elif exceeds(sets, ceiling):
+            fewer = ceil(sets - ceiling - TOLERANCE)
             yield Finding(
                 "muscle_ceiling",
                 muscle,
@@ -45,6 +54,16 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
                 sets,
                 ceiling,
                 f"{name}: {amount_text(sets, 'sets')}, above the ceiling of {number(ceiling)}.",
-                f"{less_of(sets - ceiling, 'sets', label(muscle))} would come down to the ceiling.",
+                f"{less_of(fewer, 'sets', label(muscle))} would come down to the ceiling.",
                 (figure,),
             )
+
+
+def _up_to_the_floor(week: WeekInHand, muscle: str, more: int) -> str:
+    held = avoided(week, muscles=frozenset({muscle}))
+    if held:
+        return f"It stays so while the restriction stands: {held.words}, on the word of {held.by}."
+    said = f"{more_of(more, 'sets', label(muscle))} would reach the floor"
+    if beyond_the_week(week, more):
+        return f"{said}, over more than one week: all at once the week would jump."
+    return f"{said}."

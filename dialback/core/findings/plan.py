@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Callable, Iterator
+from datetime import date
 
 from dialback.core.baseline import TOLERANCE
 from dialback.core.findings.finding import AgainstPlan, Finding, WeekInHand, exceeds
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.reconcile import SessionMatch, SetMatch
+from dialback.core.sessions import Session, Set
 from dialback.core.tally import Entry
 from dialback.core.vocabulary import MEASURES, TITLES
 from dialback.core.words import amount_text, capital, movement_text
@@ -93,25 +95,29 @@ def missed_findings(week: WeekInHand) -> Iterator[Finding]:
     """Planned sessions whose day is over and that nothing was done for."""
     if week.against is None:
         return
+    days: dict[date, list[Session]] = defaultdict(list)
     for match in week.against.matches:
-        plan = match.plan
-        if plan is None or match.done is not None or match.elsewhere:
-            continue
+        if match.missed and match.plan is not None:
+            days[match.plan.date].append(match.plan)
+    for day, plans in days.items():
         sets = sum(
-            entry.measured.amounts[0] for entry in week.against.planned if entry.session is plan
+            entry.measured.amounts[0]
+            for entry in week.against.planned
+            if any(entry.session is plan for plan in plans)
         )
+        titles = " and ".join(plan.title or "the session" for plan in plans)
         yield Finding(
             "missed",
-            plan.date.isoformat(),
+            day.isoformat(),
             "sets",
             "caution",
             sets,
             0,
-            f"{plan.title or 'The session'} of {plan.date:%A} was not done: "
+            f"{capital(titles)} of {day:%A} {'was' if len(plans) == 1 else 'were'} not done: "
             f"{amount_text(sets, 'sets')} planned.",
             "A log of it, or a word on why; do not pile it onto the next session.",
             ("totals/sets",),
-            days=(plan.date,),
+            days=(day,),
             of_plan=True,
         )
 
@@ -125,7 +131,7 @@ def swapped_findings(week: WeekInHand) -> Iterator[Finding]:
     for match in against.matches:
         for one in match.sets:
             if one.kind == "swapped" and one.plan is not None and one.done is not None:
-                swaps[movement_text(one.plan)].append((match, one))
+                swaps[subject_of(one.plan, against.movements)].append((match, one))
     for planned, several in swaps.items():
         changed = "; ".join(
             dict.fromkeys(said for _, one in several if (said := _changed(one, against.movements)))
@@ -149,6 +155,11 @@ def swapped_findings(week: WeekInHand) -> Iterator[Finding]:
             tuple(f"movements/{against.movements[name].name}/sets" for name in names),
             days=days,
         )
+
+
+def subject_of(one: Set, movements: MovementTable) -> str:
+    """A set's movement as a subject; of a combination its movements, joined by a plus."""
+    return " + ".join(movements[name].name for name, _ in one.named_moves())
 
 
 def _sets(count: int) -> str:
@@ -216,7 +227,7 @@ def _share(entries: list[Entry], lacks: Callable[[Entry], bool]) -> float:
 
 def _lacks_load(entry: Entry) -> bool:
     one = entry.set
-    if one.load_kg or (one.model_extra or {}).get("band"):
+    if one.load_kg or one.band:
         return False
     return all(
         not move.movement.bodyweight_share and not move.movement.isometric
@@ -249,9 +260,8 @@ def pain_findings(week: WeekInHand) -> Iterator[Finding]:
     figures: dict[str, str] = {}
     for match in against.matches:
         for pain in match.done.pain if match.done else ():
-            subject = pain.exercise or "session"
-            known = pain.exercise in against.movements if pain.exercise else False
-            name = against.movements[pain.exercise].name if pain.exercise and known else None
+            name = _known_name(pain.exercise, against.movements)
+            subject = name or pain.exercise or "session"
             figures[subject] = f"movements/{name}/sets" if name else "totals/sets"
             assert match.done is not None  # noqa: S101 - it has the pain
             said = f"“{pain.note}”" if pain.note else "no word on where"
@@ -270,3 +280,7 @@ def pain_findings(week: WeekInHand) -> Iterator[Finding]:
             "not for a number.",
             (figures[subject],),
         )
+
+
+def _known_name(name: str | None, movements: MovementTable) -> str | None:
+    return movements[name].name if name is not None and name in movements else None

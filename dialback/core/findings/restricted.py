@@ -47,7 +47,7 @@ def _finding(breach: Breach) -> Finding:
     word = f"{said}: “{restriction.word}”." if restriction.word else f"{said}."
     return Finding(
         "restriction",
-        restriction.title,
+        restriction.subject,
         breach.measure,
         "high",
         breach.value,

@@ -54,13 +54,12 @@ def _lines(sets: list[Set]) -> list[Line]:
 
 
 def _is_placed(one: Set) -> bool:
-    extra = one.model_extra or {}
-    return isinstance(extra.get("round"), int) and isinstance(extra.get("place"), int)
+    return one.round is not None and one.place is not None
 
 
 def _rounds(sets: list[Set], movements: MovementTable) -> tuple[Rounds | None, list[Set]]:
     """The rounds that sets begin with, and the sets behind them; ``None`` if they are none."""
-    places = [((one.model_extra or {})["round"], (one.model_extra or {})["place"]) for one in sets]
+    places = [(one.round, one.place) for one in sets]
     again = next((at for at, one in enumerate(places) if at and one == (1, 1)), len(sets))
     run = sets[:again]
     turns = sum(number == 1 for number, _ in places[:again])
@@ -72,7 +71,7 @@ def _rounds(sets: list[Set], movements: MovementTable) -> tuple[Rounds | None, l
         if bout.percent is not None
     }
     setting = Setting(movements, lambda name, percent: kept.get((name, percent)))
-    every = _positive((run[0].model_extra or {}).get("every_s"))
+    every = run[0].every_s
     ways = ((None, None), (run[0].rest_s, run[turns - 1].rest_s))
     for off, between in ways if every is None else ((None, None),):
         bouts = [_bout(one) for one in run[:turns]]
@@ -124,11 +123,10 @@ def _without_marks(line: Line | Rounds) -> Line | Rounds:
 
 
 def _bout(one: Set) -> Bout:
-    extra = one.model_extra or {}
     load = None
-    percent = _positive(extra.get("percent"))
+    percent = one.percent
     if one.load_kg and percent is None:
-        load = _load(one, extra.get("unit"))
+        load = _load(one)
     reps = one.reps
     partial = one.partial_reps
     ranges: tuple[tuple[int, str], ...] = ()
@@ -136,62 +134,44 @@ def _bout(one: Set) -> Bout:
         ranges, reps = ((partial, "half"), (reps - partial, "full")), None
     return Bout(
         reps=reps,
-        reps_to=_upper(extra.get("reps_to"), one.reps),
+        reps_to=one.reps_to if one.reps and (one.reps_to or 0) > one.reps else None,
         seconds=one.seconds,
-        distance_m=None if one.reps is not None else _positive(extra.get("distance_m")),
+        distance_m=None if one.reps is not None else one.distance_m,
         ranges=ranges,  # type: ignore[arg-type]
         load=load,
         percent=percent,
-        band=_word(extra.get("band")),
+        band=_word(one.band),
         sides=one.sides,
         tempo=one.tempo,
         hold_s=one.hold_s,
-        range="half" if one.reps and partial == one.reps else _range(extra.get("range")),
+        range="half" if one.reps and partial == one.reps else _range(one.range),
         rpe=one.rpe,
-        rpe_to=_further(extra.get("rpe_to"), one.rpe),
+        rpe_to=one.rpe_to if one.rpe is not None and (one.rpe_to or 0) > one.rpe else None,
         rest_s=one.rest_s,
         warm_up=one.warm_up,
-        for_time=bool(extra.get("for_time")),
-        note=_plain(extra.get("note")),
+        for_time=one.for_time,
+        note=_plain(one.note),
     )
 
 
-def _upper(value: object, reps: int | None) -> int | None:
-    """The upper end of a rep range, if it is one."""
-    return value if isinstance(value, int) and reps and value > reps else None
-
-
-def _further(value: object, rpe: float | None) -> float | None:
-    """The upper end of an exertion, if it is one."""
-    number = _positive(value)
-    return number if number is not None and rpe is not None and rpe < number <= 10 else None
-
-
-def _positive(value: object) -> float | None:
-    """A number above 0; ``None`` for anything else that a foreign book may have put there."""
-    if not isinstance(value, int | float) or isinstance(value, bool):
-        return None
-    return float(value) if 0 < value <= 100_000 else None
-
-
-def _range(value: object) -> Range | None:
+def _range(value: str | None) -> Range | None:
     return next((one for one in RANGES if one == value), None)
 
 
-def _word(value: object) -> str | None:
+def _word(value: str | None) -> str | None:
     """A band's level, if it is one word that the notation can carry."""
-    return value.lower() if isinstance(value, str) and re.fullmatch("[A-Za-z]+", value) else None
+    return value.lower() if value and re.fullmatch("[A-Za-z]+", value) else None
 
 
-def _plain(value: object) -> str:
+def _plain(value: str) -> str:
     """A note in one line and without brackets of its own."""
-    return re.sub(r"[()\s]+", " ", value).strip() if isinstance(value, str) else ""
+    return re.sub(r"[()\s]+", " ", value).strip()
 
 
-def _load(one: Set, unit: object) -> Load:
+def _load(one: Set) -> Load:
     """The load as it was entered: in pounds where they come to the same kilograms again."""
     help_ = one.load_kg < 0
-    if unit == "lb":
+    if one.in_pounds:
         pounds = Load(round(abs(one.load_kg) / KG_PER_LB, 2), "lb", one.implements, help=help_)
         if pounds.kg == one.load_kg:
             return pounds

@@ -148,22 +148,16 @@ def _log_of(athlete: Athlete, plan: SessionRow, ledger: Ledger) -> LogOut | None
 
 def _floor_set(entry: Entry, plan: Session) -> FloorSet:
     one = entry.set
-    extra = one.model_extra or {}
-    round_at = extra.get("round")
-    in_part = [
-        (other.model_extra or {}).get("round")
-        for other in plan.sets
-        if other.part == one.part and (other.model_extra or {}).get("round")
-    ]
+    rounds = [other.round for other in plan.sets if other.part == one.part]
     shape = entry.measured.shape
     return FloorSet(
         set=one,
         movement=movement_text(one),
         dose=_dose(one),
-        load=f"band {extra['band']}" if extra.get("band") else load_text(one),
+        load=f"band {one.band}" if one.band else load_text(one),
         part=one.part or "",
-        round=round_at if isinstance(round_at, int) else None,
-        rounds=max((one for one in in_part if isinstance(one, int)), default=None),
+        round=one.round,
+        rounds=max((number for number in rounds if number is not None), default=None),
         rest_s=one.rest_s or 0.0,
         seconds=one.seconds,
         cycle_s=shape.rep_seconds,
@@ -172,9 +166,8 @@ def _floor_set(entry: Entry, plan: Session) -> FloorSet:
 
 
 def _dose(one: Set) -> str:
-    most = (one.model_extra or {}).get("reps_to")
-    if one.reps is not None and most:
-        return dose_text(one).replace(f"{one.reps} rep", f"{one.reps}–{most} rep", 1)
+    if one.reps is not None and one.reps_to is not None:
+        return dose_text(one).replace(f"{one.reps} rep", f"{one.reps}–{one.reps_to} rep", 1)
     return dose_text(one)
 
 

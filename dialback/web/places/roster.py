@@ -15,12 +15,16 @@ from dialback.store.models import Acceptance, Athlete, Signature
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week
 from dialback.web.shapes import Counts, LogPlace, Roster, RosterRow, WeekColumn
-from dialback.web.sheet import FindingKey, by_urgency, finding_out
+from dialback.web.sheet import FindingKey, causes_out, finding_out, verdict
 
 api = blueprint("roster", __name__)
 
 COLUMNS = 8
 """Weeks that a row shows."""
+BEFORE = 16
+"""Weeks that the judgement of a week may look back: two baselines, two spans of stalled lifts."""
+HURTS = ("pain", "restriction")
+"""Findings whose athlete stands first, whatever the count."""
 
 
 @api.get("/roster", responses={200: Roster})
@@ -29,7 +33,7 @@ def roster() -> Response:
     today = desk().today()
     week = Week.to_audit(today)
     rows = _rows(week)
-    rows.sort(key=lambda row: (-row.counts.high, -row.counts.caution, row.name))
+    rows.sort(key=lambda row: (not row.hurt, -row.counts.high, -row.counts.caution, row.name))
     return answer(
         Roster(
             week=str(week),
@@ -52,8 +56,7 @@ def _rows(week: Week) -> list[RosterRow]:
     rows = []
     waiting = undecided()
     for athlete in athletes():
-        # Eight columns, and the four weeks that the first of them is compared with.
-        ledger = desk().ledgers.preload(athlete, week.plus(-COLUMNS - 4), week, owner)
+        ledger = desk().ledgers.preload(athlete, week.plus(-BEFORE), week, owner)
         log = waiting.get(athlete.id)
         place = LogPlace(week=str(Week.of(log.date)), session=client_id_of(log)) if log else None
         rows.append(_row(athlete, ledger, week, accepted, signed.get(athlete.id), place))
@@ -76,12 +79,17 @@ def _row(
 ) -> RosterRow:
     week = last_week_done(ledger, latest)
     result = judged_week(ledger, week)
-    findings = [
-        finding_out(finding, accepted.get((athlete.id, str(week)), {}))
-        for finding in by_urgency(result.findings)
-    ]
-    levels = Counter("accepted" if one.accepted else one.level for one in findings)
-    first = next((one for one in findings if not one.accepted), None)
+    found = verdict(result)
+    known = accepted.get((athlete.id, str(week)), {})
+    findings = [finding_out(finding, known) for finding in found.findings]
+    causes = causes_out(found, findings)
+    levels = Counter("accepted" if one.accepted else one.level for one in causes)
+    open_causes = [one for one in causes if not one.accepted]
+    hurts = [one for one in open_causes if any(
+        findings[at].code in HURTS and not findings[at].accepted for at in one.findings
+    )]  # fmt: skip
+    # What hurts comes first, however much follows from something else.
+    first = next(iter([*hurts, *open_causes]), None)
     columns = [latest.plus(back) for back in range(1 - COLUMNS, 1)]
     done = sessions_done(ledger, week)
     return RosterRow(
@@ -96,7 +104,9 @@ def _row(
             note=levels["note"],
             accepted=levels["accepted"],
         ),
+        hurt=bool(hurts),
         first=first.sentence if first else None,
+        follow=len(first.findings) if first else 0,
         columns=[week_column(ledger, one, "totals/sets") for one in columns],
         share_done=compliance(ledger, week)["sets"].share,
         sessions_planned=int(done.planned),

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
-from typing import Any
 
 from flask import Response
 
@@ -22,16 +21,15 @@ from dialback.core.tally import (
 from dialback.core.vocabulary import PAIRS, TITLES, label
 from dialback.core.weeks import Week
 from dialback.core.words import describe, explain, movement_text
-from dialback.store.models import Acceptance, Signature
-from dialback.store.unit import unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week, the_athlete, the_week
 from dialback.web.places.restrictions import notes
 from dialback.web.places.roster import COLUMNS, week_column
-from dialback.web.problems import not_found
 from dialback.web.shapes import (
     AcceptBody,
+    AcceptCauseBody,
     BasisQuery,
+    CauseKey,
     Done,
     FindingKey,
     Frame,
@@ -44,6 +42,7 @@ from dialback.web.shapes import (
     WeekPath,
 )
 from dialback.web.sheet import TwoSides, athlete_out, sheet
+from dialback.work import judging
 
 api = blueprint("weeks", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
 
@@ -160,71 +159,56 @@ def _history(ledger: Ledger, result: Audit, figure: str) -> list[WeekColumn]:
 @api.post("/acceptances", responses={200: Done})
 def accept_finding(path: WeekPath, body: AcceptBody) -> Response:
     """Accept a finding of the week with a reason."""
-    week = the_week(path.week)
-    with unit():
-        athlete = the_athlete(path.athlete_id)
-        result = judged_week(desk().ledgers.of(athlete), week, body.basis)
-        key = (body.code, body.subject, body.measure)
-        finding = next((one for one in result.findings if one.key == key), None)
-        if finding is None:
-            raise not_found(f"The week has no open finding {body.code} of {body.subject}.")
-        _matching(athlete.id, week, body).execute()
-        Acceptance.create(
-            athlete=athlete,
-            week=str(week),
-            basis=body.basis,
-            code=body.code,
-            subject=body.subject,
-            measure=body.measure,
-            level=finding.level,
-            value=finding.value,
-            reason=body.reason.strip(),
-            day=desk().today(),
-        )
+    shared = desk()
+    judging.accept_finding(
+        shared.ledgers, path.athlete_id, the_week(path.week), body.basis, _key(body), body.reason,
+        shared.today(),
+    )  # fmt: skip
     return answer(Done())
 
 
 @api.post("/acceptances/withdraw", responses={200: Done})
 def reopen_finding(path: WeekPath, body: FindingKey) -> Response:
     """Open an accepted finding again."""
-    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    with unit():
-        if not _matching(athlete.id, week, body).execute():
-            raise not_found(f"No finding {body.code} of {body.subject} is accepted in {week}.")
+    judging.reopen_finding(path.athlete_id, the_week(path.week), body.basis, _key(body))
     return answer(Done())
 
 
-def _matching(athlete: int, week: Week, key: FindingKey) -> Any:
-    return Acceptance.delete().where(
-        Acceptance.athlete == athlete,
-        Acceptance.week == str(week),
-        Acceptance.basis == key.basis,
-        Acceptance.code == key.code,
-        Acceptance.subject == key.subject,
-        Acceptance.measure == key.measure,
-    )
+def _key(body: FindingKey) -> judging.Key:
+    return body.code, body.subject, body.measure
+
+
+@api.post("/acceptances/cause", responses={200: Done})
+def accept_cause(path: WeekPath, body: AcceptCauseBody) -> Response:
+    """Accept all that follows from a cause, with one reason."""
+    shared = desk()
+    judging.accept_cause(
+        shared.ledgers, path.athlete_id, the_week(path.week), body.basis,
+        (body.code, body.subject), body.reason, shared.today(),
+    )  # fmt: skip
+    return answer(Done())
+
+
+@api.post("/acceptances/cause/withdraw", responses={200: Done})
+def reopen_cause(path: WeekPath, body: CauseKey) -> Response:
+    """Open again all that follows from a cause."""
+    shared = desk()
+    judging.reopen_cause(
+        shared.ledgers, path.athlete_id, the_week(path.week), body.basis,
+        (body.code, body.subject), shared.today(),
+    )  # fmt: skip
+    return answer(Done())
 
 
 @api.put("/signature", responses={200: Done})
 def sign_week(path: WeekPath, body: SignBody) -> Response:
     """Sign the week's audit off, by name, today."""
-    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    with unit():
-        Signature.delete().where(
-            Signature.athlete == athlete, Signature.week == str(week)
-        ).execute()
-        Signature.create(
-            athlete=athlete, week=str(week), name=body.name.strip(), day=desk().today()
-        )
+    judging.sign(path.athlete_id, the_week(path.week), body.name, desk().today())
     return answer(Done())
 
 
 @api.delete("/signature", responses={200: Done})
 def unsign_week(path: WeekPath) -> Response:
     """Take the signature back."""
-    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    with unit():
-        Signature.delete().where(
-            Signature.athlete == athlete, Signature.week == str(week)
-        ).execute()
+    judging.take_back_signature(path.athlete_id, the_week(path.week))
     return answer(Done())

@@ -183,7 +183,7 @@ def _shares(placed: Iterable[PlacedSet], maxima: Maxima) -> list[LineShare]:
     """What loads in per cent of a maximum come to, once for each line and share."""
     told: dict[tuple[int, str], LineShare] = {}
     for one in placed:
-        percent = (one.set.model_extra or {}).get("percent")
+        percent = one.set.percent
         if percent is None:
             continue
         share = maxima.share(one.set.named_moves()[0][0], percent)

@@ -154,6 +154,20 @@ export const judge = {
         body,
       }),
     ),
+  acceptCause: async (place: WeekPlace, body: Schemas["AcceptCauseBody"]) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/acceptances/cause", {
+        params: { path: at(place) },
+        body,
+      }),
+    ),
+  reopenCause: async (place: WeekPlace, body: Schemas["CauseKey"]) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/acceptances/cause/withdraw", {
+        params: { path: at(place) },
+        body,
+      }),
+    ),
   sign: async (place: WeekPlace, name: string) =>
     given(
       await client.PUT("/api/athletes/{athlete_id}/weeks/{week}/signature", {

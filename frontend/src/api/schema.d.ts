@@ -106,6 +106,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/acceptances/cause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Accept all that follows from a cause, with one reason. */
+        post: operations["accept_cause"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/acceptances/cause/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Open again all that follows from a cause. */
+        post: operations["reopen_cause"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/weeks/{week}/signature": {
         parameters: {
             query?: never;
@@ -1265,7 +1299,7 @@ export interface components {
         };
         /**
          * Counts
-         * @description Open findings by level, and those accepted.
+         * @description Open causes by the worst level that is open of them, and those accepted.
          */
         Counts: {
             /** High */
@@ -1305,8 +1339,21 @@ export interface components {
             /** Behind */
             behind: boolean;
             counts: components["schemas"]["Counts"];
-            /** First */
+            /**
+             * Hurt
+             * @description Something hurt, or a restriction was broken
+             */
+            hurt: boolean;
+            /**
+             * First
+             * @description The cause to look at first
+             */
             first: string | null;
+            /**
+             * Follow
+             * @description How many findings follow from it
+             */
+            follow: number;
             /** Columns */
             columns: components["schemas"]["WeekColumn"][];
             /** Share Done */
@@ -1416,6 +1463,8 @@ export interface components {
             movements: components["schemas"]["Row"][];
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
+            /** Causes */
+            causes: components["schemas"]["CauseOut"][];
             /** Disagreement */
             disagreement: string | null;
             signature: components["schemas"]["SignatureOut"] | null;
@@ -1429,6 +1478,27 @@ export interface components {
             low: number;
             /** High */
             high: number;
+        };
+        /**
+         * CauseOut
+         * @description A cause of findings; ``findings`` are their places in the sheet's list.
+         */
+        CauseOut: {
+            /** Code */
+            code: string;
+            /** Subject */
+            subject: string;
+            /** Sentence */
+            sentence: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "note" | "caution" | "high";
+            /** Accepted */
+            accepted: boolean;
+            /** Findings */
+            findings: number[];
         };
         /**
          * Cell
@@ -1477,7 +1547,7 @@ export interface components {
             /** Value */
             value: number | null;
             /** Limit */
-            limit: number;
+            limit: number | null;
             /** Amount */
             amount: number | null;
             /** Base */
@@ -1514,7 +1584,12 @@ export interface components {
             };
             /** Measure */
             measure: string;
-            band: components["schemas"]["BandOut"];
+            band: components["schemas"]["BandOut"] | null;
+            /**
+             * Opens
+             * @description Whether its sides have a trail of their own
+             */
+            opens: boolean;
             /** Findings */
             findings: number[];
         };
@@ -1683,6 +1758,38 @@ export interface components {
             subject: string;
             /** Measure */
             measure: string;
+        };
+        /**
+         * AcceptCauseBody
+         * @description Accepting all that follows from a cause takes a reason.
+         */
+        AcceptCauseBody: {
+            /**
+             * Basis
+             * @enum {string}
+             */
+            basis: "completed" | "planned";
+            /** Code */
+            code: string;
+            /** Subject */
+            subject: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * CauseKey
+         * @description Which cause of a week is meant.
+         */
+        CauseKey: {
+            /**
+             * Basis
+             * @enum {string}
+             */
+            basis: "completed" | "planned";
+            /** Code */
+            code: string;
+            /** Subject */
+            subject: string;
         };
         /**
          * SignBody
@@ -4116,6 +4223,78 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["FindingKey"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    accept_cause: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AcceptCauseBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    reopen_cause: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CauseKey"];
             };
         };
         responses: {

@@ -3,7 +3,7 @@ interface Props {
   ratios: { measure: string; ratio: number | null; empty: boolean }[];
   /** The measure that the beam itself shows; the others are ticks. */
   measure: string;
-  band: { low: number; high: number };
+  band: { low: number; high: number } | null;
   /** Hollow for planned, solid for done. */
   hollow: boolean;
   width?: number;
@@ -47,18 +47,16 @@ export function Beam({ ratios, measure, band, hollow, width = 164 }: Props) {
     const radians = (degrees * Math.PI) / 180;
     return [cx + radius * Math.cos(radians), cy + radius * Math.sin(radians)];
   };
-  const [lowest, highest] = [tilt(band.low), tilt(band.high)];
-  const wedge = (side: 1 | -1) => {
-    const [x1, y1] = at(lowest, side * arm);
-    const [x2, y2] = at(highest, side * arm);
+  const wedge = ({ low, high }: { low: number; high: number }, side: 1 | -1) => {
+    const [x1, y1] = at(tilt(low), side * arm);
+    const [x2, y2] = at(tilt(high), side * arm);
     return `M${cx} ${cy}L${x1} ${y1}A${arm} ${arm} 0 0 0 ${x2} ${y2}Z`;
   };
   const deciding = ratios.find((one) => one.measure === measure);
   const level = deciding && !deciding.empty ? tilt(deciding.ratio) : null;
   return (
     <svg viewBox={`0 0 ${width} ${height}`} width={width} height={height} aria-hidden="true" className="block">
-      <path d={wedge(1)} fill="var(--band)" />
-      <path d={wedge(-1)} fill="var(--band)" />
+      {band && ([1, -1] as const).map((side) => <path key={side} d={wedge(band, side)} fill="var(--band)" />)}
       <path d={`M${cx} ${cy}l6 ${height - cy - 2}h-12z`} fill="var(--sheet)" stroke="var(--ink)" strokeLinejoin="round" />
       {level === null ? (
         <path d={`M${cx - arm} ${cy}h${arm * 2}`} stroke="var(--rule)" strokeDasharray="2 4" />

@@ -7,13 +7,13 @@ import { useKeys } from "@/frame/keys";
 import { weekPath } from "@/frame/places";
 import { LevelMark } from "@/marks/LevelMark";
 import { WeekColumns } from "@/marks/WeekColumns";
-import { day, number, share, span, weekName } from "@/words";
+import { count, day, number, share, span, weekName } from "@/words";
 
 type Row = Schemas["RosterRow"];
 
 const FILTERS: { name: string; keeps: (row: Row, week: string) => boolean }[] = [
   { name: "All", keeps: () => true },
-  { name: "Findings open", keeps: (row) => row.counts.high + row.counts.caution + row.counts.note > 0 },
+  { name: "Something open", keeps: (row) => row.counts.high + row.counts.caution + row.counts.note > 0 },
   { name: "Not signed", keeps: (row, week) => (row.signed_week ?? "") < week },
   { name: "Nothing open", keeps: (row) => row.counts.high + row.counts.caution + row.counts.note === 0 },
 ];
@@ -71,7 +71,7 @@ export function Roster() {
           <thead>
             <tr className="border-b border-rule text-left align-bottom text-sm text-ink-2 italic">
               <th className="w-48 pb-1 font-normal">Athlete</th>
-              <th className="w-36 pb-1 font-normal">Open findings</th>
+              <th className="w-36 pb-1 font-normal">Open causes</th>
               <th className="pb-1 font-normal">First to look at</th>
               <th className="w-30 pb-1 font-normal">Sets, eight weeks</th>
               <th className="figure w-16 pb-1 font-normal">Done</th>
@@ -101,7 +101,10 @@ export function Roster() {
                 </td>
                 <td className="pr-3"><Counts row={row} /></td>
                 <td className="max-w-0 pr-5 text-sm">
-                  <span className="line-clamp-1">{row.first ?? "Nothing open."}</span>
+                  <span className="line-clamp-2 leading-snug">
+                    {row.first ?? "Nothing open."}
+                    {row.follow > 1 && <span className="whitespace-nowrap text-ink-2"> {count(row.follow, "finding")} follow.</span>}
+                  </span>
                   <span className="line-clamp-1 text-ink-2 italic">{row.note}</span>
                 </td>
                 <td>

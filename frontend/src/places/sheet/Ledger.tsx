@@ -247,7 +247,7 @@ function PairLine({ pair, sheet, selected, openFigure, openFinding }: Omit<Props
         );
       })}
       <td className="figure text-ink-2">{base ? ratioText(base) : "–"}</td>
-      <td className="figure text-ink-2">{number(pair.band.low)}–{number(pair.band.high)}</td>
+      <td className="figure text-ink-2">{pair.band ? `${number(pair.band.low)}–${number(pair.band.high)}` : "–"}</td>
     </tr>
   );
 }
@@ -266,7 +266,7 @@ function SideFigure({ pair, side, value, basis, openFigure }: {
   openFigure: Props["openFigure"];
 }) {
   const text = amount(value, pair.measure);
-  if (value === 0) return <>{text}</>;
+  if (value === 0 || !pair.opens) return <>{text}</>;
   return (
     <button
       type="button" data-figure className="trail-link" aria-label={`${side === "a" ? pair.label_a : pair.label_b} ${text}`}

@@ -6,9 +6,10 @@ import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
 import { KEYS, useKeys } from "@/frame/keys";
 import { BASIS_WORDS, day, weekName } from "@/words";
-import { FindingList } from "./FindingList";
 import { Ledger } from "./Ledger";
 import { Trail } from "./Trail";
+import { Verdict } from "./Verdict";
+import { type Stop, causeKey, keyOf, step, stopsOf } from "./walk-verdict";
 
 export type Sheet = Schemas["Sheet"];
 export type Finding = Schemas["FindingOut"];
@@ -52,15 +53,42 @@ export function WeekSheet() {
     );
 
   const findings = sheet.data?.findings ?? [];
+  const causes = sheet.data?.causes ?? [];
   const selected = findings.findIndex((one) => keyOf(one) === params.get("finding"));
-  const select = (at: number) => {
-    const one = findings[at];
-    if (!one) return;
+  const caused = causes.findIndex((one) => one.findings.includes(selected));
+  const chosen = causes.findIndex((one) => causeKey(one) === params.get("cause"));
+  const now: Stop = selected >= 0
+    ? { cause: caused >= 0 && (causes[caused]?.findings.length ?? 0) > 1 ? caused : null, finding: selected }
+    : { cause: chosen >= 0 ? chosen : null, finding: null };
+  // A cause stays unfolded while one is inside it.
+  const unfolded = now.finding !== null ? now.cause : params.get("unfolded") && chosen >= 0 ? chosen : null;
+  /** A finding with its trail; a cause that has but one finding shows that one's. */
+  const go = (stop: Stop, open = false) => {
+    const cause = stop.cause === null ? undefined : causes[stop.cause];
+    const only = cause?.findings.length === 1 ? cause.findings[0] : undefined;
+    const one = findings[stop.finding ?? only ?? -1];
     change({
-      finding: keyOf(one), trail: one.figures, of: basis === "planned" || one.of_plan ? "planned" : null,
-      days: one.days.length ? one.days.join(",") : null,
+      cause: stop.finding === null && cause ? causeKey(cause) : null,
+      finding: stop.finding !== null && one ? keyOf(one) : null,
+      unfolded: open ? "1" : null,
+      trail: one?.figures ?? null, of: one && (basis === "planned" || one.of_plan) ? "planned" : null,
+      days: one?.days.length ? one.days.join(",") : null,
     });
-    document.querySelector(`[data-row="${CSS.escape(rowOf(one))}"]`)?.scrollIntoView({ block: "nearest" });
+    if (one) document.querySelector(`[data-row="${CSS.escape(rowOf(one))}"]`)?.scrollIntoView({ block: "nearest" });
+  };
+  const toggle = (at: number) => {
+    const cause = causes[at];
+    if (cause) change({ cause: causeKey(cause), finding: null, unfolded: unfolded === at ? null : "1", trail: null, of: null, days: null });
+  };
+  const walk = (by: 1 | -1) => {
+    const next = sheet.data && step(stopsOf(sheet.data, unfolded), now, by);
+    // Unfolded stays unfolded as long as one is at it.
+    if (next) go(next, next.finding === null && next.cause === unfolded);
+  };
+  const openFinding = (at: number) => {
+    const cause = causes.findIndex((one) => one.findings.includes(at));
+    const alone = cause >= 0 && causes[cause]?.findings.length === 1;
+    go(alone ? { cause, finding: null } : { cause: cause >= 0 ? cause : null, finding: at });
   };
   const open: OpenTrail = {
     figures: params.getAll("trail"),
@@ -69,16 +97,17 @@ export function WeekSheet() {
   };
   const openFigure = (figure: string, of: Basis) =>
     change({ trail: figure, of: of === "planned" ? "planned" : null, days: null, finding: null });
-  const close = () => change({ trail: null, of: null, days: null, finding: null });
-  const swap = () => change({ basis: basis === "completed" ? "planned" : "completed", finding: null });
+  const close = () => change({ trail: null, of: null, days: null, finding: null, unfolded: null });
+  const swap = () => change({ basis: basis === "completed" ? "planned" : "completed", finding: null, cause: null, unfolded: null });
 
   useKeys({
     basis: swap,
-    nextFinding: () => select(selected + 1 < findings.length ? selected + 1 : 0),
-    previousFinding: () => select(selected > 0 ? selected - 1 : findings.length - 1),
+    nextFinding: () => walk(1),
+    previousFinding: () => walk(-1),
+    unfold: () => { if (now.cause !== null) toggle(now.cause); },
     closeTrail: close,
     accept: () => {
-      if (selected >= 0) setFocusReason((count) => count + 1);
+      if (now.finding !== null || now.cause !== null) setFocusReason((count) => count + 1);
     },
   });
 
@@ -86,6 +115,8 @@ export function WeekSheet() {
   if (!sheet.data) return <p className="p-6 text-ink-2">Counting the week…</p>;
   const data = sheet.data;
   const nothing = data.sessions.length === 0;
+  const only = now.cause === null ? undefined : causes[now.cause]?.findings;
+  const shown = findings[now.finding ?? (only?.length === 1 ? only[0] ?? -1 : -1)];
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_25.5rem]">
       <main className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10 print-open print:pb-0" tabIndex={-1}>
@@ -149,16 +180,16 @@ export function WeekSheet() {
         ) : (
           <Ledger
             sheet={data}
-            selected={selected >= 0 ? rowOf(data.findings[selected] as Finding) : null}
+            selected={shown ? rowOf(shown) : null}
             openFigure={openFigure}
-            openFinding={select}
+            openFinding={openFinding}
           />
         )}
       </main>
       <aside className="flex min-h-0 flex-col border-l border-rule print-open">
-        <FindingList
-          sheet={data} place={place} basis={basis} selected={selected} select={select}
-          focusReason={focusReason}
+        <Verdict
+          sheet={data} place={place} basis={basis} now={now} unfolded={unfolded} go={go} toggle={toggle}
+          after={frame.data?.after ?? place.week} focusReason={focusReason}
         />
         {open.figures.length > 0 && <Trail place={place} open={open} close={close} openFigure={openFigure} />}
       </aside>
@@ -168,7 +199,6 @@ export function WeekSheet() {
 
 /** So many differences are shown at once; the log has all of them. */
 const SHOWN = 6;
-const keyOf = (one: Finding) => `${one.code}/${one.subject}/${one.measure}`;
 
 /** The row at whose margin a finding stands. */
 export const rowOf = (one: Pick<Finding, "code" | "subject" | "measure">): string =>

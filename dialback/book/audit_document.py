@@ -1,0 +1,143 @@
+"""The audit as one JSON document."""
+
+from __future__ import annotations
+
+from typing import Any, Final
+
+from dialback.core.audit import Audit, compliance, sessions_done
+from dialback.core.balance import Weighing, weigh_all
+from dialback.core.baseline import Change
+from dialback.core.causes import Cause, causes
+from dialback.core.findings import Finding
+from dialback.core.schools import under_schools
+from dialback.core.tally import TOTALS, Ledger
+from dialback.core.vocabulary import (
+    LEFT_RIGHT,
+    MEASURES,
+    MUSCLE_MEASURES,
+    MUSCLES,
+    PAIRS,
+    Basis,
+)
+from dialback.core.weeks import Week
+
+DECIMALS: Final = 4
+
+
+def _round(value: float | None) -> float | None:
+    return None if value is None else round(value, DECIMALS) + 0.0
+
+
+def audit_document(result: Audit, athlete: str) -> dict[str, Any]:
+    """The audit as the contract's JSON document."""
+    value = result.value
+    document: dict[str, Any] = {
+        "athlete": athlete,
+        "week": str(result.week),
+        "basis": result.basis,
+        "totals": {
+            name: int(value(f"totals/{name}"))
+            if name.endswith("_rep_sets") or name.endswith("_tempo_sets")
+            else _round(value(f"totals/{name}"))
+            for name in TOTALS
+        },
+        "muscles": {
+            muscle: {name: _round(value(f"muscles/{muscle}/{name}")) for name in MUSCLE_MEASURES}
+            for muscle in MUSCLES
+        },
+        "patterns": {
+            pattern: {name: _round(value(f"patterns/{pattern}/{name}")) for name in MEASURES}
+            for pattern in result.patterns
+        },
+        "balance": {
+            pair.name: {
+                measure: _weighing(weighing)
+                for measure, weighing in weigh_all(result.tally, result.entries, pair).items()
+            }
+            for pair in (*PAIRS, LEFT_RIGHT)
+        },
+        "jumps": {
+            "baseline": result.baseline.kind,
+            "baseline_weeks": [str(week) for week in result.baseline.weeks],
+            "totals": {name: _change(result.change(f"totals/{name}")) for name in MEASURES},
+            "muscles": {
+                muscle: {
+                    name: _change(result.change(f"muscles/{muscle}/{name}"))
+                    for name in MUSCLE_MEASURES
+                }
+                for muscle in MUSCLES
+            },
+        },
+        "findings": [_finding(finding, result) for finding in result.findings],
+        "causes": [_cause(cause) for cause in causes(result)],
+    }
+    if result.basis == "completed":
+        sessions = sessions_done(result.ledger, result.week)
+        document["compliance"] = {
+            "sessions": {"planned": int(sessions.planned), "done": int(sessions.done)},
+            **{
+                name: {
+                    "planned": _round(share.planned),
+                    "done": _round(share.done),
+                    "share": _round(share.share),
+                }
+                for name, share in compliance(result.ledger, result.week).items()
+            },
+        }
+        loads = result.session_loads
+        document["sessions"] = {
+            "load": _round(loads.load),
+            "monotony": _round(loads.monotony),
+            "strain": _round(loads.strain),
+            "density_kg_min": _round(loads.density_kg_min),
+        }
+    return document
+
+
+def _weighing(weighing: Weighing) -> dict[str, float | None]:
+    return {"a": _round(weighing.a), "b": _round(weighing.b), "ratio": _round(weighing.ratio)}
+
+
+def _change(change: Change) -> dict[str, float | None]:
+    return {
+        "base": _round(change.base),
+        "value": _round(change.value),
+        "change": _round(change.change),
+    }
+
+
+def _cause(cause: Cause) -> dict[str, Any]:
+    return {
+        "code": cause.code,
+        "subject": cause.subject,
+        "sentence": cause.sentence,
+        "explains": [list(finding.key) for finding in cause.explains],
+    }
+
+
+def schools_document(ledger: Ledger, week: Week, basis: Basis) -> dict[str, list[list[str]]]:
+    """The findings under each school, as the contract has them."""
+    return {
+        name: [[*finding.key, finding.level] for finding in result.findings]
+        for name, result in under_schools(ledger, week, basis).items()
+    }
+
+
+def _finding(finding: Finding, result: Audit) -> dict[str, Any]:
+    against = result.in_hand.against
+    entries = against.planned if finding.of_plan and against else result.entries
+    return {
+        "code": finding.code,
+        "subject": finding.subject,
+        "measure": finding.measure,
+        "level": finding.level,
+        "value": _round(finding.value),
+        "limit": _round(finding.limit),
+        "sentence": finding.sentence,
+        "clears": finding.clears,
+        "trail": [
+            {"date": one.entry.session.date.isoformat(), "session": one.entry.session.title,
+             "set": one.entry.at, "credit": _round(one.credit)}
+            for one in finding.trail(entries)
+        ],
+    }  # fmt: skip

@@ -1,0 +1,345 @@
+"""The week with one thing undone: what a cause is tried by.
+
+Each ``Undone`` is a way in which a week strayed from its plan or its past, and the sessions as they
+would have been without it. Source: Dial Back's contract, *Causes*.
+"""
+
+from __future__ import annotations
+
+from collections import Counter, defaultdict
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import Final
+
+from dialback.core.audit import Audit
+from dialback.core.baseline import TOLERANCE, window
+from dialback.core.findings.plan import subject_of
+from dialback.core.reconcile import SessionMatch, SetMatch
+from dialback.core.sessions import Session, Set
+from dialback.core.tally import Entry
+from dialback.core.words import amount_text, capital, movement_text
+
+SAME_SESSION: Final = 2 / 3
+"""From this share of its sets on a session of another week is the same one."""
+_AS_PLANNED: Final = (
+    "reps", "seconds", "load_kg", "implements", "tempo", "sides", "rpe",
+)  # fmt: skip
+"""What a matched set takes over from its plan."""
+
+Sessions = tuple[Session, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Undone:
+    """Something that happened, in words, and the week's sessions without it."""
+
+    code: str
+    subject: str
+    sentence: str
+    sessions: Sessions
+
+
+def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
+    """What was done otherwise than planned, in the order in which it is tried."""
+    against = audit.in_hand.against
+    if against is None or not audit.ledger.source.week("planned", audit.week):
+        return
+    matches = against.matches
+    sessions = audit.in_hand.sessions
+    by_day = _by_day(match for match in matches if match.plan and match.done)
+    hurt = {
+        day: [one for one in several if one.done and one.done.pain]
+        for day, several in _by_day(match for match in matches if match.done).items()
+    }
+    for day, several in hurt.items():
+        if several:
+            yield Undone(
+                "pain", day.isoformat(), _what_hurt(day, several),
+                _replaced(sessions, [_put_back(match) for match in several]),
+            )  # fmt: skip
+    yield from _missed(sessions, matches)
+    yield from _swapped(audit, sessions, matches)
+    yield from _extra(sessions, matches)
+    for day, several in by_day.items():
+        short = [one for one in several if one.done and not one.done.pain]
+        skipped = [one for match in short for one in match.sets if one.kind == "skipped"]
+        if skipped:
+            yield Undone(
+                "short", day.isoformat(), f"{day:%A} was cut short: {_listed(skipped)} not done.",
+                _replaced(sessions, [_put_back(match) for match in short]),
+            )  # fmt: skip
+    for day, several in by_day.items():
+        edited = [_edited(match, _as_planned) for match in several]
+        if any(old.sets != new.sets for pairs in edited for old, new in pairs):
+            yield Undone(
+                "changed", day.isoformat(),
+                f"{day:%A} was done otherwise than planned{_told(several)}.",
+                _replaced(sessions, edited),
+            )  # fmt: skip
+
+
+def _by_day(matches: Iterable[SessionMatch]) -> dict[date, list[SessionMatch]]:
+    """Matches by the day of what was done, in order of day."""
+    days: dict[date, list[SessionMatch]] = defaultdict(list)
+    for match in matches:
+        if match.done is not None:
+            days[match.done.date].append(match)
+    return dict(sorted(days.items()))
+
+
+def _what_hurt(day: date, matches: Sequence[SessionMatch]) -> str:
+    """Where it hurt and what was said, and what was not done after it."""
+    told = []
+    for match in matches:
+        for pain in match.done.pain if match.done else ():
+            at = f" at {pain.exercise}" if pain.exercise else ""
+            told.append(f"{at} (“{pain.note}”)" if pain.note else at)
+    skipped = [one for match in matches for one in match.sets if one.kind == "skipped"]
+    lost = f"; {_listed(skipped)} not done" if skipped else ""
+    return f"Something hurt on {day:%A}{' and'.join(told)}{lost}."
+
+
+def _missed(sessions: Sessions, matches: Iterable[SessionMatch]) -> Iterator[Undone]:
+    days: dict[date, list[Session]] = defaultdict(list)
+    for match in matches:
+        if match.missed and match.plan is not None:
+            days[match.plan.date].append(match.plan)
+    for day, plans in sorted(days.items()):
+        titles = " and ".join(plan.title or "the session" for plan in plans)
+        yield Undone(
+            "missed",
+            day.isoformat(),
+            f"{capital(titles)} of {day:%A} {'was' if len(plans) == 1 else 'were'} missed.",
+            in_order((*sessions, *(as_done(plan) for plan in plans))),
+        )
+
+
+def _swapped(audit: Audit, sessions: Sessions, matches: Sequence[SessionMatch]) -> Iterator[Undone]:
+    movements = audit.ledger.movements
+    swaps: dict[str, list[SetMatch]] = defaultdict(list)
+    for match in matches:
+        for one in match.sets:
+            if one.kind == "swapped" and one.plan is not None:
+                swaps[subject_of(one.plan, movements)].append(one)
+    for subject, several in sorted(swaps.items()):
+        instead = dict.fromkeys(movement_text(one.done) for one in several if one.done)
+
+        def planned_again(one: SetMatch, done: Set, subject: str = subject) -> Set:
+            swap = one.kind == "swapped" and one.plan is not None
+            return one.plan if swap and subject_of(one.plan, movements) == subject else done  # type: ignore[arg-type,return-value]
+
+        yield Undone(
+            "swapped",
+            subject,
+            f"{' and '.join(instead)} was done instead of {subject} "
+            f"({amount_text(len(several), 'sets')}).",
+            _replaced(sessions, [_edited(match, planned_again) for match in matches if match.done]),
+        )
+
+
+def _extra(sessions: Sessions, matches: Iterable[SessionMatch]) -> Iterator[Undone]:
+    for day, several in _by_day(match for match in matches if match.done).items():
+        whole = [match for match in several if match.plan is None]
+        more = [one for match in several if match.plan for one in match.sets if one.kind == "extra"]
+        if not whole and not more:
+            continue
+        rounds = [more for match in several if match.plan for more in match.extra_rounds]
+        in_rounds = {name for more in rounds for name in more.movements}
+        told = [more.words for more in rounds]
+        single = [one for one in more if movement_text(one.shown) not in in_rounds]
+        if single:
+            told.append(f"{_listed(single)} beyond the plan")
+        told += [f"{match.done.title or 'a session'} without a plan" for match in whole
+                 if match.done]  # fmt: skip
+        out = {id(done) for match in whole for done in match.dones}
+        edited = [_edited(match, _without_extra) for match in several if match.plan]
+        yield Undone(
+            "extra",
+            day.isoformat(),
+            f"{day:%A}: {'; '.join(told)}.",
+            tuple(one for one in _replaced(sessions, edited) if id(one) not in out),
+        )
+
+
+def _without_extra(one: SetMatch, done: Set) -> Set | None:
+    return None if one.kind == "extra" else done
+
+
+def _as_planned(one: SetMatch, done: Set) -> Set:
+    if one.plan is None or one.kind not in ("as planned", "changed", "easier", "harder"):
+        return done
+    values = {name: getattr(one.plan, name) for name in _AS_PLANNED}
+    if one.plan.exercise is not None and done.exercise is not None:
+        # A level of the movement.
+        values["exercise"] = one.plan.exercise
+    if all(getattr(done, name) == value for name, value in values.items()):
+        return done
+    values["partial_reps"] = min(done.partial_reps, one.plan.reps or 0)
+    return done.model_copy(update=values)
+
+
+Edited = list[tuple[Session, Session]]
+"""Completed sessions with what they become."""
+
+
+def _edited(match: SessionMatch, edit: Callable[[SetMatch, Set], Set | None]) -> Edited:
+    """The sessions of a match with each set that was done changed or, for ``None``, taken out."""
+    by_place = {one.done_at: one for one in match.sets if one.done_at is not None}
+    found: Edited = []
+    begin = 0
+    for session in match.dones:
+        sets = []
+        for at, done in enumerate(session.sets, begin):
+            changed = edit(by_place[at], done)
+            if changed is not None:
+                sets.append(changed)
+        found.append((session, session.model_copy(update={"sets": tuple(sets)})))
+        begin += len(session.sets)
+    return found
+
+
+def _put_back(match: SessionMatch) -> Edited:
+    """The sessions of a match with the planned sets that were skipped, each at its place."""
+    by_place = {one.done_at: one for one in match.sets if one.done_at is not None}
+    # Session, set, and the place in the plan that it was done for.
+    placed: list[tuple[int, Set, int | None]] = []
+    for number, session in enumerate(match.dones):
+        for one in session.sets:
+            placed.append((number, one, by_place[len(placed)].at))
+    for skipped in sorted(
+        (one for one in match.sets if one.kind == "skipped"), key=lambda one: one.at or 0
+    ):
+        assert skipped.plan is not None and skipped.at is not None  # noqa: S101, PT018 - its kind
+        before = _nearest(placed, range(skipped.at - 1, -1, -1))
+        behind = _nearest(placed, range(skipped.at + 1, 1 + _last_place(placed)))
+        if before is not None:
+            place, number = before + 1, placed[before][0]
+        elif behind is not None:
+            place, number = behind, placed[behind][0]
+        else:
+            place, number = len(placed), 0
+        placed.insert(place, (number, skipped.plan, skipped.at))
+    return [
+        (session, session.model_copy(
+            update={"sets": tuple(one for owner, one, _ in placed if owner == number)}
+        ))
+        for number, session in enumerate(match.dones)
+    ]  # fmt: skip
+
+
+def _nearest(placed: Sequence[tuple[int, Set, int | None]], wanted: range) -> int | None:
+    """Where the first of these places of the plan stands."""
+    there = {at: index for index, (_, _, at) in enumerate(placed) if at is not None}
+    return next((there[at] for at in wanted if at in there), None)
+
+
+def _last_place(placed: Sequence[tuple[int, Set, int | None]]) -> int:
+    return max((at for _, _, at in placed if at is not None), default=-1)
+
+
+def _replaced(sessions: Sessions, edited: Iterable[Edited]) -> Sessions:
+    become = {id(old): new for pairs in edited for old, new in pairs if old.sets != new.sets}
+    return tuple(become.get(id(one), one) for one in sessions)
+
+
+def as_done(plan: Session) -> Session:
+    """A planned session as if it had been done as it stands."""
+    return plan.model_copy(update={"plan": plan.date})
+
+
+def in_order(sessions: Iterable[Session]) -> Sessions:
+    """Sessions in order of day; of a day as they come."""
+    return tuple(sorted(sessions, key=lambda one: one.date))
+
+
+def _listed(several: Sequence[SetMatch]) -> str:
+    counts = Counter(movement_text(one.shown) for one in several)
+    return ", ".join(f"{name} {amount_text(count, 'sets')}" for name, count in counts.items())
+
+
+_MOST_TOLD: Final = 3
+
+
+def _told(matches: Iterable[SessionMatch]) -> str:
+    """What differed in sets that were done for planned ones, the first few of it."""
+    told = [said for match in matches for said in match.changes]
+    more = len(told) - _MOST_TOLD
+    said = "; ".join(told[:_MOST_TOLD]) + (f"; and {more} more" if more > 0 else "")
+    return f": {said}" if said else ""
+
+
+def new_sessions(audit: Audit) -> Iterator[Undone]:
+    """Sessions that most of the last trained weeks do not have, day by day.
+
+    Nothing where more than half of the week is new: that is a new block.
+    """
+    ledger = audit.ledger
+    weeks = [one for one in window(audit.week) if ledger.is_trained(one)]
+    sessions = audit.in_hand.sessions
+    if not weeks or not sessions:
+        return
+    had = [0] * len(sessions)
+    counted = [_counted(entries) for _, entries in audit.in_hand.by_session]
+    for week in weeks:
+        theirs = ledger.source.week("completed", week)
+        entries = ledger.entries("completed", week)
+        sets = [_counted(one for one in entries if one.session is session) for session in theirs]
+        for at in _standing_for(sessions, counted, theirs, sets):
+            had[at] += 1
+    new = [at for at, count in enumerate(had) if 2 * count < len(weeks)]
+    if 2 * len(new) > len(sessions):
+        return
+    days: dict[date, list[Session]] = defaultdict(list)
+    for at in new:
+        days[sessions[at].date].append(sessions[at])
+    for day, several in sorted(days.items()):
+        out = {id(one) for one in several}
+        titles = " and ".join(one.title or "a session" for one in several)
+        yield Undone(
+            "session",
+            day.isoformat(),
+            f"{capital(titles)} on {day:%A} is new: the weeks before did not have it.",
+            tuple(one for one in sessions if id(one) not in out),
+        )
+
+
+def _counted(entries: Iterable[Entry]) -> Counter[tuple[str, ...]]:
+    """A session's counted sets by movement: no warm-ups, no conditioning or mobility."""
+    return Counter(
+        tuple(move.movement.name for move in entry.measured.shape.moves)
+        for entry in entries
+        if entry.measured.shape.standing in ("hard", "easy") and not entry.set.warm_up
+    )
+
+
+def _standing_for(
+    sessions: Sequence[Session],
+    counted: Sequence[Counter[tuple[str, ...]]],
+    theirs: Sequence[Session],
+    sets: Sequence[Counter[tuple[str, ...]]],
+) -> set[int]:
+    """Which of a week's sessions another week has: each of theirs stands for one, titles first."""
+    free = list(range(len(theirs)))
+    had: set[int] = set()
+    for at, session in enumerate(sessions):
+        same = next((one for one in free if session.title and theirs[one].title == session.title),
+                    None)  # fmt: skip
+        if same is not None:
+            free.remove(same)
+            had.add(at)
+    for at, own in enumerate(counted):
+        if at in had:
+            continue
+        alike = next(
+            (
+                one
+                for one in free
+                if (own & sets[one]).total() + TOLERANCE >= SAME_SESSION * own.total()
+            ),
+            None,
+        )
+        if alike is not None:
+            free.remove(alike)
+            had.add(at)
+    return had

@@ -1,0 +1,1 @@
+"""What a coach does: each thing under one lock, in one transaction."""

@@ -1,0 +1,134 @@
+"""Judging a week: its findings accepted with a reason or opened again, the audit signed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import date
+from typing import Any
+
+from dialback.core.audit import audit
+from dialback.core.causes import Cause, causes
+from dialback.core.findings import Finding
+from dialback.core.vocabulary import Basis
+from dialback.core.weeks import Week
+from dialback.store.athletes import Ledgers, athlete_on_roster
+from dialback.store.models import Acceptance, Athlete, Signature
+from dialback.store.unit import unit
+from dialback.work.errors import NotThereError
+
+Key = tuple[str, str, str]
+"""Code, subject and measure of a finding."""
+
+
+def accept_finding(
+    ledgers: Ledgers, number: int, week: Week, basis: Basis, key: Key, reason: str, today: date
+) -> None:
+    """Accept a finding of the week. Raises ``NotThereError`` if the week does not raise it."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        result = audit(ledgers.of(athlete), week, basis, as_of=today)
+        found = [one for one in result.findings if one.key == key]
+        if not found:
+            raise NotThereError(f"The week has no open finding {key[0]} of {key[1]}.")
+        _accept(athlete, week, basis, found, reason, today)
+
+
+def accept_cause(
+    ledgers: Ledgers,
+    number: int,
+    week: Week,
+    basis: Basis,
+    cause: tuple[str, str],
+    reason: str,
+    today: date,
+) -> None:
+    """Accept all that follows from a cause, given by its code and subject."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        found = _cause(ledgers, athlete, week, basis, cause, today)
+        _accept(athlete, week, basis, found.explains, reason, today)
+
+
+def reopen_finding(number: int, week: Week, basis: Basis, key: Key) -> None:
+    """Open an accepted finding again. Raises ``NotThereError`` if it is not accepted."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        if not _withdraw(athlete, week, basis, key):
+            raise NotThereError(f"No finding {key[0]} of {key[1]} is accepted in {week}.")
+
+
+def reopen_cause(
+    ledgers: Ledgers, number: int, week: Week, basis: Basis, cause: tuple[str, str], today: date
+) -> None:
+    """Open again all that follows from a cause."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        for one in _cause(ledgers, athlete, week, basis, cause, today).explains:
+            _withdraw(athlete, week, basis, one.key)
+
+
+def _cause(
+    ledgers: Ledgers,
+    athlete: Athlete,
+    week: Week,
+    basis: Basis,
+    cause: tuple[str, str],
+    today: date,
+) -> Cause:
+    result = audit(ledgers.of(athlete), week, basis, as_of=today)
+    found = next((one for one in causes(result) if (one.code, one.subject) == cause), None)
+    if found is None:
+        raise NotThereError(f"Nothing follows from {cause[0]} of {cause[1]} in {week} any more.")
+    return found
+
+
+def _accept(
+    athlete: Athlete,
+    week: Week,
+    basis: Basis,
+    findings: Iterable[Finding],
+    reason: str,
+    today: date,
+) -> None:
+    for one in findings:
+        _withdraw(athlete, week, basis, one.key)
+        code, subject, measure = one.key
+        Acceptance.create(
+            athlete=athlete, week=str(week), basis=basis, code=code, subject=subject,
+            measure=measure, level=one.level, value=one.value, reason=reason.strip(), day=today,
+        )  # fmt: skip
+
+
+def _withdraw(athlete: Athlete, week: Week, basis: Basis, key: Key) -> int:
+    code, subject, measure = key
+    taken: Any = (
+        Acceptance.delete()
+        .where(
+            Acceptance.athlete == athlete,
+            Acceptance.week == str(week),
+            Acceptance.basis == basis,
+            Acceptance.code == code,
+            Acceptance.subject == subject,
+            Acceptance.measure == measure,
+        )
+        .execute()
+    )
+    return int(taken)
+
+
+def sign(number: int, week: Week, name: str, today: date) -> None:
+    """Sign the week's audit off, by name."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        _unsign(athlete, week)
+        Signature.create(athlete=athlete, week=str(week), name=name.strip(), day=today)
+
+
+def take_back_signature(number: int, week: Week) -> None:
+    """Take the signature of a week back."""
+    with unit():
+        _unsign(athlete_on_roster(number), week)
+
+
+def _unsign(athlete: Athlete, week: Week) -> None:
+    Signature.delete().where(Signature.athlete == athlete, Signature.week == str(week)).execute()
