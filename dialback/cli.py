@@ -107,6 +107,69 @@ def audit(book: Path, week: str, basis: Basis, *, schools: bool, as_json: bool) 
 
 
 @main.command()
+@click.argument("book", type=click.Path(path_type=Path))
+@click.option("--week", required=True, help="The ISO week, as in 2026-W42.")
+@click.option("--weeks", type=int, default=1, show_default=True,
+              help="So many weeks, each with those before it taken as done.")  # fmt: skip
+@click.option("--lock", "locks", multiple=True, metavar="MOVEMENT",
+              help="A movement that does not change; may be given several times.")  # fmt: skip
+@click.option("--new-movements", type=int, default=2, show_default=True,
+              help="How many lines may be added.")  # fmt: skip
+@click.option("--budget", type=int, help="What the change may cost at most.")
+@click.option("--seconds", type=float, default=5.0, show_default=True,
+              help="How long the best is looked for.")  # fmt: skip
+@click.option("--json", "as_json", is_flag=True, help="One JSON document, as the contract has it.")
+@_plain_errors
+def adjust(
+    book: Path,
+    week: str,
+    weeks: int,
+    locks: tuple[str, ...],
+    new_movements: int,
+    budget: int | None,
+    seconds: float,
+    *,
+    as_json: bool,
+) -> None:
+    """Propose the plan of a week of BOOK: the least change that leaves the fewest findings."""
+    from dialback.book.adjust_document import adjust_document
+    from dialback.book.book import read_book, warnings
+    from dialback.book.errors import bad_input
+    from dialback.book.table import adjust_table
+    from dialback.core.adjusting import NothingToStartFromError, Options, adjust_weeks
+    from dialback.core.movements import UnknownMovementError
+    from dialback.core.weeks import Week
+
+    try:
+        chosen = Week.parse(week)
+    except ValueError as error:
+        raise bad_input("--week", str(error)) from None
+    for name, value, least, most in (
+        ("--weeks", weeks, 1, 52), ("--new-movements", new_movements, 0, 20),
+        ("--budget", budget, 0, 10_000), ("--seconds", seconds, 0.05, 600),
+    ):  # fmt: skip
+        if value is not None and not least <= value <= most:
+            raise bad_input(name, f"{value:g} is not from {least:g} to {most:g}")
+    read = read_book(_read(book))
+    for warning in warnings(read):
+        click.echo(warning, err=True)
+    ledger = read.ledger()
+    try:
+        held = frozenset(ledger.movements[name].name for name in locks)
+        options = Options(held, new_movements, budget, seconds)
+        found = adjust_weeks(ledger, chosen, weeks, options)
+    except UnknownMovementError as unknown:
+        raise bad_input("--lock", str(unknown)) from None
+    except NothingToStartFromError as nothing:
+        raise bad_input("--week", str(nothing)) from None
+    if as_json:
+        document = adjust_document(found, several=weeks > 1)
+        click.echo(json.dumps(document, ensure_ascii=False, indent=1))
+    else:
+        click.echo("\n\n".join(adjust_table(one) for one in found))
+
+
+@main.command()
 @click.argument("file", type=click.Path(path_type=Path))
 @click.option(
     "--book", type=click.Path(path_type=Path), help="Whose movements; else the library's."

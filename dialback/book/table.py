@@ -6,6 +6,7 @@ from typing import Final
 
 from tabulate import tabulate
 
+from dialback.core.adjusting.result import Proposal
 from dialback.core.audit import Audit, compliance, sessions_done
 from dialback.core.balance import weigh
 from dialback.core.baseline import Change
@@ -127,6 +128,20 @@ def _findings(result: Audit) -> str:
 def _finding(finding: Finding) -> str:
     title = _TITLES[finding.code]
     return f"{finding.level.upper():8}{title}. {finding.sentence} {finding.clears}"
+
+
+def adjust_table(proposal: Proposal) -> str:
+    """A proposal as text: what to change and why, what it buys, what stays."""
+    proved = "" if proposal.optimal else " (the best found in time)"
+    lines = [f"Week {proposal.week}: {len(proposal.changes)} changes, cost {proposal.cost}{proved}"]
+    lines += [f"  {change.sentence}" for change in proposal.changes]
+    lines.append("What more change buys")
+    lines += [f"  cost {one.cost}: {one.high} high, {one.caution} cautions left"
+              for one in proposal.ladder]  # fmt: skip
+    if proposal.remaining:
+        lines.append("What stays")
+        lines += [f"  {one.sentence}" for one in proposal.remaining]
+    return "\n".join(lines)
 
 
 def schools_table(ledger: Ledger, week: Week, basis: Basis) -> str:

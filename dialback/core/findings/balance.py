@@ -29,8 +29,7 @@ def balance_findings(week: WeekInHand) -> Iterator[Finding]:
 
 def _judged(week: WeekInHand, pair: Pair, band: tuple[float, float]) -> Iterator[Finding]:
     weighings = weigh_all(week.tally, week.entries, pair)
-    in_sets = weighings["sets"]
-    if in_sets.a + in_sets.b + TOLERANCE < week.rules.balance_min_sets:
+    if not _enough(weighings["sets"], week) and pair.name not in week.always_weighed:
         return
     measure: str = week.rules.balance_measure
     if measure not in pair.measures:
@@ -52,6 +51,19 @@ def _judged(week: WeekInHand, pair: Pair, band: tuple[float, float]) -> Iterator
         _sentence(pair, measure, weighing, limit, over=over),
         _clears(week, pair, measure, weighing, band, over=over),
         _figures(week, pair, measure),
+    )
+
+
+def _enough(in_sets: Weighing, week: WeekInHand) -> bool:
+    return in_sets.a + in_sets.b + TOLERANCE >= week.rules.balance_min_sets
+
+
+def pairs_with_enough(week: WeekInHand) -> frozenset[str]:
+    """The pairs that have enough sets in all to be judged."""
+    return frozenset(
+        pair.name
+        for pair in (*PAIRS, LEFT_RIGHT)
+        if _enough(weigh_all(week.tally, week.entries, pair)["sets"], week)
     )
 
 

@@ -138,7 +138,7 @@ class WeekInHand:
 
     ``lighter`` says that the week is meant to be light: it raises no floors. ``heaviest_before``
     has each movement's heaviest set of the four weeks before; ``ended_break`` is the break that the
-    week ends.
+    week ends. Pairs that are ``always_weighed`` are judged however few sets they have.
     """
 
     week: Week
@@ -152,6 +152,7 @@ class WeekInHand:
     lighter: bool = False
     ended_break: Break | None = None
     against: AgainstPlan | None = None
+    always_weighed: frozenset[str] = frozenset()
 
     @property
     def rules(self) -> Rules:

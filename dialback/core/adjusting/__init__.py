@@ -1,0 +1,16 @@
+"""Adjusting: the plan of a week made better by whole sets, as an integer programme."""
+
+from dialback.core.adjusting.propose import Options, adjust, adjust_weeks
+from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
+from dialback.core.adjusting.start import NothingToStartFromError
+
+__all__ = [
+    "Change",
+    "NothingToStartFromError",
+    "Options",
+    "Proposal",
+    "Remaining",
+    "Rung",
+    "adjust",
+    "adjust_weeks",
+]

@@ -1,0 +1,77 @@
+"""How proposals are judged: as the ordinary audit judges a plan, but for what the start decides."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+from typing import Final
+
+from dialback.core.audit import Audit, audit_draft
+from dialback.core.causes import causes
+from dialback.core.findings import Finding, find
+from dialback.core.findings.balance import balance_findings, pairs_with_enough
+from dialback.core.findings.finding import WeekInHand
+from dialback.core.findings.jumps import jump_findings
+from dialback.core.findings.muscles import band_findings
+from dialback.core.findings.restricted import restriction_findings
+from dialback.core.findings.session import overfull_findings
+from dialback.core.findings.spacing import spacing_findings
+from dialback.core.sessions import Session
+from dialback.core.tally import Ledger, tally
+from dialback.core.weeks import Week
+
+Key = tuple[str, str, str]
+
+FAMILIES: Final = (
+    balance_findings, band_findings, jump_findings, spacing_findings, restriction_findings,
+    overfull_findings,
+)  # fmt: skip
+CODES: Final = frozenset(
+    {"balance", "muscle_floor", "muscle_ceiling", "jump", "spacing", "restriction", "overfull"}
+)
+"""The findings that adjusting looks after."""
+
+
+class Judge:
+    """The audit of proposals for a week, beside that of the plan it starts from.
+
+    Whether the week is lighter, and which pairs are judged, is decided by the start.
+    """
+
+    def __init__(
+        self,
+        ledger: Ledger,
+        week: Week,
+        start: Sequence[Session],
+        accepted: frozenset[Key] = frozenset(),
+    ) -> None:
+        self.ledger = ledger
+        self.start: Audit = audit_draft(ledger, week, start)
+        in_hand = self.start.in_hand
+        self.in_hand: WeekInHand = replace(in_hand, always_weighed=pairs_with_enough(in_hand))
+        restricted = {
+            one.key
+            for cause in causes(self.start)
+            if cause.code == "restriction"
+            for one in cause.explains
+            if one.code != "restriction"
+        }
+        self.aside: frozenset[Key] = frozenset(restricted) | accepted
+        """Findings that nothing is changed for: meant by a restriction, or accepted."""
+        self.at_start = self.of(tuple(start))
+
+    def of(self, sessions: tuple[Session, ...]) -> dict[Key, Finding]:
+        """The cautions and high findings of a proposal that count, by key."""
+        entries = self.ledger.measure(sessions)
+        week = replace(self.in_hand, sessions=sessions, entries=entries, tally=tally(entries))
+        return {
+            one.key: one
+            for one in find(week, FAMILIES)
+            if one.level != "note" and one.key not in self.aside
+        }
+
+
+def counts(findings: dict[Key, Finding]) -> tuple[int, int]:
+    """How many are high, and how many cautions."""
+    high = sum(one.level == "high" for one in findings.values())
+    return high, len(findings) - high

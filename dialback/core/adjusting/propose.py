@@ -1,0 +1,229 @@
+"""Proposals: the least change of a week that leaves the fewest findings, its ladder and limits."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from time import monotonic
+from typing import Final
+
+from dialback.core.adjusting.against import against
+from dialback.core.adjusting.judged import Judge, Key, counts
+from dialback.core.adjusting.reasons import change_sentence, remaining_sentence
+from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
+from dialback.core.adjusting.solver import INF, OutOfTimeError
+from dialback.core.adjusting.start import WithPlans, offered, start_of
+from dialback.core.adjusting.weekly import Week as WeekProgramme
+from dialback.core.findings import Finding
+from dialback.core.sessions import Session
+from dialback.core.tally import Ledger
+from dialback.core.weeks import Week
+
+SECONDS: Final = 5.0
+"""How long the best is looked for, if nobody says otherwise."""
+NEW_MOVEMENTS: Final = 2
+"""How many lines are added at most, if nobody says otherwise."""
+
+Counts = Mapping[tuple[int, int], int]
+Added = Mapping[int, int]
+
+
+@dataclass(frozen=True, slots=True)
+class Options:
+    """What the coach holds: locked movements, lines that may be added, the cost, the time.
+
+    ``accepted`` are findings that nothing is changed for.
+    """
+
+    locks: frozenset[str] = frozenset()
+    new_movements: int = NEW_MOVEMENTS
+    budget: int | None = None
+    seconds: float = SECONDS
+    accepted: frozenset[Key] = frozenset()
+
+
+def adjust_weeks(ledger: Ledger, week: Week, weeks: int, options: Options) -> list[Proposal]:
+    """Proposals for several weeks, each with the ones before it taken as done."""
+    found: list[Proposal] = []
+    plans: dict[Week, Sequence[Session]] = {}
+    for number in range(weeks):
+        at = (
+            ledger.but(source=WithPlans(ledger.source, dict(plans), done=True)) if plans else ledger
+        )
+        one = adjust(at, week.plus(number), options)
+        found.append(one)
+        plans[one.week] = one.sessions
+    return found
+
+
+def adjust(ledger: Ledger, week: Week, options: Options) -> Proposal:
+    """The proposed plan of a week.
+
+    Wanted, in this order: no finding at a worse level, the fewest high ones, the fewest cautions,
+    the lowest cost. Raises ``NothingToStartFromError`` where there is no plan to begin with.
+    """
+    start = start_of(ledger, week)
+    fixed = frozenset(one.date for one in ledger.source.week("completed", week))
+    judge = Judge(ledger, week, start, options.accepted)
+    offers = offered(ledger, week) if options.new_movements else {}
+
+    def programme(*, wide: bool = False) -> WeekProgramme:
+        return WeekProgramme(
+            judge, start, fixed, options.locks, offers, options.new_movements, wide=wide
+        )
+
+    search = _Search(programme(), judge, monotonic() + options.seconds)
+    best = search.best(options.budget)
+    ladder = search.ladder()
+    sessions = best.sessions
+    left = judge.of(sessions)
+    return Proposal(
+        week,
+        start,
+        sessions,
+        _changes(search, best),
+        best.cost,
+        best.optimal,
+        ladder,
+        tuple(one for key, one in judge.at_start.items() if key not in left),
+        tuple(_remaining(one, search, programme, options, left, best) for one in left.values()),
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class _Found:
+    """An answer: counts of lines, lines added, and the sessions they make."""
+
+    counts: Counts
+    added: Added
+    sessions: tuple[Session, ...]
+    cost: int
+    optimal: bool
+
+
+class _Search:
+    """Answers of one programme, the best and the rungs, until a moment."""
+
+    def __init__(self, week: WeekProgramme, judge: Judge, until: float) -> None:
+        self.week = week
+        self.judge = judge
+        self.until = until
+        self.weight = len(week.flags) + 1
+        self.start = _Found({}, {}, week.start, 0, optimal=False)
+        self.proved = False
+
+    def best(self, budget: int | None) -> _Found:
+        """The fewest findings, then the lowest cost; the start where time is too short for any."""
+        week = self.week
+        held = (-INF, INF if budget is None else budget - week.cost_offset)
+        try:
+            first = week.programme.minimise(week.score, self.until, rows={week.cost_row: held})
+            if first is None:
+                return self.start
+            score = round(first.objective)
+            second = week.programme.minimise(
+                week.cost,
+                self.until,
+                rows={week.cost_row: held, week.score_row: (-INF, score + 0.5)},
+                known=first.values,
+            )
+        except OutOfTimeError:
+            return self.start
+        answer = second or first
+        proved = first.optimal and second is not None and second.optimal
+        found = self._found(answer.values, optimal=proved)
+        # What it says is cleared is cleared, or it is not shown.
+        return found if self._score_of(found) <= score else self.start
+
+    def _found(self, values: Sequence[float], *, optimal: bool) -> _Found:
+        counts_, added = self.week.read(values)
+        return _Found(counts_, added, self.week.sessions(counts_, added),
+                      self.week.cost_of(counts_, added), optimal)  # fmt: skip
+
+    def _score_of(self, found: _Found) -> int:
+        high, caution = counts(self.judge.of(found.sessions))
+        return self.weight * high + caution
+
+    def ladder(self) -> tuple[Rung, ...]:
+        """From the start on, each least cost at which findings become fewer."""
+        high, caution = counts(self.judge.at_start)
+        rungs = [Rung(0, high, caution)]
+        week = self.week
+        score = self.weight * high + caution
+        try:
+            while score > 0:
+                cheapest = week.programme.minimise(
+                    week.cost, self.until, rows={week.score_row: (-INF, score - 0.5)}
+                )
+                if cheapest is None or not cheapest.optimal:
+                    break
+                cost = round(cheapest.objective + week.cost_offset)
+                answer = week.programme.minimise(
+                    week.score,
+                    self.until,
+                    rows={week.cost_row: (-INF, cost - week.cost_offset + 0.5)},
+                    known=cheapest.values,
+                )
+                if answer is None or not answer.optimal:
+                    break
+                score = round(answer.objective)
+                high, caution = divmod(score, self.weight)
+                rungs.append(Rung(cost, high, caution))
+        except OutOfTimeError:
+            pass
+        return tuple(rungs)
+
+
+def _changes(search: _Search, best: _Found) -> tuple[Change, ...]:
+    """Every changed line with what it is needed for: what would stand, or be worse, without it."""
+    week, judge = search.week, search.judge
+    left = judge.of(best.sessions)
+    found = []
+    for (at, number), count in sorted(best.counts.items()):
+        line = next(one for one in week.lines[at] if one.number == number)
+        without = {key: value for key, value in best.counts.items() if key != (at, number)}
+        because = _worse(judge.of(week.sessions(without, best.added)), left)
+        session = week.start[at]
+        circuit = line.kind == "rounds"
+        name = None if circuit else " + ".join(line.movements)
+        found.append(
+            Change(
+                session.date, session.title, number, name, line.part, line.count, count, because,
+                change_sentence(judge, best.sessions, session, name or line.part or "the circuit",
+                                line.kind, line.count, count, because),
+            )
+        )  # fmt: skip
+    for place, count in sorted(best.added.items()):
+        addition = week.additions[place]
+        without_it = {key: value for key, value in best.added.items() if key != place}
+        because = _worse(judge.of(week.sessions(best.counts, without_it)), left)
+        session = week.start[addition.session]
+        found.append(
+            Change(
+                session.date, session.title, None, addition.movement, None, 0, count, because,
+                change_sentence(judge, best.sessions, session, addition.movement, "sets", 0, count,
+                                because),
+            )
+        )  # fmt: skip
+    return tuple(sorted(found, key=lambda one: (one.day, one.line is None, one.line or 0)))
+
+
+def _worse(without: Mapping[Key, Finding], left: Mapping[Key, Finding]) -> tuple[Key, ...]:
+    """The findings that are there, or are high, where one change is left out."""
+    return tuple(
+        key
+        for key, one in sorted(without.items())
+        if key not in left or (one.level == "high" and left[key].level != "high")
+    )
+
+
+def _remaining(
+    finding: Finding,
+    search: _Search,
+    programme: object,
+    options: Options,
+    left: Mapping[Key, Finding],
+    best: _Found,
+) -> Remaining:
+    keys = against(finding.key, search.week, programme, options.budget, left, search.until)  # type: ignore[arg-type]
+    return Remaining(finding, keys, remaining_sentence(finding, keys, search.judge, best.sessions))

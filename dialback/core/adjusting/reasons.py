@@ -1,0 +1,106 @@
+"""Why a line changes, and why a finding stays: in words a coach would use."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from dialback.core.adjusting.judged import Judge, Key
+from dialback.core.findings import CODES, Finding
+from dialback.core.sessions import Session
+from dialback.core.tally import tally
+from dialback.core.vocabulary import PAIRS, TITLES, label
+from dialback.core.words import amount_text, number
+
+_TITLES = {code.code: code.title for code in CODES}
+_UNITS = {"sets": ("set", "sets"), "pairs": ("pair", "pairs"), "rounds": ("round", "rounds")}
+_PAIRS = {pair.name: " : ".join(pair.labels) for pair in PAIRS}
+
+
+def change_sentence(
+    judge: Judge,
+    sessions: tuple[Session, ...],
+    session: Session,
+    name: str,
+    kind: str,
+    before: int,
+    after: int,
+    because: Sequence[Key],
+) -> str:
+    """What is changed, and what it is needed for."""
+    apart = abs(after - before)
+    unit = _UNITS[kind][apart != 1]
+    day = f"on {session.date:%A}"
+    if before == 0:
+        what = f"{apart} {unit} of {name} added {day}"
+    elif after == 0:
+        what = f"{name} left out {day}"
+    else:
+        what = f"{apart} {'more' if after > before else 'fewer'} {unit} of {name} {day}"
+    told = [_effect(judge, sessions, key) for key in because]
+    return f"{what}: {'; '.join(told)}." if told else f"{what}."
+
+
+def _effect(judge: Judge, sessions: tuple[Session, ...], key: Key) -> str:
+    """A finding that a change clears, lowers or keeps away, with its figure before and after."""
+    code, subject, measure = key
+    what = finding_words(key)
+    if key not in judge.at_start:
+        return f"keeps {what} away"
+    figure = _figure(code, subject, measure)
+    if figure is None:
+        return f"clears {what}"
+    old = judge.start.value(figure)
+    new = tally(judge.ledger.measure(sessions)).get(figure, 0.0)
+    cleared = key not in judge.of(sessions)
+    moved = f"{number(old)} to {amount_text(new, measure)}"
+    return f"{what} {'clears' if cleared else 'is less'}, {moved}"
+
+
+def _figure(code: str, subject: str, measure: str) -> str | None:
+    if code in ("muscle_floor", "muscle_ceiling", "jump"):
+        where = "totals" if subject == "total" else f"muscles/{subject}"
+        return f"{where}/{measure}"
+    return None
+
+
+def finding_words(key: Key) -> str:
+    """A finding or a limit by its name: ``below the floor (side delts)``."""
+    code, subject, measure = key
+    match code:
+        case "lock":
+            return f"{subject} is locked"
+        case "bounds":
+            return "the week keeps most of its sets, and every session one"
+        case "range":
+            return f"{subject} may at most double"
+        case "new_movements":
+            return "no more movements may be added"
+        case "budget":
+            return "the change may cost no more"
+    about = _PAIRS.get(subject) or (
+        f"the week's {TITLES.get(measure, measure)}" if subject == "total" else label(subject)
+    )
+    return f"{_TITLES[code].lower()} ({about})"
+
+
+def remaining_sentence(
+    finding: Finding, against: Sequence[Key], judge: Judge, sessions: tuple[Session, ...]
+) -> str:
+    """That a finding stays, with its figure and limit, and what keeps it."""
+    code, subject, measure = finding.key
+    about = _PAIRS.get(subject) or label("the week" if subject == "total" else subject)
+    about = about[:1].upper() + about[1:]
+    if _figure(code, subject, measure) and finding.limit is not None and code != "jump":
+        stays = f"{about}: stays at {number(finding.value or 0)} of {number(finding.limit)} sets"
+    else:
+        stays = f"{_TITLES[code]} ({about}) stays"
+    if not against:
+        return f"{stays}: nothing that can still be changed would clear it."
+    reasons = [
+        finding_words(key) if key[0] in _OWN_WORDS else f"{finding_words(key)} would be raised"
+        for key in against
+    ]
+    return f"{stays}: {' and '.join(reasons)}."
+
+
+_OWN_WORDS = ("lock", "bounds", "range", "new_movements", "budget")

@@ -1,0 +1,65 @@
+"""What adjusting answers: the plan, every change with its reason, and what stays and why."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+
+from dialback.core.findings import Finding
+from dialback.core.sessions import Session
+from dialback.core.weeks import Week
+
+Key = tuple[str, str, str]
+"""Code, subject and measure of a finding, or of a limit."""
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """A line that has more or fewer sets (pairs, rounds); ``because`` of what it is needed for.
+
+    ``line`` counts from 1 in the session before the change and is ``None`` of an added one;
+    ``movement`` is ``None`` of a circuit, which has its ``part``.
+    """
+
+    day: date
+    title: str
+    line: int | None
+    movement: str | None
+    part: str | None
+    count_from: int
+    count_to: int
+    because: tuple[Key, ...]
+    sentence: str
+
+
+@dataclass(frozen=True, slots=True)
+class Rung:
+    """The least cost at which so few high findings and cautions are left."""
+
+    cost: int
+    high: int
+    caution: int
+
+
+@dataclass(frozen=True, slots=True)
+class Remaining:
+    """A finding that stays, and a smallest set of limits that keep it."""
+
+    finding: Finding
+    against: tuple[Key, ...]
+    sentence: str
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """The proposed plan of a week. ``optimal`` says that it is proved best."""
+
+    week: Week
+    start: tuple[Session, ...]
+    sessions: tuple[Session, ...]
+    changes: tuple[Change, ...]
+    cost: int
+    optimal: bool
+    ladder: tuple[Rung, ...]
+    cleared: tuple[Finding, ...]
+    remaining: tuple[Remaining, ...]

@@ -1,0 +1,598 @@
+"""The week as an integer programme: counts of lines as variables, findings as rows.
+
+Credits of a line are linear in its sets, so every figure is a linear expression; a finding has a
+variable for each level it can have, and rows that hold unless the variable is 1.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
+from datetime import date, timedelta
+from itertools import pairwise
+from typing import Final
+
+from dialback.core.adjusting.judged import Judge, Key
+from dialback.core.adjusting.lines import ADDED, DROPPED, FIRST, Line, lines_of, rebuilt, unit_sets
+from dialback.core.adjusting.solver import INF, Programme
+from dialback.core.adjusting.start import has
+from dialback.core.findings.balance import FAR as FAR_OUTSIDE
+from dialback.core.findings.jumps import NEW_FROM_SETS
+from dialback.core.findings.muscles import FAR as FAR_ABOVE
+from dialback.core.findings.session import FAR as FAR_TOO_MUCH
+from dialback.core.maxima import is_working
+from dialback.core.restrictions import Restriction, set_breach
+from dialback.core.rules import JUMP_LIMITS
+from dialback.core.sessions import Session, Set
+from dialback.core.tally import Entry
+from dialback.core.vocabulary import MUSCLES, PAIRS, Pair
+
+BELOW: Final = 1e-6
+"""So much below a limit a value is where it must not reach it; sets come in quarters at least."""
+MOST_ADDED: Final = 4
+"""So many sets at most a line that is added has."""
+WIDE: Final = 40.0
+"""How far counts go where their range is asked away."""
+LEAST_SETS: Final = 0.8
+"""So much of the start's sets the week keeps at least."""
+LEAST_SETS_OF_MUCH: Final = 0.6
+"""The same where the start jumps or is above a ceiling, and no rule says another."""
+
+
+@dataclass(frozen=True)
+class Linear:
+    """A constant and variables with their factors."""
+
+    constant: float = 0.0
+    terms: Mapping[int, float] = field(default_factory=dict)
+
+    def plus(self, other: Linear, factor: float = 1.0) -> Linear:
+        """The sum of this and so many times another."""
+        terms = dict(self.terms)
+        for number, share in other.terms.items():
+            terms[number] = terms.get(number, 0.0) + share * factor
+        return Linear(self.constant + other.constant * factor, terms)
+
+
+@dataclass(frozen=True)
+class Piece:
+    """Sets that are in the week so many times: of a line's unit, fixed, or added."""
+
+    session: int
+    entries: tuple[Entry, ...]
+    times: Linear
+    most: float
+
+    @property
+    def day(self) -> date:
+        """The day of its session."""
+        return self.entries[0].session.date
+
+    def credit(self, figure: str) -> float:
+        """What one of it credits to a figure."""
+        return sum(entry.measured.credits.get(figure, 0.0) for entry in self.entries)
+
+
+@dataclass(frozen=True)
+class LineChoice:
+    """The variables of a line: how many more and fewer, in two steps of cost, or unit by unit."""
+
+    session: int
+    line: Line
+    count: Linear
+    bounds: Mapping[int, tuple[float, float]]
+    """Where its variables may go if it is not locked."""
+
+
+@dataclass(frozen=True)
+class AddedChoice:
+    """The variables of a line that may be added: whether it is, and with how many sets."""
+
+    session: int
+    movement: str
+    set: Set
+    used: int
+    few: int
+    more: int
+    bounds: Mapping[int, tuple[float, float]]
+    """Where its variables may go if the movement is not locked."""
+
+
+@dataclass(frozen=True)
+class Flag:
+    """The variables of a finding: 1 where it is a caution or worse, and where it is high."""
+
+    key: Key
+    caution: int | None
+    high: int | None
+
+
+class Week:
+    """The programme of one week, with what is needed to read its answers."""
+
+    def __init__(
+        self,
+        judge: Judge,
+        start: tuple[Session, ...],
+        fixed_days: frozenset[date],
+        locks: frozenset[str],
+        offers: Mapping[str, Set],
+        new_movements: int,
+        *,
+        wide: bool = False,
+    ) -> None:
+        self.judge = judge
+        self.wide = wide
+        self.rules = judge.ledger.rules
+        self.start = start
+        self.programme = Programme()
+        self.locks = locks
+        self.fixed_days = fixed_days
+        self.lines: list[tuple[Line, ...]] = []
+        self.choices: list[LineChoice] = []
+        self.additions: list[AddedChoice] = []
+        self.pieces: list[Piece] = []
+        self.flags: dict[Key, Flag] = {}
+        self.cost: dict[int, float] = defaultdict(float)
+        self.cost_offset = 0.0
+        self.bound_rows: list[int] = []
+        self.ranges: dict[str, dict[int, tuple[float, float]]] = defaultdict(dict)
+        for at, session in enumerate(start):
+            self._session(at, session)
+        self._offer(offers)
+        self.added_row = self.programme.row(
+            -INF, {one.used: 1.0 for one in self.additions}, new_movements
+        )
+        self._bounds()
+        self._findings()
+        self.cost_row = self.programme.row(-INF, self.cost, INF)
+        self.score = self._score()
+        self.score_row = self.programme.row(-INF, self.score, INF)
+
+    # Variables.
+
+    def _session(self, at: int, session: Session) -> None:
+        lines = lines_of(session, self.judge.ledger.movements)
+        self.lines.append(lines)
+        for line in lines:
+            units = [self._measured(session, unit_sets(session, line, index))
+                     for index in range(line.count)]  # fmt: skip
+            if line.fixed or session.date in self.fixed_days:
+                self.pieces += [Piece(at, unit, Linear(1.0), 1.0) for unit in units]
+                continue
+            self._choice(at, session, line, units)
+
+    def _measured(self, session: Session, sets: Sequence[Set]) -> tuple[Entry, ...]:
+        return self.judge.ledger.measure(
+            [Session.model_construct(**{**dict(session), "sets": tuple(sets)})]
+        )
+
+    def _choice(
+        self, at: int, session: Session, line: Line, units: list[tuple[Entry, ...]]
+    ) -> None:
+        programme = self.programme
+        locked = bool(self.locks & set(line.movements))
+        bounds: dict[int, tuple[float, float]] = {}
+
+        def variable(most: float) -> int:
+            number = programme.variable(0, 0 if locked else most)
+            bounds[number] = (0, most)
+            return number
+
+        twice = 2 if line.kind == "pairs" else 1
+        room = line.most - line.count
+        few, more = variable(min(FIRST, room)), variable(max(0, room - FIRST))
+        most = line.count + WIDE if self.wide else float(line.most)
+        self.ranges[_named(line)][more] = (0, WIDE)
+        dropped = variable(1)
+        self._pay({few: twice, more: 2 * twice, dropped: DROPPED})
+        grown = Linear(0, {few: 1.0, more: 1.0})
+        last = self._measured(session, unit_sets(session, line, line.count))
+        if all(_alike(unit, units[0]) for unit in units):
+            less, lesser = (variable(min(FIRST, line.count)),
+                            variable(max(0, line.count - FIRST)))  # fmt: skip
+            self._pay({less: twice, lesser: 2 * twice})
+            programme.row(-INF, {less: 1, lesser: 1, dropped: -1}, line.count - 1)
+            count = Linear(line.count, {few: 1, more: 1, less: -1, lesser: -1})
+            self.pieces.append(Piece(at, units[0], count, most))
+        else:
+            # Sets that count differently are taken off from the end, one by one.
+            kept = []
+            for place, unit in enumerate(units):
+                number = programme.variable(1 if locked else 0, 1)
+                bounds[number] = (0, 1)
+                kept.append(number)
+                gone = line.count - place
+                self._pay({number: -twice * (1 if gone <= FIRST else 2)})
+                self.cost_offset += twice * (1 if gone <= FIRST else 2)
+                self.pieces.append(Piece(at, unit, Linear(0, {number: 1.0}), 1.0))
+            for before, behind in pairwise(kept):
+                programme.row(0, {before: 1, behind: -1}, INF)
+            programme.row(1, {kept[0]: 1, dropped: 1}, INF)
+            programme.row(-INF, {few: 1, more: 1, kept[-1]: -WIDE}, 0)
+            count = Linear(0, dict.fromkeys(kept, 1.0)).plus(grown)
+            self.pieces.append(Piece(at, last, grown, most - line.count))
+        self.choices.append(LineChoice(at, line, count, bounds))
+
+    def _pay(self, prices: Mapping[int, float]) -> None:
+        for number, price in prices.items():
+            self.cost[number] += price
+
+    def _offer(self, offers: Mapping[str, Set]) -> None:
+        for at, session in enumerate(self.start):
+            if session.date in self.fixed_days:
+                continue
+            for movement, one in offers.items():
+                if has(session, movement):
+                    continue
+                locked = movement in self.locks
+                used, few, more = (
+                    self.programme.variable(0, 0 if locked else most)
+                    for most in (1, FIRST, MOST_ADDED - FIRST)
+                )
+                bounds = {used: (0.0, 1.0), few: (0.0, FIRST), more: (0.0, MOST_ADDED - FIRST)}
+                self.programme.row(
+                    -INF, {few: 1, more: 1, used: -(WIDE if self.wide else MOST_ADDED)}, 0
+                )
+                self.programme.row(0, {few: 1, more: 1, used: -1}, INF)
+                self._pay({used: ADDED, few: 1, more: 2})
+                entries = self._measured(session, (one,))
+                times = Linear(0, {few: 1.0, more: 1.0})
+                most = WIDE if self.wide else MOST_ADDED
+                self.pieces.append(Piece(at, entries, times, most))
+                self.ranges[movement][more] = (0, WIDE)
+                self.additions.append(AddedChoice(at, movement, one, used, few, more, bounds))
+
+    # Figures.
+
+    def figure(self, figure: str, day: date | None = None) -> tuple[Linear, float]:
+        """A figure of the week or of a day, and the most it can come to."""
+        total, most = Linear(), 0.0
+        for piece in self.pieces:
+            if day is None or piece.day == day:
+                credit = piece.credit(figure)
+                if credit:
+                    total = total.plus(piece.times, credit)
+                    most += credit * piece.most
+        return total, most
+
+    def _below(self, value: Linear, limit: float, flag: int | None, most: float) -> None:
+        """A row: the value is at most the limit, unless the flag is 1."""
+        scale = 1 / max(1.0, abs(limit))
+        terms = {number: share * scale for number, share in value.terms.items()}
+        if flag is not None:
+            terms[flag] = terms.get(flag, 0.0) - max(0.0, most - limit) * scale
+        self.programme.row(-INF, terms, (limit - value.constant) * scale)
+
+    def _above(self, value: Linear, limit: float, flag: int | None) -> None:
+        """A row: the value is at least the limit, unless the flag is 1."""
+        terms = dict(value.terms)
+        if flag is not None:
+            terms[flag] = terms.get(flag, 0.0) + limit
+        self.programme.row(limit - value.constant, terms, INF)
+
+    # Findings.
+
+    def _flag(self, key: Key, *, caution: bool = True, high: bool = True) -> Flag | None:
+        """A finding's variables, held at the level of the start; ``None`` of one set aside."""
+        if key in self.judge.aside:
+            return None
+        known = self.flags.get(key)
+        if known is not None:
+            return known
+        at_start = self.judge.at_start.get(key)
+        worse = 1 if at_start is not None else 0
+        one = self.programme.variable(0, worse) if caution else None
+        most_high = 1 if at_start is not None and at_start.level == "high" else 0
+        two = self.programme.variable(0, most_high) if high else None
+        if one is not None and two is not None:
+            self.programme.row(0, {one: 1, two: -1}, INF)
+        flag = self.flags[key] = Flag(key, one, two)
+        return flag
+
+    def _findings(self) -> None:
+        for muscle in MUSCLES:
+            self._muscle(muscle)
+        for pair in PAIRS:
+            self._pair(pair)
+        self._jumps()
+        self._spacing()
+        for restriction in self.judge.in_hand.restrictions:
+            self._restriction(restriction)
+        self._overfull()
+
+    def _muscle(self, muscle: str) -> None:
+        floor, ceiling = self.rules.muscle_bands[muscle]  # type: ignore[index]
+        sets, most = self.figure(f"muscles/{muscle}/sets")
+        if floor > 0 and not self.judge.in_hand.lighter:
+            flag = self._flag(("muscle_floor", muscle, "sets"))
+            if flag is not None:
+                self._above(sets, floor, flag.caution)
+                steps = [credit for piece in self.pieces
+                         if (credit := piece.credit(f"muscles/{muscle}/sets"))]  # fmt: skip
+                self._above(sets, min([*steps, floor]), flag.high)
+        if most > ceiling:
+            flag = self._flag(("muscle_ceiling", muscle, "sets"))
+            if flag is not None:
+                self._below(sets, ceiling, flag.caution, most)
+                self._below(sets, FAR_ABOVE * ceiling, flag.high, most)
+
+    def _pair(self, pair: Pair) -> None:
+        band = self.rules.balance_bands.get(pair.name)
+        if band is None:
+            return
+        measure: str = self.rules.balance_measure
+        measure = measure if measure in pair.measures else "sets"
+        (a, most_a), (b, most_b) = (self.figure(f"balance/{pair.name}/{side}/{measure}")
+                                    for side in "ab")  # fmt: skip
+        judged: int | None = None
+        if pair.name not in self.judge.in_hand.always_weighed:
+            sets, most_sets = Linear(), 0.0
+            for side in "ab":
+                one, most = self.figure(f"balance/{pair.name}/{side}/sets")
+                sets, most_sets = sets.plus(one), most_sets + most
+            least = self.rules.balance_min_sets
+            if most_sets < least:
+                return
+            judged = self.programme.variable(0, 1)
+            self._below(sets, least - BELOW, judged, most_sets)
+        flag = self._flag(("balance", pair.name, measure))
+        if flag is None:
+            return
+        low, high = band
+        for factor, variable in ((1.0, flag.caution), (FAR_OUTSIDE, flag.high)):
+            self._unless(a.plus(b, -high * factor), most_a, variable, judged)
+            self._unless(b.plus(a, -factor / low) if low else Linear(), most_b, variable, judged)
+
+    def _unless(self, value: Linear, most: float, variable: int | None, judged: int | None) -> None:
+        """A row: the value is at most 0, unless it is flagged or not judged."""
+        terms = dict(value.terms)
+        if not terms and value.constant <= 0:
+            return
+        most = max(most, 1.0)
+        upper = -value.constant
+        if variable is not None:
+            terms[variable] = terms.get(variable, 0.0) - most
+        if judged is not None:
+            terms[judged] = terms.get(judged, 0.0) + most
+            upper += most
+        scale = 1 / most
+        self.programme.row(
+            -INF, {number: share * scale for number, share in terms.items()}, upper * scale
+        )
+
+    def _jumps(self) -> None:
+        base_of = self.judge.in_hand.baseline.base
+        for measure in JUMP_LIMITS:
+            base = base_of(f"totals/{measure}")
+            if base:
+                self._jump("total", measure, f"totals/{measure}", self._jump_limits(measure, base))
+        for muscle in MUSCLES:
+            figure = f"muscles/{muscle}/sets"
+            base = base_of(figure)
+            if base is None:
+                continue
+            floor, ceiling = self.rules.muscle_bands[muscle]  # type: ignore[index]
+            noted = self.rules.jump_from_below and floor > base + BELOW
+            meant = (floor + ceiling) / 2 if noted else 0.0
+            few = self.rules.jump_high_sets
+            if base == 0:
+                limits: tuple[float, float | None] = (
+                    (NEW_FROM_SETS if few is None else few) - BELOW, None,
+                )  # fmt: skip
+            else:
+                caution, high = self._jump_limits("sets", base)
+                limits = caution, max(high, base + few - BELOW if few is not None else high)
+            self._jump(muscle, "sets", figure,
+                       (max(limits[0], meant),
+                        None if limits[1] is None else max(limits[1], meant)))  # fmt: skip
+
+    def _jump_limits(self, measure: str, base: float) -> tuple[float, float]:
+        """Up to where a measure is no caution, and no high; a rise of few sets is neither."""
+        one, two = (base * (1 + share) for share in self.rules.jump_limits[measure])
+        few = base + self.rules.jump_min_sets - BELOW if measure == "sets" else 0.0
+        return max(one, few), max(two, few)
+
+    def _jump(
+        self, subject: str, measure: str, figure: str, limits: tuple[float, float | None]
+    ) -> None:
+        value, most = self.figure(figure)
+        if most <= limits[0]:
+            return
+        flag = self._flag(("jump", subject, measure), high=limits[1] is not None)
+        if flag is None:
+            return
+        self._below(value, limits[0], flag.caution, most)
+        if limits[1] is not None:
+            self._below(value, limits[1], flag.high, most)
+
+    def _spacing(self) -> None:
+        days = sorted({piece.day for piece in self.pieces})
+        enough = self.rules.spacing_sets
+        for muscle in MUSCLES:
+            heavy: dict[date, int] = {}
+            for day in days:
+                sets, most = self.figure(f"muscles/{muscle}/sets", day)
+                if most >= enough:
+                    heavy[day] = self.programme.variable(0, 1)
+                    self._below(sets, enough - BELOW, heavy[day], most)
+            for day, one in heavy.items():
+                following = heavy.get(day + timedelta(days=1))
+                if following is None:
+                    continue
+                flag = self._flag(("spacing", muscle, "sets"), high=False)
+                if flag is not None and flag.caution is not None:
+                    self.programme.row(-INF, {one: 1, following: 1, flag.caution: -1}, 1)
+
+    def _restriction(self, restriction: Restriction) -> None:
+        rules = self.rules
+        touched = []
+        for piece in self.pieces:
+            for entry in piece.entries:
+                movements = [move.movement for move in entry.measured.shape.moves]
+                there = [one for one in movements if restriction.touches(one, rules)]
+                if there and restriction.holds(entry.session.date):
+                    touched.append((piece, entry, there))
+        wrong = (
+            "load_kg"
+            if restriction.most_load_kg is not None
+            else ("tempo_s" if restriction.about == "tempo" else "sets")
+        )
+        for piece, entry, there in touched:
+            if set_breach(entry.set, there, restriction, rules):
+                flag = self._flag(("restriction", restriction.subject, wrong), caution=False)
+                if flag is not None:
+                    self._below(piece.times, 0, flag.high, piece.most)
+        if restriction.most_sets is not None and touched:
+            figures = {restriction.figure(one) for _, _, several in touched for one in several}
+            total, most = Linear(), 0.0
+            for piece, entry, _ in touched:
+                credit = sum(entry.measured.credits.get(figure, 0.0) for figure in figures)
+                total, most = total.plus(piece.times, credit), most + credit * piece.most
+            flag = self._flag(("restriction", restriction.subject, "sets"), caution=False)
+            if flag is not None:
+                self._below(total, restriction.most_sets, flag.high, most)
+
+    def _overfull(self) -> None:
+        minutes, movements = self.rules.session_minutes, self.rules.session_movements
+        if minutes is None and movements is None:
+            return
+        for at, session in enumerate(self.start):
+            own = [piece for piece in self.pieces if piece.session == at]
+            present, named = self._present(own)
+            if minutes is not None:
+                takes, most = Linear(), 0.0
+                for piece in own:
+                    seconds = sum(
+                        entry.measured.work_s + (entry.set.rest_s or 0) for entry in piece.entries
+                    )
+                    takes = takes.plus(piece.times, seconds / 60)
+                    most += seconds / 60 * piece.most
+                change = self.rules.change_over_s / 60
+                self._too_much(session, "minutes", takes.plus(present, change),
+                               most + change * named, minutes)  # fmt: skip
+            if movements is not None:
+                self._too_much(session, "movements", present, named, movements)
+
+    def _present(self, pieces: Iterable[Piece]) -> tuple[Linear, float]:
+        """How many different movements a session has, and has at most."""
+        where: dict[str, list[Piece]] = defaultdict(list)
+        for piece in pieces:
+            for name in {move.movement.name for entry in piece.entries
+                         for move in entry.measured.shape.moves}:  # fmt: skip
+                where[name].append(piece)
+        constant, terms = 0.0, {}
+        for several in where.values():
+            if any(not piece.times.terms and piece.times.constant > 0 for piece in several):
+                constant += 1
+                continue
+            there = self.programme.variable(0, 1)
+            terms[there] = 1.0
+            for piece in several:
+                self._below(piece.times, 0, there, piece.most)
+        return Linear(constant, terms), float(len(where))
+
+    def _too_much(
+        self, session: Session, measure: str, value: Linear, most: float, limit: float
+    ) -> None:
+        if most <= limit:
+            return
+        flag = self._flag(("overfull", session.date.isoformat(), measure))
+        if flag is not None:
+            self._below(value, limit, flag.caution, most)
+            self._below(value, limit * FAR_TOO_MUCH, flag.high, most)
+
+    # Bounds.
+
+    def _bounds(self) -> None:
+        """Each session that has a working set keeps one; the week keeps most of its sets."""
+        for at, session in enumerate(self.start):
+            working = [piece for piece in self.pieces if piece.session == at
+                       and any(is_working(entry) for entry in piece.entries)]  # fmt: skip
+            own = Linear()
+            for piece in working:
+                own = own.plus(piece.times)
+            added = {one.few for one in self.additions if one.session == at}
+            started = any(not set(piece.times.terms) & added for piece in working)
+            if session.sets and started and own.terms:
+                self.bound_rows.append(self.programme.row(1 - own.constant, own.terms, INF))
+        start = self.judge.start.value("totals/sets")
+        sets, _ = self.figure("totals/sets")
+        share = self._least_share()
+        self.bound_rows.append(
+            self.programme.row(share * start - sets.constant - 1e-9, sets.terms, INF)
+        )
+
+    def _least_share(self) -> float:
+        much = any(
+            one.key == ("jump", "total", "sets") or one.code == "muscle_ceiling"
+            for one in self.judge.start.findings
+        )
+        if not much:
+            return LEAST_SETS
+        share = self.rules.lighter_share
+        return min(LEAST_SETS, LEAST_SETS_OF_MUCH if share is None else share)
+
+    # The score, and reading answers.
+
+    def _score(self) -> dict[int, float]:
+        """High findings before all cautions."""
+        weight = len(self.flags) + 1.0
+        score: dict[int, float] = {}
+        for flag in self.flags.values():
+            if flag.caution is not None:
+                score[flag.caution] = 1.0
+            if flag.high is not None:
+                score[flag.high] = weight - (1.0 if flag.caution is not None else 0.0)
+        return score
+
+    def read(self, values: Sequence[float]) -> tuple[dict[tuple[int, int], int],
+                                                     dict[int, int]]:  # fmt: skip
+        """Counts of lines by session and number, and of additions by their place."""
+        counts = {}
+        for choice in self.choices:
+            count = choice.count.constant + sum(
+                share * values[number] for number, share in choice.count.terms.items()
+            )
+            if round(count) != choice.line.count:
+                counts[choice.session, choice.line.number] = round(count)
+        added = {
+            at: round(values[one.few] + values[one.more])
+            for at, one in enumerate(self.additions)
+            if values[one.used] > 0.5
+        }
+        return counts, added
+
+    def sessions(
+        self, counts: Mapping[tuple[int, int], int], added: Mapping[int, int]
+    ) -> tuple[Session, ...]:
+        """The sessions with lines at other counts and lines added."""
+        return tuple(
+            rebuilt(
+                session,
+                self.lines[at],
+                {line: count for (own, line), count in counts.items() if own == at},
+                [(self.additions[place].set, count) for place, count in sorted(added.items())
+                 if self.additions[place].session == at],
+            )
+            for at, session in enumerate(self.start)
+        )  # fmt: skip
+
+    def cost_of(self, counts: Mapping[tuple[int, int], int], added: Mapping[int, int]) -> int:
+        """What such a change costs."""
+        lines = {(choice.session, choice.line.number): choice.line for choice in self.choices}
+        spread = sum(ADDED + count + max(0, count - FIRST) for count in added.values())
+        return sum(lines[key].cost(count) for key, count in counts.items()) + spread
+
+
+def _named(line: Line) -> str:
+    return " + ".join(line.movements)
+
+
+def _alike(unit: tuple[Entry, ...], other: tuple[Entry, ...]) -> bool:
+    """Whether two units come to the same, rest and all."""
+    return [(entry.measured.credits, entry.measured.work_s, entry.set.rest_s)
+            for entry in unit] == [
+        (entry.measured.credits, entry.measured.work_s, entry.set.rest_s) for entry in other
+    ]  # fmt: skip
