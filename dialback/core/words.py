@@ -16,7 +16,9 @@ def amount_text(value: float, measure: str) -> str:
     match measure:
         case "sets" | "reps":
             one = measure[:-1] if value == 1 else measure
-            return f"{number(value)} {one}"
+            # A set counts in quarters; a mean over weeks has no more digits than it is worth.
+            quarters = abs(value * 4 - round(value * 4)) < 1e-9
+            return f"{number(value, 2 if quarters else 1)} {one}"
         case "volume_load_kg":
             return weight_text(value, 0)
         case "load_kg":

@@ -46,7 +46,16 @@ MORE_APIS = (
     sheets.export_api, kit.unit_api,
 )  # fmt: skip
 ASKING = frozenset(
-    {"audit_a_draft", "turn_dial", "dial_notches", "check_text", "preview_rules", "movement_effect"}
+    {
+        "audit_a_draft",
+        "turn_dial",
+        "dial_notches",
+        "check_text",
+        "preview_rules",
+        "movement_effect",
+        "propose",
+        "take_steps",
+    }
 )
 """What is posted only because the question is long: it stores nothing."""
 STATIC = Path(__file__).parent / "static"

@@ -424,6 +424,61 @@ class NotchesOut(Shape):
     notches: list[NotchOut]
 
 
+class ProposalBody(SessionsBody):
+    """Ask for the least change of a draft, within what the coach holds."""
+
+    budget: int | None = Field(None, ge=0, le=10_000)
+    locks: list[str] = Field(default_factory=list, max_length=100)
+
+
+class StepOut(Shape):
+    """A change of a proposal; ``line`` counts from 1 in its session, and is ``None`` if new."""
+
+    session: int
+    day: str
+    title: str
+    line: int | None
+    movement: str
+    kind: Literal["line", "circuit", "new"]
+    count_from: int
+    count_to: int
+    sentence: str
+
+
+class RungOut(Shape):
+    """A stop of the ladder: the least cost at which so few findings are left."""
+
+    cost: int
+    high: int
+    caution: int
+
+
+class ProposalOut(Shape):
+    """A proposal for a draft, its ladder, and what stays and why."""
+
+    steps: list[StepOut]
+    cost: int
+    optimal: bool
+    ladder: list[RungOut]
+    cleared: list[str]
+    remaining: list[str]
+
+
+class TakeStep(Shape):
+    """A change to take over into the draft."""
+
+    session: int = Field(ge=0, le=50)
+    line: int | None = Field(None, ge=1, le=2000)
+    movement: str | None = Field(None, max_length=120)
+    count: int = Field(ge=0, le=2000)
+
+
+class TakeBody(SessionsBody):
+    """Changes of a proposal to take."""
+
+    steps: list[TakeStep] = Field(min_length=1, max_length=200)
+
+
 class SaveDraftBody(SessionsBody):
     """A draft to keep; ``revision`` is the one it was opened with, 0 if new.
 

@@ -112,6 +112,47 @@ def test_what_hurts_stands_first(coach: Coach) -> None:
     assert coach.all("tbody a")[0].text == "Lisbet Arnaud"
 
 
+def test_the_least_change_is_proposed_and_taken(coach: Coach) -> None:
+    coach.open("/athletes/1/weeks/2026-W49/dial", "5 open in the draft")
+    coach.find("//body").send_keys("q")
+    coach.sees("all clear")
+    proposal = coach.find("//section[@aria-label='Proposal']")
+    rungs = proposal.find_elements(By.CSS_SELECTOR, "ol button")
+    assert len(rungs) >= 3
+    assert rungs[-1].get_attribute("aria-pressed") == "true"
+    # The first stop of the ladder: little change, and what it clears.
+    rungs[0].click()
+    coach.sees("Take it")
+    coach.sees("4 findings would stay")
+    coach.find("//section[@aria-label='Proposal']//ul//button[.='Take']").click()
+    coach.sees("4 open in the draft, 1 cleared")
+    coach.click("Undo", "button")
+    coach.sees("5 open in the draft")
+    # What is held is left alone, and the rest goes round it.
+    steps = "//section[@aria-label='Proposal']/div/ul/li"
+    coach.find("//section[@aria-label='Proposal']//ol/li[last()]/button").click()
+    coach.wait(lambda: len(coach.driver.find_elements(By.XPATH, steps)) > 2, "no whole proposal")
+    held = coach.find(f"{steps}[1]//span[contains(@class, 'font-semibold')]").text
+    coach.find(f"{steps}[1]//button[.='hold']").click()
+    coach.sees(f"Held as they are: {held}")
+    coach.wait(
+        lambda: all(held not in one.text for one in coach.driver.find_elements(By.XPATH, steps)),
+        "what is held changes",
+    )
+    coach.click("Let go", "button")
+    coach.sees("all clear")
+    coach.wait(
+        lambda: "working" not in coach.find("//section[@aria-label='Proposal']").text, "busy"
+    )
+    coach.find("//body").send_keys("z")
+    # Notes may be left: a rise that the floor asked for.
+    coach.sees("5 cleared")
+    draft = coach.find("//section[@aria-label='Findings of the draft']")
+    assert not draft.find_elements(By.CSS_SELECTOR, "[aria-label=high], [aria-label=caution]")
+    coach.click("Reset", "button")
+    coach.sees("5 open in the draft")
+
+
 def test_planned_and_done(coach: Coach) -> None:
     coach.open("/athletes/10/weeks/2026-W47/sheet", "2 of 3 planned sessions done")
     coach.sees("not done")

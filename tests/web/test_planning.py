@@ -337,3 +337,28 @@ def test_maxima_are_typed_in_and_taken_away(client: FlaskClient) -> None:
     assert client.post(at, json={**body, "movement": "Nothing"}).status_code == 422
     assert client.post(f"{at}/{kept['id']}/remove").get_json()["maxima"] == []
     assert client.post(f"{at}/{kept['id']}/remove").status_code == 404
+
+
+def test_a_proposal_is_asked_for_and_taken(client: FlaskClient) -> None:
+    week = "/api/athletes/1/weeks/2026-W42"
+    draft = get(client, f"{week}/draft")
+    asked = {"sessions": draft["sessions"]}
+    found = send(client, "post", f"{week}/draft/proposal", asked)
+    assert found["ladder"][0]["cost"] == 0
+    assert found["steps"]
+    assert found["optimal"]
+    steps = [
+        {"session": one["session"], "line": one["line"], "movement": one["movement"],
+         "count": one["count_to"]}
+        for one in found["steps"]
+    ]  # fmt: skip
+    taken = send(client, "post", f"{week}/draft/take", {**asked, "steps": steps})
+    again = send(client, "post", f"{week}/draft/proposal", {"sessions": taken["sessions"]})
+    left = again["ladder"][0]
+    assert (left["high"], left["caution"]) == tuple(
+        found["ladder"][-1][level] for level in ("high", "caution")
+    )
+    nothing = send(client, "post", f"{week}/draft/proposal", {**asked, "budget": 0})
+    assert nothing["steps"] == []
+    gone = [{**steps[0], "line": 99}]
+    send(client, "post", f"{week}/draft/take", {**asked, "steps": gone}, 404)

@@ -1,6 +1,6 @@
 """Adjusting: the plan of a week made better by whole sets, as an integer programme."""
 
-from dialback.core.adjusting.propose import Options, adjust, adjust_weeks
+from dialback.core.adjusting.propose import Options, Step, adjust, adjust_weeks, take
 from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
 from dialback.core.adjusting.start import NothingToStartFromError
 
@@ -11,6 +11,8 @@ __all__ = [
     "Proposal",
     "Remaining",
     "Rung",
+    "Step",
     "adjust",
     "adjust_weeks",
+    "take",
 ]

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
 from time import monotonic
 from typing import Final
 
 from dialback.core.adjusting.against import against
 from dialback.core.adjusting.judged import Judge, Key, counts
+from dialback.core.adjusting.lines import lines_of, rebuilt
 from dialback.core.adjusting.reasons import change_sentence, remaining_sentence
 from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
 from dialback.core.adjusting.solver import INF, OutOfTimeError
@@ -56,14 +58,23 @@ def adjust_weeks(ledger: Ledger, week: Week, weeks: int, options: Options) -> li
     return found
 
 
-def adjust(ledger: Ledger, week: Week, options: Options) -> Proposal:
-    """The proposed plan of a week.
+def adjust(
+    ledger: Ledger,
+    week: Week,
+    options: Options,
+    start: tuple[Session, ...] | None = None,
+    done_days: frozenset[date] | None = None,
+) -> Proposal:
+    """The proposed plan of a week, from its plan or from another start.
+
+    ``done_days`` do not change; those of the week's completed sessions if not given.
 
     Wanted, in this order: no finding at a worse level, the fewest high ones, the fewest cautions,
     the lowest cost. Raises ``NothingToStartFromError`` where there is no plan to begin with.
     """
-    start = start_of(ledger, week)
-    fixed = frozenset(one.date for one in ledger.source.week("completed", week))
+    start = start_of(ledger, week) if start is None else start
+    done = ledger.source.week("completed", week) if done_days is None else ()
+    fixed = frozenset(one.date for one in done) if done_days is None else done_days
     judge = Judge(ledger, week, start, options.accepted)
     offers = offered(ledger, week) if options.new_movements else {}
 
@@ -88,6 +99,38 @@ def adjust(ledger: Ledger, week: Week, options: Options) -> Proposal:
         tuple(one for key, one in judge.at_start.items() if key not in left),
         tuple(_remaining(one, search, programme, options, left, best) for one in left.values()),
     )
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """A change to take: a line of a session (by its number) at a count, or a movement added."""
+
+    session: int
+    line: int | None
+    movement: str | None
+    count: int
+
+
+def take(
+    ledger: Ledger, week: Week, start: tuple[Session, ...], steps: Sequence[Step]
+) -> tuple[Session, ...]:
+    """The start with some of a proposal's changes. Raises ``LookupError`` for what is not there."""
+    offers = offered(ledger, week)
+    found = []
+    for at, session in enumerate(start):
+        own = [step for step in steps if step.session == at]
+        lines = lines_of(session, ledger.movements)
+        counts_ = {step.line: step.count for step in own if step.line is not None}
+        if counts_.keys() - {line.number for line in lines}:
+            raise LookupError(f"{session.title or session.date} has no such line any more")
+        added = []
+        for step in own:
+            if step.line is None:
+                if step.movement not in offers:
+                    raise LookupError(f"{step.movement} was not done lately: add it in Write")
+                added.append((offers[step.movement], step.count))
+        found.append(rebuilt(session, lines, counts_, added))
+    return tuple(found)
 
 
 @dataclass(frozen=True, slots=True)
@@ -186,23 +229,26 @@ def _changes(search: _Search, best: _Found) -> tuple[Change, ...]:
         session = week.start[at]
         circuit = line.kind == "rounds"
         name = None if circuit else " + ".join(line.movements)
+        what = name or line.part or "the circuit"
+        sentence = change_sentence(
+            judge, best.sessions, session, what, line.kind, (line.count, count), because
+        )
         found.append(
             Change(
-                session.date, session.title, number, name, line.part, line.count, count, because,
-                change_sentence(judge, best.sessions, session, name or line.part or "the circuit",
-                                line.kind, line.count, count, because),
+                at, session.date, session.title, number, name, line.part, line.count, count,
+                because, sentence,
             )
         )  # fmt: skip
     for place, count in sorted(best.added.items()):
         addition = week.additions[place]
         without_it = {key: value for key, value in best.added.items() if key != place}
         because = _worse(judge.of(week.sessions(best.counts, without_it)), left)
-        session = week.start[addition.session]
+        session, name = week.start[addition.session], addition.movement
+        sentence = change_sentence(judge, best.sessions, session, name, "sets", (0, count), because)
         found.append(
             Change(
-                session.date, session.title, None, addition.movement, None, 0, count, because,
-                change_sentence(judge, best.sessions, session, addition.movement, "sets", 0, count,
-                                because),
+                addition.session, session.date, session.title, None, name, None, 0, count,
+                because, sentence,
             )
         )  # fmt: skip
     return tuple(sorted(found, key=lambda one: (one.day, one.line is None, one.line or 0)))

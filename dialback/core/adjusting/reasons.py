@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from dialback.core.adjusting.judged import Judge, Key
+from dialback.core.balance import Weighing, weigh
 from dialback.core.findings import CODES, Finding
 from dialback.core.sessions import Session
 from dialback.core.tally import tally
@@ -22,11 +23,11 @@ def change_sentence(
     session: Session,
     name: str,
     kind: str,
-    before: int,
-    after: int,
+    counts: tuple[int, int],
     because: Sequence[Key],
 ) -> str:
-    """What is changed, and what it is needed for."""
+    """What is changed, from one count to another, and what it is needed for."""
+    before, after = counts
     apart = abs(after - before)
     unit = _UNITS[kind][apart != 1]
     day = f"on {session.date:%A}"
@@ -43,17 +44,25 @@ def change_sentence(
 def _effect(judge: Judge, sessions: tuple[Session, ...], key: Key) -> str:
     """A finding that a change clears, lowers or keeps away, with its figure before and after."""
     code, subject, measure = key
-    what = finding_words(key)
     if key not in judge.at_start:
-        return f"keeps {what} away"
+        return f"keeps away {finding_words(key)}"
+    sums = tally(judge.ledger.measure(sessions))
     figure = _figure(code, subject, measure)
-    if figure is None:
-        return f"clears {what}"
-    old = judge.start.value(figure)
-    new = tally(judge.ledger.measure(sessions)).get(figure, 0.0)
-    cleared = key not in judge.of(sessions)
-    moved = f"{number(old)} to {amount_text(new, measure)}"
-    return f"{what} {'clears' if cleared else 'is less'}, {moved}"
+    if figure is not None:
+        about = f"the week's {TITLES[measure]}" if subject == "total" else label(subject)
+        old, new = judge.start.value(figure), sums.get(figure, 0.0)
+        return f"{about} from {number(old)} to {amount_text(new, measure)}"
+    pair = next((one for one in PAIRS if one.name == subject), None)
+    if code == "balance" and pair is not None:
+        old_ratio, new_ratio = (
+            _ratio_text(weigh(one, pair, measure)) for one in (judge.start.tally, sums)
+        )
+        return f"{_PAIRS[subject]} from {old_ratio} to {new_ratio}"
+    return f"clears {finding_words(key)}"
+
+
+def _ratio_text(weighing: Weighing) -> str:
+    return "all on one side" if weighing.ratio is None else number(weighing.ratio)
 
 
 def _figure(code: str, subject: str, measure: str) -> str | None:

@@ -17,10 +17,12 @@ Key = tuple[str, str, str]
 class Change:
     """A line that has more or fewer sets (pairs, rounds); ``because`` of what it is needed for.
 
-    ``line`` counts from 1 in the session before the change and is ``None`` of an added one;
-    ``movement`` is ``None`` of a circuit, which has its ``part``.
+    ``session`` is the place of its session in the start, from 0. ``line`` counts from 1 in the
+    session before the change and is ``None`` of an added one; ``movement`` is ``None`` of a
+    circuit, which has its ``part``.
     """
 
+    session: int
     day: date
     title: str
     line: int | None

@@ -22,6 +22,8 @@ from dialback.core.adjust import (
     scale,
     turns,
 )
+from dialback.core.adjusting import Change, Options, Step, adjust, take
+from dialback.core.adjusting.reasons import finding_words
 from dialback.core.audit import audit, audit_draft
 from dialback.core.movements import MovementTable, UnknownMovementError
 from dialback.core.sessions import Session, Set
@@ -34,7 +36,7 @@ from dialback.store.sessions import TEXT_KEY, planned_rows
 from dialback.store.unit import unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
-from dialback.web.problems import RefusedError, stale
+from dialback.web.problems import RefusedError, not_found, stale
 from dialback.web.shapes import (
     DialBody,
     DialOut,
@@ -44,14 +46,20 @@ from dialback.web.shapes import (
     DraftSet,
     NotchesOut,
     NotchOut,
+    ProposalBody,
+    ProposalOut,
     Revision,
     RevisionBody,
+    RungOut,
     SaveDraftBody,
     SessionsBody,
+    StepOut,
+    TakeBody,
     WeekPath,
 )
 from dialback.web.sheet import (
     TwoSides,
+    acceptances,
     by_urgency,
     finding_label,
     finding_out,
@@ -168,6 +176,65 @@ def dial_notches(path: WeekPath, body: SessionsBody) -> Response:
             ],
         )
     )
+
+
+@api.post("/draft/proposal", responses={200: ProposalOut})
+def propose(path: WeekPath, body: ProposalBody) -> Response:
+    """The least change of the draft that leaves the fewest findings; nothing is stored."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = planning_ledger(athlete, week)
+    _check(body.sessions, week, ledger.movements)
+    done = desk().ledgers.of(athlete).source.week("completed", week)
+    options = Options(
+        locks=frozenset(name for name in body.locks if name in ledger.movements),
+        budget=body.budget,
+        accepted=frozenset(acceptances(athlete, week, "planned")),
+    )
+    found = adjust(
+        ledger, week, options, as_sessions(body.sessions), frozenset(one.date for one in done)
+    )
+    return answer(
+        ProposalOut(
+            steps=[_step(one) for one in found.changes],
+            cost=found.cost,
+            optimal=found.optimal,
+            ladder=[
+                RungOut(cost=one.cost, high=one.high, caution=one.caution) for one in found.ladder
+            ],
+            cleared=[finding_words(one.key) for one in found.cleared],
+            remaining=[one.sentence for one in found.remaining],
+        )
+    )
+
+
+def _step(change: Change) -> StepOut:
+    circuit = change.movement is None
+    return StepOut(
+        session=change.session,
+        day=change.day.isoformat(),
+        title=change.title,
+        line=change.line,
+        movement=change.movement or change.part or "Circuit",
+        kind="new" if change.line is None else "circuit" if circuit else "line",
+        count_from=change.count_from,
+        count_to=change.count_to,
+        sentence=change.sentence,
+    )
+
+
+@api.post("/draft/take", responses={200: DialOut})
+def take_steps(path: WeekPath, body: TakeBody) -> Response:
+    """The draft with some changes of a proposal, and its audit; nothing is stored."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = planning_ledger(athlete, week)
+    _check(body.sessions, week, ledger.movements)
+    steps = [Step(one.session, one.line, one.movement, one.count) for one in body.steps]
+    try:
+        taken = take(ledger, week, as_sessions(body.sessions), steps)
+    except LookupError as gone:
+        raise not_found(f"{gone}. Ask for a proposal again.") from None
+    sessions = list(as_draft(taken))
+    return answer(DialOut(sessions=sessions, audit=audited(ledger, week, sessions)))
 
 
 @api.put("/draft", responses={200: Revision})

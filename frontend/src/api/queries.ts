@@ -105,6 +105,27 @@ export const dial = {
         signal,
       }),
     ),
+  propose: async (place: WeekPlace, body: Schemas["ProposalBody"], signal?: AbortSignal) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/proposal", {
+        params: { path: at(place) },
+        body,
+        signal,
+      }),
+    ),
+  take: async (
+    place: WeekPlace,
+    sessions: Schemas["DraftSession"][],
+    steps: Schemas["TakeStep"][],
+    signal?: AbortSignal,
+  ) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/take", {
+        params: { path: at(place) },
+        body: { sessions, steps },
+        signal,
+      }),
+    ),
   save: async (place: WeekPlace, body: Schemas["SaveDraftBody"]) =>
     given(
       await client.PUT("/api/athletes/{athlete_id}/weeks/{week}/draft", {

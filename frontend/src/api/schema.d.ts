@@ -415,6 +415,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/draft/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The least change of the draft that leaves the fewest findings; nothing is stored. */
+        post: operations["propose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/draft/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The draft with some changes of a proposal, and its audit; nothing is stored. */
+        post: operations["take_steps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/weeks/{week}/draft/reset": {
         parameters: {
             query?: never;
@@ -2369,6 +2403,108 @@ export interface components {
             label: string;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * ProposalOut
+         * @description A proposal for a draft, its ladder, and what stays and why.
+         */
+        ProposalOut: {
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** Cost */
+            cost: number;
+            /** Optimal */
+            optimal: boolean;
+            /** Ladder */
+            ladder: components["schemas"]["RungOut"][];
+            /** Cleared */
+            cleared: string[];
+            /** Remaining */
+            remaining: string[];
+        };
+        /**
+         * RungOut
+         * @description A stop of the ladder: the least cost at which so few findings are left.
+         */
+        RungOut: {
+            /** Cost */
+            cost: number;
+            /** High */
+            high: number;
+            /** Caution */
+            caution: number;
+        };
+        /**
+         * StepOut
+         * @description A change of a proposal; ``line`` counts from 1 in its session, and is ``None`` if new.
+         */
+        StepOut: {
+            /** Session */
+            session: number;
+            /** Day */
+            day: string;
+            /** Title */
+            title: string;
+            /** Line */
+            line: number | null;
+            /** Movement */
+            movement: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "line" | "circuit" | "new";
+            /** Count From */
+            count_from: number;
+            /** Count To */
+            count_to: number;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * ProposalBody
+         * @description Ask for the least change of a draft, within what the coach holds.
+         */
+        ProposalBody: {
+            /** Sessions */
+            sessions: components["schemas"]["DraftSession"][];
+            /**
+             * Budget
+             * @default null
+             */
+            budget: number | null;
+            /** Locks */
+            locks?: string[];
+        };
+        /**
+         * TakeBody
+         * @description Changes of a proposal to take.
+         */
+        TakeBody: {
+            /** Sessions */
+            sessions: components["schemas"]["DraftSession"][];
+            /** Steps */
+            steps: components["schemas"]["TakeStep"][];
+        };
+        /**
+         * TakeStep
+         * @description A change to take over into the draft.
+         */
+        TakeStep: {
+            /** Session */
+            session: number;
+            /**
+             * Line
+             * @default null
+             */
+            line: number | null;
+            /**
+             * Movement
+             * @default null
+             */
+            movement: string | null;
+            /** Count */
+            count: number;
         };
         /**
          * Revision
@@ -4936,6 +5072,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NotchesOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    propose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposalBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    take_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DialOut"];
                 };
             };
             /** @description Unprocessable Entity */

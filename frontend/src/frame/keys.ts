@@ -39,6 +39,8 @@ export const KEYS = {
   asPlanned: { key: "y", says: "Log the session as planned", where: "Log" },
   less: { key: "-", says: "Turn the dial down by one set", where: "Dial" },
   more: { key: "+", says: "Turn the dial up by one set", where: "Dial" },
+  propose: { key: "q", says: "Propose the least change", where: "Dial" },
+  takeAll: { key: "z", says: "Take the whole proposal", where: "Dial" },
   undo: { key: "u", says: "Undo the last change (on the block and in the log, too)", where: "Dial" },
 } as const satisfies Record<string, Key>;
 

@@ -9,6 +9,7 @@ import { weekPath } from "@/frame/places";
 import { DialFace } from "@/marks/DialFace";
 import { day, keptWeight, typedWeight, weekName, weightUnit } from "@/words";
 import { Answer } from "./Answer";
+import { Proposals } from "./Proposals";
 import { PublishDialog } from "./PublishDialog";
 import { Stepper } from "./Stepper";
 import { type Saving, useDialDraft, withLine } from "./useDialDraft";
@@ -94,6 +95,7 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
               : `${pointer > opened.start_total ? "+" : "−"}${Math.abs(pointer - opened.start_total)}, ${Math.round((pointer / Math.max(1, opened.start_total)) * 100)} % of the start`}
           </span>
         </div>
+        <Proposals place={place} sessions={draft.sessions} take={draft.take} />
         <Answer audit={draft.audit} notches={draft.notches} pointer={pointer} turn={turn} />
       </aside>
       <PublishDialog

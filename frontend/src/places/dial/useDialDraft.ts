@@ -96,6 +96,19 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
     [ask, place],
   );
 
+  /** Changes of a proposal, taken in one step. */
+  const take = useCallback(
+    (steps: Schemas["TakeStep"][]) => {
+      const before = latest.current;
+      return ask(async (signal) => {
+        const answer = await dial.take(place, before.sessions, steps, signal);
+        const sessions = answer.sessions as Sessions;
+        return { sessions, audit: answer.audit, shape: sessions };
+      });
+    },
+    [ask, place],
+  );
+
   const undo = useCallback(() => {
     const last = past.at(-1);
     if (!last) return;
@@ -176,7 +189,7 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
     await queries.invalidateQueries();
   }, [place, body, queries]);
 
-  return { ...state, pointer, notches, saving, error, edit, turn, undo, canUndo: past.length > 0, reset, publish };
+  return { ...state, pointer, notches, saving, error, edit, turn, take, undo, canUndo: past.length > 0, reset, publish };
 }
 
 /** The sessions with one line changed. */

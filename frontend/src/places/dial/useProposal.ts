@@ -1,0 +1,37 @@
+import { useEffect, useState } from "react";
+import type { Schemas } from "@/api/client";
+import { type WeekPlace, dial } from "@/api/queries";
+import type { Sessions } from "./useDialDraft";
+
+const ASK_AFTER_MS = 250;
+
+interface Asked {
+  proposal: Schemas["ProposalOut"] | null;
+  asking: boolean;
+  error: string | null;
+}
+
+/** The least change of the draft in hand, asked for anew whenever it or what is held changes. */
+export function useProposal(place: WeekPlace, sessions: Sessions, budget: number | null, locks: string[], open: boolean): Asked {
+  const [asked, setAsked] = useState<Asked>({ proposal: null, asking: false, error: null });
+  const held = locks.join("\n");
+  useEffect(() => {
+    if (!open) return undefined;
+    const control = new AbortController();
+    const timer = setTimeout(() => {
+      setAsked((now) => ({ ...now, asking: true, error: null }));
+      dial
+        .propose(place, { sessions, budget, locks: held ? held.split("\n") : [] }, control.signal)
+        .then((proposal) => setAsked({ proposal, asking: false, error: null }))
+        .catch((problem: unknown) => {
+          if (control.signal.aborted) return;
+          setAsked({ proposal: null, asking: false, error: problem instanceof Error ? problem.message : String(problem) });
+        });
+    }, ASK_AFTER_MS);
+    return () => {
+      clearTimeout(timer);
+      control.abort();
+    };
+  }, [place, sessions, budget, held, open]);
+  return asked;
+}
