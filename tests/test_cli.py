@@ -142,3 +142,35 @@ def test_what_cannot_be_expanded_is_one_line_and_status_2(
     assert (done.returncode, done.stdout) == (2, "")
     assert words in done.stderr
     assert done.stderr.count("\n") == 1
+
+
+def test_schools_beside_the_audit(tmp_path: Path) -> None:
+    book = CASES / "1-counted-sets.book.json"
+    done = run("audit", book, "--week", "2026-W41", "--schools", "--json")
+    found = json.loads(done.stdout)["schools"]
+    assert list(found) == ["balanced", "pull-biased", "direct only", "everything counts"]
+    assert all(len(one) == 4 for several in found.values() for one in several)
+    table = run("audit", book, "--week", "2026-W41", "--schools").stdout
+    assert "everything counts" in table
+
+
+def test_adjusting_is_one_document_and_bad_input_one_line(tmp_path: Path) -> None:
+    book = CASES / "5-adjusting.book.json"
+    done = run("adjust", book, "--week", "2026-W42", "--lock", "calf raise", "--json")
+    assert (done.returncode, done.stderr) == (0, "")
+    assert json.loads(done.stdout)["ladder"][0] == {"cost": 0, "high": 0, "caution": 2}
+    weeks = json.loads(run("adjust", book, "--week", "2026-W42", "--weeks", "2", "--json").stdout)
+    assert [one["week"] for one in weeks["weeks"]] == ["2026-W42", "2026-W43"]
+    assert "What more change buys" in run("adjust", book, "--week", "2026-W42").stdout
+    empty = tmp_path / "empty.json"
+    empty.write_bytes(as_bytes(document()))
+    for arguments, place in (
+        ((book, "--week", "2026-W42", "--lock", "Calf rise"), "--lock: no movement is called"),
+        ((book, "--week", "2026-W42", "--weeks", "53"), "--weeks: 53 is not from 1 to 52"),
+        ((book, "--week", "2026-W42", "--budget", "-1"), "--budget: -1 is not"),
+        ((empty, "--week", "2026-W42"), "--week: nothing is planned in 2026-W42"),
+    ):
+        refused = run("adjust", *arguments)
+        assert (refused.returncode, refused.stdout) == (2, "")
+        assert refused.stderr.startswith(place)
+        assert refused.stderr.count("\n") == 1

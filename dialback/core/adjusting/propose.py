@@ -17,7 +17,8 @@ from dialback.core.adjusting.solver import INF, OutOfTimeError
 from dialback.core.adjusting.start import WithPlans, offered, start_of
 from dialback.core.adjusting.weekly import Week as WeekProgramme
 from dialback.core.findings import Finding
-from dialback.core.sessions import Session
+from dialback.core.movements import MovementTable
+from dialback.core.sessions import Session, Set
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 
@@ -114,7 +115,10 @@ class Step:
 def take(
     ledger: Ledger, week: Week, start: tuple[Session, ...], steps: Sequence[Step]
 ) -> tuple[Session, ...]:
-    """The start with some of a proposal's changes. Raises ``LookupError`` for what is not there."""
+    """The start with some of a proposal's changes. Raises ``LookupError`` for what is not there.
+
+    A compound movement that is added stands before the isolated ones that would tire it.
+    """
     offers = offered(ledger, week)
     found = []
     for at, session in enumerate(start):
@@ -129,8 +133,25 @@ def take(
                 if step.movement not in offers:
                     raise LookupError(f"{step.movement} was not done lately: add it in Write")
                 added.append((offers[step.movement], step.count))
-        found.append(rebuilt(session, lines, counts_, added))
+        changed = rebuilt(session, lines, counts_, [])
+        for one, count in added:
+            at_set = _before_isolated(changed, one, ledger.movements)
+            sets = (*changed.sets[:at_set], *[one] * count, *changed.sets[at_set:])
+            changed = changed.model_copy(update={"sets": sets})
+        found.append(changed)
     return tuple(found)
+
+
+def _before_isolated(session: Session, added: Set, movements: MovementTable) -> int:
+    """Where an added set stands: before the first isolated one with a muscle of it, or last."""
+    big = movements[added.named_moves()[0][0]]
+    for at, one in enumerate(session.sets if big.compound else ()):
+        small = movements[one.named_moves()[0][0]]
+        direct = {muscle for muscle, role in small.muscles.items() if role == "direct"}
+        single = one.exercise is not None and not one.warm_up and one.round is None
+        if single and not small.compound and direct & big.muscles.keys():
+            return at
+    return len(session.sets)
 
 
 @dataclass(frozen=True, slots=True)
