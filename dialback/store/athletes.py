@@ -8,7 +8,7 @@ from datetime import date
 from threading import Lock
 from typing import Any
 
-from dialback.book.book import Book, BookAthlete
+from dialback.book.book import Book, BookAthlete, BookBlock
 from dialback.book.errors import bad_input
 from dialback.core import rules as core_rules
 from dialback.core.adjust import DraftSession, as_sessions
@@ -21,7 +21,7 @@ from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
 from dialback.store.kit import kit_of
 from dialback.store.maxima import add_maxima, maxima_of
-from dialback.store.models import Athlete, Draft, House, Movement
+from dialback.store.models import Athlete, Block, Draft, House, Movement, block_rows
 from dialback.store.movements import add_movements, movements_of
 from dialback.store.restrictions import add_restrictions, restrictions_of
 from dialback.store.sessions import TEXT_KEY, StoredSessions, add_sessions, replace_plan
@@ -96,6 +96,7 @@ class Ledgers:
                 restrictions_of(athlete),
                 kit=kit_of(owner),
                 maxima=maxima_of(athlete),
+                blocks=frozenset(Week.parse(one.first_week) for one in block_rows(athlete)),
             )
             kept = (state, source, ledger)
             with self._lock:
@@ -165,6 +166,8 @@ def import_book(
         )
         add_restrictions(athlete, book.athlete.restrictions)
         add_maxima(athlete, book.athlete.maxima)
+        for one in book.blocks:
+            Block.create(athlete=athlete, title=one.title, first_week=one.week, weeks=one.weeks)
         ids, new, own = _place_movements(book, athlete)
         plans = add_sessions(athlete, "planned", book.planned, ids)
         add_sessions(athlete, "completed", book.completed, ids, plans)
@@ -246,6 +249,10 @@ def export_book(
         planned=planned,
         completed=completed,
         kit=ledger.kit or _own_kit(athlete),
+        blocks=tuple(
+            BookBlock(week=one.first_week, weeks=one.weeks, title=one.title)
+            for one in block_rows(athlete)
+        ),
         **{key: value for key, value in athlete.extra.get("book", {}).items() if key != "kit"},
     )
 

@@ -11,7 +11,7 @@ from dialback.core.movements import MovementTable
 from dialback.core.notation import write
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
-from dialback.store.models import Athlete, Block, Template
+from dialback.store.models import Athlete, Block, Template, block_rows
 from dialback.store.plans import Sheet, sheet_from, sheet_of
 from dialback.store.sessions import planned_rows
 
@@ -21,11 +21,7 @@ LENGTHS: Final = range(3, 9)
 
 def blocks_of(athlete: Athlete) -> list[Block]:
     """The athlete's blocks, the earliest first."""
-    return list(
-        Block.select()
-        .where(Block.athlete == athlete, Block.deleted_on.is_null())
-        .order_by(Block.first_week)
-    )
+    return block_rows(athlete)
 
 
 def weeks_of(block: Block) -> list[Week]:

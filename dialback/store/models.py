@@ -220,6 +220,15 @@ class Block(Table):
         indexes = ((("athlete", "first_week"), False),)
 
 
+def block_rows(athlete: Athlete) -> list[Block]:
+    """The athlete's blocks, the earliest first."""
+    return list(
+        Block.select()
+        .where(Block.athlete == athlete, Block.deleted_on.is_null())
+        .order_by(Block.first_week)
+    )
+
+
 class Template(Table):
     """Sessions to lay over weeks of any athlete: each with its day, 0 for the first Monday."""
 

@@ -36,6 +36,7 @@ from dialback.web.places import (
     weeks,
     write,
 )
+from dialback.work.errors import NotThereError
 
 PLACES = (
     roster, weeks, block, templates, drafts, write, form, log, floor, movements, kit, rules, files,
@@ -122,7 +123,7 @@ def openapi_document() -> dict[str, Any]:
 def _page(path: str = "") -> Response:
     """A file of the built front end; every other address is a place that the front end shows."""
     if path.startswith("api/"):
-        raise problems.not_found(f"There is nothing at /{path}.")
+        raise NotThereError(f"There is nothing at /{path}.")
     if path and (STATIC / path).is_file():
         response = send_from_directory(STATIC, path)
         # Built files carry a hash of their content in their name.
@@ -130,7 +131,7 @@ def _page(path: str = "") -> Response:
         response.cache_control.immutable = path.startswith("assets/")
         return response
     if not (STATIC / "index.html").is_file():
-        raise problems.not_found("The front end is not built: run 'make build'.")
+        raise NotThereError("The front end is not built: run 'make build'.")
     response = send_from_directory(STATIC, "index.html")
     response.cache_control.no_cache = True
     return response

@@ -17,11 +17,11 @@ from dialback.core.movements import fold
 from dialback.core.sessions import parse_day
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import Basis
-from dialback.core.weeks import Week
+from dialback.core.weeks import YEARS, Week
 from dialback.store.athletes import Ledgers, athlete_on_roster
-from dialback.store.models import Athlete, Template
+from dialback.store.models import Athlete
 from dialback.web.jobs import Jobs
-from dialback.web.problems import not_found
+from dialback.web.shapes import RangeQuery
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,14 +59,6 @@ def the_day(text: str, place: str = "date") -> date:
         raise bad_input(place, str(error)) from None
 
 
-def the_template(number: int, *, removed: bool = False) -> Template:
-    """The template of that number, or a removed one; refused with 404 if there is none."""
-    found = Template.get_or_none(Template.id == number, Template.deleted_on.is_null(not removed))
-    if found is None:
-        raise not_found(f"No template has the number {number}.")
-    return found
-
-
 def running_week() -> Week:
     """The first week that is not over; on a Sunday, when its week is audited, the next one."""
     return Week.to_audit(desk().today()).plus(1)
@@ -95,3 +87,12 @@ def attachment(content: bytes, athlete: Athlete, kind: str, ending: str) -> Resp
     name = quote("-".join(fold(athlete.name).split()) + f".{ending}")
     response.headers["Content-Disposition"] = f"attachment; filename*=UTF-8''{name}"
     return response
+
+
+def range_of(query: RangeQuery) -> tuple[date, date]:
+    """The days of an export, both within; everything where one is left out."""
+    first = the_day(query.first, "first") if query.first else date(YEARS.start, 1, 1)
+    last = the_day(query.last, "last") if query.last else date(YEARS[-1], 12, 31)
+    if last < first:
+        raise bad_input("last", f"{last} lies before {first}: begin earlier, or end later")
+    return first, last

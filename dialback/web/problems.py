@@ -12,7 +12,13 @@ from werkzeug.exceptions import HTTPException
 
 from dialback.book.errors import BadInputError, Problem, from_validation
 from dialback.store.athletes import UnknownAthleteError
-from dialback.work.errors import NotThereError
+from dialback.work.errors import NotThereError, UnfitError, WorkError
+
+_STATUS: dict[type[WorkError], HTTPStatus] = {
+    NotThereError: HTTPStatus.NOT_FOUND,
+    UnfitError: HTTPStatus.UNPROCESSABLE_ENTITY,
+}
+"""How what cannot be done is answered; in conflict with what is there, if nothing else is said."""
 
 log = logging.getLogger(__name__)
 
@@ -41,21 +47,6 @@ class RefusedError(Exception):
         self.status = status
         self.kind = kind
         super().__init__(detail)
-
-
-def not_found(detail: str) -> RefusedError:
-    """What was asked for is not there."""
-    return RefusedError(HTTPStatus.NOT_FOUND, "not-found", detail)
-
-
-def stale(what: str) -> RefusedError:
-    """Somebody else has written since; nothing was stored."""
-    return RefusedError(
-        HTTPStatus.CONFLICT,
-        "stale-revision",
-        f"{what} was changed elsewhere since you opened it. Nothing was overwritten: load it anew "
-        "and enter your change again.",
-    )
 
 
 def problem(
@@ -100,9 +91,16 @@ def register(app: Flask) -> None:
         return problem(error.status, str(error), error.kind)
 
     @app.errorhandler(UnknownAthleteError)
-    @app.errorhandler(NotThereError)
-    def _not_there(error: LookupError) -> Response:
+    def _nobody(error: UnknownAthleteError) -> Response:
         return problem(HTTPStatus.NOT_FOUND, str(error), "not-found")
+
+    @app.errorhandler(WorkError)
+    def _cannot_be_done(error: WorkError) -> Response:
+        status = next(
+            (status for kind, status in _STATUS.items() if isinstance(error, kind)),
+            HTTPStatus.CONFLICT,
+        )
+        return problem(status, str(error), error.kind)
 
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> Response:

@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-import dialback.web.places as places
+import dialback.work as work
 from dialback.store.models import Athlete
 from dialback.store.unit import touch, unit
 from dialback.web.app import ASKING, create_app
@@ -23,14 +23,14 @@ MAXIMUM = {"movement": "Press", "kg": 60, "date": "2026-10-12"}
 FINDING = {"code": "muscle_floor", "subject": "chest", "measure": "sets", "basis": "completed"}
 
 WRITES: list[tuple[str, str, str, dict[str, Any] | None]] = [
-    ("write", "post", f"{WEEK}/written", TEXT),
-    ("rules", "put", "/api/athletes/1/rules", {"chosen": {"spacing_sets": 5}, "revision": 1}),
-    ("restrictions", "post", "/api/athletes/1/restrictions", RESTRICTION),
-    ("maxima", "post", "/api/athletes/1/maxima", MAXIMUM),
-    ("block", "post", f"{WEEK}/block/text", {"text": "2026-10-14 Legs\nSquat 3 × 5 at 60 kg"}),
-    ("block", "post", f"{WEEK}/block/new",
+    ("planning", "post", f"{WEEK}/written", TEXT),
+    ("house", "put", "/api/athletes/1/rules", {"chosen": {"spacing_sets": 5}, "revision": 1}),
+    ("roster", "post", "/api/athletes/1/restrictions", RESTRICTION),
+    ("roster", "post", "/api/athletes/1/maxima", MAXIMUM),
+    ("planning", "post", f"{WEEK}/block/text", {"text": "2026-10-14 Legs\nSquat 3 × 5 at 60 kg"}),
+    ("planning", "post", f"{WEEK}/block/new",
      {"title": "Winter", "weeks": 3, "fill": "week before", "change": {}}),
-    ("files", "delete", "/api/athletes/1", None),
+    ("roster", "delete", "/api/athletes/1", None),
 ]  # fmt: skip
 
 
@@ -61,7 +61,7 @@ def test_a_change_between_reading_and_the_lock_stays(
         with unit():
             yield
 
-    monkeypatch.setattr(getattr(places, place), "unit", after_somebody)
+    monkeypatch.setattr(getattr(work, place), "unit", after_somebody)
     answer = getattr(known, method)(path, json=body)
     assert answer.status_code < 300, answer.get_data(as_text=True)
     with sqlite3.connect(data) as look:

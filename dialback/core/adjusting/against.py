@@ -9,7 +9,7 @@ from collections.abc import Callable, Mapping, Sequence
 from typing import Final, Protocol
 
 from dialback.core.adjusting.judged import Key
-from dialback.core.adjusting.solver import INF, OutOfTimeError
+from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
 from dialback.core.adjusting.weekly import Flag, Week
 from dialback.core.findings import Finding
 
@@ -31,7 +31,7 @@ def against(
     make: MakeWeek,
     budget: int | None,
     left: Mapping[Key, Finding],
-    until: float,
+    allowance: Allowance,
 ) -> tuple[Key, ...]:
     """A smallest set of limits that keep a finding.
 
@@ -44,8 +44,8 @@ def against(
         items = [one for one in week.flags if one != key] + [
             ("lock", name, "sets") for name in sorted(week.locks)
         ]
-        if not _clears(key, week, items, frozenset(), {}, None, until):
-            return _by_itself(key, make(wide=True), until)
+        if not _clears(key, week, items, frozenset(), {}, None, allowance):
+            return _by_itself(key, make(wide=True), allowance)
         for levels, most in ((None, None), (left, budget)):
             whole = [*items, BUDGET] if most is not None else items
 
@@ -55,7 +55,7 @@ def against(
                 most: int | None = most,
             ) -> bool:
                 allowed = most if BUDGET in held else None
-                return not _clears(key, week, items, held, levels, allowed, until)
+                return not _clears(key, week, items, held, levels, allowed, allowance)
 
             if keeps(frozenset(whole)):
                 return tuple(sorted(_smallest(whole, keeps)))
@@ -71,7 +71,7 @@ def _clears(
     held: frozenset[Key],
     levels: Mapping[Key, Finding] | None,
     budget: int | None,
-    until: float,
+    allowance: Allowance,
 ) -> bool:
     """Whether something clears a finding with only these limits held."""
     bounds: dict[int, tuple[float, float]] = dict(_gone(week.flags[key]))
@@ -84,7 +84,7 @@ def _clears(
         elif levels is not None:
             bounds |= _at(week.flags[item], levels.get(item))
     rows = {} if budget is None else {week.cost_row: (-INF, budget - week.cost_offset)}
-    return week.programme.minimise({}, until, bounds=bounds, rows=rows) is not None
+    return week.programme.minimise({}, allowance, bounds=bounds, rows=rows) is not None
 
 
 def _unlocked(name: str, week: Week, held: frozenset[Key]) -> dict[int, tuple[float, float]]:
@@ -123,7 +123,7 @@ def _at(flag: Flag, finding: Finding | None) -> dict[int, tuple[float, float]]:
     return bounds
 
 
-def _by_itself(key: Key, week: Week, until: float) -> tuple[Key, ...]:
+def _by_itself(key: Key, week: Week, allowance: Allowance) -> tuple[Key, ...]:
     """Of bounds, ranges and additions those that keep it without any other limit."""
     ranges = {("range", name, "sets"): bounds for name, bounds in sorted(week.ranges.items())}
     items: list[Key] = [BOUNDS, NEW_MOVEMENTS, *ranges]
@@ -145,7 +145,7 @@ def _by_itself(key: Key, week: Week, until: float) -> tuple[Key, ...]:
             rows[week.added_row] = (-INF, INF)
         if BOUNDS not in held:
             rows |= dict.fromkeys(week.bound_rows, (-INF, INF))
-        return week.programme.minimise({}, until, bounds=bounds, rows=rows) is None
+        return week.programme.minimise({}, allowance, bounds=bounds, rows=rows) is None
 
     return tuple(sorted(_smallest(items, keeps))) if keeps(frozenset(items)) else ()
 

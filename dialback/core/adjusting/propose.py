@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
-from time import monotonic
 from typing import Final
 
 from dialback.core.adjusting.against import against
@@ -13,7 +12,7 @@ from dialback.core.adjusting.judged import Judge, Key, counts
 from dialback.core.adjusting.lines import lines_of, rebuilt
 from dialback.core.adjusting.reasons import change_sentence, remaining_sentence
 from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
-from dialback.core.adjusting.solver import INF, OutOfTimeError
+from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
 from dialback.core.adjusting.start import WithPlans, offered, start_of
 from dialback.core.adjusting.weekly import Week as WeekProgramme
 from dialback.core.findings import Finding
@@ -84,7 +83,7 @@ def adjust(
             judge, start, fixed, options.locks, offers, options.new_movements, wide=wide
         )
 
-    search = _Search(programme(), judge, monotonic() + options.seconds)
+    search = _Search(programme(), judge, Allowance(options.seconds))
     best = search.best(options.budget)
     ladder = search.ladder()
     sessions = best.sessions
@@ -166,12 +165,12 @@ class _Found:
 
 
 class _Search:
-    """Answers of one programme, the best and the rungs, until a moment."""
+    """Answers of one programme, the best and the rungs, within an allowance of time."""
 
-    def __init__(self, week: WeekProgramme, judge: Judge, until: float) -> None:
+    def __init__(self, week: WeekProgramme, judge: Judge, allowance: Allowance) -> None:
         self.week = week
         self.judge = judge
-        self.until = until
+        self.allowance = allowance
         self.weight = len(week.flags) + 1
         self.start = _Found({}, {}, week.start, 0, optimal=False)
         self.proved = False
@@ -181,13 +180,13 @@ class _Search:
         week = self.week
         held = (-INF, INF if budget is None else budget - week.cost_offset)
         try:
-            first = week.programme.minimise(week.score, self.until, rows={week.cost_row: held})
+            first = week.programme.minimise(week.score, self.allowance, rows={week.cost_row: held})
             if first is None:
                 return self.start
             score = round(first.objective)
             second = week.programme.minimise(
                 week.cost,
-                self.until,
+                self.allowance,
                 rows={week.cost_row: held, week.score_row: (-INF, score + 0.5)},
                 known=first.values,
             )
@@ -217,14 +216,14 @@ class _Search:
         try:
             while score > 0:
                 cheapest = week.programme.minimise(
-                    week.cost, self.until, rows={week.score_row: (-INF, score - 0.5)}
+                    week.cost, self.allowance, rows={week.score_row: (-INF, score - 0.5)}
                 )
                 if cheapest is None or not cheapest.optimal:
                     break
                 cost = round(cheapest.objective + week.cost_offset)
                 answer = week.programme.minimise(
                     week.score,
-                    self.until,
+                    self.allowance,
                     rows={week.cost_row: (-INF, cost - week.cost_offset + 0.5)},
                     known=cheapest.values,
                 )
@@ -292,5 +291,5 @@ def _remaining(
     left: Mapping[Key, Finding],
     best: _Found,
 ) -> Remaining:
-    keys = against(finding.key, search.week, programme, options.budget, left, search.until)  # type: ignore[arg-type]
+    keys = against(finding.key, search.week, programme, options.budget, left, search.allowance)  # type: ignore[arg-type]
     return Remaining(finding, keys, remaining_sentence(finding, keys, search.judge, best.sessions))

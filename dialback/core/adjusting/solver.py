@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
-from time import monotonic
 from typing import Any, Final
 
 import highspy
@@ -32,6 +31,13 @@ class _Silent(highspy.Highs):
 
 class OutOfTimeError(Exception):
     """The time was over before anything that fits was found."""
+
+
+@dataclass
+class Allowance:
+    """Seconds of solving that are left; every answer takes its own off."""
+
+    seconds: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +102,7 @@ class Programme:
     def minimise(
         self,
         objective: Expression,
-        until: float,
+        allowance: Allowance,
         *,
         bounds: Mapping[int, tuple[float, float]] | None = None,
         rows: Mapping[int, tuple[float, float]] | None = None,
@@ -104,9 +110,9 @@ class Programme:
     ) -> Answer | None:
         """The least value of a whole-numbered objective; ``None`` where nothing fits.
 
-        ``until`` is the moment (``time.monotonic``) at which the best found so far has to do;
-        raises ``OutOfTimeError`` if nothing was found by then. ``bounds`` of variables and ``rows``
-        hold for this once; ``known`` is a way that fits.
+        Where the ``allowance`` is used up, the best found so far has to do; raises
+        ``OutOfTimeError`` if there is none. ``bounds`` of variables and ``rows`` hold for this
+        once; ``known`` is a way that fits.
         """
         solver = self._ready()
         count = len(self.lower)
@@ -119,13 +125,15 @@ class Programme:
             solver.changeColBounds(number, lower, upper)
         for number, (lower, upper) in (rows or {}).items():
             solver.changeRowBounds(number, lower, upper)
-        solver.setOptionValue("time_limit", max(0.001, until - monotonic() + solver.getRunTime()))
+        begun = solver.getRunTime()
+        solver.setOptionValue("time_limit", max(0.001, allowance.seconds) + begun)
         solver.clearSolver()
         if known is not None:
             solution = highspy.HighsSolution()
             solution.col_value = list(known)
             solver.setSolution(solution)
         solver.run()
+        allowance.seconds -= solver.getRunTime() - begun
         status = solver.getModelStatus()
         found = solver.getSolution().col_value
         valid = solver.getInfo().primal_solution_status == 2

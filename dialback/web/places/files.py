@@ -8,16 +8,14 @@ from flask import Response, request
 
 from dialback.book.book import read_book, warnings, write_book
 from dialback.core.weeks import Week
-from dialback.store.athletes import NameTakenError, export_book, find_athlete, import_book
-from dialback.store.models import Athlete
-from dialback.store.unit import unit
+from dialback.store.athletes import NameTakenError, export_book, import_book
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, attachment, desk, the_athlete
-from dialback.web.places.roster import last_week_done
-from dialback.web.places.sheets import range_of
-from dialback.web.problems import RefusedError, not_found
+from dialback.web.columns import last_week_done
+from dialback.web.desk import answer, attachment, desk, range_of, the_athlete
+from dialback.web.problems import RefusedError
 from dialback.web.shapes import AthletePath, Done, ImportOut, ImportQuery, RangeQuery
 from dialback.web.sheet import athlete_out
+from dialback.work import roster as work
 
 api = blueprint("files", __name__)
 
@@ -38,7 +36,7 @@ def import_one(query: ImportQuery) -> Response:
         done = import_book(book, desk().today(), query.name, replace=query.replace)
     except NameTakenError as taken:
         raise RefusedError(HTTPStatus.CONFLICT, "name-taken", f"{taken}.") from None
-    ledger = desk().ledgers.of(Athlete.get_by_id(done.athlete.id))
+    ledger = desk().ledgers.of(the_athlete(done.athlete.id))
     week = last_week_done(ledger, Week.to_audit(desk().today()))
     return answer(
         ImportOut(
@@ -67,26 +65,12 @@ def export_one(path: AthletePath, query: RangeQuery) -> Response:
 @api.delete("/athletes/<int:athlete_id>", responses={200: Done})
 def remove_athlete(path: AthletePath) -> Response:
     """Take an athlete off the roster; nothing is lost."""
-    with unit():
-        athlete = the_athlete(path.athlete_id)
-        athlete.deleted_on = desk().today()
-        athlete.save()
+    work.take_off(path.athlete_id, desk().today())
     return answer(Done())
 
 
 @api.post("/athletes/<int:athlete_id>/restore", responses={200: Done})
 def restore_athlete(path: AthletePath) -> Response:
     """Put an athlete back on the roster."""
-    with unit():
-        athlete = Athlete.get_or_none(
-            Athlete.id == path.athlete_id, Athlete.deleted_on.is_null(False)
-        )
-        if athlete is None:
-            raise not_found(f"No athlete off the roster has the number {path.athlete_id}.")
-        if find_athlete(athlete.name) is not None:
-            raise RefusedError(
-                HTTPStatus.CONFLICT, "name-taken", f"Another {athlete.name!r} is on the roster now."
-            )
-        athlete.deleted_on = None
-        athlete.save()
+    work.put_back(path.athlete_id)
     return answer(Done())

@@ -28,10 +28,9 @@ from dialback.store.logs import client_id_of
 from dialback.store.models import Athlete
 from dialback.store.models import Session as SessionRow
 from dialback.store.sessions import completed_rows, planned_rows
+from dialback.web.beside import notes
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_day
-from dialback.web.places.restrictions import notes
-from dialback.web.problems import not_found
 from dialback.web.shapes import (
     FloorDay,
     FloorMovement,
@@ -44,6 +43,7 @@ from dialback.web.shapes import (
     RunQuery,
     SensorQuery,
 )
+from dialback.work.errors import NotThereError
 
 api = blueprint("floor", __name__, "/floor")
 
@@ -91,7 +91,7 @@ def floor_run(query: RunQuery) -> Response:
         SessionRow.id == query.plan, SessionRow.basis == "planned", SessionRow.deleted_on.is_null()
     )
     if row is None or row.athlete.deleted_on is not None:
-        raise not_found(f"No planned session has the number {query.plan}.")
+        raise NotThereError(f"No planned session has the number {query.plan}.")
     ledger = desk().ledgers.of(row.athlete)
     kit = the_kit() or Kit()
     plan = _session_of(row, ledger)

@@ -6,14 +6,13 @@ from datetime import timedelta
 
 from flask import Response
 
-from dialback.book.errors import BadInputError, Problem, bad_input
+from dialback.book.errors import bad_input
 from dialback.core.duration import estimated_duration
 from dialback.core.maxima import Maxima
-from dialback.core.movements import UnknownMovementError
 from dialback.core.notation import Mistake, amended, read
 from dialback.core.notation.expand import placed_sets
 from dialback.core.reconcile import SessionMatch, SetMatch, by_session, match_sessions
-from dialback.core.sessions import MAX_SETS, Session, lies_ahead
+from dialback.core.sessions import MAX_SETS, Session
 from dialback.core.tally import Ledger, tally
 from dialback.core.versions import apart
 from dialback.core.vocabulary import MEASURES
@@ -21,19 +20,13 @@ from dialback.core.words import capital, describe, movement_text
 from dialback.store.logs import (
     Change,
     client_id_of,
-    decide,
-    find_log,
-    put_aside,
-    save_log,
     versions_of,
 )
 from dialback.store.models import Session as SessionRow
 from dialback.store.models import Version
 from dialback.store.sessions import completed_rows, planned_rows
-from dialback.store.unit import unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete, the_week
-from dialback.web.problems import not_found
 from dialback.web.shapes import (
     AmendBody,
     Amended,
@@ -55,6 +48,7 @@ from dialback.web.shapes import (
     WholeText,
     WrittenDone,
 )
+from dialback.work import logs as work
 
 api = blueprint("log", __name__, "/athletes/<int:athlete_id>/weeks/<week>/log")
 logs_api = blueprint("logs", __name__, "/athletes/<int:athlete_id>/logs")
@@ -200,13 +194,10 @@ def read_done(path: WeekPath, body: WholeText) -> Response:
 @logs_api.put("/<client_id>", responses={200: LogSaved})
 def keep_log(path: LogPath, body: LogBody) -> Response:
     """Keep a log. Sent again, it is kept once; over a newer one, both are kept."""
-    athlete = the_athlete(path.athlete_id)
-    _check(body.session, desk().ledgers.of(athlete))
     change = Change(
         path.client_id, body.change, body.revision, body.session, body.plan, tuple(body.after)
     )
-    with unit():
-        saved = save_log(the_athlete(path.athlete_id), change, desk().today())
+    saved = work.keep(desk().ledgers, path.athlete_id, change, desk().today())
     return answer(
         LogSaved(
             revision=saved.row.revision,
@@ -216,52 +207,22 @@ def keep_log(path: LogPath, body: LogBody) -> Response:
     )
 
 
-def _check(session: Session, ledger: Ledger) -> None:
-    """Refuse a day that is not there yet, and movements that nobody knows."""
-    problems = []
-    if lies_ahead(session.date, desk().today()):
-        problems.append(
-            Problem("session.date", f"{session.date} lies ahead: a log is of what was done")
-        )
-    for at, one in enumerate(session.sets):
-        for name, _ in one.named_moves():
-            try:
-                ledger.movements[name]
-            except UnknownMovementError as unknown:
-                problems.append(Problem(f"session.sets[{at}].exercise", str(unknown)))
-    if problems:
-        raise BadInputError(problems)
-
-
 @logs_api.post("/<client_id>/remove", responses={200: Done})
 def remove_log(path: LogPath) -> Response:
     """Take a log out of the book; it can be put back."""
-    return _put(path, removed=True)
+    work.take_out(path.athlete_id, path.client_id, desk().today())
+    return answer(Done())
 
 
 @logs_api.post("/<client_id>/restore", responses={200: Done})
 def restore_log(path: LogPath) -> Response:
     """Put a log back that was taken out."""
-    return _put(path, removed=False)
-
-
-def _put(path: LogPath, *, removed: bool) -> Response:
-    athlete = the_athlete(path.athlete_id)
-    with unit():
-        row = find_log(athlete, path.client_id, deleted=not removed)
-        if row is None:
-            raise not_found(f"{athlete.name} has no such log.")
-        put_aside(athlete, row, desk().today() if removed else None)
+    work.take_out(path.athlete_id, path.client_id, None)
     return answer(Done())
 
 
 @versions_api.post("/<int:version>/decide", responses={200: Done})
 def decide_version(path: VersionPath, body: DecideBody) -> Response:
     """Decide between the stored log and the one that arrived beside it."""
-    athlete = the_athlete(path.athlete_id)
-    with unit():
-        version = Version.get_or_none(Version.id == path.version)
-        if version is None or version.session.athlete.id != athlete.id:
-            raise not_found("That has been decided already.")
-        decide(athlete, version, keep_other=body.keep == "other")
+    work.decide_between(path.athlete_id, path.version, keep_other=body.keep == "other")
     return answer(Done())

@@ -4,17 +4,14 @@ from __future__ import annotations
 
 from flask import Response
 
-from dialback.book.errors import bad_input
 from dialback.core.maxima import bests_before
 from dialback.core.sessions import Maximum
-from dialback.store.maxima import add_maxima, maximum_rows
+from dialback.store.maxima import maximum_rows
 from dialback.store.models import Athlete
-from dialback.store.models import Maximum as Row
-from dialback.store.unit import touch, unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete
-from dialback.web.problems import not_found
 from dialback.web.shapes import AthletePath, EstimateOut, MaximaOut, MaximumOut, MaximumPath
+from dialback.work import roster as work
 
 api = blueprint("maxima", __name__, "/athletes/<int:athlete_id>/maxima")
 
@@ -46,23 +43,11 @@ def _listed(athlete: Athlete) -> MaximaOut:
 @api.post("", responses={201: MaximaOut})
 def add_maximum(path: AthletePath, body: Maximum) -> Response:
     """Type a maximum in: the load of all implements that moves once, on that day."""
-    with unit():
-        athlete = the_athlete(path.athlete_id)
-        movements = desk().ledgers.of(athlete).movements
-        if body.movement not in movements:
-            raise bad_input("movement", f"no movement is called {body.movement!r}")
-        add_maxima(athlete, [body.model_copy(update={"movement": movements[body.movement].name})])
-        touch(athlete)
+    athlete = work.type_maximum(desk().ledgers, path.athlete_id, body)
     return answer(_listed(athlete), 201)
 
 
 @api.post("/<int:maximum>/remove", responses={200: MaximaOut})
 def remove_maximum(path: MaximumPath) -> Response:
     """Take a maximum away that was typed in by mistake."""
-    with unit():
-        athlete = the_athlete(path.athlete_id)
-        gone = Row.delete().where(Row.id == path.maximum, Row.athlete == athlete).execute()
-        if not gone:
-            raise not_found(f"{athlete.name} has no such maximum.")
-        touch(athlete)
-    return answer(_listed(athlete))
+    return answer(_listed(work.remove_maximum(path.athlete_id, path.maximum)))

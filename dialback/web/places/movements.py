@@ -8,30 +8,20 @@ alters is shown before it is kept.
 from __future__ import annotations
 
 from collections.abc import Iterable
-from http import HTTPStatus
 
 from flask import Response
 
-from dialback.core.adjust import DraftSession, difference
+from dialback.core.adjust import difference
 from dialback.core.findings.finding import Finding
 from dialback.core.movements import Movement, MovementTable, fold
 from dialback.core.vocabulary import CLASSES, MUSCLES, PATTERNS
 from dialback.core.weeks import Week
-from dialback.library import library
 from dialback.store.athletes import athletes
-from dialback.store.models import Athlete, Draft, Signature, Template
+from dialback.store.models import Athlete, Signature
 from dialback.store.models import Movement as MovementRow
-from dialback.store.movements import (
-    add_movements,
-    change_movement,
-    check_movement,
-    house_movement_rows,
-    sets_by_athlete,
-)
-from dialback.store.unit import touch_house, unit
+from dialback.store.movements import check_movement, house_movement_rows, sets_by_athlete
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week
-from dialback.web.problems import RefusedError, not_found
 from dialback.web.shapes import (
     Done,
     MovementBody,
@@ -42,6 +32,7 @@ from dialback.web.shapes import (
     MovementsOut,
 )
 from dialback.web.sheet import by_urgency, finding_out
+from dialback.work import catalogue
 
 api = blueprint("movements", __name__, "/movements")
 
@@ -85,19 +76,15 @@ def _out(number: int, one: Movement) -> MovementOut:
 @api.post("", responses={201: MovementOut})
 def add_movement(body: MovementBody) -> Response:
     """Add a movement to the house."""
-    with unit():
-        check_movement(body.movement, _table(), new=True)
-        ids = add_movements([body.movement], athlete=None)
-        touch_house()
-    return answer(_out(ids[fold(body.movement.name)], body.movement), 201)
+    return answer(_out(catalogue.add(body.movement), body.movement), 201)
 
 
 @api.post("/<int:movement>/effect", responses={200: MovementEffect})
 def movement_effect(path: MovementPath, body: MovementBody) -> Response:
     """What a changed movement would alter in the audits of the last weeks; nothing is stored."""
-    row, old = _the_movement(path.movement)
-    new = _same_name(body.movement, old)
-    check_movement(new, _table(), new=False)
+    row, old = catalogue.the_movement(path.movement)
+    new = catalogue.with_its_name(body.movement, old)
+    check_movement(new, catalogue.house_table(), new=False)
     used = sets_by_athlete(row)
     sheets: list[MovementEffectSheet] = []
     if not old.counts_like(new):
@@ -154,76 +141,12 @@ def _labels(findings: Iterable[Finding]) -> list[str]:
 @api.put("/<int:movement>", responses={200: MovementOut})
 def save_movement(path: MovementPath, body: MovementBody) -> Response:
     """Change a movement; every audit counts it the new way from now on."""
-    with unit():
-        row, old = _the_movement(path.movement)
-        new = _same_name(body.movement, old)
-        check_movement(new, _table(), new=False)
-        change_movement(row, new)
-        touch_house()
-    return answer(_out(row.id, new))
+    changed = catalogue.change(path.movement, body.movement)
+    return answer(_out(path.movement, changed))
 
 
 @api.delete("/<int:movement>", responses={200: Done})
 def remove_movement(path: MovementPath) -> Response:
     """Take a movement of the coach's own away that nothing uses."""
-    with unit():
-        row, old = _the_movement(path.movement)
-        reason = _in_use(row, old)
-        if reason:
-            raise RefusedError(HTTPStatus.CONFLICT, "in-use", f"{old.name} stays: {reason}.")
-        row.delete_instance(recursive=True)
-        touch_house()
+    catalogue.remove(path.movement)
     return answer(Done())
-
-
-def _in_use(row: MovementRow, movement: Movement) -> str | None:
-    name = fold(movement.name)
-    if name in {fold(one.name) for one in library()}:
-        return "it ships with Dial Back"
-    used = sum(sets_by_athlete(row).values())
-    if used:
-        return f"{used} set{'s' if used != 1 else ''} of it are planned or done"
-    pointing = [
-        one.name
-        for _, one in house_movement_rows()
-        if name in {fold(one.easier or ""), fold(one.harder or "")}
-    ]
-    if pointing:
-        return f"{pointing[0]} has it as its level"
-    if any(name in _names_in(draft) for draft in Draft.select()):
-        return "a draft has it"
-    kept = (session["text"] for one in Template.select() for session in one.sessions)
-    return "a template has it" if any(name in fold(text) for text in kept) else None
-
-
-def _names_in(draft: Draft) -> set[str]:
-    """The movements that a stored draft names, folded."""
-    stored = [*draft.sessions, *(draft.shape or [])]
-    return {
-        fold(name)
-        for one in stored
-        for line in DraftSession.model_validate(one).lines
-        for name, _ in line.set.named_moves()
-    }
-
-
-def _the_movement(number: int) -> tuple[MovementRow, Movement]:
-    row = MovementRow.get_or_none(MovementRow.id == number, MovementRow.athlete.is_null())
-    if row is None:
-        raise not_found(f"The house has no movement with the number {number}.")
-    return row, dict(house_movement_rows())[number]
-
-
-def _same_name(movement: Movement, old: Movement) -> Movement:
-    """Sets, texts and books refer to a movement by its name: it stays."""
-    if fold(movement.name) != fold(old.name):
-        raise RefusedError(
-            HTTPStatus.UNPROCESSABLE_ENTITY, "name-stays",
-            f"{old.name} keeps its name, for sessions and books know it by that. Add "
-            f"{movement.name!r} to what it is also called.",
-        )  # fmt: skip
-    return movement.model_copy(update={"name": old.name})
-
-
-def _table() -> MovementTable:
-    return MovementTable(one for _, one in house_movement_rows())

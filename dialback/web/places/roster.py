@@ -13,14 +13,13 @@ from dialback.store.athletes import athletes, house
 from dialback.store.logs import client_id_of, undecided
 from dialback.store.models import Acceptance, Athlete, Signature
 from dialback.web.blueprint import blueprint
+from dialback.web.columns import COLUMNS, last_week_done, week_column
 from dialback.web.desk import answer, desk, judged_week
-from dialback.web.shapes import Counts, LogPlace, Roster, RosterRow, WeekColumn
+from dialback.web.shapes import Counts, LogPlace, Roster, RosterRow
 from dialback.web.sheet import FindingKey, causes_out, finding_out, verdict
 
 api = blueprint("roster", __name__)
 
-COLUMNS = 8
-"""Weeks that a row shows."""
 BEFORE = 16
 """Weeks that the judgement of a week may look back: two baselines, two spans of stalled lifts."""
 HURTS = ("pain", "restriction")
@@ -61,12 +60,6 @@ def _rows(week: Week) -> list[RosterRow]:
         place = LogPlace(week=str(Week.of(log.date)), session=client_id_of(log)) if log else None
         rows.append(_row(athlete, ledger, week, accepted, signed.get(athlete.id), place))
     return rows
-
-
-def last_week_done(ledger: Ledger, latest: Week) -> Week:
-    """The last week with training up to the latest; the latest itself if there is none."""
-    weeks = [week for week in ledger.source.weeks("completed") if week <= latest]
-    return weeks[-1] if weeks else latest
 
 
 def _row(
@@ -114,13 +107,4 @@ def _row(
         signed_week=signature.week if signature else None,
         signed_day=signature.day.isoformat() if signature else None,
         undecided=undecided_log,
-    )
-
-
-def week_column(ledger: Ledger, week: Week, figure: str) -> WeekColumn:
-    """A figure of a week, planned and done."""
-    return WeekColumn(
-        week=str(week),
-        planned=ledger.tally("planned", week).get(figure, 0.0),
-        done=ledger.tally("completed", week).get(figure, 0.0),
     )

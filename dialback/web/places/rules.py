@@ -7,19 +7,14 @@ from typing import Any
 
 from flask import Response
 
-from dialback.book.errors import BadInputError, Problem
 from dialback.core.adjust import difference
 from dialback.core.rules import DEFAULT_RULES, PRESETS, RULES, Rules, merge
 from dialback.store.athletes import house
-from dialback.store.models import House
-from dialback.store.unit import touch, touch_house, unit
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week, the_athlete, the_week
-from dialback.web.problems import stale
 from dialback.web.shapes import (
     AthletePath,
     Choice,
-    ChoicesBody,
     PresetOut,
     PreviewBody,
     PreviewOut,
@@ -30,6 +25,7 @@ from dialback.web.shapes import (
     WeekPath,
 )
 from dialback.web.sheet import by_urgency, finding_out
+from dialback.work import house as work
 
 api = blueprint("rules", __name__)
 
@@ -51,31 +47,14 @@ def athlete_rules(path: AthletePath) -> Response:
 @api.put("/rules", responses={200: Revision})
 def save_house_rules(body: SaveRulesBody) -> Response:
     """Keep the house's choices."""
-    with unit():
-        chosen = _checked(body, {}).changes()
-        owner = House.get()
-        if owner.revision != body.revision:
-            raise stale("The house rules")
-        owner.rules = _with_unknown(owner.rules, chosen)
-        owner.revision += 1
-        owner.save()
-        touch_house()
-    return answer(Revision(revision=owner.revision))
+    return answer(Revision(revision=work.keep_house_rules(body.chosen, body.revision)))
 
 
 @api.put("/athletes/<int:athlete_id>/rules", responses={200: Revision})
 def save_athlete_rules(path: AthletePath, body: SaveRulesBody) -> Response:
     """Keep an athlete's own choices."""
-    with unit():
-        the_house = house().rules
-        chosen = _checked(body, the_house).changes(since=merge(the_house))
-        athlete = the_athlete(path.athlete_id)
-        if athlete.revision != body.revision:
-            raise stale(f"The rules of {athlete.name}")
-        athlete.rules = _with_unknown(athlete.rules, chosen)
-        athlete.revision += 1
-        touch(athlete)
-    return answer(Revision(revision=athlete.revision))
+    revision = work.keep_athlete_rules(path.athlete_id, body.chosen, body.revision)
+    return answer(Revision(revision=revision))
 
 
 @api.post("/athletes/<int:athlete_id>/weeks/<week>/rules/preview", responses={200: PreviewOut})
@@ -83,10 +62,10 @@ def preview_rules(path: WeekPath, body: PreviewBody) -> Response:
     """Which findings of the week would come and go under other choices; nothing is stored."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     if body.scope == "house":
-        _checked(body, {})
+        work.rules_of_choices(body.chosen, {})
         rules = merge(body.chosen, athlete.rules)
     else:
-        rules = _checked(body, house().rules)
+        rules = work.rules_of_choices(body.chosen, house().rules)
     before = judged_week(desk().ledgers.of(athlete), week, body.basis).findings
     after = judged_week(desk().ledgers.under(athlete, rules), week, body.basis).findings
     changes = difference(before, after)
@@ -99,23 +78,6 @@ def preview_rules(path: WeekPath, body: PreviewBody) -> Response:
             changed=[finding_out(one, {}) for one in by_urgency(changes.changed)],
         )
     )
-
-
-def _checked(body: ChoicesBody, under: Mapping[str, Any]) -> Rules:
-    """The choices over those under them. Raises ``BadInputError`` for what is no rule."""
-    rules = merge(under, body.chosen)
-    unknown = merge(body.chosen).unknown()
-    if unknown:
-        raise BadInputError(
-            [Problem(f"chosen.{name}", "no rule has this name") for name in unknown]
-        )
-    return rules
-
-
-def _with_unknown(stored: Mapping[str, Any], chosen: dict[str, Any]) -> dict[str, Any]:
-    """Choices to store: rules that an import brought and that nobody knows stay where they are."""
-    unknown = {name: value for name, value in stored.items() if name not in Rules.model_fields}
-    return {**unknown, **chosen}
 
 
 def _rules_out(

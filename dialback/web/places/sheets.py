@@ -12,7 +12,6 @@ from dialback.book.grid import Grid, read_grid, write_csv, write_xlsx
 from dialback.book.logsheet import COLUMNS, SheetChoice, Taken, export_heads, guess, rows_of, take
 from dialback.core.movements import MovementTable, fold
 from dialback.core.sessions import Session
-from dialback.core.weeks import YEARS
 from dialback.core.words import describe, movement_text
 from dialback.store.imports import (
     Stored,
@@ -26,9 +25,8 @@ from dialback.store.imports import (
 from dialback.store.models import Athlete
 from dialback.store.movements import house_movement_rows
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, attachment, desk, the_athlete, the_day
+from dialback.web.desk import answer, attachment, desk, range_of, the_athlete
 from dialback.web.jobs import Job
-from dialback.web.problems import not_found
 from dialback.web.shapes import (
     AthletePath,
     ImportPath,
@@ -48,6 +46,7 @@ from dialback.web.shapes import (
     SheetUnknown,
     Undone,
 )
+from dialback.work.errors import NotThereError
 
 api = blueprint("sheets", __name__, "/sheets")
 imports_api = blueprint("imports", __name__, "/imports")
@@ -85,7 +84,7 @@ def sheet_state(path: JobPath) -> Response:
 def _job(token: str) -> Job:
     job = desk().jobs.find(token)
     if job is None:
-        raise not_found("This file is no longer at hand: choose it again.")
+        raise NotThereError("This file is no longer at hand: choose it again.")
     return job
 
 
@@ -241,7 +240,7 @@ def undo_one_import(path: ImportPath) -> Response:
     """Take the sessions of a file out again."""
     count = undo_import(path.number, desk().today())
     if count is None:
-        raise not_found("There is no such import, or it was undone already.")
+        raise NotThereError("There is no such import, or it was undone already.")
     return answer(Undone(sessions=count))
 
 
@@ -272,12 +271,3 @@ def _sessions(athlete: Athlete, query: RangeQuery) -> list[tuple[str, Session]]:
         for session in source.week("completed", week)
         if first <= session.date <= last
     ]
-
-
-def range_of(query: RangeQuery) -> tuple[date, date]:
-    """The days of an export, both within; everything where one is left out."""
-    first = the_day(query.first, "first") if query.first else date(YEARS.start, 1, 1)
-    last = the_day(query.last, "last") if query.last else date(YEARS[-1], 12, 31)
-    if last < first:
-        raise bad_input("last", f"{last} lies before {first}: begin earlier, or end later")
-    return first, last

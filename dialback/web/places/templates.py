@@ -4,13 +4,11 @@ from __future__ import annotations
 
 from flask import Response
 
-from dialback.core.notation import Change
-from dialback.store.blocks import save_template, sheets_of, templates
+from dialback.store.blocks import templates
 from dialback.store.models import Template
-from dialback.store.plans import Moved, laid, put_down, undo
-from dialback.store.unit import unit
+from dialback.store.plans import Moved
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, the_athlete, the_template, the_week
+from dialback.web.desk import answer, desk, the_week
 from dialback.web.shapes import (
     Done,
     LaidOver,
@@ -22,6 +20,7 @@ from dialback.web.shapes import (
     Templates,
     WeekPath,
 )
+from dialback.work import templates as work
 
 api = blueprint("templates", __name__, "/templates")
 from_block = blueprint("template_of_weeks", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
@@ -36,61 +35,49 @@ def list_templates() -> Response:
 @from_block.post("/template", responses={201: TemplateOut})
 def keep_template(path: WeekPath, body: TemplateBody) -> Response:
     """Keep the planned sessions from this week on as a template."""
-    athlete, first = the_athlete(path.athlete_id), the_week(path.week)
-    ledger = desk().ledgers.of(athlete)
+    first = the_week(path.week)
     weeks = [first.plus(at) for at in range(body.weeks)]
-    with unit():
-        row = save_template(body.name, athlete, ledger, weeks)
+    row = work.keep(desk().ledgers, path.athlete_id, body.name, weeks)
     return answer(_out(row), 201)
 
 
 @api.post("/<int:template>/lay", responses={200: TemplateLaid})
 def lay_template(path: TemplatePath, body: LayTemplateBody) -> Response:
     """Lay a template over the weeks of several athletes; for all of them or for none."""
-    template, first = the_template(path.template), the_week(body.week)
-    done = []
-    with unit():
-        for number in dict.fromkeys(body.athletes):
-            athlete = the_athlete(number)
-            ledger = desk().ledgers.of(athlete)
-            movements = ledger.movements
-            sheets = [
-                laid(one, 0, movements, Change())
-                for one in sheets_of(template, first.monday, template.weeks, movements)
-            ]
-            moved = put_down(athlete, ledger, sheets, desk().today())
-            done.append(LaidOver(athlete=number, added=moved.added, removed=moved.removed))
-    return answer(TemplateLaid(laid=done))
+    shared = desk()
+    done = work.lay(
+        shared.ledgers, path.template, body.athletes, the_week(body.week), shared.today()
+    )
+    return answer(_laid(done))
 
 
 @api.post("/undo", responses={200: TemplateLaid})
 def undo_template(body: TemplateLaid) -> Response:
     """Undo what a template laid, for all of its athletes."""
-    back = []
-    with unit():
-        for one in body.laid:
-            moved = undo(the_athlete(one.athlete), Moved(one.added, one.removed), desk().today())
-            back.append(LaidOver(athlete=one.athlete, added=moved.added, removed=moved.removed))
-    return answer(TemplateLaid(laid=back))
+    done = [(one.athlete, Moved(one.added, one.removed)) for one in body.laid]
+    return answer(_laid(work.take_back(done, desk().today())))
+
+
+def _laid(done: list[work.Laid]) -> TemplateLaid:
+    return TemplateLaid(
+        laid=[
+            LaidOver(athlete=number, added=moved.added, removed=moved.removed)
+            for number, moved in done
+        ]
+    )
 
 
 @api.post("/<int:template>/remove", responses={200: Done})
 def remove_template(path: TemplatePath) -> Response:
     """Take a template away; what was laid from it stays."""
-    return _put(path.template, removed=True)
+    work.remove(path.template, desk().today())
+    return answer(Done())
 
 
 @api.post("/<int:template>/restore", responses={200: Done})
 def restore_template(path: TemplatePath) -> Response:
     """Bring a template back."""
-    return _put(path.template, removed=False)
-
-
-def _put(number: int, *, removed: bool) -> Response:
-    with unit():
-        template = the_template(number, removed=not removed)
-        template.deleted_on = desk().today() if removed else None
-        template.save()
+    work.restore(path.template)
     return answer(Done())
 
 

@@ -21,10 +21,10 @@ from dialback.core.tally import (
 from dialback.core.vocabulary import PAIRS, TITLES, label
 from dialback.core.weeks import Week
 from dialback.core.words import describe, explain, movement_text
+from dialback.web.beside import notes
 from dialback.web.blueprint import blueprint
+from dialback.web.columns import COLUMNS, week_column
 from dialback.web.desk import answer, desk, judged_week, the_athlete, the_week
-from dialback.web.places.restrictions import notes
-from dialback.web.places.roster import COLUMNS, week_column
 from dialback.web.shapes import (
     AcceptBody,
     AcceptCauseBody,

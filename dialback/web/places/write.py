@@ -18,15 +18,14 @@ from dialback.core.movements import MovementTable
 from dialback.core.notation import Reading, WrittenSession, gather, read, write
 from dialback.core.notation.expand import PlacedSet, placed_sets
 from dialback.core.notation.rows import readings
-from dialback.core.sessions import MAX_SETS, Session
+from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger, tally
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
-from dialback.store.athletes import movement_ids
 from dialback.store.models import Athlete
 from dialback.store.models import Session as SessionRow
-from dialback.store.sessions import TEXT_KEY, add_sessions, planned_rows, write_plan
-from dialback.store.unit import touch, unit
+from dialback.store.sessions import TEXT_KEY, planned_rows
+from dialback.web.beside import kit_misses, restricted_lines
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import (
     answer,
@@ -37,10 +36,7 @@ from dialback.web.desk import (
     the_day,
     the_week,
 )
-from dialback.web.places.drafts import audited
-from dialback.web.places.form import kit_misses
-from dialback.web.places.restrictions import restricted_lines
-from dialback.web.problems import not_found, stale
+from dialback.web.drafted import audited
 from dialback.web.shapes import (
     AddTextBody,
     LinePart,
@@ -59,6 +55,8 @@ from dialback.web.shapes import (
     WrittenRow,
     WrittenWeek,
 )
+from dialback.work import planning
+from dialback.work.errors import NotThereError
 
 api = blueprint("write", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
 
@@ -126,7 +124,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
     day = _day(body.date, week)
     reading = read(body.text, ledger.movements)
     maxima = Maxima(ledger, day)
-    session = _flat(reading, day, body.title, maxima)
+    session = planning.as_one_session(reading, day, body.title, maxima)
     others = [
         other
         for row, other in zip(
@@ -194,17 +192,6 @@ def _shares(placed: Iterable[PlacedSet], maxima: Maxima) -> list[LineShare]:
     return list(told.values())
 
 
-def _flat(reading: Reading, day: date, title: str, maxima: Maxima) -> Session:
-    """All that could be read as one session of the day; a text is one session here."""
-    setting = maxima.setting()
-    sets = tuple(placed.set for part in reading.sessions for placed in placed_sets(part, setting))
-    if len(sets) > MAX_SETS:
-        raise bad_input(
-            "text", f"{len(sets)} sets are more than a session: at most {MAX_SETS} are taken"
-        )
-    return Session(date=day, title=title, sets=sets)
-
-
 def _line_parts(ledger: Ledger, entries: Sequence[Entry], lines: Iterable[int]) -> list[LinePart]:
     by_line: dict[int, list[Entry]] = {}
     for line, entry in zip(lines, entries, strict=True):
@@ -230,52 +217,32 @@ def add_text(path: WeekPath, body: AddTextBody) -> Response:
 
     Sent again with the same ``client``, it is the session that is there already.
     """
-    week = the_week(path.week)
-    with unit():
-        athlete = the_athlete(path.athlete_id)
-        session, text = _session(athlete, week, body), body.text
-        if body.client is not None and (known := _sent_before(athlete, body.client)):
-            return answer(known, 201)
-        ids = add_sessions(athlete, "planned", [session], movement_ids(athlete))
-        row = SessionRow.get_by_id(ids[session.date])
-        row.extra = {**row.extra, TEXT_KEY: text}
-        row.client_id = body.client
-        row.save()
-        touch(athlete)
+    written = _written(body, the_week(path.week))
+    row = planning.add_written(desk().ledgers, path.athlete_id, written, body.client)
     return answer(
-        WrittenRow(id=row.id, date=body.date, title=body.title, text=text, revision=row.revision),
+        WrittenRow(
+            id=row.id,
+            date=row.date.isoformat(),
+            title=row.title,
+            text=str(row.extra.get(TEXT_KEY, "")),
+            revision=row.revision,
+        ),
         201,
     )
 
 
-def _sent_before(athlete: Athlete, client: str) -> WrittenRow | None:
-    row = SessionRow.get_or_none(
-        SessionRow.client_id == client,
-        SessionRow.athlete == athlete,
-        SessionRow.basis == "planned",
-        SessionRow.deleted_on.is_null(),
-    )
-    if row is None:
-        if SessionRow.select().where(SessionRow.client_id == client).exists():
-            raise bad_input("client", "this mark belongs to another session: make a new one")
-        return None
-    text = str(row.extra.get(TEXT_KEY, ""))
-    return WrittenRow(
-        id=row.id, date=row.date.isoformat(), title=row.title, text=text, revision=row.revision
-    )
+def _written(body: TextBody, week: Week) -> planning.Written:
+    return planning.Written(_day(body.date, week), body.title, body.text)
 
 
 @api.put("/written/<int:session>", responses={200: Revision})
 def save_text(path: SessionPath, body: SaveTextBody) -> Response:
     """Keep a session's text and the sets it comes to. A stale revision is refused."""
-    week = the_week(path.week)
-    with unit():
-        athlete = the_athlete(path.athlete_id)
-        session = _session(athlete, week, body)
-        row = _row(athlete, path.session, body.revision)
-        write_plan(row, session, movement_ids(athlete), body.text)
-        touch(athlete)
-    return answer(Revision(revision=row.revision))
+    written = _written(body, the_week(path.week))
+    revision = planning.keep_written(
+        desk().ledgers, path.athlete_id, path.session, written, body.revision
+    )
+    return answer(Revision(revision=revision))
 
 
 @api.get("/written/<int:session>/paper")
@@ -290,7 +257,7 @@ def session_on_paper(path: SessionPath) -> Response:
                 _paper(athlete, ledger, session, _text_of(row, session, ledger.movements))
             )
             return attachment(paper, athlete, "application/pdf", f"{row.date}.pdf")
-    raise not_found(f"{athlete.name} has no planned session with the number {path.session}.")
+    raise NotThereError(f"{athlete.name} has no planned session with the number {path.session}.")
 
 
 def _paper(athlete: Athlete, ledger: Ledger, session: Session, text: str) -> PaperSession:
@@ -326,34 +293,8 @@ def restore_session(path: SessionPath, body: RevisionBody) -> Response:
 
 
 def _set_deleted(path: SessionPath, body: RevisionBody, on: date | None) -> Response:
-    with unit():
-        athlete = the_athlete(path.athlete_id)
-        row = _row(athlete, path.session, body.revision, deleted=on is None)
-        row.deleted_on = on
-        row.revision += 1
-        row.save()
-        touch(athlete)
-    return answer(Revision(revision=row.revision))
-
-
-def _row(athlete: Athlete, number: int, revision: int, *, deleted: bool = False) -> SessionRow:
-    row = SessionRow.get_or_none(
-        SessionRow.id == number,
-        SessionRow.athlete == athlete,
-        SessionRow.basis == "planned",
-        SessionRow.deleted_on.is_null(not deleted),
-    )
-    if row is None:
-        raise not_found(f"{athlete.name} has no planned session with the number {number}.")
-    if row.revision != revision:
-        raise stale("This session")
-    return row
-
-
-def _session(athlete: Athlete, week: Week, body: TextBody) -> Session:
-    day = _day(body.date, week)
-    ledger = desk().ledgers.of(athlete)
-    return _flat(read(body.text, ledger.movements), day, body.title, Maxima(ledger, day))
+    revision = planning.take_out(path.athlete_id, path.session, body.revision, on)
+    return answer(Revision(revision=revision))
 
 
 def _day(text: str, week: Week) -> date:

@@ -1,0 +1,113 @@
+"""What stands beside a week or a text: restrictions, and what the kit cannot give."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
+from datetime import date
+
+from dialback.core.kit import NoBand, Unmade, check, sentence
+from dialback.core.movements import MovementTable
+from dialback.core.notation import Load
+from dialback.core.notation.expand import PlacedSet
+from dialback.core.notation.pieces import load_text
+from dialback.core.notation.values import loads_in
+from dialback.core.restrictions import set_breach
+from dialback.core.sessions import KG_PER_LB
+from dialback.core.tally import Ledger
+from dialback.store.kit import the_kit
+from dialback.web.shapes import (
+    KitChoice,
+    KitMiss,
+    MistakeOut,
+    RestrictionNote,
+)
+
+
+def notes(ledger: Ledger, days: Sequence[date]) -> list[RestrictionNote]:
+    """The restrictions that hold on one of the days, in words."""
+    return [
+        RestrictionNote(words=one.words, by=one.by, since=one.since.isoformat(), word=one.word)
+        for one in ledger.restrictions
+        if any(one.holds(day) for day in days)
+    ]
+
+
+def restricted_lines(
+    text: str, sets: Iterable[PlacedSet], ledger: Ledger, day: date
+) -> list[MistakeOut]:
+    """What restrictions do not allow of a text, once for each line and restriction."""
+    holding = [one for one in ledger.restrictions if one.holds(day)]
+    if not holding:
+        return []
+    lines = text.replace("\r\n", "\n").replace("\r", "\n").split("\n")
+    found: dict[tuple[int, str], MistakeOut] = {}
+    for placed in sets:
+        movements = [ledger.movements[name] for name, _ in placed.set.named_moves()]
+        for restriction in holding:
+            breach = set_breach(placed.set, movements, restriction, ledger.rules)
+            if breach is None:
+                continue
+            touched = next(one for one in movements if restriction.touches(one, ledger.rules))
+            column, length = _place(lines[placed.line - 1], (touched.name, *touched.aliases))
+            says = f"{breach}, on the word of {restriction.by}"
+            found.setdefault(
+                (placed.line, says),
+                MistakeOut(line=placed.line, column=column + 1, length=length, message=says),
+            )
+    return list(found.values())
+
+
+def _place(line: str, names: Iterable[str]) -> tuple[int, int]:
+    """Where one of the names stands in a line; the words of the line if none is written out."""
+    for name in names:
+        at = re.search(re.escape(name), line, re.IGNORECASE)
+        if at:
+            return at.start(), at.end() - at.start()
+    bare = line.strip()
+    return line.index(bare), max(1, len(bare))
+
+
+def kit_misses(text: str, sets: Iterable[PlacedSet], movements: MovementTable) -> list[KitMiss]:
+    """What the room cannot give, once for each place in the text."""
+    kit = the_kit()
+    if kit is None:
+        return []
+    lines = text.replace("\r\n", "\n").replace("\r", "\n").split("\n")
+    misses: dict[tuple[int, int], KitMiss] = {}
+    for placed in sets:
+        found = check(placed.set, kit, movements)
+        if found is None:
+            continue
+        line = lines[placed.line - 1]
+        if isinstance(found, NoBand):
+            at = re.search(rf"band\s+{re.escape(found.band)}", line, re.IGNORECASE)
+            column, length = (at.start(), at.end() - at.start()) if at else (0, len(line))
+            choices = [KitChoice(text=f"band {one}", step=0) for one in found.bands]
+        else:
+            written = next(
+                (one for one in loads_in(line) if one.load.kg == placed.set.load_kg), None
+            )
+            column, length = (written.at, written.length) if written else (0, len(line))
+            choices = [] if written is None else _choices(found, written.load)
+        misses.setdefault(
+            (placed.line, column),
+            KitMiss(
+                line=placed.line, column=column + 1, length=max(1, length),
+                message=sentence(found), choices=choices,
+            ),
+        )  # fmt: skip
+    return list(misses.values())
+
+
+def _choices(found: Unmade, load: Load) -> list[KitChoice]:
+    per_unit = KG_PER_LB if load.unit == "lb" else 1.0
+    return [
+        KitChoice(
+            text=load_text(replace(load, value=round(kg / per_unit, 2))),
+            step=kg / found.wanted_kg - 1,
+        )
+        for kg in dict.fromkeys((found.below_kg, found.above_kg))
+        if kg is not None
+    ]

@@ -1,0 +1,74 @@
+"""The audit of a draft, as the Dial and Write show it."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from dialback.core.adjust import (
+    DraftSession,
+    Line,
+    as_sessions,
+    dial_total,
+    difference,
+    turns,
+)
+from dialback.core.audit import audit, audit_draft
+from dialback.core.movements import MovementTable
+from dialback.core.tally import AsPlanned, Ledger
+from dialback.core.weeks import Week
+from dialback.core.words import describe, movement_text
+from dialback.web.shapes import (
+    DraftAudit,
+    DraftSet,
+)
+from dialback.web.sheet import (
+    TwoSides,
+    by_urgency,
+    finding_out,
+    pair_rows,
+    rows,
+)
+
+FINE_STEP_KG = 1.0
+
+
+COARSE_STEP_KG = 2.5
+
+
+COARSE_FROM_KG = 20.0
+"""From this load of one implement on, a bar with plates is likely: its steps are coarser."""
+
+
+def audited(ledger: Ledger, week: Week, sessions: Sequence[DraftSession]) -> DraftAudit:
+    """The audit of sessions as the plan of a week, against the plan that is published."""
+    draft = audit_draft(ledger, week, as_sessions(sessions))
+    published = audit(ledger, week, "planned")
+    findings = by_urgency(draft.findings)
+    changed = difference(published.findings, draft.findings)
+    appeared = {one.key for one in changed.appeared}
+    sides = TwoSides(draft, published, draft)
+    totals, muscles, _ = rows(sides, findings)
+    return DraftAudit(
+        total=dial_total(sessions, ledger.movements),
+        as_planned=isinstance(ledger.source, AsPlanned),
+        totals=totals,
+        pairs=pair_rows(sides, findings),
+        muscles=muscles,
+        findings=[finding_out(one, {}) for one in findings],
+        cleared=[finding_out(one, {}) for one in by_urgency(changed.cleared)],
+        appeared=[at for at, one in enumerate(findings) if one.key in appeared],
+        lines=[[_words(line, ledger.movements) for line in day.lines] for day in sessions],
+    )
+
+
+def _words(line: Line, movements: MovementTable) -> DraftSet:
+    coarse = line.set.implements == 1 and line.set.load_kg >= COARSE_FROM_KG
+    names = dict.fromkeys(movement_text(one) for one in line.unit)
+    return DraftSet(
+        movement=", ".join(names),
+        text="; ".join(f"{movement_text(one)} {describe(one)}" for one in line.unit)
+        if line.rounds
+        else describe(line.set),
+        load_step_kg=COARSE_STEP_KG if coarse else FINE_STEP_KG,
+        turns=turns(line, movements),
+    )

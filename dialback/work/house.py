@@ -1,0 +1,81 @@
+"""What belongs to the whole house: its rules, its kit, the unit of weight."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+from dialback.book.errors import BadInputError, Problem
+from dialback.core.kit import Kit
+from dialback.core.rules import Rules, merge
+from dialback.core.words import Unit
+from dialback.store.athletes import athlete_on_roster, house
+from dialback.store.models import House
+from dialback.store.unit import touch, touch_house, unit
+from dialback.work.errors import StaleError
+
+
+def keep_house_rules(chosen: Mapping[str, Any], revision: int) -> int:
+    """Keep the house's choices; the new revision. Raises ``StaleError``, ``BadInputError``."""
+    with unit():
+        changes = rules_of_choices(chosen, {}).changes()
+        owner = house()
+        if owner.revision != revision:
+            raise StaleError("The house rules")
+        owner.rules = _with_unknown(owner.rules, changes)
+        owner.revision += 1
+        owner.save()
+        touch_house()
+        return int(owner.revision)
+
+
+def keep_athlete_rules(number: int, chosen: Mapping[str, Any], revision: int) -> int:
+    """Keep an athlete's own choices; the new revision. Raises ``StaleError``, ``BadInputError``."""
+    with unit():
+        of_house = house().rules
+        changes = rules_of_choices(chosen, of_house).changes(since=merge(of_house))
+        athlete = athlete_on_roster(number)
+        if athlete.revision != revision:
+            raise StaleError(f"The rules of {athlete.name}")
+        athlete.rules = _with_unknown(athlete.rules, changes)
+        athlete.revision += 1
+        touch(athlete)
+        return int(athlete.revision)
+
+
+def rules_of_choices(chosen: Mapping[str, Any], under: Mapping[str, Any]) -> Rules:
+    """The choices over those under them. Raises ``BadInputError`` for what is no rule."""
+    rules = merge(under, chosen)
+    unknown = merge(chosen).unknown()
+    if unknown:
+        raise BadInputError(
+            [Problem(f"chosen.{name}", "no rule has this name") for name in unknown]
+        )
+    return rules
+
+
+def _with_unknown(stored: Mapping[str, Any], chosen: dict[str, Any]) -> dict[str, Any]:
+    """Choices to store: rules that an import brought and that nobody knows stay where they are."""
+    unknown = {name: value for name, value in stored.items() if name not in Rules.model_fields}
+    return {**unknown, **chosen}
+
+
+def keep_kit(kit: Kit, revision: int) -> int:
+    """Keep what the room has; the new revision. Raises ``StaleError``."""
+    with unit():
+        owner = house()
+        if owner.kit_revision != revision:
+            raise StaleError("The kit")
+        owner.kit = kit.model_dump(mode="json", exclude_defaults=True)
+        owner.kit_revision += 1
+        # Loads in per cent and the judgement of steps look at the kit.
+        owner.save(only=[House.kit, House.kit_revision])
+        touch_house()
+        return int(owner.kit_revision)
+
+
+def show_weights_in(shown: Unit) -> None:
+    """Show weights in another unit; what is kept stays as it is."""
+    with unit():
+        # Sentences were said in the other unit: they are made anew.
+        House.update(unit=shown, change=House.change + 1).execute()

@@ -1,0 +1,60 @@
+"""Logging: what was done, kept once however often it is sent; two versions are decided between."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from dialback.book.errors import BadInputError, Problem
+from dialback.core.movements import UnknownMovementError
+from dialback.core.sessions import Session, lies_ahead
+from dialback.core.tally import Ledger
+from dialback.store.athletes import Ledgers, athlete_on_roster
+from dialback.store.logs import Change, Saved, decide, find_log, put_aside, save_log
+from dialback.store.models import Version
+from dialback.store.unit import unit
+from dialback.work.errors import NotThereError
+
+
+def keep(ledgers: Ledgers, number: int, change: Change, today: date) -> Saved:
+    """Keep a log. Sent again, it is kept once; over a newer one, both are kept."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        _check(change.session, ledgers.of(athlete), today)
+        return save_log(athlete, change, today)
+
+
+def _check(session: Session, ledger: Ledger, today: date) -> None:
+    """Refuse a day that is not there yet, and movements that nobody knows."""
+    problems = []
+    if lies_ahead(session.date, today):
+        problems.append(
+            Problem("session.date", f"{session.date} lies ahead: a log is of what was done")
+        )
+    for at, one in enumerate(session.sets):
+        for name, _ in one.named_moves():
+            try:
+                ledger.movements[name]
+            except UnknownMovementError as unknown:
+                problems.append(Problem(f"session.sets[{at}].exercise", str(unknown)))
+    if problems:
+        raise BadInputError(problems)
+
+
+def take_out(number: int, client_id: str, on: date | None) -> None:
+    """Take a log out of the book on a day, or, without one, put it back."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        row = find_log(athlete, client_id, deleted=on is None)
+        if row is None:
+            raise NotThereError(f"{athlete.name} has no such log.")
+        put_aside(athlete, row, on)
+
+
+def decide_between(number: int, version: int, *, keep_other: bool) -> None:
+    """Decide between the stored log and the one that arrived beside it."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        row = Version.get_or_none(Version.id == version)
+        if row is None or row.session.athlete.id != athlete.id:
+            raise NotThereError("That has been decided already.")
+        decide(athlete, row, keep_other=keep_other)

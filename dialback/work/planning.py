@@ -1,0 +1,290 @@
+"""Planning: sessions as text, laid over other days, taken in from a text; blocks of weeks."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import date
+from typing import Literal
+
+from dialback.book.errors import BadInputError, Problem, bad_input
+from dialback.core.maxima import Maxima
+from dialback.core.movements import MovementTable
+from dialback.core.notation import Change, Reading, read
+from dialback.core.notation.expand import placed_sets
+from dialback.core.sessions import MAX_SETS, Session
+from dialback.core.tally import Ledger
+from dialback.core.weeks import Week
+from dialback.store.athletes import Ledgers, athlete_on_roster, movement_ids
+from dialback.store.blocks import blocks_of, place_block, sheets_of
+from dialback.store.models import Athlete, Block
+from dialback.store.models import Session as SessionRow
+from dialback.store.plans import Moved, Sheet, find_plans, laid, put_down, sheet_of, undo
+from dialback.store.sessions import TEXT_KEY, add_sessions, planned_rows, write_plan
+from dialback.store.unit import touch, unit
+from dialback.work.errors import NotThereError, StaleError
+from dialback.work.templates import the_template
+
+
+@dataclass(frozen=True, slots=True)
+class Written:
+    """A session as it is written: its day, title and text."""
+
+    day: date
+    title: str
+    text: str
+
+
+def add_written(ledgers: Ledgers, number: int, written: Written, client: str | None) -> SessionRow:
+    """Add a planned session. Lines with mistakes are kept as text only.
+
+    Sent again with the same ``client``, it is the session that is there already.
+    """
+    with unit():
+        athlete = athlete_on_roster(number)
+        session = _as_session(ledgers.of(athlete), written)
+        known = None if client is None else _sent_before(athlete, client)
+        if known is not None:
+            return known
+        ids = add_sessions(athlete, "planned", [session], movement_ids(athlete))
+        row: SessionRow = SessionRow.get_by_id(ids[session.date])
+        row.extra = {**row.extra, TEXT_KEY: written.text}
+        row.client_id = client
+        row.save()
+        touch(athlete)
+        return row
+
+
+def _sent_before(athlete: Athlete, client: str) -> SessionRow | None:
+    row: SessionRow | None = SessionRow.get_or_none(
+        SessionRow.client_id == client,
+        SessionRow.athlete == athlete,
+        SessionRow.basis == "planned",
+        SessionRow.deleted_on.is_null(),
+    )
+    if row is None and SessionRow.select().where(SessionRow.client_id == client).exists():
+        raise bad_input("client", "this mark belongs to another session: make a new one")
+    return row
+
+
+def keep_written(
+    ledgers: Ledgers, number: int, session: int, written: Written, revision: int
+) -> int:
+    """Keep a session's text and the sets it comes to; the new revision. Raises ``StaleError``."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        content = _as_session(ledgers.of(athlete), written)
+        row = _planned(athlete, session, revision)
+        write_plan(row, content, movement_ids(athlete), written.text)
+        touch(athlete)
+        return int(row.revision)
+
+
+def take_out(number: int, session: int, revision: int, on: date | None) -> int:
+    """Take a planned session out of its week on a day, or, without one, put it back."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        row = _planned(athlete, session, revision, deleted=on is None)
+        row.deleted_on = on
+        row.revision += 1
+        row.save()
+        touch(athlete)
+        return int(row.revision)
+
+
+def _planned(athlete: Athlete, number: int, revision: int, *, deleted: bool = False) -> SessionRow:
+    row: SessionRow | None = SessionRow.get_or_none(
+        SessionRow.id == number,
+        SessionRow.athlete == athlete,
+        SessionRow.basis == "planned",
+        SessionRow.deleted_on.is_null(not deleted),
+    )
+    if row is None:
+        raise NotThereError(f"{athlete.name} has no planned session with the number {number}.")
+    if row.revision != revision:
+        raise StaleError("This session")
+    return row
+
+
+def _as_session(ledger: Ledger, written: Written) -> Session:
+    reading = read(written.text, ledger.movements)
+    return as_one_session(reading, written.day, written.title, Maxima(ledger, written.day))
+
+
+def as_one_session(reading: Reading, day: date, title: str, maxima: Maxima) -> Session:
+    """All that could be read as one session of the day; a text is one session here."""
+    setting = maxima.setting()
+    sets = tuple(placed.set for part in reading.sessions for placed in placed_sets(part, setting))
+    if len(sets) > MAX_SETS:
+        raise bad_input(
+            "text", f"{len(sets)} sets are more than a session: at most {MAX_SETS} are taken"
+        )
+    return Session(date=day, title=title, sets=sets)
+
+
+# Over days and weeks.
+
+
+@dataclass(frozen=True, slots=True)
+class Laying:
+    """Sessions to lay: how many days on each time, with which step, lighter or not, moved or not.
+
+    ``to`` is a day for the first of them, in place of ``shifts``.
+    """
+
+    sessions: list[int]
+    shifts: Sequence[int]
+    to: date | None
+    change: Change
+    lighter: bool
+    move: bool
+
+
+def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> Moved:
+    """Lay sessions over other days: copy, move, repeat with a step, make lighter."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        ledger = ledgers.of(athlete)
+        rows = _plans(athlete, laying.sessions)
+        if laying.to is None and not laying.shifts:
+            raise bad_input("shifts", "say where to: days on, or the day itself as 'to'")
+        shifts = laying.shifts if laying.to is None else [(laying.to - rows[0].date).days]
+        sheets = [sheet_of(ledger, row) for row in rows]
+        new = [
+            laid(sheet, days, ledger.movements, laying.change.times(at),
+                 lighter_week=laying.lighter)
+            for at, days in enumerate(shifts, 1)
+            for sheet in sheets
+        ]  # fmt: skip
+        return put_down(athlete, ledger, new, today, gone=rows if laying.move else ())
+
+
+def take_back(number: int, moved: Moved, today: date) -> Moved:
+    """Undo what was laid: what came goes, what went comes back; what undoes that again."""
+    with unit():
+        return undo(athlete_on_roster(number), moved, today)
+
+
+def _plans(athlete: Athlete, numbers: list[int]) -> list[SessionRow]:
+    found = find_plans(athlete, numbers)
+    if isinstance(found, int):
+        raise NotThereError(f"{athlete.name} has no planned session with the number {found}.")
+    return found
+
+
+def take_text_in(ledgers: Ledgers, number: int, text: str, today: date) -> tuple[Moved, Week]:
+    """Take sessions in from a text, each below its day; all or nothing. With their first week."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        ledger = ledgers.of(athlete)
+        sheets = _sheets_in(text, ledger.movements)
+        moved = put_down(athlete, ledger, sheets, today)
+    return moved, Week.of(min(one.day for one in sheets))
+
+
+def _sheets_in(text: str, movements: MovementTable) -> list[Sheet]:
+    reading = read(text, movements)
+    if reading.mistakes:
+        raise BadInputError(
+            [
+                Problem(f"line {one.line}, column {one.column}", one.message)
+                for one in reading.mistakes
+            ]
+        )
+    if not reading.sessions:
+        raise bad_input("text", "has no session: begin each with its day, as in 2026-11-30 Legs")
+    if any(one.day is None for one in reading.sessions):
+        raise bad_input("text", "each session begins with its day, as in 2026-11-30 Legs")
+    days = Counter(one.day for one in reading.sessions)
+    twice = next((day for day, count in days.items() if count > 1), None)
+    if twice is not None:
+        raise bad_input("text", f"{twice} stands there twice: a day is given once")
+    return [
+        Sheet(one.day, one.title, replace(one, day=None, title=""))
+        for one in reading.sessions
+        if one.day is not None
+    ]
+
+
+# Blocks.
+
+
+@dataclass(frozen=True, slots=True)
+class NewBlock:
+    """A block to make: its weeks, and what they are filled with."""
+
+    title: str
+    first: Week
+    weeks: int
+    fill: Literal["nothing", "week before", "template"]
+    template: int | None
+    change: Change
+    lighter_every: int | None
+
+
+def make_block(ledgers: Ledgers, number: int, new: NewBlock, today: date) -> tuple[Block, Moved]:
+    """Make a block, and fill it."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        ledger = ledgers.of(athlete)
+        block = place_block(athlete, new.title, new.first, new.weeks)
+        moved = put_down(athlete, ledger, _filling(new, athlete, ledger), today)
+        touch(athlete)
+    return block, moved
+
+
+def _filling(new: NewBlock, athlete: Athlete, ledger: Ledger) -> list[Sheet]:
+    """The sessions of a new block."""
+    movements = ledger.movements
+    every = new.lighter_every
+    lighter = {at for at in range(new.weeks) if every and (at + 1) % every == 0}
+    if new.fill == "template":
+        template = the_template(new.template or 0)
+        return [
+            laid(one, 0, movements, Change(), lighter_week=_week_at(one, new.first) in lighter)
+            for one in sheets_of(template, new.first.monday, new.weeks, movements)
+        ]
+    if new.fill == "week before":
+        before = new.first.plus(-1)
+        rows = planned_rows(athlete, before)
+        if not rows:
+            raise bad_input("fill", f"nothing is planned in {before}: fill the block otherwise")
+        sheets = [sheet_of(ledger, row) for row in rows]
+        return [
+            laid(one, 7 * (at + 1), movements, new.change.times(at + 1), lighter_week=at in lighter)
+            for at in range(new.weeks)
+            for one in sheets
+        ]
+    return []
+
+
+def _week_at(sheet: Sheet, first: Week) -> int:
+    return (sheet.day - first.monday).days // 7
+
+
+def change_block(number: int, block: int, title: str, weeks: int) -> Block:
+    """Give a block another title or length; its sessions stay as they are."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        row = _block(athlete, block)
+        row = place_block(athlete, title, Week.parse(row.first_week), weeks, row)
+        touch(athlete)
+        return row
+
+
+def remove_block(number: int, block: int, today: date) -> None:
+    """Take a block away; its sessions stay as they are."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        row = _block(athlete, block)
+        row.deleted_on = today
+        row.save()
+        touch(athlete)
+
+
+def _block(athlete: Athlete, number: int) -> Block:
+    row = next((one for one in blocks_of(athlete) if one.id == number), None)
+    if row is None:
+        raise NotThereError(f"{athlete.name} has no block with the number {number}.")
+    return row

@@ -1,0 +1,97 @@
+"""Who is on the roster, and what is known of each: maxima, restrictions."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from dialback.book.errors import bad_input
+from dialback.core.restrictions import Restriction
+from dialback.core.sessions import Maximum
+from dialback.store.athletes import Ledgers, athlete_on_roster, find_athlete
+from dialback.store.maxima import add_maxima
+from dialback.store.models import Athlete
+from dialback.store.models import Maximum as MaximumRow
+from dialback.store.models import Restriction as RestrictionRow
+from dialback.store.restrictions import add_restrictions, lift
+from dialback.store.unit import touch, unit
+from dialback.work.errors import ConflictError, NotThereError
+
+
+def take_off(number: int, today: date) -> None:
+    """Take an athlete off the roster; nothing is lost."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        athlete.deleted_on = today
+        athlete.save()
+
+
+def put_back(number: int) -> None:
+    """Put an athlete back on the roster. Raises ``ConflictError`` if the name is taken by now."""
+    with unit():
+        athlete = Athlete.get_or_none(Athlete.id == number, Athlete.deleted_on.is_null(False))
+        if athlete is None:
+            raise NotThereError(f"No athlete off the roster has the number {number}.")
+        if find_athlete(athlete.name) is not None:
+            raise ConflictError("name-taken", f"Another {athlete.name!r} is on the roster now.")
+        athlete.deleted_on = None
+        athlete.save()
+
+
+def type_maximum(ledgers: Ledgers, number: int, maximum: Maximum) -> Athlete:
+    """Type a maximum in: the load of all implements that moves once, on its day."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        name = _known_name(ledgers, athlete, maximum.movement, "movement")
+        add_maxima(athlete, [maximum.model_copy(update={"movement": name})])
+        touch(athlete)
+        return athlete
+
+
+def remove_maximum(number: int, maximum: int) -> Athlete:
+    """Take a maximum away that was typed in by mistake."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        own = (MaximumRow.id == maximum, MaximumRow.athlete == athlete)
+        if not MaximumRow.delete().where(*own).execute():
+            raise NotThereError(f"{athlete.name} has no such maximum.")
+        touch(athlete)
+        return athlete
+
+
+def set_restriction(ledgers: Ledgers, number: int, restriction: Restriction) -> Athlete:
+    """Set a restriction, on somebody's word. It is lifted later, by a person."""
+    if restriction.lifted_on is not None:
+        raise bad_input("lifted_on", "a new restriction holds: it is lifted later, by a person")
+    with unit():
+        athlete = athlete_on_roster(number)
+        if restriction.about == "movement":
+            name = _known_name(ledgers, athlete, restriction.subject, "subject")
+            restriction = restriction.model_copy(update={"subject": name})
+        add_restrictions(athlete, [restriction])
+        touch(athlete)
+        return athlete
+
+
+def _known_name(ledgers: Ledgers, athlete: Athlete, name: str, place: str) -> str:
+    movements = ledgers.of(athlete).movements
+    if name not in movements:
+        raise bad_input(place, f"no movement is called {name!r}")
+    return movements[name].name
+
+
+def lift_restriction(number: int, restriction: int, on: date | None, by: str | None) -> Athlete:
+    """Lift a restriction from a day on, with who lifted it; with neither it holds again."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        row = RestrictionRow.get_or_none(
+            RestrictionRow.id == restriction, RestrictionRow.athlete == athlete
+        )
+        if row is None:
+            raise NotThereError(f"{athlete.name} has no such restriction.")
+        if (row.lifted_on is None) == (on is None):
+            state = "is in force" if on is None else f"was lifted by {row.lifted_by}"
+            raise ConflictError("as-it-is", f"This restriction {state} already.")
+        # One that begins on a later day and is lifted before never holds.
+        lift(row, None if on is None else max(on, row.since), by)
+        touch(athlete)
+        return athlete

@@ -1,0 +1,75 @@
+"""Templates: kept from an athlete's weeks, laid over those of several, taken away, brought back."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from datetime import date
+
+from dialback.core.notation import Change
+from dialback.core.weeks import Week
+from dialback.store.athletes import Ledgers, athlete_on_roster
+from dialback.store.blocks import save_template, sheets_of
+from dialback.store.models import Template
+from dialback.store.plans import Moved, laid, put_down, undo
+from dialback.store.unit import unit
+from dialback.work.errors import NotThereError
+
+Laid = tuple[int, Moved]
+"""An athlete's number, and what was added to and taken out of the plan."""
+
+
+def keep(ledgers: Ledgers, number: int, name: str, weeks: Sequence[Week]) -> Template:
+    """Keep the planned sessions of some weeks as a template."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        return save_template(name, athlete, ledgers.of(athlete), weeks)
+
+
+def lay(
+    ledgers: Ledgers, template: int, athletes: Iterable[int], first: Week, today: date
+) -> list[Laid]:
+    """Lay a template over the weeks of several athletes; for all of them or for none."""
+    done = []
+    with unit():
+        row = the_template(template)
+        for number in dict.fromkeys(athletes):
+            athlete = athlete_on_roster(number)
+            ledger = ledgers.of(athlete)
+            sheets = [
+                laid(one, 0, ledger.movements, Change())
+                for one in sheets_of(row, first.monday, row.weeks, ledger.movements)
+            ]
+            done.append((number, put_down(athlete, ledger, sheets, today)))
+    return done
+
+
+def take_back(done: Iterable[Laid], today: date) -> list[Laid]:
+    """Undo what a template laid, for all of its athletes; what undoes that again."""
+    with unit():
+        return [(number, undo(athlete_on_roster(number), moved, today)) for number, moved in done]
+
+
+def remove(template: int, today: date) -> None:
+    """Take a template away; what was laid from it stays."""
+    with unit():
+        row = the_template(template)
+        row.deleted_on = today
+        row.save()
+
+
+def restore(template: int) -> None:
+    """Bring a template back."""
+    with unit():
+        row = the_template(template, removed=True)
+        row.deleted_on = None
+        row.save()
+
+
+def the_template(number: int, *, removed: bool = False) -> Template:
+    """The template of that number, or a removed one. Raises ``NotThereError``."""
+    found: Template | None = Template.get_or_none(
+        Template.id == number, Template.deleted_on.is_null(not removed)
+    )
+    if found is None:
+        raise NotThereError(f"No template has the number {number}.")
+    return found
