@@ -50,7 +50,12 @@ def main() -> None:
         coach.open("/athletes/12/weeks/2026-W48/dial", "Nearest notches")
         driver.find_element(By.TAG_NAME, "body").send_keys("-----")
         shot("dial")
-        coach.open("/athletes/10/weeks/2026-W47/sheet?finding=off_plan%2Ftotal%2Fsets", "Missed")
+        coach.open("/athletes/1/weeks/2026-W49/dial", "Nearest notches")
+        driver.find_element(By.TAG_NAME, "body").send_keys("q")
+        coach.sees("all clear")
+        shot("dial-proposal")
+        missed = "?cause=missed%2F2026-11-20&unfolded=1"
+        coach.open(f"/athletes/10/weeks/2026-W47/sheet{missed}", "was missed")
         shot("week-sheet-reconciled")
         coach.open("/athletes/3/weeks/2026-W47/log", "more rounds")
         shot("log")

@@ -9,7 +9,7 @@ from __future__ import annotations
 import json
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Annotated, Any, Final, Literal
+from typing import Annotated, Any, Final, Literal, get_args
 
 from pydantic import AfterValidator, BeforeValidator, Field
 
@@ -169,7 +169,8 @@ def merge(*layers: Mapping[str, Any]) -> Rules:
 class RuleEntry:
     """What a coach reads about one rule.
 
-    ``choices`` are the named values with what each does, empty for a number or a table.
+    ``choices`` are the named values with what each does, empty for a number or a table; ``begin``
+    is what to switch it on with, where the default is none.
     """
 
     name: str
@@ -180,6 +181,12 @@ class RuleEntry:
     source: str
     unit: str = ""
     choices: tuple[tuple[Any, str], ...] = ()
+    begin: Any = None
+
+    @property
+    def optional(self) -> bool:
+        """Whether it can be switched off: then what it judges is not judged."""
+        return type(None) in get_args(Rules.model_fields[self.name].annotation)
 
 
 _HOUSE: Final = "Dial Back's own starting point; a matter of house custom"
@@ -407,13 +414,13 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         "session_minutes", "session", "Minutes of a session",
         "How long may a session take? Above 1.25 of it is high.",
         "findings of overfull sessions",
-        "The house's own hours; none until given", "minutes",
+        "The house's own hours; none until given", "minutes", begin=60,
     ),
     RuleEntry(
         "session_movements", "session", "Movements of a session",
         "How many different movements may a session have? Above 1.25 of it is high.",
         "findings of overfull sessions",
-        "The house's own custom; none until given", "movements",
+        "The house's own custom; none until given", "movements", begin=10,
     ),
     RuleEntry(
         "carry_over", "session", "Movements kept from week to week",

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import date
+from threading import Lock
 from typing import cast
 from urllib.parse import quote
 
@@ -31,6 +32,8 @@ class Desk:
     ledgers: Ledgers
     today: Callable[[], date]
     jobs: Jobs = field(default_factory=Jobs)
+    counting: Lock = field(default_factory=Lock)
+    """Held while the whole roster is counted: who comes meanwhile finds it done."""
 
 
 def desk() -> Desk:

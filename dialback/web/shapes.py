@@ -282,6 +282,21 @@ class Sheet(Shape):
     signature: SignatureOut | None
 
 
+class SchoolRow(Shape):
+    """A finding, and at which level each school would raise it; ``None`` where it would not."""
+
+    title: str
+    label: str
+    levels: list[Level | None]
+
+
+class SchoolsOut(Shape):
+    """A week under every school, in the order of the names; all else of the rules stays."""
+
+    names: list[str]
+    rows: list[SchoolRow]
+
+
 class TrailQuery(Shape):
     """A figure of the sheet."""
 
@@ -519,6 +534,8 @@ class RuleOut(Shape):
     changes: str
     source: str
     unit: str
+    optional: bool = Field(description="Whether it can be switched off, by null")
+    begin: Any = Field(description="What switching it on begins with")
     choices: list[Choice]
     default: JsonValue
     house: JsonValue

@@ -135,6 +135,11 @@ def _worst_open(findings: Sequence[FindingOut]) -> Level:
     return max((one.level for one in open_ones), key=LEVELS.index)
 
 
+def finding_title(finding: Finding) -> str:
+    """What kind of finding it is, in words."""
+    return _TITLES[finding.code]
+
+
 def finding_label(finding: Finding) -> str:
     """What the finding is about, in words."""
     if finding.code in _BY_DAY:

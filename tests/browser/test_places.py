@@ -107,6 +107,18 @@ def test_accept_a_finding_or_a_cause_with_all_that_follows(coach: Coach) -> None
     coach.address("2026-W48/dial")
 
 
+def test_schools_side_by_side(coach: Coach) -> None:
+    coach.open(MARO, "open causes")
+    coach.click("Schools side by side", "button")
+    coach.sees("Week 47 under every school")
+    coach.sees("everything counts")
+    row = coach.find("//div[@role='dialog']//tr[contains(., 'push : pull')]")
+    assert row.text.endswith("all")
+    assert coach.find("//div[@role='dialog']//tr[contains(., '1 of 4')]")
+    coach.click("Close", "button")
+    coach.sees_no("under every school")
+
+
 def test_what_hurts_stands_first(coach: Coach) -> None:
     coach.open("/", "Something hurt on Friday")
     assert coach.all("tbody a")[0].text == "Lisbet Arnaud"

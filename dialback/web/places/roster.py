@@ -6,7 +6,7 @@ from collections import Counter, defaultdict
 
 from flask import Response
 
-from dialback.core.audit import compliance, sessions_done
+from dialback.core.audit import LINKED_WEEKS, compliance, sessions_done
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import athletes, house
@@ -31,7 +31,8 @@ def roster() -> Response:
     """Every athlete with what the last audited week needs."""
     today = desk().today()
     week = Week.to_audit(today)
-    rows = _rows(week)
+    with desk().counting:
+        rows = _rows(week)
     rows.sort(key=lambda row: (not row.hurt, -row.counts.high, -row.counts.caution, row.name))
     return answer(
         Roster(
@@ -55,7 +56,7 @@ def _rows(week: Week) -> list[RosterRow]:
     rows = []
     waiting = undecided()
     for athlete in athletes():
-        ledger = desk().ledgers.preload(athlete, week.plus(-BEFORE), week, owner)
+        ledger = desk().ledgers.preload(athlete, week.plus(-BEFORE), week.plus(LINKED_WEEKS), owner)
         log = waiting.get(athlete.id)
         place = LogPlace(week=str(Week.of(log.date)), session=client_id_of(log)) if log else None
         rows.append(_row(athlete, ledger, week, accepted, signed.get(athlete.id), place))

@@ -98,6 +98,8 @@ def _rules_out(
                 changes=entry.changes,
                 source=entry.source,
                 unit=entry.unit,
+                optional=entry.optional,
+                begin=entry.begin if default[entry.name] is None else default[entry.name],
                 choices=[Choice(value=value, meaning=text) for value, text in entry.choices],
                 default=default[entry.name],
                 house=house_values[entry.name],

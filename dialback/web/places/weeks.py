@@ -8,6 +8,7 @@ from flask import Response
 
 from dialback.book.errors import bad_input
 from dialback.core.audit import Audit, audit
+from dialback.core.schools import under_schools
 from dialback.core.sessions import parse_day
 from dialback.core.tally import (
     TOP_LOAD,
@@ -33,6 +34,8 @@ from dialback.web.shapes import (
     Done,
     FindingKey,
     Frame,
+    SchoolRow,
+    SchoolsOut,
     Sheet,
     SignBody,
     Trail,
@@ -41,7 +44,7 @@ from dialback.web.shapes import (
     WeekColumn,
     WeekPath,
 )
-from dialback.web.sheet import TwoSides, athlete_out, sheet
+from dialback.web.sheet import TwoSides, athlete_out, finding_label, finding_title, sheet
 from dialback.work import judging
 
 api = blueprint("weeks", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
@@ -75,6 +78,31 @@ def week_sheet(path: WeekPath, query: BasisQuery) -> Response:
     planned, done = audit(ledger, week, "planned"), judged_week(ledger, week)
     judged = done if query.basis == "completed" else planned
     return answer(sheet(athlete, TwoSides(planned, done, judged), desk().today()))
+
+
+@api.get("/schools", responses={200: SchoolsOut})
+def schools(path: WeekPath, query: BasisQuery) -> Response:
+    """What every school would raise of the week, side by side; notes aside."""
+    ledger = desk().ledgers.of(the_athlete(path.athlete_id))
+    found = under_schools(ledger, the_week(path.week), query.basis, desk().today())
+    by_key = [
+        {one.key: one for one in result.findings if one.level != "note"}
+        for result in found.values()
+    ]
+    known = {key: one for several in by_key for key, one in several.items()}
+    return answer(
+        SchoolsOut(
+            names=list(found),
+            rows=[
+                SchoolRow(
+                    title=finding_title(known[key]),
+                    label=finding_label(known[key]),
+                    levels=[several[key].level if key in several else None for several in by_key],
+                )
+                for key in sorted(known)
+            ],
+        )
+    )
 
 
 @api.get("/trail", responses={200: Trail})

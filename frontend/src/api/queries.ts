@@ -149,6 +149,18 @@ export const dial = {
     ),
 };
 
+export const useSchools = (place: WeekPlace, basis: Basis, enabled: boolean) =>
+  useQuery({
+    queryKey: ["schools", place, basis],
+    enabled,
+    queryFn: async () =>
+      given(
+        await client.GET("/api/athletes/{athlete_id}/weeks/{week}/schools", {
+          params: { path: at(place), query: { basis } },
+        }),
+      ),
+  });
+
 /** A change of what is stored; everything shown is asked for anew. */
 export function useChange<In, Out>(change: (input: In) => Promise<Out>) {
   const queries = useQueryClient();

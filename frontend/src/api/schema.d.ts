@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What every school would raise of the week, side by side; notes aside. */
+        get: operations["schools"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/weeks/{week}/trail": {
         parameters: {
             query?: never;
@@ -1696,6 +1713,28 @@ export interface components {
             planned: components["schemas"]["Side"];
             done: components["schemas"]["Side"];
             base: components["schemas"]["Side"] | null;
+        };
+        /**
+         * SchoolsOut
+         * @description A week under every school, in the order of the names; all else of the rules stays.
+         */
+        SchoolsOut: {
+            /** Names */
+            names: string[];
+            /** Rows */
+            rows: components["schemas"]["SchoolRow"][];
+        };
+        /**
+         * SchoolRow
+         * @description A finding, and at which level each school would raise it; ``None`` where it would not.
+         */
+        SchoolRow: {
+            /** Title */
+            title: string;
+            /** Label */
+            label: string;
+            /** Levels */
+            levels: (("note" | "caution" | "high") | null)[];
         };
         /**
          * Trail
@@ -3586,6 +3625,16 @@ export interface components {
             source: string;
             /** Unit */
             unit: string;
+            /**
+             * Optional
+             * @description Whether it can be switched off, by null
+             */
+            optional: boolean;
+            /**
+             * Begin
+             * @description What switching it on begins with
+             */
+            begin: unknown;
             /** Choices */
             choices: components["schemas"]["Choice"][];
             default: components["schemas"]["JsonValue"];
@@ -4260,6 +4309,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"][];
+                };
+            };
+        };
+    };
+    schools: {
+        parameters: {
+            query?: {
+                basis?: "completed" | "planned";
+            };
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsOut"];
                 };
             };
             /** @description Unprocessable Entity */

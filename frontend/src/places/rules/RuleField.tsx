@@ -39,13 +39,16 @@ export function RuleField({ rule, value, under, underName, choose }: Props) {
             </button>
           ) : rule.choices.length > 0 ? (
             <Choices rule={rule} value={value} under={under} underName={underName} choose={choose} />
-          ) : Array.isArray(value) ? (
-            <Pair label={rule.title} value={value} choose={choose} percent={rule.unit.startsWith("share")} />
           ) : (
-            <span className="flex items-baseline gap-2">
-              <NumberField label={rule.title} value={Number(value)} choose={choose} />
-              <span className="text-ink-2">{rule.unit}</span>
-            </span>
+            <>
+              {rule.optional && (
+                <label className="flex min-h-6 items-center gap-2">
+                  <input type="checkbox" checked={value !== null} className="accent-ink" onChange={(event) => choose(event.target.checked ? (rule.begin as Value) : null)} />
+                  {value === null ? "not judged" : "judged"}
+                </label>
+              )}
+              {value !== null && <Amount rule={rule} value={value} choose={choose} />}
+            </>
           )}
         </div>
       </div>
@@ -63,6 +66,18 @@ export function RuleField({ rule, value, under, underName, choose }: Props) {
         </dl>
       )}
     </div>
+  );
+}
+
+/** One number, or two limits, with the unit. */
+function Amount({ rule, value, choose }: Pick<Props, "rule" | "value" | "choose">) {
+  if (Array.isArray(value))
+    return <Pair label={rule.title} value={value} choose={choose} percent={rule.unit.startsWith("share")} />;
+  return (
+    <span className="flex items-baseline gap-2">
+      <NumberField label={rule.title} value={Number(value)} choose={choose} />
+      <span className="text-ink-2">{rule.unit}</span>
+    </span>
   );
 }
 

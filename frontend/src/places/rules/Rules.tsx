@@ -33,6 +33,8 @@ const GROUPS: Record<string, string> = {
   balance: "Balance",
   dose: "Weekly dose",
   change: "Change against the baseline",
+  session: "Sessions and the course of training",
+  plan: "Against the plan",
 };
 
 interface DeskProps {

@@ -7,6 +7,7 @@ import { Failure } from "@/frame/Failure";
 import { KEYS, useKeys } from "@/frame/keys";
 import { BASIS_WORDS, day, weekName } from "@/words";
 import { Ledger } from "./Ledger";
+import { SchoolsDialog } from "./SchoolsDialog";
 import { Trail } from "./Trail";
 import { Verdict } from "./Verdict";
 import { type Stop, causeKey, keyOf, step, stopsOf } from "./walk-verdict";
@@ -142,6 +143,7 @@ export function WeekSheet() {
               : "none, no trained week before this one"}
             .
           </p>
+          <SchoolsDialog place={place} basis={basis} />
         </div>
         <ol className="flex flex-wrap gap-x-5 pb-2 text-sm">
           {data.sessions.map((one) => (
