@@ -10,7 +10,7 @@ from typing import Final, Protocol
 
 from dialback.core.adjusting.judged import Key
 from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
-from dialback.core.adjusting.weekly import Flag, Week
+from dialback.core.adjusting.weekly import Flag, WeekProgramme
 from dialback.core.findings import Finding
 
 BOUNDS: Final[Key] = ("bounds", "total", "sets")
@@ -21,13 +21,13 @@ BUDGET: Final[Key] = ("budget", "total", "cost")
 class MakeWeek(Protocol):
     """Makes the programme anew; ``wide`` where counts may leave their range."""
 
-    def __call__(self, *, wide: bool = False) -> Week:
+    def __call__(self, *, wide: bool = False) -> WeekProgramme:
         """The programme."""
 
 
 def against(
     key: Key,
-    week: Week,
+    week: WeekProgramme,
     make: MakeWeek,
     budget: int | None,
     left: Mapping[Key, Finding],
@@ -66,7 +66,7 @@ def against(
 
 def _clears(
     key: Key,
-    week: Week,
+    week: WeekProgramme,
     items: Sequence[Key],
     held: frozenset[Key],
     levels: Mapping[Key, Finding] | None,
@@ -87,7 +87,9 @@ def _clears(
     return week.programme.minimise({}, allowance, bounds=bounds, rows=rows) is not None
 
 
-def _unlocked(name: str, week: Week, held: frozenset[Key]) -> dict[int, tuple[float, float]]:
+def _unlocked(
+    name: str, week: WeekProgramme, held: frozenset[Key]
+) -> dict[int, tuple[float, float]]:
     """Where the lines of a movement may go that is not locked, if nothing else in them is."""
     bounds: dict[int, tuple[float, float]] = {}
     for choice in week.choices:
@@ -123,7 +125,7 @@ def _at(flag: Flag, finding: Finding | None) -> dict[int, tuple[float, float]]:
     return bounds
 
 
-def _by_itself(key: Key, week: Week, allowance: Allowance) -> tuple[Key, ...]:
+def _by_itself(key: Key, week: WeekProgramme, allowance: Allowance) -> tuple[Key, ...]:
     """Of bounds, ranges and additions those that keep it without any other limit."""
     ranges = {("range", name, "sets"): bounds for name, bounds in sorted(week.ranges.items())}
     items: list[Key] = [BOUNDS, NEW_MOVEMENTS, *ranges]

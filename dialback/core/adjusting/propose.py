@@ -14,7 +14,7 @@ from dialback.core.adjusting.reasons import change_sentence, remaining_sentence
 from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
 from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
 from dialback.core.adjusting.start import WithPlans, offered, start_of
-from dialback.core.adjusting.weekly import Week as WeekProgramme
+from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.findings import Finding
 from dialback.core.movements import MovementTable
 from dialback.core.sessions import Session, Set
@@ -26,6 +26,10 @@ SECONDS: Final = 5.0
 NEW_MOVEMENTS: Final = 2
 """How many lines are added at most, if nobody says otherwise."""
 
+LADDER_SHARE: Final = 4.0
+REASONS_SHARE: Final = 2.0
+"""So much of that time the ladder, and the reasons for what stays, may take beside it."""
+
 Counts = Mapping[tuple[int, int], int]
 Added = Mapping[int, int]
 
@@ -34,6 +38,7 @@ Added = Mapping[int, int]
 class Options:
     """What the coach holds: locked movements, lines that may be added, the cost, the time.
 
+    ``seconds`` are those of the best answer; where it is proved sooner, it takes less.
     ``accepted`` are findings that nothing is changed for.
     """
 
@@ -85,7 +90,9 @@ def adjust(
 
     search = _Search(programme(), judge, Allowance(options.seconds))
     best = search.best(options.budget)
+    search.allowance = Allowance(options.seconds * LADDER_SHARE)
     ladder = search.ladder()
+    search.allowance = Allowance(options.seconds * REASONS_SHARE)
     sessions = best.sessions
     left = judge.of(sessions)
     return Proposal(

@@ -125,8 +125,9 @@ class Programme:
             solver.changeColBounds(number, lower, upper)
         for number, (lower, upper) in (rows or {}).items():
             solver.changeRowBounds(number, lower, upper)
+        # The limit is for this run; the solver's clock goes on from run to run.
         begun = solver.getRunTime()
-        solver.setOptionValue("time_limit", max(0.001, allowance.seconds) + begun)
+        solver.setOptionValue("time_limit", max(0.001, allowance.seconds))
         solver.clearSolver()
         if known is not None:
             solution = highspy.HighsSolution()

@@ -108,7 +108,7 @@ class Flag:
     high: int | None
 
 
-class Week:
+class WeekProgramme:
     """The programme of one week, with what is needed to read its answers."""
 
     def __init__(
@@ -235,7 +235,9 @@ class Week:
                 self.programme.row(
                     -INF, {few: 1, more: 1, used: -(WIDE if self.wide else MOST_ADDED)}, 0
                 )
-                self.programme.row(0, {few: 1, more: 1, used: -1}, INF)
+                self.programme.row(0, {few: 1, used: -1}, INF)
+                if not self.wide:
+                    self.programme.row(0, {few: 1, more: -1}, INF)
                 self._pay({used: ADDED, few: 1, more: 2})
                 entries = self._measured(session, (one,))
                 times = Linear(0, {few: 1.0, more: 1.0})
@@ -265,12 +267,25 @@ class Week:
             terms[flag] = terms.get(flag, 0.0) - max(0.0, most - limit) * scale
         self.programme.row(-INF, terms, (limit - value.constant) * scale)
 
-    def _above(self, value: Linear, limit: float, flag: int | None) -> None:
-        """A row: the value is at least the limit, unless the flag is 1."""
+    def _within(
+        self, value: Linear, limit: float, far: float | None, flag: Flag, most: float
+    ) -> None:
+        """A row: the value is at most the limit; as a caution at most so far, if high anything."""
+        end = most if far is None else min(far, most)
+        scale = 1 / max(1.0, abs(limit))
+        terms = {number: share * scale for number, share in value.terms.items()}
+        for variable, room in ((flag.caution, end - limit), (flag.high, most - end)):
+            if variable is not None and room > 0:
+                terms[variable] = terms.get(variable, 0.0) - room * scale
+        self.programme.row(-INF, terms, (limit - value.constant) * scale)
+
+    def _reaches(self, value: Linear, floor: float, least: float, flag: Flag) -> None:
+        """A row: the value reaches the floor; as a caution the least there is, if high nothing."""
         terms = dict(value.terms)
-        if flag is not None:
-            terms[flag] = terms.get(flag, 0.0) + limit
-        self.programme.row(limit - value.constant, terms, INF)
+        for variable, room in ((flag.caution, floor - least), (flag.high, least)):
+            if variable is not None:
+                terms[variable] = terms.get(variable, 0.0) + room
+        self.programme.row(floor - value.constant, terms, INF)
 
     # Findings.
 
@@ -308,15 +323,13 @@ class Week:
         if floor > 0 and not self.judge.in_hand.lighter:
             flag = self._flag(("muscle_floor", muscle, "sets"))
             if flag is not None:
-                self._above(sets, floor, flag.caution)
                 steps = [credit for piece in self.pieces
                          if (credit := piece.credit(f"muscles/{muscle}/sets"))]  # fmt: skip
-                self._above(sets, min([*steps, floor]), flag.high)
+                self._reaches(sets, floor, min([*steps, floor]), flag)
         if most > ceiling:
             flag = self._flag(("muscle_ceiling", muscle, "sets"))
             if flag is not None:
-                self._below(sets, ceiling, flag.caution, most)
-                self._below(sets, FAR_ABOVE * ceiling, flag.high, most)
+                self._within(sets, ceiling, FAR_ABOVE * ceiling, flag, most)
 
     def _pair(self, pair: Pair) -> None:
         band = self.rules.balance_bands.get(pair.name)
@@ -341,19 +354,33 @@ class Week:
         if flag is None:
             return
         low, high = band
-        for factor, variable in ((1.0, flag.caution), (FAR_OUTSIDE, flag.high)):
-            self._unless(a.plus(b, -high * factor), most_a, variable, judged)
-            self._unless(b.plus(a, -factor / low) if low else Linear(), most_b, variable, judged)
+        sides = [(a, most_a, b, most_b, high)]
+        if low:
+            sides.append((b, most_b, a, most_a, 1 / low))
+        for heavy, most, light, most_light, factor in sides:
+            far = heavy.plus(light, -factor * FAR_OUTSIDE)
+            self._unless(far, most, [(flag.high, most)], judged)
+            # As a caution it is outside by no more than the factor allows of the light side.
+            room = min(most, factor * (FAR_OUTSIDE - 1) * most_light)
+            flags = [(flag.caution, room), (flag.high, most)]
+            self._unless(heavy.plus(light, -factor), most, flags, judged)
 
-    def _unless(self, value: Linear, most: float, variable: int | None, judged: int | None) -> None:
-        """A row: the value is at most 0, unless it is flagged or not judged."""
+    def _unless(
+        self,
+        value: Linear,
+        most: float,
+        flags: Iterable[tuple[int | None, float]],
+        judged: int | None,
+    ) -> None:
+        """A row: the value is at most 0, or the room of its flags; anything if not judged."""
         terms = dict(value.terms)
         if not terms and value.constant <= 0:
             return
         most = max(most, 1.0)
         upper = -value.constant
-        if variable is not None:
-            terms[variable] = terms.get(variable, 0.0) - most
+        for variable, room in flags:
+            if variable is not None:
+                terms[variable] = terms.get(variable, 0.0) - room
         if judged is not None:
             terms[judged] = terms.get(judged, 0.0) + most
             upper += most
@@ -403,9 +430,7 @@ class Week:
         flag = self._flag(("jump", subject, measure), high=limits[1] is not None)
         if flag is None:
             return
-        self._below(value, limits[0], flag.caution, most)
-        if limits[1] is not None:
-            self._below(value, limits[1], flag.high, most)
+        self._within(value, limits[0], limits[1], flag, most)
 
     def _spacing(self) -> None:
         days = sorted({piece.day for piece in self.pieces})
@@ -500,8 +525,7 @@ class Week:
             return
         flag = self._flag(("overfull", session.date.isoformat(), measure))
         if flag is not None:
-            self._below(value, limit, flag.caution, most)
-            self._below(value, limit * FAR_TOO_MUCH, flag.high, most)
+            self._within(value, limit, limit * FAR_TOO_MUCH, flag, most)
 
     # Bounds.
 

@@ -51,6 +51,9 @@ from dialback.web.sheet import (
 from dialback.work import drafting
 from dialback.work.errors import NotThereError
 
+PROPOSAL_S = 1.5
+"""How long the best answer is looked for while somebody waits."""
+
 api = blueprint("drafts", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
 
 Origin = Literal["saved", "plan", "last plan", "last log", "empty"]
@@ -163,6 +166,7 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
     options = Options(
         locks=frozenset(name for name in body.locks if name in ledger.movements),
         budget=body.budget,
+        seconds=PROPOSAL_S,
         accepted=frozenset(acceptances(athlete, week, "planned")),
     )
     found = adjust(
