@@ -1,0 +1,147 @@
+"""What must hold whatever the book: breaks, sides, lighter weeks, remedies."""
+
+from typing import Any
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from dialback.core.adjusting.lines import lines_of, rebuilt
+from dialback.core.audit import Audit, audit
+from dialback.core.baseline import baseline, is_lighter_week
+from dialback.core.movements import MovementTable
+from dialback.core.weeks import Week
+from tests.build import MOVEMENTS, WEEK, audited, book, restricted, session, sets
+
+NAMES = ("Press", "Row", "Squat", "Hinge", "Curl", "Pull-up")
+COUNTS = st.lists(st.integers(0, 14), min_size=6, max_size=10)
+SIDED = st.lists(
+    st.builds(
+        lambda side, reps, load: {"exercise": "Curl", "reps": reps, "load_kg": load, "sides": side},
+        st.sampled_from(["left", "right", "each", "alternating", "both"]),
+        st.integers(1, 15),
+        st.sampled_from([0, 8, 10, 12.5]),
+    ),
+    max_size=8,
+)
+A_DAY = st.lists(st.tuples(st.sampled_from(NAMES), st.integers(1, 6)), min_size=1, max_size=5)
+
+
+def squats(back: int, count: int) -> list[dict]:
+    return [session(-7 * back, sets("Squat", count))] if count else []
+
+
+def weeks(counts: list[int], now: int = 8) -> Audit:
+    """Squats in the weeks before, the latest first, and in the audited one."""
+    before = [one for back, count in enumerate(counts, 1) for one in squats(back, count)]
+    return audited(*before, session(0, sets("Squat", now)))
+
+
+@settings(max_examples=60, deadline=None)
+@given(COUNTS)
+def test_without_the_break_there_is_no_return(counts: list[int]) -> None:
+    found = [one for one in weeks(counts).findings if one.code == "return"]
+    trained = [back for back, count in enumerate(counts) if count]
+    assert bool(found) == (bool(trained) and trained[0] >= 2)
+    if found:
+        filled = [count or 5 for count in counts[: trained[0]]] + counts[trained[0] :]
+        assert not [one for one in weeks(filled).findings if one.code == "return"]
+
+
+@settings(max_examples=60, deadline=None)
+@given(SIDED)
+def test_mirrored_sides_have_the_same_gap(several: list[dict]) -> None:
+    turned = {"left": "right", "right": "left"}
+    mirror = [{**one, "sides": turned.get(one["sides"], one["sides"])} for one in several]
+    one, two = (
+        [(found.key, found.level, found.value)
+         for found in audited(session(0, day)).findings if found.code == "side_gap"]
+        for day in (several, mirror)
+    )  # fmt: skip
+    assert one == two
+
+
+@settings(max_examples=60, deadline=None)
+@given(COUNTS)
+def test_a_lighter_week_never_lowers_the_next_baseline(counts: list[int]) -> None:
+    ledger = weeks(counts).ledger
+    base = baseline(ledger, WEEK).base("totals/sets")
+    last = WEEK.plus(-1)
+    if not is_lighter_week(ledger, last):
+        return
+    rest = baseline(weeks([0, *counts[1:]]).ledger, WEEK).base("totals/sets")
+    assert rest is None or (base or 0) >= min(rest, base or 0)
+    # Others that are not lighter decide alone.
+    full = [one for one in (WEEK.plus(-back) for back in (2, 3, 4))
+            if ledger.is_trained(one) and not is_lighter_week(ledger, one)]  # fmt: skip
+    if full:
+        mean = sum(ledger.tally("completed", one)["totals/sets"] for one in full) / len(full)
+        assert base == mean
+
+
+@settings(max_examples=60, deadline=None)
+@given(A_DAY, st.sampled_from(["vertical_push", "vertical_pull", "horizontal_pull", "squat"]))
+def test_no_remedy_asks_for_what_a_restriction_forbids(day: list, pattern: str) -> None:
+    spared = restricted({"about": "pattern", "subject": pattern},
+                        {"about": "muscle", "subject": "chest"})  # fmt: skip
+    result = audited(session(0, *(sets(name, count) for name, count in day)), athlete=spared)
+    short: dict[str, str] = {"vertical_push": "vertical push", "vertical_pull": "vertical pull",
+                             "horizontal_pull": "horizontal pull"}  # fmt: skip
+    for one in result.findings:
+        if one.code == "muscle_floor" and one.subject == "chest":
+            assert "more" not in one.clears
+        if one.code == "balance" and one.subject == "vertical_push_pull" and pattern in short:
+            assert f"more sets of {short[pattern]}" not in one.clears
+            assert f"more set of {short[pattern]}" not in one.clears
+
+
+KINDS = st.sampled_from(["plain", "sides", "rounds"])
+LINES = st.lists(
+    st.tuples(st.sampled_from(NAMES), st.integers(1, 4), KINDS), min_size=1, max_size=5
+)
+
+
+def planned(lines: list[tuple[str, int, str]]) -> list[dict]:
+    """Sets of a session: runs, left and right in turn, circuits with a rope between."""
+    found: list[dict[str, Any]] = []
+    for at, (name, count, kind) in enumerate(lines):
+        if kind == "plain":
+            found += sets(name, count, 5 + at)
+        elif kind == "sides":
+            for _ in range(count):
+                found += sets(name, 1, 5 + at, sides="left") + sets(name, 1, 5 + at, sides="right")
+        else:
+            for number in range(1, count + 1):
+                for place, one in enumerate((name, "Skip"), 1):
+                    found += sets(one, 1, 5 + at, part=f"C{at}", round=number, place=place)
+    return found
+
+
+@settings(max_examples=80, deadline=None)
+@given(LINES, st.data())
+def test_lines_at_their_own_counts_are_the_session_and_others_change_only_themselves(
+    lines: list, data: st.DataObject
+) -> None:
+    (one,) = book([], [session(0, planned(lines))]).planned
+    found = lines_of(one, MovementTable(book([]).exercises))
+    assert sorted(place for line in found for unit in line.units for place in unit) == list(
+        range(len(one.sets))
+    )
+    assert rebuilt(one, found, {line.number: line.count for line in found}, []) == one
+    line = data.draw(st.sampled_from(found))
+    count = data.draw(st.integers(0, line.most))
+    changed = rebuilt(one, found, {line.number: count}, [])
+    per_unit = len(line.units[-1])
+    assert len(changed.sets) == len(one.sets) + (count - line.count) * per_unit
+    inside = {place for unit in line.units for place in unit}
+    others = [each for place, each in enumerate(one.sets) if place not in inside]
+    left = list(changed.sets)
+    for each in others:
+        left.remove(each)
+    assert len(left) == count * per_unit
+
+
+def test_movements_here_are_those_of_the_table() -> None:
+    assert {*NAMES} <= {one["name"] for one in MOVEMENTS}
+    assert audit(book([session(0, sets("Squat"))]).ledger(), Week(WEEK.monday)).movements == (
+        "Squat",
+    )
