@@ -105,6 +105,7 @@ def test_accept_a_finding_or_a_cause_with_all_that_follows(coach: Coach) -> None
     # What is to be done stands with the cause.
     coach.click("Adjust next week", "a")
     coach.address("2026-W48/dial")
+    coach.find("//section[@aria-label='Proposal']//button[@aria-expanded='true']")
 
 
 def test_schools_side_by_side(coach: Coach) -> None:

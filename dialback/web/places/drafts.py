@@ -18,6 +18,7 @@ from dialback.core.adjust import (
 )
 from dialback.core.adjusting import Change, Options, Step, adjust, take
 from dialback.core.adjusting.reasons import finding_words
+from dialback.core.audit import audit_draft
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
@@ -51,7 +52,7 @@ from dialback.web.sheet import (
 from dialback.work import drafting
 from dialback.work.errors import NotThereError
 
-PROPOSAL_S = 1.5
+PROPOSAL_S = 5.0
 """How long the best answer is looked for while somebody waits."""
 
 api = blueprint("drafts", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
@@ -163,15 +164,18 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
     ledger = planning_ledger(athlete, week)
     drafting.check(body.sessions, week, ledger.movements)
     done = desk().ledgers.of(athlete).source.week("completed", week)
+    start, known = as_sessions(body.sessions), acceptances(athlete, week, "planned")
     options = Options(
         locks=frozenset(name for name in body.locks if name in ledger.movements),
         budget=body.budget,
         seconds=PROPOSAL_S,
-        accepted=frozenset(acceptances(athlete, week, "planned")),
+        accepted=frozenset(
+            one.key
+            for one in audit_draft(ledger, week, start).findings
+            if finding_out(one, known).accepted
+        ),
     )
-    found = adjust(
-        ledger, week, options, as_sessions(body.sessions), frozenset(one.date for one in done)
-    )
+    found = adjust(ledger, week, options, start, frozenset(one.date for one in done))
     return answer(
         ProposalOut(
             steps=[_step(one) for one in found.changes],

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
 import type { WeekPlace } from "@/api/queries";
 import { KEYS, useKeys } from "@/frame/keys";
@@ -17,7 +18,9 @@ interface Props {
 
 /** What little change does much: the ladder, each step with its reason, to take one or all. */
 export function Proposals({ place, sessions, take }: Props) {
-  const [open, setOpen] = useState(false);
+  // Who comes from a cause wants to see what can be done.
+  const [params] = useSearchParams();
+  const [open, setOpen] = useState(params.has("propose"));
   const [budget, setBudget] = useState<number | null>(null);
   const [locks, setLocks] = useState<string[]>([]);
   const { proposal, asking, error } = useProposal(place, sessions, budget, locks, open);

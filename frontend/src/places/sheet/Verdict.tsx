@@ -160,7 +160,7 @@ function Ways({ cause, place, basis, after }: { cause: Schemas["CauseOut"]; plac
   return (
     <p className="no-print mt-2 flex gap-4">
       {logged && <Link className="trail-link" to={weekPath(place.athlete, place.week, "log")}>See the log</Link>}
-      <Link className="trail-link" to={weekPath(place.athlete, basis === "planned" ? place.week : after, "dial")}>
+      <Link className="trail-link" to={`${weekPath(place.athlete, basis === "planned" ? place.week : after, "dial")}?propose=1`}>
         {basis === "planned" ? "Adjust this week" : "Adjust next week"}
       </Link>
     </p>
