@@ -68,17 +68,36 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
   }, []);
 
   const { id, date, title, text } = sheet;
+  // One question at a time: a server that is busy is not asked for what nobody waits for any more.
+  const asking = useRef(false);
+  const next = useRef<(() => void) | null>(null);
   useEffect(() => {
-    const control = new AbortController();
-    const timer = setTimeout(() => {
+    let current = true;
+    const ask = () => {
+      if (asking.current) {
+        next.current = ask;
+        return;
+      }
+      asking.current = true;
       writing
-        .check(place, { date, title, text, session: id }, control.signal)
-        .then((found) => { setAnswer(found as Schemas["Written"]); setError(null); })
+        .check(place, { date, title, text, session: id })
+        .then((found) => { if (current) { setAnswer(found as Schemas["Written"]); setError(null); } })
         .catch((problem: unknown) => {
-          if (!control.signal.aborted) setError(problem instanceof Error ? problem.message : String(problem));
+          if (current) setError(problem instanceof Error ? problem.message : String(problem));
+        })
+        .finally(() => {
+          asking.current = false;
+          const waiting = next.current;
+          next.current = null;
+          waiting?.();
         });
-    }, CHECK_AFTER_MS);
-    return () => { clearTimeout(timer); control.abort(); };
+    };
+    const timer = setTimeout(ask, CHECK_AFTER_MS);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+      if (next.current === ask) next.current = null;
+    };
   }, [place, id, date, title, text]);
 
   const save = useCallback(async (now: Sheet) => {
