@@ -30,11 +30,7 @@ from dialback.web.sheet import (
 )
 
 FINE_STEP_KG = 1.0
-
-
 COARSE_STEP_KG = 2.5
-
-
 COARSE_FROM_KG = 20.0
 """From this load of one implement on, a bar with plates is likely: its steps are coarser."""
 
