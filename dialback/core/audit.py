@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from datetime import date, timedelta
 from functools import cached_property
-from typing import Final
+from typing import Any, Final
 
 from dialback.core.baseline import Baseline, Change, baseline, heaviest_before, is_lighter
 from dialback.core.breaks import Break, as_planned_from_here, break_before
@@ -48,6 +48,8 @@ class Audit:
     tally: Tally
     baseline: Baseline
     in_hand: WeekInHand
+    kept: dict[str, Any] = field(default_factory=dict, compare=False, repr=False)
+    """Room for what others work out of it once; it goes when the audit goes."""
 
     @cached_property
     def findings(self) -> tuple[Finding, ...]:

@@ -21,18 +21,17 @@ from dialback.core.findings.course import (
     ready_findings,
     stalled_findings,
 )
-from dialback.core.findings.finding import LEVELS
+from dialback.core.findings.finding import LEVELS, Key
 from dialback.core.findings.jumps import jump_findings, load_step_findings
 from dialback.core.findings.plan import missed_findings, pain_findings, swapped_findings
 from dialback.core.findings.remedies import avoided
+from dialback.core.movements import fold
 from dialback.core.restrictions import Restriction
 from dialback.core.sessions import Session
 from dialback.core.tally import tally, top_sets
 from dialback.core.undo import Undone, as_done, in_order, new_sessions, strayed_from_plan
 from dialback.core.vocabulary import PAIRS, label
 from dialback.core.words import amount_text, capital, percent
-
-Key = tuple[str, str, str]
 
 ALONE: Final = frozenset({"stalled", "ready"})
 """Findings that belong to no cause."""
@@ -73,13 +72,10 @@ def causes(audit: Audit) -> tuple[Cause, ...]:
 
     Every caution and high finding is in exactly one of them, a note in at most one.
     """
-    key = ("causes", audit.week, id(audit))
-    kept: tuple[Audit, tuple[Cause, ...]] | None = audit.ledger.kept.get(key)
-    if kept is None:
-        found = _Sorting(audit).causes()
-        # The audit is kept along, so that its identity stays its own.
-        kept = audit.ledger.kept[key] = (audit, found)
-    return kept[1]
+    if "causes" not in audit.kept:
+        audit.kept["causes"] = _Sorting(audit).causes()
+    found: tuple[Cause, ...] = audit.kept["causes"]
+    return found
 
 
 class _Sorting:
@@ -102,8 +98,8 @@ class _Sorting:
         self.left = {key: one for key, one in self.left.items() if one.level != "note"}
         self._together()
         self._restricted()
-        for fold in FOLDS:
-            self._fold(fold)
+        for one in FOLDS:
+            self._fold(one)
         self._rest()
         return tuple(sorted(self.found, key=_order))
 
@@ -133,7 +129,7 @@ class _Sorting:
     def _raises(self, undone: Undone, finding: Finding) -> bool:
         if undone.code == "pain":
             return any(
-                (pain.exercise or "session").casefold() == finding.subject.casefold()
+                fold(pain.exercise or "session") == fold(finding.subject)
                 for session in self.week.sessions
                 if session.date.isoformat() == undone.subject
                 for pain in session.pain
@@ -239,28 +235,28 @@ class _Sorting:
     def _leans_to_a(self, finding: Finding) -> bool:
         return leans_to_a(finding.value, self.week.rules.balance_bands[finding.subject][1])
 
-    def _fold(self, fold: Fold) -> None:
+    def _fold(self, into: Fold) -> None:
         """A leaning pair with what says the same: sub-pairs, short muscles and full ones."""
         pair = next((one for key, one in self.left.items()
-                     if key[:2] == ("balance", fold.pair)), None)  # fmt: skip
+                     if key[:2] == ("balance", into.pair)), None)  # fmt: skip
         if pair is None:
             return
         leans = self._leans_to_a(pair)
         keys = {pair.key}
         for key, one in self.left.items():
-            if key[0] == "balance" and self._leans_along(one, leans, fold):
+            if key[0] == "balance" and self._leans_along(one, leans, into):
                 keys.add(key)
-            short, long = (fold.b, fold.a) if leans else (fold.a, fold.b)
+            short, long = (into.b, into.a) if leans else (into.a, into.b)
             if (key[0] == "muscle_floor" and key[1] in short) or (
                 key[0] == "muscle_ceiling" and key[1] in long
             ):
                 keys.add(key)
-        self._take("balance", fold.pair, pair.sentence, keys)
+        self._take("balance", into.pair, pair.sentence, keys)
 
-    def _leans_along(self, finding: Finding, leans: bool, fold: Fold) -> bool:
-        if finding.subject in fold.same_way:
+    def _leans_along(self, finding: Finding, leans: bool, into: Fold) -> bool:
+        if finding.subject in into.same_way:
             return self._leans_to_a(finding) == leans
-        return finding.subject in fold.other_way and self._leans_to_a(finding) != leans
+        return finding.subject in into.other_way and self._leans_to_a(finding) != leans
 
     def _rest(self) -> None:
         """One cause for each code; for each subject where subjects are things of their own."""

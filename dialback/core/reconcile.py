@@ -6,8 +6,9 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from datetime import date
 from functools import cached_property
 from itertools import groupby
 from typing import Final, Literal
@@ -201,6 +202,15 @@ class ExtraRounds:
         """How a coach says it."""
         what = "one more round" if self.rounds == 1 else f"{self.rounds} more rounds"
         return f"{what} of {', '.join(self.movements)} than the {self.planned} planned"
+
+
+def missed_days(matches: Iterable[SessionMatch]) -> dict[date, list[Session]]:
+    """The planned sessions that nothing was done for, by day, in order."""
+    days: dict[date, list[Session]] = defaultdict(list)
+    for match in matches:
+        if match.missed and match.plan is not None:
+            days[match.plan.date].append(match.plan)
+    return dict(sorted(days.items()))
 
 
 def match_sessions(

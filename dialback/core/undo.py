@@ -15,7 +15,7 @@ from typing import Final
 from dialback.core.audit import Audit
 from dialback.core.baseline import TOLERANCE, window
 from dialback.core.findings.plan import subject_of
-from dialback.core.reconcile import SessionMatch, SetMatch
+from dialback.core.reconcile import SessionMatch, SetMatch, missed_days
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Entry
 from dialback.core.words import amount_text, capital, movement_text
@@ -101,11 +101,7 @@ def _what_hurt(day: date, matches: Sequence[SessionMatch]) -> str:
 
 
 def _missed(sessions: Sessions, matches: Iterable[SessionMatch]) -> Iterator[Undone]:
-    days: dict[date, list[Session]] = defaultdict(list)
-    for match in matches:
-        if match.missed and match.plan is not None:
-            days[match.plan.date].append(match.plan)
-    for day, plans in sorted(days.items()):
+    for day, plans in missed_days(matches).items():
         titles = " and ".join(plan.title or "the session" for plan in plans)
         yield Undone(
             "missed",

@@ -457,7 +457,7 @@ class StepOut(Shape):
     kind: Literal["line", "circuit", "new"]
     count_from: int
     count_to: int
-    sentence: str
+    reason: str
 
 
 class RungOut(Shape):

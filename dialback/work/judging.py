@@ -9,15 +9,13 @@ from typing import Any
 from dialback.core.audit import audit
 from dialback.core.causes import Cause, causes
 from dialback.core.findings import Finding
+from dialback.core.findings.finding import Key
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers, athlete_on_roster
 from dialback.store.models import Acceptance, Athlete, Signature
 from dialback.store.unit import unit
 from dialback.work.errors import NotThereError
-
-Key = tuple[str, str, str]
-"""Code, subject and measure of a finding."""
 
 
 def accept_finding(

@@ -5,7 +5,7 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from dialback.core.audit import Audit, audit
+from dialback.core.audit import Audit, audit, audit_draft
 from dialback.core.causes import ALONE, Cause, causes
 from dialback.core.schools import under_schools
 from dialback.core.undo import new_sessions, strayed_from_plan
@@ -183,3 +183,13 @@ def test_every_finding_is_in_one_cause_and_undoing_it_clears_it(
             own = {"pain", "missed", "swapped"}
             left = {one.key for one in again.findings if one.code not in own}
             assert not left & keys(cause)
+
+
+def test_drafts_leave_nothing_behind_in_the_ledger() -> None:
+    ledger = book(BEFORE, PLAN).ledger()
+    drafts = [book([], [session(0, sets("Press", count))]).planned for count in range(3, 9)]
+    sizes = []
+    for one in drafts:
+        assert causes(audit_draft(ledger, WEEK, one))
+        sizes.append(len(ledger.kept))
+    assert len(set(sizes)) == 1

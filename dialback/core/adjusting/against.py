@@ -8,10 +8,10 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from typing import Final, Protocol
 
-from dialback.core.adjusting.judged import Key
 from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
 from dialback.core.adjusting.weekly import Flag, WeekProgramme
 from dialback.core.findings import Finding
+from dialback.core.findings.finding import Key
 
 BOUNDS: Final[Key] = ("bounds", "total", "sets")
 NEW_MOVEMENTS: Final[Key] = ("new_movements", "total", "sets")

@@ -8,14 +8,15 @@ from datetime import date
 from typing import Final
 
 from dialback.core.adjusting.against import against
-from dialback.core.adjusting.judged import Judge, Key, counts
+from dialback.core.adjusting.judged import Judge, counts
 from dialback.core.adjusting.lines import lines_of, rebuilt
-from dialback.core.adjusting.reasons import change_sentence, remaining_sentence
+from dialback.core.adjusting.reasons import change_words, remaining_sentence
 from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
 from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
 from dialback.core.adjusting.start import WithPlans, offered, start_of
 from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.findings import Finding
+from dialback.core.findings.finding import Key
 from dialback.core.movements import MovementTable
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Ledger
@@ -257,13 +258,13 @@ def _changes(search: _Search, best: _Found) -> tuple[Change, ...]:
         circuit = line.kind == "rounds"
         name = None if circuit else " + ".join(line.movements)
         what = name or line.part or "the circuit"
-        sentence = change_sentence(
+        words = change_words(
             judge, best.sessions, session, what, line.kind, (line.count, count), because
         )
         found.append(
             Change(
                 at, session.date, session.title, number, name, line.part, line.count, count,
-                because, sentence,
+                because, *words,
             )
         )  # fmt: skip
     for place, count in sorted(best.added.items()):
@@ -271,11 +272,11 @@ def _changes(search: _Search, best: _Found) -> tuple[Change, ...]:
         without_it = {key: value for key, value in best.added.items() if key != place}
         because = _worse(judge.of(week.sessions(best.counts, without_it)), left)
         session, name = week.start[addition.session], addition.movement
-        sentence = change_sentence(judge, best.sessions, session, name, "sets", (0, count), because)
+        words = change_words(judge, best.sessions, session, name, "sets", (0, count), because)
         found.append(
             Change(
                 addition.session, session.date, session.title, None, name, None, 0, count,
-                because, sentence,
+                because, *words,
             )
         )  # fmt: skip
     return tuple(sorted(found, key=lambda one: (one.day, one.line is None, one.line or 0)))

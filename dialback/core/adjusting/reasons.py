@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from dialback.core.adjusting.judged import Judge, Key
+from dialback.core.adjusting.judged import Judge
 from dialback.core.balance import Weighing, weigh
 from dialback.core.findings import CODES, Finding
+from dialback.core.findings.finding import Key
 from dialback.core.sessions import Session
 from dialback.core.tally import tally
 from dialback.core.vocabulary import PAIRS, TITLES, label
@@ -17,7 +18,7 @@ _UNITS = {"sets": ("set", "sets"), "pairs": ("pair", "pairs"), "rounds": ("round
 _PAIRS = {pair.name: " : ".join(pair.labels) for pair in PAIRS}
 
 
-def change_sentence(
+def change_words(
     judge: Judge,
     sessions: tuple[Session, ...],
     session: Session,
@@ -25,8 +26,8 @@ def change_sentence(
     kind: str,
     counts: tuple[int, int],
     because: Sequence[Key],
-) -> str:
-    """What is changed, from one count to another, and what it is needed for."""
+) -> tuple[str, str]:
+    """What is changed, from one count to another; and what it is needed for."""
     before, after = counts
     apart = abs(after - before)
     unit = _UNITS[kind][apart != 1]
@@ -38,7 +39,7 @@ def change_sentence(
     else:
         what = f"{apart} {'more' if after > before else 'fewer'} {unit} of {name} {day}"
     told = [_effect(judge, sessions, key) for key in because]
-    return f"{what}: {'; '.join(told)}." if told else f"{what}."
+    return what, "; ".join(told)
 
 
 def _effect(judge: Judge, sessions: tuple[Session, ...], key: Key) -> str:

@@ -6,11 +6,9 @@ from dataclasses import dataclass
 from datetime import date
 
 from dialback.core.findings import Finding
+from dialback.core.findings.finding import Key
 from dialback.core.sessions import Session
 from dialback.core.weeks import Week
-
-Key = tuple[str, str, str]
-"""Code, subject and measure of a finding, or of a limit."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +29,13 @@ class Change:
     count_from: int
     count_to: int
     because: tuple[Key, ...]
-    sentence: str
+    what: str
+    reason: str
+
+    @property
+    def sentence(self) -> str:
+        """What is changed, and what for."""
+        return f"{self.what}: {self.reason}." if self.reason else f"{self.what}."
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,11 +13,12 @@ from datetime import date, timedelta
 from itertools import pairwise
 from typing import Final
 
-from dialback.core.adjusting.judged import Judge, Key
+from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.lines import ADDED, DROPPED, FIRST, Line, lines_of, rebuilt, unit_sets
 from dialback.core.adjusting.solver import INF, Programme
 from dialback.core.adjusting.start import has
 from dialback.core.findings.balance import FAR as FAR_OUTSIDE
+from dialback.core.findings.finding import Key
 from dialback.core.findings.jumps import NEW_FROM_SETS
 from dialback.core.findings.muscles import FAR as FAR_ABOVE
 from dialback.core.findings.session import FAR as FAR_TOO_MUCH

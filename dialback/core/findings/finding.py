@@ -24,6 +24,10 @@ Level = Literal["note", "caution", "high"]
 LEVELS: Final[tuple[Level, ...]] = ("note", "caution", "high")
 
 
+Key = tuple[str, str, str]
+"""Code, subject and measure: what makes it the same finding in another week."""
+
+
 @dataclass(frozen=True, slots=True)
 class Code:
     """A kind of finding, as the documentation and the interface name it."""
@@ -104,7 +108,7 @@ class Finding:
     of_plan: bool = False
 
     @property
-    def key(self) -> tuple[str, str, str]:
+    def key(self) -> Key:
         """What makes it the same finding in another week or under other rules."""
         return self.code, self.subject, self.measure
 
@@ -227,7 +231,7 @@ def grown(now: Finding, level: str, value: float | None) -> bool:
 
 def worst(findings: Iterable[Finding]) -> Iterator[Finding]:
     """Of several findings with one key the one with the highest level, then the farthest."""
-    kept: dict[tuple[str, str, str], Finding] = {}
+    kept: dict[Key, Finding] = {}
     for found in findings:
         other = kept.get(found.key)
         rank = (LEVELS.index(found.level), found.distance)

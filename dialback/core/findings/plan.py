@@ -4,13 +4,12 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Callable, Iterator
-from datetime import date
 
 from dialback.core.baseline import TOLERANCE
 from dialback.core.findings.finding import AgainstPlan, Finding, WeekInHand, exceeds
 from dialback.core.movements import Movement, MovementTable
-from dialback.core.reconcile import SessionMatch, SetMatch
-from dialback.core.sessions import Session, Set
+from dialback.core.reconcile import SessionMatch, SetMatch, missed_days
+from dialback.core.sessions import Set
 from dialback.core.tally import Entry
 from dialback.core.vocabulary import MEASURES, TITLES
 from dialback.core.words import amount_text, capital, movement_text
@@ -95,11 +94,7 @@ def missed_findings(week: WeekInHand) -> Iterator[Finding]:
     """Planned sessions whose day is over and that nothing was done for."""
     if week.against is None:
         return
-    days: dict[date, list[Session]] = defaultdict(list)
-    for match in week.against.matches:
-        if match.missed and match.plan is not None:
-            days[match.plan.date].append(match.plan)
-    for day, plans in days.items():
+    for day, plans in missed_days(week.against.matches).items():
         sets = sum(
             entry.measured.amounts[0]
             for entry in week.against.planned

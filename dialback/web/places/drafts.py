@@ -201,7 +201,7 @@ def _step(change: Change) -> StepOut:
         kind="new" if change.line is None else "circuit" if circuit else "line",
         count_from=change.count_from,
         count_to=change.count_to,
-        sentence=change.sentence,
+        reason=change.reason,
     )
 
 

@@ -8,6 +8,7 @@ from flask import Response
 
 from dialback.book.errors import bad_input
 from dialback.core.audit import Audit, audit
+from dialback.core.findings.finding import Key
 from dialback.core.schools import under_schools
 from dialback.core.sessions import parse_day
 from dialback.core.tally import (
@@ -202,7 +203,7 @@ def reopen_finding(path: WeekPath, body: FindingKey) -> Response:
     return answer(Done())
 
 
-def _key(body: FindingKey) -> judging.Key:
+def _key(body: FindingKey) -> Key:
     return body.code, body.subject, body.measure
 
 

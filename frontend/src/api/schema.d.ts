@@ -2497,8 +2497,8 @@ export interface components {
             count_from: number;
             /** Count To */
             count_to: number;
-            /** Sentence */
-            sentence: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * ProposalBody

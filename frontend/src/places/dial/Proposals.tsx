@@ -122,7 +122,6 @@ function Ladder({ proposal, choose }: { proposal: Schemas["ProposalOut"]; choose
 const UNITS = { line: "", circuit: " rounds", new: "" };
 
 function StepLine({ step, take, lock }: { step: Step; take: () => void; lock: () => void }) {
-  const [, reason] = split(step.sentence);
   return (
     <li className="border-b border-hair py-1">
       <div className="flex items-baseline gap-2">
@@ -136,13 +135,7 @@ function StepLine({ step, take, lock }: { step: Step; take: () => void; lock: ()
           <button type="button" className="key-button" onClick={take}>Take</button>
         </span>
       </div>
-      {reason && <p className="pl-12 text-ink-2">{reason}</p>}
+      {step.reason && <p className="pl-12 text-ink-2">{step.reason}.</p>}
     </li>
   );
-}
-
-/** What is changed, and why: the sentence has both. */
-function split(sentence: string): [string, string] {
-  const at = sentence.indexOf(": ");
-  return at < 0 ? [sentence, ""] : [sentence.slice(0, at), sentence.slice(at + 2)];
 }
