@@ -37,7 +37,7 @@ lint: setup frontend/node_modules
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
-	cd frontend && npx tsc --noEmit && npx eslint src tests --max-warnings 0
+	cd frontend && npx tsc --noEmit && npm run --silent lint
 
 chromium:
 	@if ! command -v chromium >/dev/null || ! command -v chromedriver >/dev/null; then

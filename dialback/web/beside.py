@@ -17,12 +17,8 @@ from dialback.core.restrictions import set_breach
 from dialback.core.sessions import KG_PER_LB
 from dialback.core.tally import Ledger
 from dialback.store.kit import the_kit
-from dialback.web.shapes import (
-    KitChoice,
-    KitMiss,
-    MistakeOut,
-    RestrictionNote,
-)
+from dialback.web.shapes.common import MistakeOut, RestrictionNote
+from dialback.web.shapes.write import KitChoice, KitMiss
 
 
 def notes(ledger: Ledger, days: Sequence[date]) -> list[RestrictionNote]:

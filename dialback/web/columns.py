@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
-from dialback.web.shapes import WeekColumn
+from dialback.web.shapes.common import WeekColumn
 
 COLUMNS = 8
 """Weeks that a row shows."""

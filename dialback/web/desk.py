@@ -22,7 +22,7 @@ from dialback.core.weeks import YEARS, Week
 from dialback.store.athletes import Ledgers, athlete_on_roster
 from dialback.store.models import Athlete
 from dialback.web.jobs import Jobs
-from dialback.web.shapes import RangeQuery
+from dialback.web.shapes.common import RangeQuery
 
 
 @dataclass(frozen=True, slots=True)

@@ -17,10 +17,7 @@ from dialback.core.movements import MovementTable
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.weeks import Week
 from dialback.core.words import describe, movement_text
-from dialback.web.shapes import (
-    DraftAudit,
-    DraftSet,
-)
+from dialback.web.shapes.drafts import DraftAudit, DraftSet
 from dialback.web.sheet import (
     TwoSides,
     by_urgency,

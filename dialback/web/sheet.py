@@ -24,7 +24,7 @@ from dialback.core.vocabulary import (
 )
 from dialback.core.weeks import Week
 from dialback.store.models import Acceptance, Athlete, Signature
-from dialback.web.shapes import (
+from dialback.web.shapes.sheet import (
     AthleteOut,
     BandOut,
     CauseOut,

@@ -17,14 +17,22 @@ import { HouseRules, OwnRules } from "./places/rules/Rules";
 import { WeekSheet } from "./places/sheet/WeekSheet";
 
 // The editor is as large as all the rest: it comes when somebody writes.
-const Write = lazy(() => import("./places/write/Write").then((found) => ({ default: found.Write })));
+const Write = lazy(() =>
+  import("./places/write/Write").then((found) => ({ default: found.Write })),
+);
 
 const Log = lazy(() => import("./places/log/Log").then((found) => ({ default: found.Log })));
-const Floor = lazy(() => import("./places/floor/Floor").then((found) => ({ default: found.Floor })));
+const Floor = lazy(() =>
+  import("./places/floor/Floor").then((found) => ({ default: found.Floor })),
+);
 const Run = lazy(() => import("./places/floor/Run").then((found) => ({ default: found.Run })));
 
 function Later({ children }: { children: ReactNode }) {
-  return <Suspense fallback={<p className="p-6 text-ink-2">Laying out the board…</p>}>{children}</Suspense>;
+  return (
+    <Suspense fallback={<p className="p-6 text-ink-2">Laying out the board…</p>}>
+      {children}
+    </Suspense>
+  );
 }
 
 applyTheme();
@@ -47,7 +55,10 @@ const queries = new QueryClient({
 function Nowhere() {
   return (
     <p className="p-6">
-      There is no such place. <Link to="/" className="trail-link">Back to the roster</Link>
+      There is no such place.{" "}
+      <Link to="/" className="trail-link">
+        Back to the roster
+      </Link>
     </p>
   );
 }
@@ -61,8 +72,22 @@ if (root) {
           <Routes>
             <Route element={<Shell />}>
               <Route index element={<Roster />} />
-              <Route path="floor" element={<Later><Floor /></Later>} />
-              <Route path="floor/run" element={<Later><Run /></Later>} />
+              <Route
+                path="floor"
+                element={
+                  <Later>
+                    <Floor />
+                  </Later>
+                }
+              />
+              <Route
+                path="floor/run"
+                element={
+                  <Later>
+                    <Run />
+                  </Later>
+                }
+              />
               <Route path="movements" element={<Movements />} />
               <Route path="kit" element={<Kit />} />
               <Route path="rules" element={<HouseRules />} />
@@ -70,8 +95,22 @@ if (root) {
               <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>
                 <Route path="sheet" element={<WeekSheet />} />
                 <Route path="block" element={<Block />} />
-                <Route path="log" element={<Later><Log /></Later>} />
-                <Route path="write" element={<Later><Write /></Later>} />
+                <Route
+                  path="log"
+                  element={
+                    <Later>
+                      <Log />
+                    </Later>
+                  }
+                />
+                <Route
+                  path="write"
+                  element={
+                    <Later>
+                      <Write />
+                    </Later>
+                  }
+                />
                 <Route path="dial" element={<Dial />} />
                 <Route path="rules" element={<OwnRules />} />
               </Route>

@@ -33,7 +33,10 @@ export function showIn(unit: "kg" | "lb"): void {
 
 /** A figure in its measure's usual digits, without unit. */
 export function amount(value: number, measure: string): string {
-  return number(WEIGHTS.has(measure) && shown === "lb" ? value / KG_PER_LB : value, DIGITS[measure] ?? 2);
+  return number(
+    WEIGHTS.has(measure) && shown === "lb" ? value / KG_PER_LB : value,
+    DIGITS[measure] ?? 2,
+  );
 }
 
 /** The unit in which weights are shown and typed. */
@@ -42,8 +45,10 @@ export const weightUnit = (): "kg" | "lb" => shown;
 const rounded = (value: number, digits: number) => Number(value.toFixed(digits));
 
 /** A weight of so many kilograms as it is typed in that unit; and back. They undo each other. */
-export const typedWeight = (kg: number): number => (shown === "lb" ? rounded(kg / KG_PER_LB, 2) : kg);
-export const keptWeight = (typed: number): number => (shown === "lb" ? rounded(typed * KG_PER_LB, 3) : typed);
+export const typedWeight = (kg: number): number =>
+  shown === "lb" ? rounded(kg / KG_PER_LB, 2) : kg;
+export const keptWeight = (typed: number): number =>
+  shown === "lb" ? rounded(typed * KG_PER_LB, 3) : typed;
 
 /** A load with its unit: in the one that it was entered in, else in the one that is shown. */
 export function weight(kg: number, entered?: unknown): string {
@@ -59,7 +64,8 @@ const UNITS: Record<string, string> = {
   conditioning_s: "s",
 };
 
-export const unit = (measure: string): string => (WEIGHTS.has(measure) ? shown : (UNITS[measure] ?? ""));
+export const unit = (measure: string): string =>
+  WEIGHTS.has(measure) ? shown : (UNITS[measure] ?? "");
 
 export const MEASURE_TITLES: Record<string, string> = {
   sets: "sets",
@@ -104,7 +110,10 @@ export const weekday = (iso: string): string => WEEKDAY.format(at(iso));
 
 /** From Monday to Sunday: `16–22 Nov 2026`, `28 Sep – 4 Oct 2026`. */
 export function span(monday: string, sunday: string): string {
-  return DATE.formatRange(at(monday), at(sunday)).replace(/\s–\s/, monday.slice(0, 7) === sunday.slice(0, 7) ? "–" : " – ");
+  return DATE.formatRange(at(monday), at(sunday)).replace(
+    /\s–\s/,
+    monday.slice(0, 7) === sunday.slice(0, 7) ? "–" : " – ",
+  );
 }
 
 /** `2026-W47` as it is said: `Week 47`. */
@@ -113,4 +122,5 @@ export const weekName = (week: string): string => `Week ${Number(week.slice(6))}
 export const BASIS_WORDS: Record<Basis, string> = { completed: "done", planned: "planned" };
 
 /** So many of something: `1 finding`, `3 findings`. */
-export const count = (many: number, what: string): string => `${many} ${what}${many === 1 ? "" : "s"}`;
+export const count = (many: number, what: string): string =>
+  `${many} ${what}${many === 1 ? "" : "s"}`;

@@ -5,25 +5,68 @@ type FloorSet = Schemas["FloorSet"];
 type CoreSet = Schemas["Set"];
 
 /** A set as the book has it. */
-export const set = (exercise: string, more: Partial<CoreSet> & Record<string, unknown> = {}): CoreSet => ({
-  exercise, moves: null, reps: 8, seconds: null, load_kg: 0, implements: 1, sides: "both", tempo: null, hold_s: 0, partial_reps: 0, rpe: null,
-  warm_up: false, rest_s: null, part: null, measured_reps: null, measured_tension_s: null, ...more,
+export const set = (
+  exercise: string,
+  more: Partial<CoreSet> & Record<string, unknown> = {},
+): CoreSet => ({
+  exercise,
+  moves: null,
+  reps: 8,
+  seconds: null,
+  load_kg: 0,
+  implements: 1,
+  sides: "both",
+  tempo: null,
+  hold_s: 0,
+  partial_reps: 0,
+  rpe: null,
+  warm_up: false,
+  rest_s: null,
+  part: null,
+  measured_reps: null,
+  measured_tension_s: null,
+  ...more,
 });
 
 /** A set of a plan as the floor is given it. */
 export function due(of: CoreSet, more: Partial<FloorSet> = {}): FloorSet {
   return {
-    set: of, movement: of.exercise ?? "", dose: of.seconds ? `${of.seconds} s` : `${of.reps} reps`, load: of.load_kg ? `${of.load_kg} kg` : "",
-    part: "main", round: null, rounds: null, rest_s: of.rest_s ?? 0, seconds: of.seconds ?? null, cycle_s: 3, counted: true, ...more,
+    set: of,
+    movement: of.exercise ?? "",
+    dose: of.seconds ? `${of.seconds} s` : `${of.reps} reps`,
+    load: of.load_kg ? `${of.load_kg} kg` : "",
+    part: "main",
+    round: null,
+    rounds: null,
+    rest_s: of.rest_s ?? 0,
+    seconds: of.seconds ?? null,
+    cycle_s: 3,
+    counted: true,
+    ...more,
   };
 }
 
 /** Sets by the clock, a round after the other: so many seconds of work and of rest each. */
-export const circuit = (rounds: number, names: string[], seconds: number, rest: number): FloorSet[] =>
+export const circuit = (
+  rounds: number,
+  names: string[],
+  seconds: number,
+  rest: number,
+): FloorSet[] =>
   Array.from({ length: rounds }, (_, round) =>
-    names.map((name) => due(set(name, { reps: null, seconds, rest_s: rest }), { round: round + 1, rounds })),
+    names.map((name) =>
+      due(set(name, { reps: null, seconds, rest_s: rest }), { round: round + 1, rounds }),
+    ),
   ).flat();
 
 export const run = (sets: FloorSet[], more: Partial<Run> = {}): Run => ({
-  athlete: 1, name: "Ada Test", plan: 7, date: "2026-11-25", title: "Legs", sets, restrictions: [], log: null, ...more,
+  athlete: 1,
+  name: "Ada Test",
+  plan: 7,
+  date: "2026-11-25",
+  title: "Legs",
+  sets,
+  restrictions: [],
+  log: null,
+  ...more,
 });

@@ -1,9 +1,25 @@
 import { describe, expect, it } from "vitest";
-import { type Clock, COUNT_IN_S, type Step, advance, begin, elapsed, face, finish, jump, lasts, length, oneMore, pause, skipRest } from "@/places/floor/clock";
+import {
+  type Clock,
+  COUNT_IN_S,
+  type Step,
+  advance,
+  begin,
+  elapsed,
+  face,
+  finish,
+  jump,
+  lasts,
+  length,
+  oneMore,
+  pause,
+  skipRest,
+} from "@/places/floor/clock";
 import { circuit, due, set } from "./build";
 
 const START = 1_800_000_000_000;
-const steps = (count: number): Step[] => Array.from({ length: count }, (_, at) => ({ set: at, extra: false }));
+const steps = (count: number): Step[] =>
+  Array.from({ length: count }, (_, at) => ({ set: at, extra: false }));
 const at = (seconds: number) => START + seconds * 1000;
 const ready = (step = 0): Clock => jump(step, START);
 
@@ -13,9 +29,17 @@ describe("a circuit by the clock", () => {
   const started = begin(ready(), START, sets[0]);
 
   it("counts in, works, rests, and goes on by itself", () => {
-    const seen = [0, 4.9, 5, 44.9, 45, 64.9, 65].map((seconds) => advance(started, at(seconds), order, sets).clock);
+    const seen = [0, 4.9, 5, 44.9, 45, 64.9, 65].map(
+      (seconds) => advance(started, at(seconds), order, sets).clock,
+    );
     expect(seen.map((one) => `${one.phase} ${one.step}`)).toEqual([
-      "count-in 0", "count-in 0", "work 0", "work 0", "rest 0", "rest 0", "work 1",
+      "count-in 0",
+      "count-in 0",
+      "work 0",
+      "work 0",
+      "rest 0",
+      "rest 0",
+      "work 1",
     ]);
   });
 
@@ -67,14 +91,23 @@ describe("a circuit by the clock", () => {
 
   it("goes on without the rest, and ends after the last set without one", () => {
     const resting = advance(started, at(50), order, sets).clock;
-    expect(skipRest(resting, at(50), order, sets)).toEqual({ step: 1, phase: "work", since: at(50), paused: null });
+    expect(skipRest(resting, at(50), order, sets)).toEqual({
+      step: 1,
+      phase: "work",
+      since: at(50),
+      paused: null,
+    });
     const last = { ...ready(5), phase: "work" as const };
     expect(finish(last, at(3), order, sets).phase).toBe("over");
   });
 });
 
 describe("sets for reps", () => {
-  const sets = [due(set("Press", { rest_s: 90 })), due(set("Press", { rest_s: 90 })), due(set("Plank", { reps: null, seconds: 30 }))];
+  const sets = [
+    due(set("Press", { rest_s: 90 })),
+    due(set("Press", { rest_s: 90 })),
+    due(set("Plank", { reps: null, seconds: 30 })),
+  ];
   const order = steps(3);
 
   it("wait for a tap, and rest by the clock", () => {
@@ -121,13 +154,22 @@ describe("one more", () => {
 
   it("set where there are no rounds", () => {
     const plain = [due(set("Press")), due(set("Row"))];
-    expect(oneMore(steps(2), 0, plain)).toEqual([{ set: 0, extra: false }, { set: 0, extra: true }, { set: 1, extra: false }]);
+    expect(oneMore(steps(2), 0, plain)).toEqual([
+      { set: 0, extra: false },
+      { set: 0, extra: true },
+      { set: 1, extra: false },
+    ]);
     expect(oneMore([], 0, plain)).toEqual([]);
   });
 });
 
 it.each([
-  [65, true, "1:05"], [64.2, true, "1:05"], [0.4, true, "0:01"], [0, true, "0:00"], [64.9, false, "1:04"], [3600, false, "60:00"],
+  [65, true, "1:05"],
+  [64.2, true, "1:05"],
+  [0.4, true, "0:01"],
+  [0, true, "0:00"],
+  [64.9, false, "1:04"],
+  [3600, false, "60:00"],
 ])("%d s are shown as a person reads them", (seconds, left, text) => {
   expect(face(seconds, left)).toBe(text);
 });

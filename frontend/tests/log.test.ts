@@ -1,14 +1,35 @@
 import { describe, expect, it } from "vitest";
-import { type Line, type LogSession, asPlanned, emptyLog, keyOf, rebuilt, sameLine } from "@/places/log/log";
+import {
+  type Line,
+  type LogSession,
+  asPlanned,
+  emptyLog,
+  keyOf,
+  rebuilt,
+  sameLine,
+} from "@/places/log/log";
 import { set } from "./build";
 
 const line = (at: number | null, done_at: number | null, more: Partial<Line> = {}): Line => ({
-  kind: "as planned", movement: "Press", part: "", planned: "", done: "", words: "", at, done_at, ...more,
+  kind: "as planned",
+  movement: "Press",
+  part: "",
+  planned: "",
+  done: "",
+  words: "",
+  at,
+  done_at,
+  ...more,
 });
 const session = (plan: number | null, log: string | null): LogSession => ({
   plan: plan === null ? null : { id: plan, date: "2026-11-25", title: "", minutes: 40, sets: [] },
   log: log === null ? null : { client_id: log, revision: 1, session: emptyLog("2026-11-25", "") },
-  ahead: false, lines: [], notes: [], planned: {}, done: {}, versions: [],
+  ahead: false,
+  lines: [],
+  notes: [],
+  planned: {},
+  done: {},
+  versions: [],
 });
 
 it("a session keeps its name when it is logged", () => {
@@ -27,7 +48,9 @@ describe("the sets of a log", () => {
 
   it("are changed line by line: another, several, none", () => {
     const more = set("Dip");
-    expect(rebuilt(lines, done, (one) => (one.at === 1 ? [more] : null)).map((one) => one.exercise)).toEqual(["Press", "Dip", "Row", "Curl"]);
+    expect(
+      rebuilt(lines, done, (one) => (one.at === 1 ? [more] : null)).map((one) => one.exercise),
+    ).toEqual(["Press", "Dip", "Row", "Curl"]);
     expect(rebuilt(lines, done, (one) => (one.at === 0 ? [] : null))).toEqual(done.slice(1));
     expect(rebuilt(lines, done, (one) => (one.at === null ? [more, more] : null)).length).toBe(4);
   });
@@ -40,7 +63,10 @@ describe("the sets of a log", () => {
   });
 
   it("carry nothing that only a plan says", () => {
-    expect(asPlanned(set("Press", { reps_to: 12, note: "slow", band: "strong" }))).toMatchObject({ exercise: "Press", band: "strong" });
+    expect(asPlanned(set("Press", { reps_to: 12, note: "slow", band: "strong" }))).toMatchObject({
+      exercise: "Press",
+      band: "strong",
+    });
     expect(asPlanned(set("Press", { reps_to: 12 }))).not.toHaveProperty("reps_to");
   });
 });

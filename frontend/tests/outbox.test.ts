@@ -19,8 +19,17 @@ class Server {
     const id = new URL(request.url).pathname.split("/").at(-1) ?? "";
     this.heard.push({ ...((await request.json()) as Body), id });
     if (this.line === "deaf") throw new TypeError("the answer got lost");
-    if (this.status !== 200) return Response.json({ type: "x", detail: "That is no log.", problems: [] }, { status: this.status });
-    return Response.json({ revision: this.heard.length, client_id: id, both_kept: false, ...this.answer });
+    if (this.status !== 200)
+      return Response.json(
+        { type: "x", detail: "That is no log.", problems: [] },
+        { status: this.status },
+      );
+    return Response.json({
+      revision: this.heard.length,
+      client_id: id,
+      both_kept: false,
+      ...this.answer,
+    });
   }
 }
 
@@ -36,10 +45,23 @@ beforeEach(async () => {
 });
 
 const log = (change: string, sets = 1): Body => ({
-  change, revision: 0, after: [], plan: 7,
-  session: { date: "2026-11-25", title: "", sets: Array.from({ length: sets }, () => ({ exercise: "Press", reps: 8 }) as Schemas["Set"]), rpe: null, duration_min: null, plan: null, notes: "", pain: [] },
+  change,
+  revision: 0,
+  after: [],
+  plan: 7,
+  session: {
+    date: "2026-11-25",
+    title: "",
+    sets: Array.from({ length: sets }, () => ({ exercise: "Press", reps: 8 }) as Schemas["Set"]),
+    rpe: null,
+    duration_min: null,
+    plan: null,
+    notes: "",
+    pain: [],
+  },
 });
-const post = (change: string, id = "log-one", sets = 1) => box.post({ id, athlete: 1, name: "Ada", body: log(change, sets) });
+const post = (change: string, id = "log-one", sets = 1) =>
+  box.post({ id, athlete: 1, name: "Ada", body: log(change, sets) });
 const left = async () => (await box.waiting()).map((one) => one.body.change);
 
 /** Until what is under way has come to an end. */
@@ -65,7 +87,10 @@ describe("the outbox", () => {
     expect(await left()).toEqual(["change-2", "change-3"]);
     server.line = "up";
     await settled();
-    expect(server.heard.map((one) => [one.id, one.change])).toEqual([["log-one", "change-2"], ["log-two", "change-3"]]);
+    expect(server.heard.map((one) => [one.id, one.change])).toEqual([
+      ["log-one", "change-2"],
+      ["log-two", "change-3"],
+    ]);
     expect(await left()).toEqual([]);
   });
 
@@ -81,7 +106,10 @@ describe("the outbox", () => {
     expect(new Set(last?.after)).toEqual(new Set(["change-1"]));
     await post("change-3", "log-one", 3);
     await settled();
-    expect(server.heard.at(-1)).toMatchObject({ after: ["change-2"], revision: server.heard.length - 1 });
+    expect(server.heard.at(-1)).toMatchObject({
+      after: ["change-2"],
+      revision: server.heard.length - 1,
+    });
   });
 
   it("goes on from its own version where both were kept, on the revision that it knew", async () => {
@@ -92,7 +120,11 @@ describe("the outbox", () => {
     await settled();
     await post("change-3", "log-one", 3);
     await settled();
-    expect(server.heard.at(-1)).toMatchObject({ change: "change-3", revision: 1, after: ["change-2"] });
+    expect(server.heard.at(-1)).toMatchObject({
+      change: "change-3",
+      revision: 1,
+      after: ["change-2"],
+    });
     expect(await box.besides()).toEqual(["Ada"]);
     // Somebody has taken this version: it goes on as the only one.
     server.answer = {};
@@ -127,7 +159,9 @@ describe("the outbox", () => {
 
   it("does not lose a tap that comes while an earlier one is under way", async () => {
     let arrived: () => void = () => undefined;
-    const on = new Promise<void>((resolve) => { arrived = resolve; });
+    const on = new Promise<void>((resolve) => {
+      arrived = resolve;
+    });
     vi.stubGlobal("fetch", async (request: Request) => {
       await on;
       return server.fetch(request);

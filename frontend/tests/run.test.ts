@@ -1,11 +1,30 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
 import { oneMore } from "@/places/floor/clock";
-import { type State, asBefore, carry, changed, edit, fitting, fresh, insertSteps, leader, logOf, markDone, plansOf, putSet, toCome, together, told, wanted } from "@/places/floor/run";
+import {
+  type State,
+  asBefore,
+  carry,
+  changed,
+  edit,
+  fitting,
+  fresh,
+  insertSteps,
+  leader,
+  logOf,
+  markDone,
+  plansOf,
+  putSet,
+  toCome,
+  together,
+  told,
+  wanted,
+} from "@/places/floor/run";
 import { circuit, due, run, set } from "./build";
 
 const NOW = 1_800_000_000_000;
-const names = (state: State, athlete = 1) => Object.values(state.own[athlete]?.done ?? {}).map((one) => one?.exercise ?? null);
+const names = (state: State, athlete = 1) =>
+  Object.values(state.own[athlete]?.done ?? {}).map((one) => one?.exercise ?? null);
 
 function of<T>(value: T | undefined | null): T {
   if (value === undefined || value === null) throw new Error("nothing there");
@@ -14,7 +33,10 @@ function of<T>(value: T | undefined | null): T {
 
 describe("a run", () => {
   const pyramid = run([
-    due(set("Squat", { reps: 5, load_kg: 40, warm_up: true })), due(set("Squat", { reps: 5, load_kg: 60 })), due(set("Squat", { reps: 5, load_kg: 80 })), due(set("Row")),
+    due(set("Squat", { reps: 5, load_kg: 40, warm_up: true })),
+    due(set("Squat", { reps: 5, load_kg: 60 })),
+    due(set("Squat", { reps: 5, load_kg: 80 })),
+    due(set("Row")),
   ]);
 
   it("begins at its first set, with an id of its own", () => {
@@ -25,7 +47,20 @@ describe("a run", () => {
 
   it("goes on behind what is logged of it, and keeps what the log has besides", () => {
     const stored = [set("Squat", { reps: 4 }), set("Squat"), set("Curl")];
-    const log: Schemas["LogOut"] = { client_id: "row-9", revision: 3, session: { date: "2026-11-25", title: "Legs", sets: stored, rpe: 8, duration_min: null, plan: null, notes: "n", pain: [] } };
+    const log: Schemas["LogOut"] = {
+      client_id: "row-9",
+      revision: 3,
+      session: {
+        date: "2026-11-25",
+        title: "Legs",
+        sets: stored,
+        rpe: 8,
+        duration_min: null,
+        plan: null,
+        notes: "n",
+        pain: [],
+      },
+    };
     const known = { ...pyramid, log };
     const state = fresh([known], NOW);
     expect(state.clock.step).toBe(2);
@@ -40,12 +75,27 @@ describe("a run", () => {
     const again = run(pyramid.sets.map((one) => ({ ...one, set: { ...one.set } })));
     expect(plansOf([again])).toBe(plansOf([pyramid]));
     expect(plansOf([run(pyramid.sets.slice(1))])).not.toBe(plansOf([pyramid]));
-    expect(plansOf([run([due(set("Squat", { reps: 6 })), ...pyramid.sets.slice(1)])])).not.toBe(plansOf([pyramid]));
+    expect(plansOf([run([due(set("Squat", { reps: 6 })), ...pyramid.sets.slice(1)])])).not.toBe(
+      plansOf([pyramid]),
+    );
     expect(fresh([pyramid], NOW).plans).toBe(plansOf([pyramid]));
   });
 
   it("is over where all of it is logged", () => {
-    const log: Schemas["LogOut"] = { client_id: "x", revision: 1, session: { date: "2026-11-25", title: "", sets: [set("Row")], rpe: null, duration_min: null, plan: null, notes: "", pain: [] } };
+    const log: Schemas["LogOut"] = {
+      client_id: "x",
+      revision: 1,
+      session: {
+        date: "2026-11-25",
+        title: "",
+        sets: [set("Row")],
+        rpe: null,
+        duration_min: null,
+        plan: null,
+        notes: "",
+        pain: [],
+      },
+    };
     expect(fresh([run([due(set("Row"))], { log })], NOW).clock.phase).toBe("over");
   });
 
@@ -77,15 +127,34 @@ describe("a group", () => {
 
   it("goes on without the one who stopped", () => {
     const state = fresh(both, NOW);
-    const hurt: State = { ...state, own: { ...state.own, 2: { ...of(state.own[2]), stopped: true, pain: [{ exercise: "Press", note: "knee" }] } } };
+    const hurt: State = {
+      ...state,
+      own: {
+        ...state.own,
+        2: { ...of(state.own[2]), stopped: true, pain: [{ exercise: "Press", note: "knee" }] },
+      },
+    };
     const next = markDone(hurt, both, 0);
     expect([names(next, 1), names(next, 2)]).toEqual([["Squat"], []]);
     expect(logOf(other, of(next.own[2])).pain).toEqual([{ exercise: "Press", note: "knee" }]);
   });
 
   it("is laid together of answers that were kept one by one", () => {
-    const movement = (name: string): Schemas["FloorMovement"] => ({ name, loads: [], easier: null, harder: null, instead: [], tempo: null, isometric: false });
-    const answer = (of: typeof one, ...known: string[]): Schemas["FloorRun"] => ({ run: of, movements: known.map(movement), names: known, caution: "Stop on pain." });
+    const movement = (name: string): Schemas["FloorMovement"] => ({
+      name,
+      loads: [],
+      easier: null,
+      harder: null,
+      instead: [],
+      tempo: null,
+      isometric: false,
+    });
+    const answer = (of: typeof one, ...known: string[]): Schemas["FloorRun"] => ({
+      run: of,
+      movements: known.map(movement),
+      names: known,
+      caution: "Stop on pain.",
+    });
     const all = together([answer(one, "Squat", "Row"), answer(other, "Press", "Row")]);
     expect(all.runs).toEqual(both);
     expect(all.movements.map((each) => each.name)).toEqual(["Squat", "Row", "Press"]);
@@ -96,7 +165,10 @@ describe("a group", () => {
 
 describe("a change that holds for the sets to come", () => {
   const pyramid = run([
-    due(set("Squat", { reps: 5, load_kg: 40 })), due(set("Squat", { reps: 5, load_kg: 60 })), due(set("Row")), due(set("Squat", { reps: 8, load_kg: 60, tempo: "3-0-1" })),
+    due(set("Squat", { reps: 5, load_kg: 40 })),
+    due(set("Squat", { reps: 5, load_kg: 60 })),
+    due(set("Row")),
+    due(set("Squat", { reps: 8, load_kg: 60, tempo: "3-0-1" })),
   ]);
 
   it("counts what is still to come of the movement", () => {
@@ -108,17 +180,44 @@ describe("a change that holds for the sets to come", () => {
 
   it("swaps the movement and keeps the steps of its loads, as far as the kit has them", () => {
     const loads = [10, 20, 25, 30];
-    const state = carry(fresh([pyramid], NOW), pyramid, 0, set("Leg press", { reps: 5, load_kg: 20 }), loads);
-    expect(wanted(pyramid, state, 1)?.set).toMatchObject({ exercise: "Leg press", load_kg: 30, reps: 5 });
-    expect(wanted(pyramid, state, 3)?.set).toMatchObject({ exercise: "Leg press", load_kg: 30, reps: 8, tempo: "3-0-1" });
+    const state = carry(
+      fresh([pyramid], NOW),
+      pyramid,
+      0,
+      set("Leg press", { reps: 5, load_kg: 20 }),
+      loads,
+    );
+    expect(wanted(pyramid, state, 1)?.set).toMatchObject({
+      exercise: "Leg press",
+      load_kg: 30,
+      reps: 5,
+    });
+    expect(wanted(pyramid, state, 3)?.set).toMatchObject({
+      exercise: "Leg press",
+      load_kg: 30,
+      reps: 8,
+      tempo: "3-0-1",
+    });
     expect(wanted(pyramid, state, 2)?.movement).toBe("Row");
     expect(names(markDone(state, [pyramid], 3))).toEqual(["Leg press"]);
   });
 
   it("takes another load where the plan had the same, and leaves the others", () => {
-    const state = carry(fresh([pyramid], NOW), pyramid, 1, set("Squat", { reps: 4, load_kg: 55, rpe: 9 }), []);
+    const state = carry(
+      fresh([pyramid], NOW),
+      pyramid,
+      1,
+      set("Squat", { reps: 4, load_kg: 55, rpe: 9 }),
+      [],
+    );
     expect(wanted(pyramid, state, 3)?.set).toMatchObject({ load_kg: 55, reps: 8, rpe: null });
-    const first = carry(fresh([pyramid], NOW), pyramid, 0, set("Squat", { reps: 5, load_kg: 45 }), []);
+    const first = carry(
+      fresh([pyramid], NOW),
+      pyramid,
+      0,
+      set("Squat", { reps: 5, load_kg: 45 }),
+      [],
+    );
     expect(wanted(pyramid, first, 1)?.set.load_kg).toBe(60);
   });
 
@@ -134,7 +233,12 @@ describe("a change that holds for the sets to come", () => {
     expect([4, 5].map((step) => wanted(rounds, late, step)?.movement)).toEqual(["Lunge", "Row"]);
   });
 
-  it.each([[22, [], 22], [22, [10, 20, 30], 20], [5, [10, 20], 10], [20.02, [10, 20], 20.02]])("takes %d kg of %j as %d", (load, loads, fits) => {
+  it.each([
+    [22, [], 22],
+    [22, [10, 20, 30], 20],
+    [5, [10, 20], 10],
+    [20.02, [10, 20], 20.02],
+  ])("takes %d kg of %j as %d", (load, loads, fits) => {
     expect(fitting(load, loads)).toBe(fits);
   });
 });
@@ -153,7 +257,14 @@ describe("a change of a set", () => {
 
   it("is no set done before its time: it is only to be done otherwise", () => {
     const state = fresh([two], NOW);
-    const next = changed(state, two, edit(state, 1, 0), set("Squat", { reps: 6, rpe: 9 }), false, []);
+    const next = changed(
+      state,
+      two,
+      edit(state, 1, 0),
+      set("Squat", { reps: 6, rpe: 9 }),
+      false,
+      [],
+    );
     expect(names(next)).toEqual([]);
     expect(wanted(two, next, 0)?.says).toBe("6 reps, RPE 9");
     expect(markDone(next, [two], 0).own[1]?.done[0]).toMatchObject({ reps: 6, rpe: 9 });
@@ -173,7 +284,9 @@ describe("a change of a set", () => {
   it("is taken back: the set, and those to come, as they were when it was opened", () => {
     const state = fresh([two], NOW);
     const editing = edit(state, 1, 0);
-    expect(asBefore(changed(state, two, editing, set("Lunge"), true, []), two, editing)).toEqual(state);
+    expect(asBefore(changed(state, two, editing, set("Lunge"), true, []), two, editing)).toEqual(
+      state,
+    );
     const done = markDone(state, [two], 0);
     const again = edit(done, 1, 0);
     expect(asBefore(changed(done, two, again, null, false, []), two, again)).toEqual(done);
@@ -185,7 +298,10 @@ describe("a change of a set", () => {
     let later = changed(state, two, editing, set("Lunge"), false, []);
     later = markDone(markDone(later, [two], 0), [two], 1);
     expect(names(later)).toEqual(["Lunge", "Squat"]);
-    expect(names(changed(later, two, editing, set("Step-up"), false, []))).toEqual(["Step-up", "Squat"]);
+    expect(names(changed(later, two, editing, set("Step-up"), false, []))).toEqual([
+      "Step-up",
+      "Squat",
+    ]);
     expect(names(asBefore(later, two, editing))).toEqual(["Squat", "Squat"]);
   });
 });

@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import type { Finding, Sheet } from "@/places/sheet/WeekSheet";
 import { causeKey, keyOf, step, stopsOf } from "@/places/sheet/walk-verdict";
 
-const finding = (subject: string) => ({ code: "muscle_floor", subject, measure: "sets" }) as Finding;
+const finding = (subject: string) =>
+  ({ code: "muscle_floor", subject, measure: "sets" }) as Finding;
 
 /** Two causes, of three findings and of one, and a note that stands alone. */
 const sheet = {

@@ -1,10 +1,30 @@
 import { afterEach, describe, expect, it } from "vitest";
-import { amount, keptWeight, number, percent, ratio, share, showIn, signed, span, typedWeight, unit, weekName, weight } from "@/words";
+import {
+  amount,
+  keptWeight,
+  number,
+  percent,
+  ratio,
+  share,
+  showIn,
+  signed,
+  span,
+  typedWeight,
+  unit,
+  weekName,
+  weight,
+} from "@/words";
 
 afterEach(() => showIn("kg"));
 
 it.each([
-  [0.68, 2, "0.68"], [12.5, 2, "12.5"], [1240, 0, "1\u202f240"], [1_234_567.891, 2, "1\u202f234\u202f567.89"], [-3.5, 1, "−3.5"], [-0.001, 2, "0"], [7, 1, "7"],
+  [0.68, 2, "0.68"],
+  [12.5, 2, "12.5"],
+  [1240, 0, "1\u202f240"],
+  [1_234_567.891, 2, "1\u202f234\u202f567.89"],
+  [-3.5, 1, "−3.5"],
+  [-0.001, 2, "0"],
+  [7, 1, "7"],
 ])("a number has no more digits than are known: %d", (value, digits, text) => {
   expect(number(value, digits)).toBe(text);
 });
@@ -34,9 +54,22 @@ describe("weights", () => {
 });
 
 it("changes and shares carry their sign and no false precision", () => {
-  expect([percent(0.345), percent(0.0345), percent(-0.5)]).toEqual(["+35\u202f%", "+3.5\u202f%", "−50\u202f%"]);
-  expect([share(0.834), share(null), ratio(null), ratio(0.5)]).toEqual(["83\u202f%", "–", "–", "0.50"]);
-  expect([signed(3, "sets"), signed(-3.04, "sets"), signed(0.01, "sets")]).toEqual(["+3", "−3", "0"]);
+  expect([percent(0.345), percent(0.0345), percent(-0.5)]).toEqual([
+    "+35\u202f%",
+    "+3.5\u202f%",
+    "−50\u202f%",
+  ]);
+  expect([share(0.834), share(null), ratio(null), ratio(0.5)]).toEqual([
+    "83\u202f%",
+    "–",
+    "–",
+    "0.50",
+  ]);
+  expect([signed(3, "sets"), signed(-3.04, "sets"), signed(0.01, "sets")]).toEqual([
+    "+3",
+    "−3",
+    "0",
+  ]);
 });
 
 it("days and weeks are said as people say them", () => {

@@ -37,24 +37,20 @@ from dialback.web.desk import (
     the_day,
     the_week,
 )
-from dialback.web.shapes import (
+from dialback.web.shapes.block import (
     Block,
     BlockBody,
     BlockPath,
     BlockQuery,
     BlockSession,
     BlockWeek,
-    Counts,
-    Done,
-    Laid,
     LayBody,
     NewBlock,
     NewBlockBody,
     StoredBlock,
     TextLaid,
-    WeekPath,
-    WholeText,
 )
+from dialback.web.shapes.common import Counts, Done, Laid, WeekPath, WholeText
 from dialback.web.sheet import by_urgency
 from dialback.work import planning
 

@@ -25,24 +25,21 @@ from dialback.core.weeks import Week
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
 from dialback.web.drafted import audited
-from dialback.web.shapes import (
+from dialback.web.shapes.common import Done, Revision, RevisionBody, WeekPath
+from dialback.web.shapes.drafts import (
     DialBody,
     DialOut,
-    Done,
     DraftAudit,
     DraftOut,
     NotchesOut,
     NotchOut,
     ProposalBody,
     ProposalOut,
-    Revision,
-    RevisionBody,
     RungOut,
     SaveDraftBody,
     SessionsBody,
     StepOut,
     TakeBody,
-    WeekPath,
 )
 from dialback.web.sheet import (
     acceptances,

@@ -13,7 +13,8 @@ from dialback.web.blueprint import blueprint
 from dialback.web.columns import last_week_done
 from dialback.web.desk import answer, attachment, desk, range_of, the_athlete
 from dialback.web.problems import RefusedError
-from dialback.web.shapes import AthletePath, Done, ImportOut, ImportQuery, RangeQuery
+from dialback.web.shapes.common import AthletePath, Done, RangeQuery
+from dialback.web.shapes.files import ImportOut, ImportQuery
 from dialback.web.sheet import athlete_out
 from dialback.work import roster as work
 

@@ -31,7 +31,8 @@ from dialback.store.sessions import completed_rows, planned_rows
 from dialback.web.beside import notes
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_day
-from dialback.web.shapes import (
+from dialback.web.shapes.common import LogOut
+from dialback.web.shapes.floor import (
     FloorDay,
     FloorMovement,
     FloorQuery,
@@ -39,7 +40,6 @@ from dialback.web.shapes import (
     FloorRunOf,
     FloorSession,
     FloorSet,
-    LogOut,
     RunQuery,
     SensorQuery,
 )

@@ -10,13 +10,8 @@ from dialback.core.notation.pieces import Pieces
 from dialback.core.notation.rows import PartFields, RoundsFields, Row, row_text, rows
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete
-from dialback.web.shapes import (
-    AthletePath,
-    LineOut,
-    RowOut,
-    RowsOut,
-    WholeText,
-)
+from dialback.web.shapes.common import AthletePath, WholeText
+from dialback.web.shapes.form import LineOut, RowOut, RowsOut
 
 api = blueprint("form", __name__, "/athletes/<int:athlete_id>/form")
 

@@ -9,7 +9,8 @@ from dialback.store.athletes import house
 from dialback.store.kit import kit_of
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer
-from dialback.web.shapes import KitBody, KitOut, Revision, UnitOut
+from dialback.web.shapes.common import Revision
+from dialback.web.shapes.kit import KitBody, KitOut, UnitOut
 from dialback.work import house as work
 
 api = blueprint("kit", __name__, "/kit")

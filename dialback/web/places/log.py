@@ -27,25 +27,21 @@ from dialback.store.models import Version
 from dialback.store.sessions import completed_rows, planned_rows
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete, the_week
-from dialback.web.shapes import (
+from dialback.web.shapes.common import Done, LogOut, MistakeOut, WeekPath, WholeText
+from dialback.web.shapes.log import (
     AmendBody,
     Amended,
     ApartOut,
     DecideBody,
-    Done,
     LogBody,
     LogLine,
-    LogOut,
     LogPath,
     LogSaved,
     LogSession,
     LogWeek,
-    MistakeOut,
     PlanOut,
     VersionOut,
     VersionPath,
-    WeekPath,
-    WholeText,
     WrittenDone,
 )
 from dialback.work import logs as work

@@ -10,7 +10,8 @@ from dialback.store.maxima import maximum_rows
 from dialback.store.models import Athlete
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete
-from dialback.web.shapes import AthletePath, EstimateOut, MaximaOut, MaximumOut, MaximumPath
+from dialback.web.shapes.common import AthletePath
+from dialback.web.shapes.maxima import EstimateOut, MaximaOut, MaximumOut, MaximumPath
 from dialback.work import roster as work
 
 api = blueprint("maxima", __name__, "/athletes/<int:athlete_id>/maxima")

@@ -22,8 +22,8 @@ from dialback.store.models import Movement as MovementRow
 from dialback.store.movements import check_movement, house_movement_rows, sets_by_athlete
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week
-from dialback.web.shapes import (
-    Done,
+from dialback.web.shapes.common import Done
+from dialback.web.shapes.movements import (
     MovementBody,
     MovementEffect,
     MovementEffectSheet,

@@ -7,7 +7,7 @@ from flask import Response
 from dialback.core.notation.vocabulary import COMPLETE, HEADS, JOINTS, PART_HEADS, WORDS, Word
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer
-from dialback.web.shapes import NotationOut, NotationWord, WordPattern
+from dialback.web.shapes.notation import NotationOut, NotationWord, WordPattern
 
 api = blueprint("notation", __name__, "/notation")
 

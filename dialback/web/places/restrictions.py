@@ -12,8 +12,8 @@ from dialback.store.models import Athlete
 from dialback.store.restrictions import core_restriction, restriction_rows
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete
-from dialback.web.shapes import (
-    AthletePath,
+from dialback.web.shapes.common import AthletePath
+from dialback.web.shapes.restrictions import (
     LiftBody,
     RestrictionOut,
     RestrictionPath,

@@ -15,7 +15,8 @@ from dialback.store.models import Acceptance, Athlete, Signature
 from dialback.web.blueprint import blueprint
 from dialback.web.columns import COLUMNS, last_week_done, week_column
 from dialback.web.desk import answer, desk, judged_week
-from dialback.web.shapes import Counts, LogPlace, Roster, RosterRow
+from dialback.web.shapes.common import Counts
+from dialback.web.shapes.roster import LogPlace, Roster, RosterRow
 from dialback.web.sheet import FindingKey, causes_out, finding_out, verdict
 
 api = blueprint("roster", __name__)

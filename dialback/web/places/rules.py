@@ -12,17 +12,15 @@ from dialback.core.rules import DEFAULT_RULES, PRESETS, RULES, Rules, merge
 from dialback.store.athletes import house
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week, the_athlete, the_week
-from dialback.web.shapes import (
-    AthletePath,
+from dialback.web.shapes.common import AthletePath, Revision, WeekPath
+from dialback.web.shapes.rules import (
     Choice,
     PresetOut,
     PreviewBody,
     PreviewOut,
-    Revision,
     RuleOut,
     RulesOut,
     SaveRulesBody,
-    WeekPath,
 )
 from dialback.web.sheet import by_urgency, finding_out
 from dialback.work import house as work

@@ -27,14 +27,13 @@ from dialback.store.movements import house_movement_rows
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, attachment, desk, range_of, the_athlete
 from dialback.web.jobs import Job
-from dialback.web.shapes import (
-    AthletePath,
+from dialback.web.shapes.common import AthletePath, RangeQuery
+from dialback.web.shapes.sheets import (
     ImportPath,
     ImportRow,
     ImportsOut,
     JobOut,
     JobPath,
-    RangeQuery,
     SheetAthlete,
     SheetColumn,
     SheetOut,

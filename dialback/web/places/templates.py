@@ -9,8 +9,8 @@ from dialback.store.models import Template
 from dialback.store.plans import Moved
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_week
-from dialback.web.shapes import (
-    Done,
+from dialback.web.shapes.common import Done, WeekPath
+from dialback.web.shapes.templates import (
     LaidOver,
     LayTemplateBody,
     TemplateBody,
@@ -18,7 +18,6 @@ from dialback.web.shapes import (
     TemplateOut,
     TemplatePath,
     Templates,
-    WeekPath,
 )
 from dialback.work import templates as work
 

@@ -27,23 +27,19 @@ from dialback.web.beside import notes
 from dialback.web.blueprint import blueprint
 from dialback.web.columns import COLUMNS, week_column
 from dialback.web.desk import answer, desk, judged_week, the_athlete, the_week
-from dialback.web.shapes import (
+from dialback.web.shapes.common import BasisQuery, Done, FindingKey, WeekColumn, WeekPath
+from dialback.web.shapes.sheet import Sheet
+from dialback.web.shapes.weeks import (
     AcceptBody,
     AcceptCauseBody,
-    BasisQuery,
     CauseKey,
-    Done,
-    FindingKey,
     Frame,
     SchoolRow,
     SchoolsOut,
-    Sheet,
     SignBody,
     Trail,
     TrailQuery,
     TrailSet,
-    WeekColumn,
-    WeekPath,
 )
 from dialback.web.sheet import TwoSides, athlete_out, finding_label, finding_title, sheet
 from dialback.work import judging

@@ -37,20 +37,17 @@ from dialback.web.desk import (
     the_week,
 )
 from dialback.web.drafted import audited
-from dialback.web.shapes import (
+from dialback.web.shapes.common import MistakeOut, Revision, RevisionBody, WeekPath
+from dialback.web.shapes.write import (
     AddTextBody,
     LinePart,
     LineReading,
     LineShare,
-    MistakeOut,
     MovementName,
     MovementNames,
-    Revision,
-    RevisionBody,
     SaveTextBody,
     SessionPath,
     TextBody,
-    WeekPath,
     Written,
     WrittenRow,
     WrittenWeek,

@@ -38,6 +38,7 @@ client.use(refuse);
 
 /** The data of an answer; refusals were thrown before. */
 export function given<T>(answer: { data?: T }): T {
-  if (answer.data === undefined) throw new Refusal(0, "empty", "The server's answer was empty.", []);
+  if (answer.data === undefined)
+    throw new Refusal(0, "empty", "The server's answer was empty.", []);
   return answer.data;
 }

@@ -1,7 +1,8 @@
 import { useEffect } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import type { Schemas } from "@/api/client";
-import { type WeekPlace, useFrame } from "@/api/queries";
+import { type WeekPlace } from "@/api/place";
+import { useFrame } from "@/api/sheet";
 import { date, span, weekName } from "@/words";
 import { Failure } from "./Failure";
 import { KEYS, useKeys } from "./keys";
@@ -64,8 +65,11 @@ export function AthleteFrame() {
         <h1 className="min-w-0 shrink-0 text-xl font-semibold">{at?.athlete.name ?? "…"}</h1>
         <div className="flex shrink-0 items-baseline gap-1">
           <button
-            type="button" className="no-print px-1.5 hover:bg-band" aria-label="A week back"
-            title={`Key ${KEYS.weekBack.key}`} onClick={() => there(at?.before)}
+            type="button"
+            className="no-print px-1.5 hover:bg-band"
+            aria-label="A week back"
+            title={`Key ${KEYS.weekBack.key}`}
+            onClick={() => there(at?.before)}
           >
             ◂
           </button>
@@ -74,17 +78,28 @@ export function AthleteFrame() {
             {at && <span className="text-ink-2">, {span(at.monday, at.sunday)}</span>}
           </span>
           <button
-            type="button" className="no-print px-1.5 hover:bg-band" aria-label="A week on"
-            title={`Key ${KEYS.weekOn.key}`} onClick={() => there(at?.after)}
+            type="button"
+            className="no-print px-1.5 hover:bg-band"
+            aria-label="A week on"
+            title={`Key ${KEYS.weekOn.key}`}
+            onClick={() => there(at?.after)}
           >
             ▸
           </button>
         </div>
-        <p className="min-w-0 flex-1 truncate text-sm text-ink-2 italic max-md:hidden print:whitespace-normal" title={at?.athlete.note}>
-          {at && at.restrictions.length > 0 && <Restricted notes={at.restrictions} to={weekPath(place.athlete, place.week, "rules")} />}
+        <p
+          className="min-w-0 flex-1 truncate text-sm text-ink-2 italic max-md:hidden print:whitespace-normal"
+          title={at?.athlete.note}
+        >
+          {at && at.restrictions.length > 0 && (
+            <Restricted notes={at.restrictions} to={weekPath(place.athlete, place.week, "rules")} />
+          )}
           {at?.athlete.note}
         </p>
-        <nav aria-label="Steps of the work" className="no-print flex shrink-0 gap-5 max-md:w-full max-md:shrink max-md:overflow-x-auto max-md:whitespace-nowrap">
+        <nav
+          aria-label="Steps of the work"
+          className="no-print flex shrink-0 gap-5 max-md:w-full max-md:shrink max-md:overflow-x-auto max-md:whitespace-nowrap"
+        >
           {ATHLETE_PLACES.map((one) => (
             <NavLink
               key={one.path}
@@ -107,7 +122,13 @@ export function AthleteFrame() {
 /** The restrictions in force, in every place of the athlete: on whose word, on hover. */
 function Restricted({ notes, to }: { notes: Schemas["RestrictionNote"][]; to: string }) {
   return (
-    <Link to={to} className="trail-link mr-3 inline-block max-w-full truncate align-bottom text-high not-italic print:whitespace-normal" title={notes.map((one) => `${one.words}: ${one.by}, ${date(one.since)}. ${one.word}`).join("\n")}>
+    <Link
+      to={to}
+      className="trail-link mr-3 inline-block max-w-full truncate align-bottom text-high not-italic print:whitespace-normal"
+      title={notes
+        .map((one) => `${one.words}: ${one.by}, ${date(one.since)}. ${one.word}`)
+        .join("\n")}
+    >
       {notes.map((one) => one.words).join("; ")}
     </Link>
   );

@@ -30,11 +30,13 @@ export function Help({ open, close }: { open: boolean; close: () => void }) {
         ))}
       </div>
       <p className="mt-2 border-t pt-3 text-sm text-ink-2">
-        Arrow keys walk the figures of a sheet; Enter opens the sets behind one. The numbers are
-        the coach&rsquo;s aid: no medical advice and no forecast of injury. Pain, injury, illness,
+        Arrow keys walk the figures of a sheet; Enter opens the sets behind one. The numbers are the
+        coach&rsquo;s aid: no medical advice and no forecast of injury. Pain, injury, illness,
         pregnancy and training of minors need a licensed practitioner and follow local rules.
       </p>
-      <button type="button" onClick={close} className="key-button mt-4">Close</button>
+      <button type="button" onClick={close} className="key-button mt-4">
+        Close
+      </button>
     </DialogSheet>
   );
 }

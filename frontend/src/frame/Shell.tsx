@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
-import { useUnit } from "@/api/queries";
+import { useUnit } from "@/api/unit";
 import { Hatch } from "@/marks/hatch";
 import { Wordmark } from "@/marks/Wordmark";
 import { showIn } from "@/words";
@@ -30,8 +30,13 @@ export function Shell() {
     <div className="flex h-dvh flex-col print-open">
       <Hatch />
       <header className="no-print flex items-baseline gap-8 border-b border-rule px-6 pt-2.5 pb-2 max-md:gap-4 max-md:px-4">
-        <NavLink to="/" className="shrink-0 text-lg"><Wordmark /></NavLink>
-        <nav aria-label="Places" className="flex gap-6 whitespace-nowrap max-md:gap-4 max-md:overflow-x-auto">
+        <NavLink to="/" className="shrink-0 text-lg">
+          <Wordmark />
+        </NavLink>
+        <nav
+          aria-label="Places"
+          className="flex gap-6 whitespace-nowrap max-md:gap-4 max-md:overflow-x-auto"
+        >
           {HOUSE_PLACES.map((place) => (
             <NavLink
               key={place.path}

@@ -41,12 +41,18 @@ export const KEYS = {
   more: { key: "+", says: "Turn the dial up by one set", where: "Dial" },
   propose: { key: "q", says: "Propose the least change", where: "Dial" },
   takeAll: { key: "z", says: "Take the whole proposal", where: "Dial" },
-  undo: { key: "u", says: "Undo the last change (on the block and in the log, too)", where: "Dial" },
+  undo: {
+    key: "u",
+    says: "Undo the last change (on the block and in the log, too)",
+    where: "Dial",
+  },
 } as const satisfies Record<string, Key>;
 
 export type KeyAction = keyof typeof KEYS;
 
-const BY_KEY = new Map<string, KeyAction>(Object.entries(KEYS).map(([action, { key }]) => [key, action as KeyAction]));
+const BY_KEY = new Map<string, KeyAction>(
+  Object.entries(KEYS).map(([action, { key }]) => [key, action as KeyAction]),
+);
 
 /** Who holds the keys back: a place where one writes, whatever has the focus. */
 let held: ((event: KeyboardEvent) => void) | null = null;
@@ -76,7 +82,10 @@ export function useHeldKeys(hold: boolean, strayed: (event: KeyboardEvent) => vo
 function typing(event: KeyboardEvent): boolean {
   // Inside a shadow root the event's target is only the host.
   const [target] = event.composedPath();
-  return target instanceof HTMLElement && target.closest("input, textarea, select, [contenteditable]") !== null;
+  return (
+    target instanceof HTMLElement &&
+    target.closest("input, textarea, select, [contenteditable]") !== null
+  );
 }
 
 /** Listen to some of the keys while the component is there. */

@@ -7,8 +7,9 @@ export function applyTheme(): void {
 }
 
 export function switchTheme(): void {
-  const now = document.documentElement.dataset.theme
-    ?? (matchMedia("(prefers-color-scheme: dark)").matches ? "dark" : "light");
+  const now =
+    document.documentElement.dataset.theme ??
+    (matchMedia("(prefers-color-scheme: dark)").matches ? "dark" : "light");
   localStorage.setItem(STORED, now === "dark" ? "light" : "dark");
   applyTheme();
 }

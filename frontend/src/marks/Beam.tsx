@@ -24,14 +24,26 @@ function tilt(ratio: number | null): number {
 const GLYPHS: Record<string, (x: number, y: number) => React.ReactNode> = {
   sets: (x, y) => <path d={`M${x - 4} ${y}h8`} strokeWidth="2" />,
   reps: (x, y) => <circle cx={x} cy={y} r="2.6" fill="var(--sheet)" strokeWidth="1.25" />,
-  volume_load_kg: (x, y) => <rect x={x - 2.4} y={y - 2.4} width="4.8" height="4.8" fill="var(--ink)" stroke="none" />,
-  tut_s: (x, y) => <path d={`M${x} ${y - 3.2}l3.2 5.6h-6.4z`} fill="var(--sheet)" strokeWidth="1.25" />,
+  volume_load_kg: (x, y) => (
+    <rect x={x - 2.4} y={y - 2.4} width="4.8" height="4.8" fill="var(--ink)" stroke="none" />
+  ),
+  tut_s: (x, y) => (
+    <path d={`M${x} ${y - 3.2}l3.2 5.6h-6.4z`} fill="var(--sheet)" strokeWidth="1.25" />
+  ),
 };
 
 /** The sign under which a measure stands on every beam. */
 export function MeasureGlyph({ measure }: { measure: string }) {
   return (
-    <svg viewBox="0 0 12 10" width="12" height="10" aria-hidden="true" className="inline-block" stroke="var(--ink)" fill="none">
+    <svg
+      viewBox="0 0 12 10"
+      width="12"
+      height="10"
+      aria-hidden="true"
+      className="inline-block"
+      stroke="var(--ink)"
+      fill="none"
+    >
       {GLYPHS[measure]?.(6, 5)}
     </svg>
   );
@@ -55,16 +67,37 @@ export function Beam({ ratios, measure, band, hollow, width = 164 }: Props) {
   const deciding = ratios.find((one) => one.measure === measure);
   const level = deciding && !deciding.empty ? tilt(deciding.ratio) : null;
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} width={width} height={height} aria-hidden="true" className="block">
-      {band && ([1, -1] as const).map((side) => <path key={side} d={wedge(band, side)} fill="var(--band)" />)}
-      <path d={`M${cx} ${cy}l6 ${height - cy - 2}h-12z`} fill="var(--sheet)" stroke="var(--ink)" strokeLinejoin="round" />
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      width={width}
+      height={height}
+      aria-hidden="true"
+      className="block"
+    >
+      {band &&
+        ([1, -1] as const).map((side) => (
+          <path key={side} d={wedge(band, side)} fill="var(--band)" />
+        ))}
+      <path
+        d={`M${cx} ${cy}l6 ${height - cy - 2}h-12z`}
+        fill="var(--sheet)"
+        stroke="var(--ink)"
+        strokeLinejoin="round"
+      />
       {level === null ? (
         <path d={`M${cx - arm} ${cy}h${arm * 2}`} stroke="var(--rule)" strokeDasharray="2 4" />
       ) : (
-        <g className="beam-arm" style={{ rotate: `${level}deg`, transformOrigin: `${cx}px ${cy}px` }}>
+        <g
+          className="beam-arm"
+          style={{ rotate: `${level}deg`, transformOrigin: `${cx}px ${cy}px` }}
+        >
           <rect
-            x={cx - arm} y={cy - 2} width={arm * 2} height="4"
-            fill={hollow ? "var(--sheet)" : "var(--ink)"} stroke="var(--ink)"
+            x={cx - arm}
+            y={cy - 2}
+            width={arm * 2}
+            height="4"
+            fill={hollow ? "var(--sheet)" : "var(--ink)"}
+            stroke="var(--ink)"
           />
         </g>
       )}

@@ -17,13 +17,18 @@ const CY = 194;
 const RADIUS = 138;
 
 const BARS: Record<Level, number> = { note: 1, caution: 2, high: 3 };
-const COLOUR: Record<Level, string> = { note: "var(--note)", caution: "var(--caution)", high: "var(--high)" };
+const COLOUR: Record<Level, string> = {
+  note: "var(--note)",
+  caution: "var(--caution)",
+  high: "var(--high)",
+};
 
 /** The dial: one detent for each set, notches where findings clear (outside) or appear (inside). */
 export function DialFace({ value, start, least, most, notches, turn }: Props) {
   const face = useRef<SVGSVGElement>(null);
   const span = Math.max(1, most - least);
-  const angle = (total: number) => 180 - ((Math.max(least, Math.min(most, total)) - least) / span) * 180;
+  const angle = (total: number) =>
+    180 - ((Math.max(least, Math.min(most, total)) - least) / span) * 180;
   const at = (total: number, radius: number): [number, number] => {
     const radians = (angle(total) * Math.PI) / 180;
     return [CX + radius * Math.cos(radians), CY - radius * Math.sin(radians)];
@@ -38,19 +43,33 @@ export function DialFace({ value, start, least, most, notches, turn }: Props) {
     if (total !== value) turn(total);
   };
   const keys: Record<string, number> = {
-    ArrowLeft: value - 1, ArrowDown: value - 1, ArrowRight: value + 1, ArrowUp: value + 1,
-    PageDown: value - 5, PageUp: value + 5, Home: start,
+    ArrowLeft: value - 1,
+    ArrowDown: value - 1,
+    ArrowRight: value + 1,
+    ArrowUp: value + 1,
+    PageDown: value - 5,
+    PageUp: value + 5,
+    Home: start,
   };
   const [px, py] = at(value, RADIUS - 22);
   const [sx, sy] = at(start, RADIUS + 3);
   const [bx, by] = at(start, RADIUS - 12);
   return (
     <svg
-      ref={face} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full touch-none select-none"
-      role="slider" tabIndex={0} aria-label="Sets of the week"
-      aria-valuemin={least} aria-valuemax={most} aria-valuenow={value}
+      ref={face}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      className="w-full touch-none select-none"
+      role="slider"
+      tabIndex={0}
+      aria-label="Sets of the week"
+      aria-valuemin={least}
+      aria-valuemax={most}
+      aria-valuenow={value}
       aria-valuetext={`${value} sets, ${Math.round((value / Math.max(1, start)) * 100)} per cent`}
-      onPointerDown={(event) => { event.currentTarget.setPointerCapture(event.pointerId); drag(event); }}
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        drag(event);
+      }}
       onPointerMove={(event) => event.buttons === 1 && drag(event)}
       onKeyDown={(event) => {
         const next = keys[event.key];
@@ -59,7 +78,12 @@ export function DialFace({ value, start, least, most, notches, turn }: Props) {
         turn(Math.max(least, Math.min(most, next)));
       }}
     >
-      <path d={`M${CX - RADIUS} ${CY}A${RADIUS} ${RADIUS} 0 0 1 ${CX + RADIUS} ${CY}`} fill="none" stroke="var(--ink)" strokeWidth="1.25" />
+      <path
+        d={`M${CX - RADIUS} ${CY}A${RADIUS} ${RADIUS} 0 0 1 ${CX + RADIUS} ${CY}`}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="1.25"
+      />
       {Array.from({ length: span + 1 }, (_, step) => least + step).map((total) => {
         const long = total % 10 === 0;
         const [x1, y1] = at(total, RADIUS);
@@ -68,7 +92,11 @@ export function DialFace({ value, start, least, most, notches, turn }: Props) {
         return (
           <g key={total}>
             <path d={`M${x1} ${y1}L${x2} ${y2}`} stroke={long ? "var(--ink)" : "var(--rule)"} />
-            {long && <text x={tx} y={ty + 4} textAnchor="middle" fontSize="12" fill="var(--ink-2)">{total}</text>}
+            {long && (
+              <text x={tx} y={ty + 4} textAnchor="middle" fontSize="12" fill="var(--ink-2)">
+                {total}
+              </text>
+            )}
           </g>
         );
       })}
@@ -76,19 +104,37 @@ export function DialFace({ value, start, least, most, notches, turn }: Props) {
       {groups(notches).map((one) => {
         const outside = one.effect === "clears";
         const bars = BARS[one.level];
-        const [x, y] = at(one.total, outside ? RADIUS + 15 + one.row * 17 : RADIUS - 50 - one.row * 18);
+        const [x, y] = at(
+          one.total,
+          outside ? RADIUS + 15 + one.row * 17 : RADIUS - 50 - one.row * 18,
+        );
         return (
-          <g key={`${one.total}${one.effect}`} transform={`translate(${x} ${y}) rotate(${90 - angle(one.total)})`}>
+          <g
+            key={`${one.total}${one.effect}`}
+            transform={`translate(${x} ${y}) rotate(${90 - angle(one.total)})`}
+          >
             <title>{one.text}</title>
             <rect x="-11" y="-11" width="22" height="22" fill="transparent" />
             {Array.from({ length: bars }, (_, bar) => (
-              <rect key={bar} x={(bar - (bars - 1) / 2) * 4.5 - 1.5} y="-6" width="3" height="12" fill={COLOUR[one.level]} />
+              <rect
+                key={bar}
+                x={(bar - (bars - 1) / 2) * 4.5 - 1.5}
+                y="-6"
+                width="3"
+                height="12"
+                fill={COLOUR[one.level]}
+              />
             ))}
             {outside && <path d="M-9 5L9 -5" stroke="var(--ink)" strokeWidth="1.75" />}
           </g>
         );
       })}
-      <path d={`M${CX} ${CY}L${px} ${py}`} stroke="var(--ink)" strokeWidth="4" strokeLinecap="round" />
+      <path
+        d={`M${CX} ${CY}L${px} ${py}`}
+        stroke="var(--ink)"
+        strokeWidth="4"
+        strokeLinecap="round"
+      />
       <circle cx={CX} cy={CY} r="9" fill="var(--ink)" />
       <path d={`M8 ${CY + 14}H${WIDTH - 8}`} stroke="var(--rule)" />
     </svg>
@@ -102,7 +148,13 @@ function groups(notches: Schemas["NotchOut"][]) {
     const key = `${one.total}/${one.effect}`;
     const line = `${one.effect === "clears" ? "Clears" : "Raises"} ${one.title.toLowerCase()}: ${one.label}`;
     const known = found.get(key);
-    if (!known) found.set(key, { total: one.total, effect: one.effect, level: one.level, text: `At ${one.total} sets\n${line}` });
+    if (!known)
+      found.set(key, {
+        total: one.total,
+        effect: one.effect,
+        level: one.level,
+        text: `At ${one.total} sets\n${line}`,
+      });
     else {
       known.text += `\n${line}`;
       if (BARS[one.level] > BARS[known.level]) known.level = one.level;

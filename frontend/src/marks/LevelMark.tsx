@@ -22,9 +22,13 @@ export function LevelMark({ level, struck = false }: { level: Level; struck?: bo
         <rect x="10" y="3" width="4" height="8" fill="var(--sheet)" stroke="currentColor" />
       )}
       {level === "caution" &&
-        [7.5, 13].map((x) => <rect key={x} x={x} y="2" width="3.5" height="10" fill="currentColor" />)}
+        [7.5, 13].map((x) => (
+          <rect key={x} x={x} y="2" width="3.5" height="10" fill="currentColor" />
+        ))}
       {level === "high" &&
-        [4.5, 10, 15.5].map((x) => <rect key={x} x={x} y="0" width="4" height="14" fill="currentColor" />)}
+        [4.5, 10, 15.5].map((x) => (
+          <rect key={x} x={x} y="0" width="4" height="14" fill="currentColor" />
+        ))}
       {struck && <path d="M2 13 22 1" stroke="var(--ink)" strokeWidth="1.75" />}
     </svg>
   );

@@ -2,7 +2,14 @@
 export function Wordmark() {
   return (
     <span className="inline-flex items-center gap-2 font-semibold tracking-tight whitespace-nowrap">
-      <svg viewBox="0 0 26 18" width="26" height="18" aria-hidden="true" fill="none" stroke="currentColor">
+      <svg
+        viewBox="0 0 26 18"
+        width="26"
+        height="18"
+        aria-hidden="true"
+        fill="none"
+        stroke="currentColor"
+      >
         <path d="M3 15a10 10 0 0 1 20 0" strokeWidth="1.5" />
         <path d="M13 15 6.700 6.500" strokeWidth="2.500" strokeLinecap="round" />
         <path d="M1 17h24" strokeWidth="1.5" />

@@ -1,6 +1,8 @@
 import { useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
-import { type WeekPlace, blocks, useChange } from "@/api/queries";
+import { blocks } from "@/api/block";
+import { useChange } from "@/api/changes";
+import { type WeekPlace } from "@/api/place";
 import { NewBlock } from "./NewBlock";
 import { TemplateDialog } from "./TemplateDialog";
 
@@ -21,7 +23,9 @@ export function BlockHead({ place, week, stored, weeks, show, laid }: Props) {
   const [dialog, setDialog] = useState<"new" | "templates" | null>(null);
   const [typed, setTyped] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
-  const change = useChange((body: Schemas["BlockBody"]) => blocks.change(place.athlete, stored?.id ?? 0, body));
+  const change = useChange((body: Schemas["BlockBody"]) =>
+    blocks.change(place.athlete, stored?.id ?? 0, body),
+  );
   const remove = useChange(() => blocks.remove(place.athlete, stored?.id ?? 0));
   const take = useChange(async (text: string) => laid(await blocks.takeText(place, text)));
   const error = change.error ?? remove.error ?? take.error;
@@ -31,43 +35,96 @@ export function BlockHead({ place, week, stored, weeks, show, laid }: Props) {
         {stored ? (
           <>
             <input
-              aria-label="Title of the block" value={typed ?? stored.title} placeholder="Block without a title" maxLength={120}
+              aria-label="Title of the block"
+              value={typed ?? stored.title}
+              placeholder="Block without a title"
+              maxLength={120}
               onChange={(event) => setTyped(event.target.value)}
-              onBlur={() => { if (typed !== null && typed !== stored.title) change.mutate({ title: typed, weeks: stored.weeks }); setTyped(null); }}
+              onBlur={() => {
+                if (typed !== null && typed !== stored.title)
+                  change.mutate({ title: typed, weeks: stored.weeks });
+                setTyped(null);
+              }}
               onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
               className="h-7 w-64 border-b border-hair bg-transparent text-base font-semibold"
             />
             <label className="text-ink-2">
-              <select aria-label="Weeks of the block" value={stored.weeks} onChange={(event) => change.mutate({ title: stored.title, weeks: Number(event.target.value) })} className="h-6 bg-sheet text-ink">
-                {LENGTHS.map((one) => <option key={one} value={one}>{one}</option>)}
+              <select
+                aria-label="Weeks of the block"
+                value={stored.weeks}
+                onChange={(event) =>
+                  change.mutate({ title: stored.title, weeks: Number(event.target.value) })
+                }
+                className="h-6 bg-sheet text-ink"
+              >
+                {LENGTHS.map((one) => (
+                  <option key={one} value={one}>
+                    {one}
+                  </option>
+                ))}
               </select>{" "}
               weeks
             </label>
-            <button type="button" className="trail-link text-ink-2" onClick={() => remove.mutate(undefined)}>Take the block away</button>
+            <button
+              type="button"
+              className="trail-link text-ink-2"
+              onClick={() => remove.mutate(undefined)}
+            >
+              Take the block away
+            </button>
           </>
         ) : (
           <>
             <span className="text-base text-ink-2">No block is made here</span>
             <label className="text-ink-2">
               showing{" "}
-              <select aria-label="Weeks shown" value={weeks} onChange={(event) => show(Number(event.target.value))} className="h-6 bg-sheet text-ink">
-                {LENGTHS.map((one) => <option key={one} value={one}>{one}</option>)}
+              <select
+                aria-label="Weeks shown"
+                value={weeks}
+                onChange={(event) => show(Number(event.target.value))}
+                className="h-6 bg-sheet text-ink"
+              >
+                {LENGTHS.map((one) => (
+                  <option key={one} value={one}>
+                    {one}
+                  </option>
+                ))}
               </select>{" "}
               weeks
             </label>
           </>
         )}
         <span className="ml-auto flex items-baseline gap-4">
-          <button type="button" className="key-button" onClick={() => setDialog("new")}>New block</button>
-          <button type="button" className="key-button" onClick={() => setDialog("templates")}>Templates</button>
+          <button type="button" className="key-button" onClick={() => setDialog("new")}>
+            New block
+          </button>
+          <button type="button" className="key-button" onClick={() => setDialog("templates")}>
+            Templates
+          </button>
           {["calendar", "text"].map((one) => (
-            <a key={one} download className="trail-link text-ink-2" href={`/api/athletes/${place.athlete}/weeks/${place.week}/block/${one}?weeks=${weeks}`}>
+            <a
+              key={one}
+              download
+              className="trail-link text-ink-2"
+              href={`/api/athletes/${place.athlete}/weeks/${place.week}/block/${one}?weeks=${weeks}`}
+            >
               {one === "calendar" ? "To a calendar" : "Text out"}
             </a>
           ))}
-          <button type="button" className="trail-link text-ink-2" onClick={() => file.current?.click()}>Text in</button>
+          <button
+            type="button"
+            className="trail-link text-ink-2"
+            onClick={() => file.current?.click()}
+          >
+            Text in
+          </button>
           <input
-            ref={file} type="file" accept=".txt,text/plain" aria-label="Sessions as a text file" className="sr-only" tabIndex={-1}
+            ref={file}
+            type="file"
+            accept=".txt,text/plain"
+            aria-label="Sessions as a text file"
+            className="sr-only"
+            tabIndex={-1}
             onChange={async (event) => {
               const [chosen] = event.target.files ?? [];
               event.target.value = "";
@@ -76,9 +133,24 @@ export function BlockHead({ place, week, stored, weeks, show, laid }: Props) {
           />
         </span>
       </div>
-      {error && <p role="alert" className="mb-2 border-l-4 border-high pl-3 text-sm whitespace-pre-line">{error.message}</p>}
-      <NewBlock place={place} first={week} open={dialog === "new"} close={() => setDialog(null)} made={laid} />
-      <TemplateDialog place={place} week={week} open={dialog === "templates"} close={() => setDialog(null)} />
+      {error && (
+        <p role="alert" className="mb-2 border-l-4 border-high pl-3 text-sm whitespace-pre-line">
+          {error.message}
+        </p>
+      )}
+      <NewBlock
+        place={place}
+        first={week}
+        open={dialog === "new"}
+        close={() => setDialog(null)}
+        made={laid}
+      />
+      <TemplateDialog
+        place={place}
+        week={week}
+        open={dialog === "templates"}
+        close={() => setDialog(null)}
+      />
     </>
   );
 }

@@ -21,32 +21,64 @@ export function LayForm({ session, week, sessions, most, busy, lay, open }: Prop
   const [weeks, setWeeks] = useState(3);
   const [change, setChange] = useState<Change>({ ...NONE, load: 0.025 });
   const shifts = Array.from({ length: Math.min(weeks, 12) }, (_, at) => (at + 1) * 7);
-  const over = (ids: number[]) => lay({ sessions: ids, shifts, to: null, change, move: false, lighter: false });
+  const over = (ids: number[]) =>
+    lay({ sessions: ids, shifts, to: null, change, move: false, lighter: false });
   const name = weekName(week).toLowerCase();
   return (
-    <section aria-label="Lay over the weeks" className="mt-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm">
+    <section
+      aria-label="Lay over the weeks"
+      className="mt-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm"
+    >
       <span className="flex items-baseline gap-1">
-        Over the next <Stepper label="Weeks" value={weeks} step={1} least={1} most={12} whole set={setWeeks} /> week{weeks === 1 ? "" : "s"}
+        Over the next{" "}
+        <Stepper label="Weeks" value={weeks} step={1} least={1} most={12} whole set={setWeeks} />{" "}
+        week{weeks === 1 ? "" : "s"}
         {weeks > most && <span className="text-ink-2">(beyond those shown)</span>}, each week
       </span>
       <ChangeFields value={change} put={setChange} />
       <span className="ml-auto flex gap-2">
-        <button type="button" className="key-button" disabled={!session || busy} onClick={() => session && over([session.id])}>
+        <button
+          type="button"
+          className="key-button"
+          disabled={!session || busy}
+          onClick={() => session && over([session.id])}
+        >
           Lay this session
         </button>
-        <button type="button" className="key-button" disabled={sessions.length === 0 || busy} onClick={() => over(sessions.map((one) => one.id))}>
+        <button
+          type="button"
+          className="key-button"
+          disabled={sessions.length === 0 || busy}
+          onClick={() => over(sessions.map((one) => one.id))}
+        >
           Lay all of {name}
         </button>
         <button
-          type="button" className="key-button" disabled={sessions.length === 0 || busy}
-          onClick={() => lay({ sessions: sessions.map((one) => one.id), shifts: [0], to: null, change: NONE, move: false, lighter: true })}
+          type="button"
+          className="key-button"
+          disabled={sessions.length === 0 || busy}
+          onClick={() =>
+            lay({
+              sessions: sessions.map((one) => one.id),
+              shifts: [0],
+              to: null,
+              change: NONE,
+              move: false,
+              lighter: true,
+            })
+          }
         >
           Make {name} lighter
         </button>
-        <button type="button" className="ink-button" onClick={open}>{session ? "Write" : "New session"}</button>
+        <button type="button" className="ink-button" onClick={open}>
+          {session ? "Write" : "New session"}
+        </button>
       </span>
       <p className="w-full text-xs text-ink-2">
-        Weeks ahead are compared as if the plans before them were done. What stands on laid-over days is put aside. Loads go to the nearest that the kit has. A lighter week keeps loads and about three fifths of the sets. Form before load; heavy bar work needs a spotter or safeties.
+        Weeks ahead are compared as if the plans before them were done. What stands on laid-over
+        days is put aside. Loads go to the nearest that the kit has. A lighter week keeps loads and
+        about three fifths of the sets. Form before load; heavy bar work needs a spotter or
+        safeties.
       </p>
     </section>
   );

@@ -1,6 +1,9 @@
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
-import { type WeekPlace, blocks, useChange, useTemplates } from "@/api/queries";
+import { blocks } from "@/api/block";
+import { useChange } from "@/api/changes";
+import { type WeekPlace } from "@/api/place";
+import { useTemplates } from "@/api/templates";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { weekName } from "@/words";
 import { type Change, ChangeFields, NONE } from "./ChangeFields";
@@ -29,24 +32,58 @@ export function NewBlock({ place, first, open, close, made }: Props) {
   const all = found.data?.templates ?? [];
   const chosen = template ?? all[0]?.id ?? null;
   const make = useChange(async () => {
-    const done = await blocks.add({ ...place, week: first }, {
-      title, weeks, fill, template: fill === "template" ? chosen : null, change, lighter_every: fill === "nothing" ? 0 : every,
-    });
+    const done = await blocks.add(
+      { ...place, week: first },
+      {
+        title,
+        weeks,
+        fill,
+        template: fill === "template" ? chosen : null,
+        change,
+        lighter_every: fill === "nothing" ? 0 : every,
+      },
+    );
     made(done.laid);
     close();
   });
   const choice = (value: Fill, says: string) => (
     <label className="flex min-h-6 items-center gap-2">
-      <input type="radio" name="fill" className="accent-ink" checked={fill === value} onChange={() => setFill(value)} />{says}
+      <input
+        type="radio"
+        name="fill"
+        className="accent-ink"
+        checked={fill === value}
+        onChange={() => setFill(value)}
+      />
+      {says}
     </label>
   );
   return (
-    <DialogSheet open={open} close={close} title={`A block from ${weekName(first).toLowerCase()} on`}>
+    <DialogSheet
+      open={open}
+      close={close}
+      title={`A block from ${weekName(first).toLowerCase()} on`}
+    >
       <div className="flex gap-4">
-        <label className="flex-1">Title<input value={title} maxLength={120} onChange={(event) => setTitle(event.target.value)} className="field mt-0.5 w-full" /></label>
-        <label>Weeks
-          <select value={weeks} onChange={(event) => setWeeks(Number(event.target.value))} className="field mt-0.5 block h-8.5 w-20">
-            {LENGTHS.map((one) => <option key={one}>{one}</option>)}
+        <label className="flex-1">
+          Title
+          <input
+            value={title}
+            maxLength={120}
+            onChange={(event) => setTitle(event.target.value)}
+            className="field mt-0.5 w-full"
+          />
+        </label>
+        <label>
+          Weeks
+          <select
+            value={weeks}
+            onChange={(event) => setWeeks(Number(event.target.value))}
+            className="field mt-0.5 block h-8.5 w-20"
+          >
+            {LENGTHS.map((one) => (
+              <option key={one}>{one}</option>
+            ))}
           </select>
         </label>
       </div>
@@ -54,28 +91,68 @@ export function NewBlock({ place, first, open, close, made }: Props) {
         <legend className="text-ink-2 italic">Filled with</legend>
         {choice("week before", "the plan of the week before, a step more each week")}
         {choice("template", "a template")}
-        {fill === "template" && (all.length > 0 ? (
-          <select aria-label="Template" value={chosen ?? ""} onChange={(event) => setTemplate(Number(event.target.value))} className="field my-1 ml-6 h-8">
-            {all.map((one) => <option key={one.id} value={one.id}>{one.name}, {one.weeks} week{one.weeks === 1 ? "" : "s"}</option>)}
-          </select>
-        ) : <p className="ml-6 text-ink-2">No template yet: keep planned weeks as one first.</p>)}
+        {fill === "template" &&
+          (all.length > 0 ? (
+            <select
+              aria-label="Template"
+              value={chosen ?? ""}
+              onChange={(event) => setTemplate(Number(event.target.value))}
+              className="field my-1 ml-6 h-8"
+            >
+              {all.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}, {one.weeks} week{one.weeks === 1 ? "" : "s"}
+                </option>
+              ))}
+            </select>
+          ) : (
+            <p className="ml-6 text-ink-2">No template yet: keep planned weeks as one first.</p>
+          ))}
         {choice("nothing", "nothing yet")}
       </fieldset>
-      {fill === "week before" && <div className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm"><ChangeFields value={change} put={setChange} /></div>}
+      {fill === "week before" && (
+        <div className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm">
+          <ChangeFields value={change} put={setChange} />
+        </div>
+      )}
       {fill !== "nothing" && (
         <label className="mt-2 block text-sm">
           Lighter{" "}
-          <select value={every} onChange={(event) => setEvery(Number(event.target.value))} className="field h-7 py-0">
+          <select
+            value={every}
+            onChange={(event) => setEvery(Number(event.target.value))}
+            className="field h-7 py-0"
+          >
             <option value={0}>no week</option>
-            {[3, 4, 5, 6].map((one) => <option key={one} value={one}>every {one === 3 ? "3rd" : `${one}th`} week</option>)}
+            {[3, 4, 5, 6].map((one) => (
+              <option key={one} value={one}>
+                every {one === 3 ? "3rd" : `${one}th`} week
+              </option>
+            ))}
           </select>
         </label>
       )}
-      {make.error && <p role="alert" className="mt-2 text-high">{make.error.message}</p>}
-      <p className="mt-3 text-xs text-ink-2">Loads go to the nearest that the kit has. What stands on these days is put aside and can be brought back with Undo. A return from a break starts low.</p>
+      {make.error && (
+        <p role="alert" className="mt-2 text-high">
+          {make.error.message}
+        </p>
+      )}
+      <p className="mt-3 text-xs text-ink-2">
+        Loads go to the nearest that the kit has. What stands on these days is put aside and can be
+        brought back with Undo. A return from a break starts low.
+      </p>
       <div className="mt-3 flex gap-3">
-        <button type="button" className="ink-button" disabled={make.isPending || (fill === "template" && chosen === null)} onClick={() => make.mutate(undefined)}>Make the block</button>
-        <button type="button" className="key-button" onClick={close}>Close</button>
+        <button
+          type="button"
+          className="ink-button"
+          disabled={make.isPending || (fill === "template" && chosen === null)}
+          onClick={() => make.mutate(undefined)}
+        >
+          Make the block
+        </button>
+        <button type="button" className="key-button" onClick={close}>
+          Close
+        </button>
       </div>
     </DialogSheet>
   );

@@ -1,6 +1,9 @@
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
-import { type WeekPlace, templates, useChange, useRoster, useTemplates } from "@/api/queries";
+import { useChange } from "@/api/changes";
+import { type WeekPlace } from "@/api/place";
+import { useRoster } from "@/api/roster";
+import { templates, useTemplates } from "@/api/templates";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { weekName } from "@/words";
 
@@ -27,10 +30,21 @@ export function TemplateDialog({ place, week, open, close }: Props) {
     setName("");
     setChosen(made.id);
   });
-  const lay = useChange(async (template: number) => setLaid(await templates.lay(template, { athletes, week })));
-  const undo = useChange(async (body: Schemas["TemplateLaid"]) => { await templates.undo(body); setLaid(null); });
-  const take = useChange(async (one: Schemas["TemplateOut"]) => { await templates.remove(one.id); setRemoved(one); });
-  const restore = useChange(async (one: Schemas["TemplateOut"]) => { await templates.restore(one.id); setRemoved(null); });
+  const lay = useChange(async (template: number) =>
+    setLaid(await templates.lay(template, { athletes, week })),
+  );
+  const undo = useChange(async (body: Schemas["TemplateLaid"]) => {
+    await templates.undo(body);
+    setLaid(null);
+  });
+  const take = useChange(async (one: Schemas["TemplateOut"]) => {
+    await templates.remove(one.id);
+    setRemoved(one);
+  });
+  const restore = useChange(async (one: Schemas["TemplateOut"]) => {
+    await templates.restore(one.id);
+    setRemoved(null);
+  });
   const all = found.data?.templates ?? [];
   const template = all.find((one) => one.id === chosen) ?? all[0];
   const error = keep.error ?? lay.error ?? undo.error ?? take.error ?? restore.error;
@@ -39,63 +53,145 @@ export function TemplateDialog({ place, week, open, close }: Props) {
     <DialogSheet open={open} close={close} title="Templates" wide>
       <section className="flex flex-wrap items-end gap-3 border-b border-hair pb-3">
         <label className="flex-1">
-          Keep {weekName(week).toLowerCase()}{weeks > 1 ? ` and the ${weeks - 1} after it` : ""} under the name
-          <input value={name} maxLength={120} onChange={(event) => setName(event.target.value)} className="field mt-0.5 w-full" />
+          Keep {weekName(week).toLowerCase()}
+          {weeks > 1 ? ` and the ${weeks - 1} after it` : ""} under the name
+          <input
+            value={name}
+            maxLength={120}
+            onChange={(event) => setName(event.target.value)}
+            className="field mt-0.5 w-full"
+          />
         </label>
-        <label>Weeks
-          <select value={weeks} onChange={(event) => setWeeks(Number(event.target.value))} className="field mt-0.5 block h-8.5 w-20">
-            {[1, 2, 3, 4, 5, 6, 7, 8].map((one) => <option key={one}>{one}</option>)}
+        <label>
+          Weeks
+          <select
+            value={weeks}
+            onChange={(event) => setWeeks(Number(event.target.value))}
+            className="field mt-0.5 block h-8.5 w-20"
+          >
+            {[1, 2, 3, 4, 5, 6, 7, 8].map((one) => (
+              <option key={one}>{one}</option>
+            ))}
           </select>
         </label>
-        <button type="button" className="key-button" disabled={!name.trim() || keep.isPending} onClick={() => keep.mutate(undefined)}>Keep</button>
+        <button
+          type="button"
+          className="key-button"
+          disabled={!name.trim() || keep.isPending}
+          onClick={() => keep.mutate(undefined)}
+        >
+          Keep
+        </button>
       </section>
       {template ? (
         <section className="mt-3 grid grid-cols-[14rem_1fr] gap-6">
           <ul aria-label="Templates">
             {all.map((one) => (
-              <li key={one.id} className={`flex items-baseline border-b border-hair ${one === template ? "bg-band/60" : ""}`}>
-                <button type="button" aria-pressed={one === template} className="min-w-0 flex-1 truncate px-2 py-1 text-left" onClick={() => setChosen(one.id)}>
-                  {one.name} <span className="text-sm text-ink-2">{one.weeks} wk, {one.sessions}</span>
+              <li
+                key={one.id}
+                className={`flex items-baseline border-b border-hair ${one === template ? "bg-band/60" : ""}`}
+              >
+                <button
+                  type="button"
+                  aria-pressed={one === template}
+                  className="min-w-0 flex-1 truncate px-2 py-1 text-left"
+                  onClick={() => setChosen(one.id)}
+                >
+                  {one.name}{" "}
+                  <span className="text-sm text-ink-2">
+                    {one.weeks} wk, {one.sessions}
+                  </span>
                 </button>
-                <button type="button" aria-label={`Take ${one.name} away`} className="h-6 w-6 text-ink-2" onClick={() => take.mutate(one)}>×</button>
+                <button
+                  type="button"
+                  aria-label={`Take ${one.name} away`}
+                  className="h-6 w-6 text-ink-2"
+                  onClick={() => take.mutate(one)}
+                >
+                  ×
+                </button>
               </li>
             ))}
           </ul>
           <fieldset>
-            <legend className="mb-1">Lay {template.name} from {weekName(week).toLowerCase()} on over the weeks of</legend>
+            <legend className="mb-1">
+              Lay {template.name} from {weekName(week).toLowerCase()} on over the weeks of
+            </legend>
             <div className="columns-2 text-sm">
               {people.map((one) => (
                 <label key={one.id} className="flex min-h-6 items-center gap-2">
                   <input
-                    type="checkbox" className="size-4 accent-ink" checked={athletes.includes(one.id)}
-                    onChange={(event) => setAthletes((now) => (event.target.checked ? [...now, one.id] : now.filter((other) => other !== one.id)))}
+                    type="checkbox"
+                    className="size-4 accent-ink"
+                    checked={athletes.includes(one.id)}
+                    onChange={(event) =>
+                      setAthletes((now) =>
+                        event.target.checked
+                          ? [...now, one.id]
+                          : now.filter((other) => other !== one.id),
+                      )
+                    }
                   />
                   {one.name}
                 </label>
               ))}
             </div>
             <p className="mt-2 flex items-center gap-3 text-sm">
-              <button type="button" className="trail-link" onClick={() => setAthletes(people.map((one) => one.id))}>all</button>
-              <button type="button" className="trail-link" onClick={() => setAthletes([])}>none</button>
-              <button type="button" className="ink-button ml-auto" disabled={athletes.length === 0 || lay.isPending} onClick={() => lay.mutate(template.id)}>
+              <button
+                type="button"
+                className="trail-link"
+                onClick={() => setAthletes(people.map((one) => one.id))}
+              >
+                all
+              </button>
+              <button type="button" className="trail-link" onClick={() => setAthletes([])}>
+                none
+              </button>
+              <button
+                type="button"
+                className="ink-button ml-auto"
+                disabled={athletes.length === 0 || lay.isPending}
+                onClick={() => lay.mutate(template.id)}
+              >
                 Lay for {athletes.length} athlete{athletes.length === 1 ? "" : "s"}
               </button>
             </p>
           </fieldset>
         </section>
-      ) : <p className="mt-3 text-ink-2">No template yet. Keep a planned week under a name: it can then be laid for everybody.</p>}
+      ) : (
+        <p className="mt-3 text-ink-2">
+          No template yet. Keep a planned week under a name: it can then be laid for everybody.
+        </p>
+      )}
       <div role="status" className="mt-3 min-h-6 text-sm">
         {laid && (
           <>
             Laid for {laid.laid.length} athlete{laid.laid.length === 1 ? "" : "s"}.{" "}
-            <button type="button" className="trail-link" onClick={() => undo.mutate(laid)}>Undo</button>
+            <button type="button" className="trail-link" onClick={() => undo.mutate(laid)}>
+              Undo
+            </button>
           </>
         )}
-        {removed && <>{removed.name} is taken away. <button type="button" className="trail-link" onClick={() => restore.mutate(removed)}>Undo</button></>}
+        {removed && (
+          <>
+            {removed.name} is taken away.{" "}
+            <button type="button" className="trail-link" onClick={() => restore.mutate(removed)}>
+              Undo
+            </button>
+          </>
+        )}
       </div>
-      {error && <p role="alert" className="text-high">{error.message}</p>}
-      <p className="text-xs text-ink-2">Loads are laid as they stand: look through each athlete&rsquo;s week before it is trained.</p>
-      <button type="button" className="key-button mt-3" onClick={close}>Close</button>
+      {error && (
+        <p role="alert" className="text-high">
+          {error.message}
+        </p>
+      )}
+      <p className="text-xs text-ink-2">
+        Loads are laid as they stand: look through each athlete&rsquo;s week before it is trained.
+      </p>
+      <button type="button" className="key-button mt-3" onClick={close}>
+        Close
+      </button>
     </DialogSheet>
   );
 }

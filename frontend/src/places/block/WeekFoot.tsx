@@ -10,15 +10,35 @@ export function WeekFoot({ weeks }: { weeks: Schemas["BlockWeek"][] }) {
   return (
     <tfoot>
       {MEASURES.map((measure) => {
-        const max = Math.max(1, ...weeks.flatMap((one) => [one.planned[measure] ?? 0, one.done[measure] ?? 0, one.base?.[measure] ?? 0, one.allowed?.[measure] ?? 0]));
+        const max = Math.max(
+          1,
+          ...weeks.flatMap((one) => [
+            one.planned[measure] ?? 0,
+            one.done[measure] ?? 0,
+            one.base?.[measure] ?? 0,
+            one.allowed?.[measure] ?? 0,
+          ]),
+        );
         return (
           <tr key={measure} className="border-t border-hair">
-            <th scope="row" className="pr-2 text-left text-sm font-normal">{measureTitle(measure)}{unit(measure) !== measure && <span className="text-ink-2">, {unit(measure)}</span>}</th>
+            <th scope="row" className="pr-2 text-left text-sm font-normal">
+              {measureTitle(measure)}
+              {unit(measure) !== measure && <span className="text-ink-2">, {unit(measure)}</span>}
+            </th>
             {weeks.map((one) => (
               <td key={one.week} className="px-2">
                 <span className="flex items-center gap-2 text-sm">
-                  <DoseBar planned={one.planned[measure] ?? 0} done={one.done[measure] ?? 0} base={one.base?.[measure] ?? null} band={bandOf(one, measure)} max={max} width={72} />
-                  <span className="figure ml-auto">{amount((one.over ? one.done : one.planned)[measure] ?? 0, measure)}</span>
+                  <DoseBar
+                    planned={one.planned[measure] ?? 0}
+                    done={one.done[measure] ?? 0}
+                    base={one.base?.[measure] ?? null}
+                    band={bandOf(one, measure)}
+                    max={max}
+                    width={72}
+                  />
+                  <span className="figure ml-auto">
+                    {amount((one.over ? one.done : one.planned)[measure] ?? 0, measure)}
+                  </span>
                 </span>
               </td>
             ))}
@@ -26,7 +46,9 @@ export function WeekFoot({ weeks }: { weeks: Schemas["BlockWeek"][] }) {
         );
       })}
       <tr className="border-t border-rule">
-        <th scope="row" className="py-1 pr-2 text-left align-top text-sm font-normal">findings</th>
+        <th scope="row" className="py-1 pr-2 text-left align-top text-sm font-normal">
+          findings
+        </th>
         {weeks.map((one) => (
           <td key={one.week} className="px-2 py-1 align-top text-sm">
             {one.counts.high + one.counts.caution === 0 ? (
@@ -34,11 +56,19 @@ export function WeekFoot({ weeks }: { weeks: Schemas["BlockWeek"][] }) {
             ) : (
               <>
                 <span className="flex items-center gap-1.5">
-                  {(["high", "caution"] as const).map((level) => one.counts[level] > 0 && (
-                    <span key={level} className="flex items-center gap-1"><LevelMark level={level} /><span className="font-semibold">{one.counts[level]}</span></span>
-                  ))}
+                  {(["high", "caution"] as const).map(
+                    (level) =>
+                      one.counts[level] > 0 && (
+                        <span key={level} className="flex items-center gap-1">
+                          <LevelMark level={level} />
+                          <span className="font-semibold">{one.counts[level]}</span>
+                        </span>
+                      ),
+                  )}
                 </span>
-                <span className="line-clamp-2 text-xs text-ink-2" title={one.first ?? ""}>{one.first}</span>
+                <span className="line-clamp-2 text-xs text-ink-2" title={one.first ?? ""}>
+                  {one.first}
+                </span>
               </>
             )}
           </td>

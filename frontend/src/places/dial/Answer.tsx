@@ -33,11 +33,21 @@ export function Totals({ audit }: { audit: Audit }) {
     <table className="mt-1 mb-3 w-full text-sm">
       <thead>
         <tr className="text-ink-2 italic">
-          <th className="text-left font-normal" scope="col"><span className="sr-only">Measure</span></th>
-          <th className="figure font-normal" scope="col">draft</th>
-          <th className="figure font-normal" scope="col">plan</th>
-          <th className="figure font-normal" scope="col">baseline</th>
-          <th className="figure font-normal" scope="col">change</th>
+          <th className="text-left font-normal" scope="col">
+            <span className="sr-only">Measure</span>
+          </th>
+          <th className="figure font-normal" scope="col">
+            draft
+          </th>
+          <th className="figure font-normal" scope="col">
+            plan
+          </th>
+          <th className="figure font-normal" scope="col">
+            baseline
+          </th>
+          <th className="figure font-normal" scope="col">
+            change
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -52,12 +62,22 @@ export function Totals({ audit }: { audit: Audit }) {
                 {measureTitle(row.subject)}
                 {finding && <LevelMark level={finding.level} />}
               </th>
-              <td className={`figure ${cell.rough_planned ? "italic" : ""}`}>{amount(cell.planned, row.subject)}{unit(row.subject) !== row.subject && ` ${unit(row.subject)}`}</td>
+              <td className={`figure ${cell.rough_planned ? "italic" : ""}`}>
+                {amount(cell.planned, row.subject)}
+                {unit(row.subject) !== row.subject && ` ${unit(row.subject)}`}
+              </td>
               <td className="figure text-ink-2">{amount(cell.done, row.subject)}</td>
-              <td className="figure text-ink-2">{cell.base === null ? "–" : amount(cell.base, row.subject)}</td>
+              <td className="figure text-ink-2">
+                {cell.base === null ? "–" : amount(cell.base, row.subject)}
+              </td>
               <td className="figure">
                 {cell.base !== null && cell.change !== null && (
-                  <><span className="text-ink-2">{signed(cell.planned - cell.base, row.subject)}</span> <span className="inline-block min-w-12">{percent(cell.change)}</span></>
+                  <>
+                    <span className="text-ink-2">
+                      {signed(cell.planned - cell.base, row.subject)}
+                    </span>{" "}
+                    <span className="inline-block min-w-12">{percent(cell.change)}</span>
+                  </>
                 )}
               </td>
             </tr>
@@ -78,7 +98,9 @@ export function Findings({ audit, of = "draft" }: { audit: Audit; of?: string })
   return (
     <section aria-label={`Findings of the ${of}`}>
       <h2 className="border-b border-rule pb-0.5 font-semibold">
-        {audit.findings.length === 0 ? `Nothing open in the ${of}` : `${audit.findings.length} open in the ${of}`}
+        {audit.findings.length === 0
+          ? `Nothing open in the ${of}`
+          : `${audit.findings.length} open in the ${of}`}
         <span className="font-normal text-ink-2">
           {audit.cleared.length > 0 && `, ${audit.cleared.length} cleared`}
           {fresh.size > 0 && `, ${fresh.size} new`}
@@ -86,8 +108,14 @@ export function Findings({ audit, of = "draft" }: { audit: Audit; of?: string })
       </h2>
       <ul className="mb-3 text-sm" aria-live="polite">
         {audit.findings.map((one, at) => (
-          <li key={`${one.code}/${one.subject}/${one.measure}`} className="flex gap-2 border-b border-hair py-1" title={one.clears}>
-            <span className="pt-0.5"><LevelMark level={one.level} /></span>
+          <li
+            key={`${one.code}/${one.subject}/${one.measure}`}
+            className="flex gap-2 border-b border-hair py-1"
+            title={one.clears}
+          >
+            <span className="pt-0.5">
+              <LevelMark level={one.level} />
+            </span>
             <span>
               {fresh.has(at) && <span className="font-semibold">New: </span>}
               {one.sentence}
@@ -95,9 +123,20 @@ export function Findings({ audit, of = "draft" }: { audit: Audit; of?: string })
           </li>
         ))}
         {audit.cleared.map((one) => (
-          <li key={`${one.code}/${one.subject}/${one.measure}`} className="flex gap-2 border-b border-hair py-1 text-ink-2">
-            <span className="pt-0.5"><LevelMark level={one.level} struck /></span>
-            <span>Cleared: <span className="line-through">{one.title.toLowerCase()}, {one.label === "total" ? measureTitle(one.measure) : one.label}</span></span>
+          <li
+            key={`${one.code}/${one.subject}/${one.measure}`}
+            className="flex gap-2 border-b border-hair py-1 text-ink-2"
+          >
+            <span className="pt-0.5">
+              <LevelMark level={one.level} struck />
+            </span>
+            <span>
+              Cleared:{" "}
+              <span className="line-through">
+                {one.title.toLowerCase()},{" "}
+                {one.label === "total" ? measureTitle(one.measure) : one.label}
+              </span>
+            </span>
           </li>
         ))}
       </ul>
@@ -109,7 +148,9 @@ function Notches({ notches, pointer, turn }: Omit<Props, "audit">) {
   const turned = pointer - notches.start;
   // A notch between the start and the pointer is passed: its effect stands among the findings.
   const passed = (total: number) =>
-    turned > 0 ? total > notches.start && total <= pointer : total < notches.start && total >= pointer;
+    turned > 0
+      ? total > notches.start && total <= pointer
+      : total < notches.start && total >= pointer;
   const near = notches.notches
     .filter((one) => !passed(one.total))
     .sort((one, two) => Math.abs(one.total - pointer) - Math.abs(two.total - pointer))
@@ -120,11 +161,24 @@ function Notches({ notches, pointer, turn }: Omit<Props, "audit">) {
       <h2 className="border-b border-rule pb-0.5 font-semibold">Nearest notches</h2>
       <ul className="mb-3 text-sm">
         {near.map((one) => (
-          <li key={`${one.total}/${one.effect}/${one.title}/${one.label}`} className="flex items-baseline gap-2 border-b border-hair py-0.5">
-            <button type="button" onClick={() => turn(one.total)} className="trail-link figure w-16 shrink-0">{one.total} sets</button>
+          <li
+            key={`${one.total}/${one.effect}/${one.title}/${one.label}`}
+            className="flex items-baseline gap-2 border-b border-hair py-0.5"
+          >
+            <button
+              type="button"
+              onClick={() => turn(one.total)}
+              className="trail-link figure w-16 shrink-0"
+            >
+              {one.total} sets
+            </button>
             <span className="text-ink-2">{one.effect === "clears" ? "clears" : "raises"}</span>
-            <span className="min-w-0 truncate" title={one.sentence}>{one.title.toLowerCase()}, {one.label === "total" ? "the week" : one.label}</span>
-            <span className="ml-auto self-center"><LevelMark level={one.level} struck={one.effect === "clears"} /></span>
+            <span className="min-w-0 truncate" title={one.sentence}>
+              {one.title.toLowerCase()}, {one.label === "total" ? "the week" : one.label}
+            </span>
+            <span className="ml-auto self-center">
+              <LevelMark level={one.level} struck={one.effect === "clears"} />
+            </span>
           </li>
         ))}
       </ul>
@@ -137,20 +191,31 @@ const MEASURES = ["sets", "reps", "volume_load_kg", "tut_s"];
 export function Pairs({ audit }: { audit: Audit }) {
   return (
     <table className="mb-3 w-full text-sm">
-      <caption className="border-b border-rule pb-0.5 text-left text-base font-semibold">Balance</caption>
+      <caption className="border-b border-rule pb-0.5 text-left text-base font-semibold">
+        Balance
+      </caption>
       <tbody>
         {audit.pairs.map((pair) => {
           const side = pair.measures[pair.measure]?.planned;
           if (!side || (side.a === 0 && side.b === 0)) return null;
           return (
             <tr key={pair.subject} className="border-b border-hair">
-              <th scope="row" className="text-left font-normal">{pair.label_a} : {pair.label_b}</th>
+              <th scope="row" className="text-left font-normal">
+                {pair.label_a} : {pair.label_b}
+              </th>
               <td className="w-36">
-                <Beam hollow measure={pair.measure} band={pair.band} width={132}
+                <Beam
+                  hollow
+                  measure={pair.measure}
+                  band={pair.band}
+                  width={132}
                   ratios={MEASURES.flatMap((measure) => {
                     const one = pair.measures[measure]?.planned;
-                    return one ? [{ measure, ratio: one.ratio, empty: one.a === 0 && one.b === 0 }] : [];
-                  })} />
+                    return one
+                      ? [{ measure, ratio: one.ratio, empty: one.a === 0 && one.b === 0 }]
+                      : [];
+                  })}
+                />
               </td>
               <td className="figure w-12">{side.ratio === null ? "all : 0" : ratio(side.ratio)}</td>
             </tr>
@@ -162,10 +227,15 @@ export function Pairs({ audit }: { audit: Audit }) {
 }
 
 export function Muscles({ audit }: { audit: Audit }) {
-  const max = Math.max(1, ...audit.muscles.flatMap((row) => [row.cells.sets?.planned ?? 0, row.band?.high ?? 0]));
+  const max = Math.max(
+    1,
+    ...audit.muscles.flatMap((row) => [row.cells.sets?.planned ?? 0, row.band?.high ?? 0]),
+  );
   return (
     <table className="w-full text-sm">
-      <caption className="border-b border-rule pb-0.5 text-left text-base font-semibold">Muscles, sets</caption>
+      <caption className="border-b border-rule pb-0.5 text-left text-base font-semibold">
+        Muscles, sets
+      </caption>
       <tbody>
         {audit.muscles.map((row) => {
           const cell = row.cells.sets;
@@ -175,10 +245,23 @@ export function Muscles({ audit }: { audit: Audit }) {
           return (
             <tr key={row.subject} className="border-b border-hair">
               <td className="w-8">{finding && <LevelMark level={finding.level} />}</td>
-              <th scope="row" className="text-left font-normal">{row.label}</th>
-              <td className="w-40"><DoseBar planned={cell.planned} done={0} base={cell.base} band={row.band} max={max} width={150} /></td>
+              <th scope="row" className="text-left font-normal">
+                {row.label}
+              </th>
+              <td className="w-40">
+                <DoseBar
+                  planned={cell.planned}
+                  done={0}
+                  base={cell.base}
+                  band={row.band}
+                  max={max}
+                  width={150}
+                />
+              </td>
               <td className="figure w-10">{amount(cell.planned, "sets")}</td>
-              <td className="figure w-14 text-ink-2">{row.band && `${number(row.band.low)}–${number(row.band.high)}`}</td>
+              <td className="figure w-14 text-ink-2">
+                {row.band && `${number(row.band.low)}–${number(row.band.high)}`}
+              </td>
             </tr>
           );
         })}

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
-import type { WeekPlace } from "@/api/queries";
+import type { WeekPlace } from "@/api/place";
 import { KEYS, useKeys } from "@/frame/keys";
 import { LevelMark } from "@/marks/LevelMark";
 import { count, day } from "@/words";
@@ -32,36 +32,61 @@ export function Proposals({ place, sessions, take }: Props) {
   };
   useKeys({
     propose: () => setOpen((now) => !now),
-    takeAll: () => { if (open) takeAll(); },
+    takeAll: () => {
+      if (open) takeAll();
+    },
   });
   return (
     <section aria-label="Proposal" className="mb-3 border-b border-rule pt-2 pb-3">
       <div className="flex items-baseline gap-3">
         <h2 className="font-semibold">The least change</h2>
-        {asking && <span role="status" className="text-sm text-ink-2 italic">working it out…</span>}
-        <button type="button" className="key-button ml-auto" aria-expanded={open} onClick={() => setOpen(!open)} title={`Key ${KEYS.propose.key}`}>
+        {asking && (
+          <span role="status" className="text-sm text-ink-2 italic">
+            working it out…
+          </span>
+        )}
+        <button
+          type="button"
+          className="key-button ml-auto"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+          title={`Key ${KEYS.propose.key}`}
+        >
           {open ? "Put away" : "Propose"}
         </button>
       </div>
-      {error && <p role="alert" className="mt-1 text-sm text-high">{error}</p>}
+      {error && (
+        <p role="alert" className="mt-1 text-sm text-high">
+          {error}
+        </p>
+      )}
       {open && proposal && (
         <div className={asking ? "opacity-60" : ""}>
           <Ladder proposal={proposal} choose={setBudget} />
           {steps.length === 0 ? (
             <p className="mt-2 text-sm text-ink-2">
-              {proposal.remaining.length === 0 ? "Nothing is open that a change of sets could clear." : "No change of sets within the rules does better."}
+              {proposal.remaining.length === 0
+                ? "Nothing is open that a change of sets could clear."
+                : "No change of sets within the rules does better."}
             </p>
           ) : (
             <>
               <ul className="mt-2 text-sm">
                 {steps.map((one) => (
                   <StepLine
-                    key={`${one.session}/${one.line ?? one.movement}`} step={one} take={() => void take([asTaken(one)])}
+                    key={`${one.session}/${one.line ?? one.movement}`}
+                    step={one}
+                    take={() => void take([asTaken(one)])}
                     lock={() => setLocks((all) => [...all, ...one.movement.split(" + ")])}
                   />
                 ))}
               </ul>
-              <button type="button" className="ink-button mt-2" onClick={takeAll} title={`Key ${KEYS.takeAll.key}`}>
+              <button
+                type="button"
+                className="ink-button mt-2"
+                onClick={takeAll}
+                title={`Key ${KEYS.takeAll.key}`}
+              >
                 Take {steps.length === 1 ? "it" : `all ${steps.length}`}
               </button>
             </>
@@ -69,52 +94,90 @@ export function Proposals({ place, sessions, take }: Props) {
           {locks.length > 0 && (
             <p className="mt-2 text-sm">
               Held as they are: {locks.join(", ")}.{" "}
-              <button type="button" className="trail-link" onClick={() => setLocks([])}>Let go</button>
+              <button type="button" className="trail-link" onClick={() => setLocks([])}>
+                Let go
+              </button>
             </p>
           )}
           {proposal.remaining.length > 0 && (
             <details className="mt-2 text-sm">
-              <summary className="text-ink-2">{count(proposal.remaining.length, "finding")} would stay</summary>
-              <ul className="list-disc pl-5">{proposal.remaining.map((one) => <li key={one}>{one}</li>)}</ul>
+              <summary className="text-ink-2">
+                {count(proposal.remaining.length, "finding")} would stay
+              </summary>
+              <ul className="list-disc pl-5">
+                {proposal.remaining.map((one) => (
+                  <li key={one}>{one}</li>
+                ))}
+              </ul>
             </details>
           )}
-          {!proposal.optimal && <p className="mt-1 text-xs text-ink-2">The best found in the time; there may be a better one.</p>}
+          {!proposal.optimal && (
+            <p className="mt-1 text-xs text-ink-2">
+              The best found in the time; there may be a better one.
+            </p>
+          )}
         </div>
       )}
     </section>
   );
 }
 
-const asTaken = (one: Step): Schemas["TakeStep"] => ({ session: one.session, line: one.line, movement: one.movement, count: one.count_to });
+const asTaken = (one: Step): Schemas["TakeStep"] => ({
+  session: one.session,
+  line: one.line,
+  movement: one.movement,
+  count: one.count_to,
+});
 
 /** What more change buys: from as it stands to all that can be cleared, a stop for each gain. */
-function Ladder({ proposal, choose }: { proposal: Schemas["ProposalOut"]; choose: (cost: number | null) => void }) {
+function Ladder({
+  proposal,
+  choose,
+}: {
+  proposal: Schemas["ProposalOut"];
+  choose: (cost: number | null) => void;
+}) {
   const { ladder } = proposal;
   if (ladder.length < 2) return null;
   const last = ladder.length - 1;
   return (
     <>
-    <p className="mt-1 text-xs text-ink-2">What more change buys, and what is left. A set costs 1, from the third of a line on 2; a line added or dropped costs more.</p>
-    <ol aria-label="What more change buys" className="mt-1 flex flex-wrap gap-1">
-      {ladder.slice(1).map((rung, at) => {
-        const on = rung.cost === proposal.cost;
-        return (
-          <li key={rung.cost}>
-            <button
-              type="button" aria-pressed={on} onClick={() => choose(at + 1 === last ? null : rung.cost)}
-              className={`border px-2 py-0.5 text-left text-sm leading-tight ${on ? "border-ink bg-sheet" : "border-rule text-ink-2 hover:text-ink"}`}
-            >
-              <span className="block font-semibold whitespace-nowrap">cost {rung.cost}</span>
-              <span className="flex items-center gap-1">
-                {rung.high + rung.caution === 0 && "all clear"}
-                {rung.high > 0 && <><LevelMark level="high" />{rung.high}</>}
-                {rung.caution > 0 && <><LevelMark level="caution" />{rung.caution}</>}
-              </span>
-            </button>
-          </li>
-        );
-      })}
-    </ol>
+      <p className="mt-1 text-xs text-ink-2">
+        What more change buys, and what is left. A set costs 1, from the third of a line on 2; a
+        line added or dropped costs more.
+      </p>
+      <ol aria-label="What more change buys" className="mt-1 flex flex-wrap gap-1">
+        {ladder.slice(1).map((rung, at) => {
+          const on = rung.cost === proposal.cost;
+          return (
+            <li key={rung.cost}>
+              <button
+                type="button"
+                aria-pressed={on}
+                onClick={() => choose(at + 1 === last ? null : rung.cost)}
+                className={`border px-2 py-0.5 text-left text-sm leading-tight ${on ? "border-ink bg-sheet" : "border-rule text-ink-2 hover:text-ink"}`}
+              >
+                <span className="block font-semibold whitespace-nowrap">cost {rung.cost}</span>
+                <span className="flex items-center gap-1">
+                  {rung.high + rung.caution === 0 && "all clear"}
+                  {rung.high > 0 && (
+                    <>
+                      <LevelMark level="high" />
+                      {rung.high}
+                    </>
+                  )}
+                  {rung.caution > 0 && (
+                    <>
+                      <LevelMark level="caution" />
+                      {rung.caution}
+                    </>
+                  )}
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ol>
     </>
   );
 }
@@ -127,12 +190,22 @@ function StepLine({ step, take, lock }: { step: Step; take: () => void; lock: ()
       <div className="flex items-baseline gap-2">
         <span className="w-10 shrink-0 text-ink-2">{day(step.day).split(" ")[0]}</span>
         <span className="min-w-0 font-semibold">{step.movement}</span>
-        <span className="whitespace-nowrap" aria-label={`from ${step.count_from} to ${step.count_to}`}>
-          {step.kind === "new" ? `new, ${step.count_to}` : `${step.count_from} → ${step.count_to}`}{UNITS[step.kind]}
+        <span
+          className="whitespace-nowrap"
+          aria-label={`from ${step.count_from} to ${step.count_to}`}
+        >
+          {step.kind === "new" ? `new, ${step.count_to}` : `${step.count_from} → ${step.count_to}`}
+          {UNITS[step.kind]}
         </span>
         <span className="ml-auto flex gap-1.5">
-          {step.kind === "line" && <button type="button" className="trail-link text-ink-2" onClick={lock}>hold</button>}
-          <button type="button" className="key-button" onClick={take}>Take</button>
+          {step.kind === "line" && (
+            <button type="button" className="trail-link text-ink-2" onClick={lock}>
+              hold
+            </button>
+          )}
+          <button type="button" className="key-button" onClick={take}>
+            Take
+          </button>
         </span>
       </div>
       {step.reason && <p className="pl-12 text-ink-2">{step.reason}.</p>}

@@ -19,7 +19,11 @@ export function PublishDialog({ open, week, audit, close, publish }: Props) {
   const high = audit.findings.filter((one) => one.level === "high");
   const shown = high.length > 0 ? high : audit.findings;
   return (
-    <DialogSheet open={open} close={close} title={`Publish as the plan of ${weekName(week).toLowerCase()}?`}>
+    <DialogSheet
+      open={open}
+      close={close}
+      title={`Publish as the plan of ${weekName(week).toLowerCase()}?`}
+    >
       <p className="mt-2">
         {audit.findings.length === 0
           ? "Every figure of the draft is inside the house rules."
@@ -27,8 +31,14 @@ export function PublishDialog({ open, week, audit, close, publish }: Props) {
       </p>
       <ul className="mt-2 max-h-52 overflow-auto text-sm">
         {shown.slice(0, 8).map((one) => (
-          <li key={`${one.code}/${one.subject}/${one.measure}`} className="flex gap-2 border-b border-hair py-1">
-            <span className="pt-0.5"><LevelMark level={one.level} /></span>{one.sentence}
+          <li
+            key={`${one.code}/${one.subject}/${one.measure}`}
+            className="flex gap-2 border-b border-hair py-1"
+          >
+            <span className="pt-0.5">
+              <LevelMark level={one.level} />
+            </span>
+            {one.sentence}
           </li>
         ))}
       </ul>
@@ -38,10 +48,16 @@ export function PublishDialog({ open, week, audit, close, publish }: Props) {
         illness, pregnancy and training of minors need a licensed practitioner&rsquo;s judgement and
         follow local law and the facility&rsquo;s rules.
       </p>
-      {error && <p role="alert" className="mt-2 text-high">{error}</p>}
+      {error && (
+        <p role="alert" className="mt-2 text-high">
+          {error}
+        </p>
+      )}
       <div className="mt-4 flex gap-3">
         <button
-          type="button" className="ink-button" disabled={busy}
+          type="button"
+          className="ink-button"
+          disabled={busy}
           onClick={async () => {
             setBusy(true);
             try {
@@ -54,7 +70,9 @@ export function PublishDialog({ open, week, audit, close, publish }: Props) {
         >
           Publish
         </button>
-        <button type="button" className="key-button" onClick={close}>Back to the draft</button>
+        <button type="button" className="key-button" onClick={close}>
+          Back to the draft
+        </button>
       </div>
     </DialogSheet>
   );

@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Refusal, type Schemas } from "@/api/client";
-import { type WeekPlace, dial } from "@/api/queries";
+import { dial } from "@/api/dial";
+import { type WeekPlace } from "@/api/place";
 
 export type Sessions = Schemas["DraftSession"][];
 export type Line = Schemas["Line"];
@@ -27,7 +28,10 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
   });
   const [past, setPast] = useState<State[]>([]);
   const [pointer, setPointer] = useState(opened.audit.total);
-  const [notches, setNotches] = useState<Schemas["NotchesOut"]>({ start: opened.start_total, notches: [] });
+  const [notches, setNotches] = useState<Schemas["NotchesOut"]>({
+    start: opened.start_total,
+    notches: [],
+  });
   const [saving, setSaving] = useState<Saving>("stored");
   const [error, setError] = useState<string | null>(null);
   const revision = useRef(opened.revision);
@@ -189,11 +193,29 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
     await queries.invalidateQueries();
   }, [place, body, queries]);
 
-  return { ...state, pointer, notches, saving, error, edit, turn, take, undo, canUndo: past.length > 0, reset, publish };
+  return {
+    ...state,
+    pointer,
+    notches,
+    saving,
+    error,
+    edit,
+    turn,
+    take,
+    undo,
+    canUndo: past.length > 0,
+    reset,
+    publish,
+  };
 }
 
 /** The sessions with one line changed. */
-export function withLine(sessions: Sessions, at: number, number: number, change: (line: Line) => Line): Sessions {
+export function withLine(
+  sessions: Sessions,
+  at: number,
+  number: number,
+  change: (line: Line) => Line,
+): Sessions {
   return sessions.map((session, i) =>
     i === at
       ? { ...session, lines: session.lines.map((line, j) => (j === number ? change(line) : line)) }

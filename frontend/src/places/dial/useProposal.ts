@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Schemas } from "@/api/client";
-import { type WeekPlace, dial } from "@/api/queries";
+import { dial } from "@/api/dial";
+import { type WeekPlace } from "@/api/place";
 import type { Sessions } from "./useDialDraft";
 
 const ASK_AFTER_MS = 250;
@@ -12,7 +13,13 @@ interface Asked {
 }
 
 /** The least change of the draft in hand, asked for anew whenever it or what is held changes. */
-export function useProposal(place: WeekPlace, sessions: Sessions, budget: number | null, locks: string[], open: boolean): Asked {
+export function useProposal(
+  place: WeekPlace,
+  sessions: Sessions,
+  budget: number | null,
+  locks: string[],
+  open: boolean,
+): Asked {
   const [asked, setAsked] = useState<Asked>({ proposal: null, asking: false, error: null });
   const held = locks.join("\n");
   useEffect(() => {
@@ -25,7 +32,11 @@ export function useProposal(place: WeekPlace, sessions: Sessions, budget: number
         .then((proposal) => setAsked({ proposal, asking: false, error: null }))
         .catch((problem: unknown) => {
           if (control.signal.aborted) return;
-          setAsked({ proposal: null, asking: false, error: problem instanceof Error ? problem.message : String(problem) });
+          setAsked({
+            proposal: null,
+            asking: false,
+            error: problem instanceof Error ? problem.message : String(problem),
+          });
         });
     }, ASK_AFTER_MS);
     return () => {

@@ -28,16 +28,24 @@ export function BoxState() {
   return (
     <span className="text-sm">
       <span role="status" className={left > 0 || !online ? "text-caution" : "text-ink-2"}>
-        {left > 0 ? `${left} log${left === 1 ? "" : "s"} kept here, not sent yet` : online ? "all sent" : "no connection; taps are kept here"}
+        {left > 0
+          ? `${left} log${left === 1 ? "" : "s"} kept here, not sent yet`
+          : online
+            ? "all sent"
+            : "no connection; taps are kept here"}
       </span>
       {beside.length > 0 && (
         <span role="status" className="block text-caution">
-          {beside.join(", ")}: logged elsewhere, too. Both versions are kept, to be decided in the Log.
+          {beside.join(", ")}: logged elsewhere, too. Both versions are kept, to be decided in the
+          Log.
         </span>
       )}
       {refused.map((one) => (
         <span key={one.id} role="alert" className="block text-high">
-          {one.name}: {one.refused} <button type="button" className="trail-link" onClick={() => void drop(one.id)}>Let it go</button>
+          {one.name}: {one.refused}{" "}
+          <button type="button" className="trail-link" onClick={() => void drop(one.id)}>
+            Let it go
+          </button>
         </span>
       ))}
     </span>

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "@/api/client";
-import { useFloorDay } from "@/api/queries";
+import { useFloorDay } from "@/api/floor";
 import { Failure } from "@/frame/Failure";
 import { day } from "@/words";
 import { BoxState } from "./BoxState";
@@ -21,28 +21,62 @@ export function Floor() {
   return (
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pt-4 pb-10 max-md:px-4">
       <div className="flex flex-wrap items-baseline gap-4 pb-2">
-        <h1 className="text-xl font-semibold">Floor <span className="font-normal text-ink-2">{day(found.data.day)}</span></h1>
+        <h1 className="text-xl font-semibold">
+          Floor <span className="font-normal text-ink-2">{day(found.data.day)}</span>
+        </h1>
         <BoxState />
-        {atHand > 0 && <span className="text-sm text-ink-2">{atHand === sessions.length ? "all sessions" : `${atHand} of ${sessions.length} sessions`} kept on this device for a lost connection</span>}
+        {atHand > 0 && (
+          <span className="text-sm text-ink-2">
+            {atHand === sessions.length
+              ? "all sessions"
+              : `${atHand} of ${sessions.length} sessions`}{" "}
+            kept on this device for a lost connection
+          </span>
+        )}
         {chosen.length > 0 && (
           <button type="button" className="ink-button ml-auto" onClick={() => run(chosen)}>
             {chosen.length === 1 ? "Run it" : `Run ${chosen.length} by one clock`}
           </button>
         )}
       </div>
-      {sessions.length === 0 && <p className="max-w-prose py-4">Nothing is planned for today. A session that is written for this day stands here, ready to run.</p>}
+      {sessions.length === 0 && (
+        <p className="max-w-prose py-4">
+          Nothing is planned for today. A session that is written for this day stands here, ready to
+          run.
+        </p>
+      )}
       {titles.map((title) => (
         <section key={title} className="mb-4 max-w-3xl">
           <h2 className="flex items-baseline border-b border-rule font-semibold">
             {title || "Session"}
             {sessions.filter((one) => one.title === title).length > 1 && (
-              <button type="button" className="trail-link ml-auto min-h-6 text-sm font-normal" onClick={() => setChosen(sessions.filter((one) => one.title === title).map((one) => one.plan))}>all of these</button>
+              <button
+                type="button"
+                className="trail-link ml-auto min-h-6 text-sm font-normal"
+                onClick={() =>
+                  setChosen(sessions.filter((one) => one.title === title).map((one) => one.plan))
+                }
+              >
+                all of these
+              </button>
             )}
           </h2>
           <ul>
-            {sessions.filter((one) => one.title === title).map((one) => (
-              <Row key={one.plan} one={one} on={chosen.includes(one.plan)} put={(on) => setChosen((now) => (on ? [...now, one.plan] : now.filter((other) => other !== one.plan)))} run={() => run([one.plan])} />
-            ))}
+            {sessions
+              .filter((one) => one.title === title)
+              .map((one) => (
+                <Row
+                  key={one.plan}
+                  one={one}
+                  on={chosen.includes(one.plan)}
+                  put={(on) =>
+                    setChosen((now) =>
+                      on ? [...now, one.plan] : now.filter((other) => other !== one.plan),
+                    )
+                  }
+                  run={() => run([one.plan])}
+                />
+              ))}
           </ul>
         </section>
       ))}
@@ -50,15 +84,39 @@ export function Floor() {
   );
 }
 
-function Row({ one, on, put, run }: { one: Schemas["FloorSession"]; on: boolean; put: (on: boolean) => void; run: () => void }) {
+function Row({
+  one,
+  on,
+  put,
+  run,
+}: {
+  one: Schemas["FloorSession"];
+  on: boolean;
+  put: (on: boolean) => void;
+  run: () => void;
+}) {
   return (
     <li className="flex items-center gap-3 border-b border-hair py-1">
       <label className="flex min-h-10 flex-1 items-center gap-3 text-lg">
-        <input type="checkbox" checked={on} onChange={(event) => put(event.target.checked)} className="size-5 accent-ink" />
+        <input
+          type="checkbox"
+          checked={on}
+          onChange={(event) => put(event.target.checked)}
+          className="size-5 accent-ink"
+        />
         {one.name}
-        <span className="text-sm text-ink-2">{one.sets} sets, about {Math.round(one.minutes)} min{one.done ? ", logged" : ""}</span>
+        <span className="text-sm text-ink-2">
+          {one.sets} sets, about {Math.round(one.minutes)} min{one.done ? ", logged" : ""}
+        </span>
       </label>
-      <button type="button" className="key-button" aria-label={`Run ${one.title} of ${one.name}`} onClick={run}>{one.done ? "Open" : "Run"}</button>
+      <button
+        type="button"
+        className="key-button"
+        aria-label={`Run ${one.title} of ${one.name}`}
+        onClick={run}
+      >
+        {one.done ? "Open" : "Run"}
+      </button>
     </li>
   );
 }

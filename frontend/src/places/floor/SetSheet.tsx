@@ -26,7 +26,9 @@ const SIDES = ["both", "each", "alternating", "left", "right"] as const;
 export function SetSheet({ name, set, movements, names, toCome, close, put, back }: Props) {
   const [now, setNow] = useState(set);
   const [ahead, setAhead] = useState(false);
-  const movement = movements.find((one) => one.name.toLowerCase() === (now.exercise ?? "").toLowerCase());
+  const movement = movements.find(
+    (one) => one.name.toLowerCase() === (now.exercise ?? "").toLowerCase(),
+  );
   const take = (next: CoreSet, further: boolean) => {
     setNow(next);
     setAhead(further);
@@ -36,8 +38,12 @@ export function SetSheet({ name, set, movements, names, toCome, close, put, back
   const loads = movement?.loads ?? [];
   const load = now.load_kg ?? 0;
   const step = (by: 1 | -1) => {
-    if (loads.length === 0) { change({ load_kg: Math.max(0, Math.round((load + by * 2.5) * 100) / 100) }); return; }
-    const next = by > 0 ? loads.find((one) => one > load + 0.01) : loads.findLast((one) => one < load - 0.01);
+    if (loads.length === 0) {
+      change({ load_kg: Math.max(0, Math.round((load + by * 2.5) * 100) / 100) });
+      return;
+    }
+    const next =
+      by > 0 ? loads.find((one) => one > load + 0.01) : loads.findLast((one) => one < load - 0.01);
     if (next !== undefined) change({ load_kg: next });
   };
   const swap = (exercise: string) => {
@@ -45,61 +51,164 @@ export function SetSheet({ name, set, movements, names, toCome, close, put, back
     if (!known) return;
     const fits = movements.find((one) => one.name === known)?.loads ?? [];
     // A station that is taken, a level that is too hard: that holds for the sets to come.
-    take({ ...now, exercise: known, moves: null, load_kg: load ? fitting(load, fits) : 0 }, toCome > 0);
+    take(
+      { ...now, exercise: known, moves: null, load_kg: load ? fitting(load, fits) : 0 },
+      toCome > 0,
+    );
   };
   return (
     <DialogSheet open close={close} title={`${name}: ${now.exercise ?? "the set"}`} wide>
       <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
-        <Count label={now.reps == null ? "Seconds" : "Reps"} value={String(now.reps ?? now.seconds ?? 0)}
-          less={() => change(now.reps == null ? { seconds: Math.max(0, (now.seconds ?? 0) - 5) } : { reps: Math.max(0, now.reps - 1) })}
-          more={() => change(now.reps == null ? { seconds: (now.seconds ?? 0) + 5 } : { reps: now.reps + 1 })} />
-        <Count label={`Load${(now.implements ?? 1) > 1 ? `, ${now.implements} ×` : ""}`} value={load ? weight(load) : "none"} less={() => step(-1)} more={() => step(1)} />
+        <Count
+          label={now.reps == null ? "Seconds" : "Reps"}
+          value={String(now.reps ?? now.seconds ?? 0)}
+          less={() =>
+            change(
+              now.reps == null
+                ? { seconds: Math.max(0, (now.seconds ?? 0) - 5) }
+                : { reps: Math.max(0, now.reps - 1) },
+            )
+          }
+          more={() =>
+            change(now.reps == null ? { seconds: (now.seconds ?? 0) + 5 } : { reps: now.reps + 1 })
+          }
+        />
+        <Count
+          label={`Load${(now.implements ?? 1) > 1 ? `, ${now.implements} ×` : ""}`}
+          value={load ? weight(load) : "none"}
+          less={() => step(-1)}
+          more={() => step(1)}
+        />
         <Row label="Exertion">
-          {RPES.map((rpe) => <Tap key={rpe} on={now.rpe === rpe} act={() => change({ rpe: now.rpe === rpe ? null : rpe })}>{rpe}</Tap>)}
+          {RPES.map((rpe) => (
+            <Tap
+              key={rpe}
+              on={now.rpe === rpe}
+              act={() => change({ rpe: now.rpe === rpe ? null : rpe })}
+            >
+              {rpe}
+            </Tap>
+          ))}
         </Row>
         <Row label="Side">
-          {SIDES.map((sides) => <Tap key={sides} on={(now.sides ?? "both") === sides} act={() => change({ sides })}>{sides}</Tap>)}
+          {SIDES.map((sides) => (
+            <Tap key={sides} on={(now.sides ?? "both") === sides} act={() => change({ sides })}>
+              {sides}
+            </Tap>
+          ))}
         </Row>
         {movement && (
           <Row label="Level">
-            <Tap on={false} off={!movement.easier} act={() => swap(movement.easier ?? "")}>easier</Tap>
-            <Tap on={false} off={!movement.harder} act={() => swap(movement.harder ?? "")}>harder</Tap>
+            <Tap on={false} off={!movement.easier} act={() => swap(movement.easier ?? "")}>
+              easier
+            </Tap>
+            <Tap on={false} off={!movement.harder} act={() => swap(movement.harder ?? "")}>
+              harder
+            </Tap>
           </Row>
         )}
         <label className="block">
           <span className="text-sm text-ink-2">Instead, by name</span>
-          <input list="floor-movements" className="field h-11 w-full text-lg" placeholder={now.exercise ?? ""} onChange={(event) => swap(event.target.value)} />
-          <datalist id="floor-movements">{names.map((one) => <option key={one} value={one} />)}</datalist>
+          <input
+            list="floor-movements"
+            className="field h-11 w-full text-lg"
+            placeholder={now.exercise ?? ""}
+            onChange={(event) => swap(event.target.value)}
+          />
+          <datalist id="floor-movements">
+            {names.map((one) => (
+              <option key={one} value={one} />
+            ))}
+          </datalist>
         </label>
       </div>
       {movement && movement.instead.length > 0 && (
         <Row label="Instead">
-          {movement.instead.slice(0, 8).map((one) => <Tap key={one} on={false} act={() => swap(one)}>{one}</Tap>)}
+          {movement.instead.slice(0, 8).map((one) => (
+            <Tap key={one} on={false} act={() => swap(one)}>
+              {one}
+            </Tap>
+          ))}
         </Row>
       )}
       {toCome > 0 && (
         <label className="mt-3 inline-flex min-h-11 items-center gap-3 text-lg">
-          <input type="checkbox" className="size-5 accent-ink" checked={ahead} onChange={(event) => take(now, event.target.checked)} />
+          <input
+            type="checkbox"
+            className="size-5 accent-ink"
+            checked={ahead}
+            onChange={(event) => take(now, event.target.checked)}
+          />
           {toCome === 1 ? "Also in the set to come" : `Also in the ${toCome} sets to come`}
         </label>
       )}
       <div className="sticky -bottom-4 -mx-7 mt-2 -mb-5 flex gap-3 bg-sheet px-7 pt-2 pb-5 max-md:border-t max-md:border-hair">
-        <button type="button" className="ink-button h-12 px-4 text-lg whitespace-nowrap md:px-8" onClick={close}>Close</button>
-        <button type="button" className="key-button h-12 px-3 text-lg whitespace-nowrap md:px-6" onClick={() => { put(null, false); close(); }}>Not done</button>
-        <button type="button" className="key-button ml-auto h-12 px-3 text-lg whitespace-nowrap md:px-6" onClick={() => { back(); close(); }}>As before</button>
+        <button
+          type="button"
+          className="ink-button h-12 px-4 text-lg whitespace-nowrap md:px-8"
+          onClick={close}
+        >
+          Close
+        </button>
+        <button
+          type="button"
+          className="key-button h-12 px-3 text-lg whitespace-nowrap md:px-6"
+          onClick={() => {
+            put(null, false);
+            close();
+          }}
+        >
+          Not done
+        </button>
+        <button
+          type="button"
+          className="key-button ml-auto h-12 px-3 text-lg whitespace-nowrap md:px-6"
+          onClick={() => {
+            back();
+            close();
+          }}
+        >
+          As before
+        </button>
       </div>
     </DialogSheet>
   );
 }
 
-function Count({ label, value, less, more }: { label: string; value: string; less: () => void; more: () => void }) {
+function Count({
+  label,
+  value,
+  less,
+  more,
+}: {
+  label: string;
+  value: string;
+  less: () => void;
+  more: () => void;
+}) {
   return (
     <div>
       <span className="text-sm text-ink-2">{label}</span>
       <div className="flex items-center gap-3">
-        <button type="button" aria-label={`${label}: less`} className="key-button h-12 w-14 text-2xl" onClick={less}>−</button>
-        <output aria-label={label} className="min-w-24 text-center text-2xl font-semibold">{value}</output>
-        <button type="button" aria-label={`${label}: more`} className="key-button h-12 w-14 text-2xl" onClick={more}>+</button>
+        <button
+          type="button"
+          aria-label={`${label}: less`}
+          className="key-button h-12 w-14 text-2xl"
+          onClick={less}
+        >
+          −
+        </button>
+        <output aria-label={label} className="min-w-24 text-center text-2xl font-semibold">
+          {value}
+        </output>
+        <button
+          type="button"
+          aria-label={`${label}: more`}
+          className="key-button h-12 w-14 text-2xl"
+          onClick={more}
+        >
+          +
+        </button>
       </div>
     </div>
   );
@@ -114,9 +223,25 @@ function Row({ label, children }: { label: string; children: React.ReactNode }) 
   );
 }
 
-function Tap({ on, off = false, act, children }: { on: boolean; off?: boolean; act: () => void; children: React.ReactNode }) {
+function Tap({
+  on,
+  off = false,
+  act,
+  children,
+}: {
+  on: boolean;
+  off?: boolean;
+  act: () => void;
+  children: React.ReactNode;
+}) {
   return (
-    <button type="button" aria-pressed={on} disabled={off} onClick={act} className={`h-11 min-w-11 border px-2.5 ${on ? "border-ink bg-ink text-sheet" : "border-rule disabled:border-dashed disabled:text-ink-2"}`}>
+    <button
+      type="button"
+      aria-pressed={on}
+      disabled={off}
+      onClick={act}
+      className={`h-11 min-w-11 border px-2.5 ${on ? "border-ink bg-ink text-sheet" : "border-rule disabled:border-dashed disabled:text-ink-2"}`}
+    >
       {children}
     </button>
   );

@@ -38,28 +38,44 @@ export function length(set: FloorSet | undefined): number | null {
 export function lasts(clock: Clock, steps: Step[], sets: FloorSet[]): number | null {
   const set = sets[steps[clock.step]?.set ?? -1];
   switch (clock.phase) {
-    case "count-in": return COUNT_IN_S;
-    case "work": return length(set);
-    case "rest": return set?.rest_s ?? 0;
-    default: return null;
+    case "count-in":
+      return COUNT_IN_S;
+    case "work":
+      return length(set);
+    case "rest":
+      return set?.rest_s ?? 0;
+    default:
+      return null;
   }
 }
 
 /** Seconds since the phase began, pauses left out. */
-export const elapsed = (clock: Clock, now: number): number => Math.max(0, ((clock.paused ?? now) - clock.since) / 1000);
+export const elapsed = (clock: Clock, now: number): number =>
+  Math.max(0, ((clock.paused ?? now) - clock.since) / 1000);
 
 /** What a step is followed by: rest if there is one, else the next set, by itself if it is timed. */
 function after(step: number, at: number, steps: Step[], sets: FloorSet[], rested: boolean): Clock {
   const set = sets[steps[step]?.set ?? -1];
   const last = step >= steps.length - 1;
-  if (!rested && set && set.rest_s > 0 && !last) return { step, phase: "rest", since: at, paused: null };
+  if (!rested && set && set.rest_s > 0 && !last)
+    return { step, phase: "rest", since: at, paused: null };
   if (last) return { step, phase: "over", since: at, paused: null };
   const next = sets[steps[step + 1]?.set ?? -1];
-  return { step: step + 1, phase: length(next) === null || length(set) === null ? "ready" : "work", since: at, paused: null };
+  return {
+    step: step + 1,
+    phase: length(next) === null || length(set) === null ? "ready" : "work",
+    since: at,
+    paused: null,
+  };
 }
 
 /** The clock at a time, and the steps that ended by themselves on the way there. */
-export function advance(clock: Clock, now: number, steps: Step[], sets: FloorSet[]): { clock: Clock; ended: number[] } {
+export function advance(
+  clock: Clock,
+  now: number,
+  steps: Step[],
+  sets: FloorSet[],
+): { clock: Clock; ended: number[] } {
   const ended: number[] = [];
   let current = clock;
   while (current.paused === null) {
@@ -77,11 +93,16 @@ export function advance(clock: Clock, now: number, steps: Step[], sets: FloorSet
 }
 
 /** Begin the set in hand: with a count-in if it runs by the clock. */
-export const begin = (clock: Clock, now: number, set: FloorSet | undefined): Clock =>
-  ({ ...clock, phase: length(set) === null ? "work" : "count-in", since: now, paused: null });
+export const begin = (clock: Clock, now: number, set: FloorSet | undefined): Clock => ({
+  ...clock,
+  phase: length(set) === null ? "work" : "count-in",
+  since: now,
+  paused: null,
+});
 
 /** The set in hand is done. */
-export const finish = (clock: Clock, now: number, steps: Step[], sets: FloorSet[]): Clock => after(clock.step, now, steps, sets, false);
+export const finish = (clock: Clock, now: number, steps: Step[], sets: FloorSet[]): Clock =>
+  after(clock.step, now, steps, sets, false);
 
 /** Go on without the rest. */
 export function skipRest(clock: Clock, now: number, steps: Step[], sets: FloorSet[]): Clock {
@@ -89,7 +110,12 @@ export function skipRest(clock: Clock, now: number, steps: Step[], sets: FloorSe
 }
 
 /** To another step, waiting for a tap. */
-export const jump = (step: number, now: number): Clock => ({ step, phase: "ready", since: now, paused: null });
+export const jump = (step: number, now: number): Clock => ({
+  step,
+  phase: "ready",
+  since: now,
+  paused: null,
+});
 
 export function pause(clock: Clock, now: number): Clock {
   if (clock.paused === null) return { ...clock, paused: now };
@@ -109,9 +135,19 @@ export function oneMore(steps: Step[], at: number, sets: FloorSet[]): Step[] {
     return set !== undefined && set.part === here.part && set.round !== null;
   };
   let last = at;
-  while (same(steps[last + 1]) && sets[steps[last + 1]?.set ?? -1]?.round === here.round && !(steps[last + 1]?.extra && !steps[last]?.extra)) last += 1;
+  while (
+    same(steps[last + 1]) &&
+    sets[steps[last + 1]?.set ?? -1]?.round === here.round &&
+    !(steps[last + 1]?.extra && !steps[last]?.extra)
+  )
+    last += 1;
   let first = at;
-  while (same(steps[first - 1]) && sets[steps[first - 1]?.set ?? -1]?.round === here.round && steps[first - 1]?.extra === steps[at]?.extra) first -= 1;
+  while (
+    same(steps[first - 1]) &&
+    sets[steps[first - 1]?.set ?? -1]?.round === here.round &&
+    steps[first - 1]?.extra === steps[at]?.extra
+  )
+    first -= 1;
   const round = steps.slice(first, last + 1).map((step) => ({ set: step.set, extra: true }));
   return [...steps.slice(0, last + 1), ...round, ...steps.slice(last + 1)];
 }

@@ -1,6 +1,6 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import { Refusal, type Schemas } from "@/api/client";
-import { logs } from "@/api/queries";
+import { logs } from "@/api/log";
 
 /** A log that waits to be sent. A later state of the same log takes the place of an earlier one. */
 export interface Waiting {
@@ -63,7 +63,9 @@ const NEWS_MS = 12 * 3_600_000;
 /** The athletes of whom two versions of a log were lately kept. */
 export async function besides(): Promise<string[]> {
   const sent = await (await boxes()).getAll("sent");
-  return sent.flatMap(({ beside }) => (beside && Date.now() - beside.since < NEWS_MS ? beside.name : []));
+  return sent.flatMap(({ beside }) =>
+    beside && Date.now() - beside.since < NEWS_MS ? beside.name : [],
+  );
 }
 
 export async function drop(id: string): Promise<void> {
@@ -75,7 +77,9 @@ let sending: Promise<void> | null = null;
 
 /** Send what waits, one after the other; what cannot be sent now stays for the next time. */
 export function send(): Promise<void> {
-  sending ??= sendAll().finally(() => { sending = null; });
+  sending ??= sendAll().finally(() => {
+    sending = null;
+  });
   return sending;
 }
 
@@ -89,16 +93,33 @@ async function sendAll(): Promise<void> {
       const changes = [...known.changes, one.body.change].slice(-MOST_UNANSWERED);
       // Noted before it goes: it may arrive although no answer comes back.
       await db.put("sent", { ...known, revision, changes }, one.id);
-      const done = await logs.keep(one.athlete, one.id, { ...one.body, revision, after: known.changes });
+      const done = await logs.keep(one.athlete, one.id, {
+        ...one.body,
+        revision,
+        after: known.changes,
+      });
       const both = db.transaction(["outbox", "sent"], "readwrite");
       // Kept beside another version, the log there is not ours: a person decides in the Log.
-      await both.objectStore("sent").put({ revision: done.both_kept ? revision : done.revision, changes: [one.body.change], beside: done.both_kept ? { name: one.name, since: Date.now() } : null }, one.id);
+      await both
+        .objectStore("sent")
+        .put(
+          {
+            revision: done.both_kept ? revision : done.revision,
+            changes: [one.body.change],
+            beside: done.both_kept ? { name: one.name, since: Date.now() } : null,
+          },
+          one.id,
+        );
       // Only what was sent goes: it may have been tapped on meanwhile.
       const now = await both.objectStore("outbox").get(one.id);
       if (now?.body.change === one.body.change) await both.objectStore("outbox").delete(one.id);
       await both.done;
     } catch (problem) {
-      const refused = problem instanceof Refusal && problem.status >= 400 && problem.status < 500 && !LATER.includes(problem.status);
+      const refused =
+        problem instanceof Refusal &&
+        problem.status >= 400 &&
+        problem.status < 500 &&
+        !LATER.includes(problem.status);
       if (!refused) break;
       await db.put("outbox", { ...one, refused: problem.message });
     }

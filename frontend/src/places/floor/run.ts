@@ -19,8 +19,10 @@ export interface Together {
 export function together(found: Schemas["FloorRun"][]): Together {
   const movements = new Map(found.flatMap((one) => one.movements).map((one) => [one.name, one]));
   return {
-    runs: found.map((one) => one.run), movements: [...movements.values()],
-    names: [...new Set(found.flatMap((one) => one.names))], caution: found[0]?.caution ?? "",
+    runs: found.map((one) => one.run),
+    movements: [...movements.values()],
+    names: [...new Set(found.flatMap((one) => one.names))],
+    caution: found[0]?.caution ?? "",
   };
 }
 
@@ -48,10 +50,13 @@ export interface State {
 }
 
 const names = (set: CoreSet | undefined): string =>
-  set ? (set.exercise ?? (set.moves ?? []).map((move) => move.exercise).join("+")).toLowerCase() : "";
+  set
+    ? (set.exercise ?? (set.moves ?? []).map((move) => move.exercise).join("+")).toLowerCase()
+    : "";
 
 /** The plans of a run as they stand: another text means that one of them was written anew. */
-export const plansOf = (runs: Run[]): string => JSON.stringify(runs.map((run) => [run.plan, run.sets.map((one) => [one.set, one.rest_s])]));
+export const plansOf = (runs: Run[]): string =>
+  JSON.stringify(runs.map((run) => [run.plan, run.sets.map((one) => [one.set, one.rest_s])]));
 
 /** A run at its beginning: with what is logged of it already, if something is. */
 export function fresh(runs: Run[], now: number): State {
@@ -69,12 +74,31 @@ export function fresh(runs: Run[], now: number): State {
     }
     first = Math.min(first, at);
     own[run.athlete] = {
-      id: run.log?.client_id ?? newId(), revision: run.log?.revision ?? 0, done, ahead: {},
-      before: stored.slice(at), pain: (run.log?.session.pain ?? []).map((one) => ({ exercise: one.exercise ?? null, note: one.note ?? "" })), stopped: false,
+      id: run.log?.client_id ?? newId(),
+      revision: run.log?.revision ?? 0,
+      done,
+      ahead: {},
+      before: stored.slice(at),
+      pain: (run.log?.session.pain ?? []).map((one) => ({
+        exercise: one.exercise ?? null,
+        note: one.note ?? "",
+      })),
+      stopped: false,
     };
   }
   const begun = first < steps.length ? first : 0;
-  return { steps, own, begun: false, plans: plansOf(runs), clock: { step: begun, phase: first >= steps.length ? "over" : "ready", since: now, paused: null } };
+  return {
+    steps,
+    own,
+    begun: false,
+    plans: plansOf(runs),
+    clock: {
+      step: begun,
+      phase: first >= steps.length ? "over" : "ready",
+      since: now,
+      paused: null,
+    },
+  };
 }
 
 /** Whose plan the clock follows: the one with the most sets. */
@@ -82,26 +106,47 @@ export const leader = (runs: Run[]): Run =>
   runs.reduce((most, one) => (one.sets.length > most.sets.length ? one : most), runs[0] as Run);
 
 /** The planned set of an athlete at a step. */
-export const planned = (run: Run, steps: Step[], step: number): Schemas["FloorSet"] | undefined => run.sets[steps[step]?.set ?? -1];
+export const planned = (run: Run, steps: Step[], step: number): Schemas["FloorSet"] | undefined =>
+  run.sets[steps[step]?.set ?? -1];
 
 /** What an athlete is to do at a step, as it now stands: the plan, or what was changed ahead. */
-export function wanted(run: Run, state: State, step: number): { set: CoreSet; movement: string; says: string } | undefined {
+export function wanted(
+  run: Run,
+  state: State,
+  step: number,
+): { set: CoreSet; movement: string; says: string } | undefined {
   const plan = planned(run, state.steps, step);
   if (!plan) return undefined;
   const set = state.own[run.athlete]?.ahead[step];
-  if (!set) return { set: asPlanned(plan.set), movement: plan.movement, says: [plan.dose, load(plan), plan.set.warm_up && "warm-up"].filter(Boolean).join(", ") };
+  if (!set)
+    return {
+      set: asPlanned(plan.set),
+      movement: plan.movement,
+      says: [plan.dose, load(plan), plan.set.warm_up && "warm-up"].filter(Boolean).join(", "),
+    };
   return { set, movement: set.exercise ?? plan.movement, says: told(set) };
 }
 
-const load = (plan: Schemas["FloorSet"]) => plan.load && (plan.load.startsWith("band") ? plan.load : `at ${plan.load}`);
+const load = (plan: Schemas["FloorSet"]) =>
+  plan.load && (plan.load.startsWith("band") ? plan.load : `at ${plan.load}`);
 
 /** A set in a few words. */
 export function told(set: CoreSet): string {
   const dose = set.reps != null ? `${set.reps} reps` : `${set.seconds ?? 0} s`;
   const several = (set.implements ?? 1) > 1 ? `${set.implements} × ` : "";
-  const at = set.load_kg ? `at ${several}${weight(set.load_kg, (set as { unit?: unknown }).unit)}` : "";
-  const side = set.sides && set.sides !== "both" ? ` ${set.sides === "each" ? "each side" : set.sides}` : "";
-  return [`${dose}${side}`, at, set.rpe != null ? `RPE ${set.rpe}` : "", set.warm_up ? "warm-up" : ""].filter(Boolean).join(", ");
+  const at = set.load_kg
+    ? `at ${several}${weight(set.load_kg, (set as { unit?: unknown }).unit)}`
+    : "";
+  const side =
+    set.sides && set.sides !== "both" ? ` ${set.sides === "each" ? "each side" : set.sides}` : "";
+  return [
+    `${dose}${side}`,
+    at,
+    set.rpe != null ? `RPE ${set.rpe}` : "",
+    set.warm_up ? "warm-up" : "",
+  ]
+    .filter(Boolean)
+    .join(", ");
 }
 
 /** The load that the kit has at or below one; any load where nothing is known of the kit. */
@@ -115,7 +160,12 @@ export function toCome(run: Run, state: State, step: number): number[] {
   const name = names(planned(run, state.steps, step)?.set);
   return state.steps
     .map((_, at) => at)
-    .filter((at) => at > step && state.own[run.athlete]?.done[at] === undefined && names(planned(run, state.steps, at)?.set) === name);
+    .filter(
+      (at) =>
+        at > step &&
+        state.own[run.athlete]?.done[at] === undefined &&
+        names(planned(run, state.steps, at)?.set) === name,
+    );
 }
 
 /** A change of a set that holds for the sets to come, too: the movement, the side, the load and the reps where the plan had the same. */
@@ -129,10 +179,24 @@ export function carry(state: State, run: Run, step: number, set: CoreSet, loads:
     const plan = planned(run, state.steps, at)?.set;
     if (!plan) continue;
     const [was, due] = [here.load_kg ?? 0, plan.load_kg ?? 0];
-    const next: CoreSet = { ...asPlanned(plan), exercise: set.exercise, moves: set.moves, sides: set.sides };
-    if (due === was) Object.assign(next, { load_kg: set.load_kg, implements: set.implements, unit: (set as { unit?: unknown }).unit });
+    const next: CoreSet = {
+      ...asPlanned(plan),
+      exercise: set.exercise,
+      moves: set.moves,
+      sides: set.sides,
+    };
+    if (due === was)
+      Object.assign(next, {
+        load_kg: set.load_kg,
+        implements: set.implements,
+        unit: (set as { unit?: unknown }).unit,
+      });
     // A pyramid keeps its steps on the other movement, as far as the kit has them.
-    else if (swapped) Object.assign(next, { load_kg: was ? fitting((due * (set.load_kg ?? 0)) / was, loads) : set.load_kg, implements: set.implements });
+    else if (swapped)
+      Object.assign(next, {
+        load_kg: was ? fitting((due * (set.load_kg ?? 0)) / was, loads) : set.load_kg,
+        implements: set.implements,
+      });
     if (plan.reps != null && plan.reps === here.reps) next.reps = set.reps;
     ahead[at] = next;
   }
@@ -152,14 +216,27 @@ export function markDone(state: State, runs: Run[], step: number): State {
 }
 
 /** Put what was done at a step otherwise, for one athlete; `undefined` for nothing said of it yet. */
-export function putSet(state: State, athlete: number, step: number, set: CoreSet | null | undefined): State {
+export function putSet(
+  state: State,
+  athlete: number,
+  step: number,
+  set: CoreSet | null | undefined,
+): State {
   const mine = state.own[athlete];
   if (!mine) return state;
-  const others = Object.fromEntries(Object.entries(mine.done).filter(([at]) => Number(at) !== step));
-  return withOwn(state, athlete, { ...mine, done: set === undefined ? others : { ...others, [step]: set } });
+  const others = Object.fromEntries(
+    Object.entries(mine.done).filter(([at]) => Number(at) !== step),
+  );
+  return withOwn(state, athlete, {
+    ...mine,
+    done: set === undefined ? others : { ...others, [step]: set },
+  });
 }
 
-const withOwn = (state: State, athlete: number, own: Own): State => ({ ...state, own: { ...state.own, [athlete]: own } });
+const withOwn = (state: State, athlete: number, own: Own): State => ({
+  ...state,
+  own: { ...state.own, [athlete]: own },
+});
 
 /** A set that is being changed: what was said of it, and of the sets to come, before. */
 export interface Editing {
@@ -169,8 +246,12 @@ export interface Editing {
   ahead: Record<number, CoreSet>;
 }
 
-export const edit = (state: State, athlete: number, step: number): Editing =>
-  ({ athlete, step, done: state.own[athlete]?.done[step], ahead: state.own[athlete]?.ahead ?? {} });
+export const edit = (state: State, athlete: number, step: number): Editing => ({
+  athlete,
+  step,
+  done: state.own[athlete]?.done[step],
+  ahead: state.own[athlete]?.ahead ?? {},
+});
 
 /** The set as it was before it was changed; done as planned, if its time has come meanwhile. */
 export function asBefore(state: State, run: Run, { step, done, ahead }: Editing): State {
@@ -185,27 +266,42 @@ export function asBefore(state: State, run: Run, { step, done, ahead }: Editing)
  * The set changed, or not done (null); for the sets to come, too, if `further`. A set that is still
  * to be done is only to be done otherwise.
  */
-export function changed(state: State, run: Run, editing: Editing, set: CoreSet | null, further: boolean, loads: number[]): State {
+export function changed(
+  state: State,
+  run: Run,
+  editing: Editing,
+  set: CoreSet | null,
+  further: boolean,
+  loads: number[],
+): State {
   const { step } = editing;
   let next = asBefore(state, run, editing);
   const mine = next.own[run.athlete];
   if (!mine) return state;
-  next = set && mine.done[step] === undefined
-    ? withOwn(next, run.athlete, { ...mine, ahead: { ...mine.ahead, [step]: set } })
-    : putSet(next, run.athlete, step, set);
+  next =
+    set && mine.done[step] === undefined
+      ? withOwn(next, run.athlete, { ...mine, ahead: { ...mine.ahead, [step]: set } })
+      : putSet(next, run.athlete, step, set);
   return set && further ? carry(next, run, step, set, loads) : next;
 }
 
 /** Room for new steps behind one: what is done after them keeps its set, and they are done as the sets before them were to be. */
 export function insertSteps(state: State, steps: Step[], behind: number): State {
   const more = steps.length - state.steps.length;
-  const moved = <T,>(sets: Record<number, T>): Record<number, T> =>
-    Object.fromEntries(Object.entries(sets).map(([step, set]) => [Number(step) > behind ? Number(step) + more : Number(step), set]));
+  const moved = <T>(sets: Record<number, T>): Record<number, T> =>
+    Object.fromEntries(
+      Object.entries(sets).map(([step, set]) => [
+        Number(step) > behind ? Number(step) + more : Number(step),
+        set,
+      ]),
+    );
   const own = Object.fromEntries(
     Object.entries(state.own).map(([athlete, mine]) => {
       const ahead = moved(mine.ahead);
       for (let at = behind + 1; at <= behind + more; at += 1) {
-        const model = steps.findLastIndex((step, before) => before <= behind && step.set === steps[at]?.set);
+        const model = steps.findLastIndex(
+          (step, before) => before <= behind && step.set === steps[at]?.set,
+        );
         const like = ahead[model];
         if (like) ahead[at] = { ...like, rpe: null };
       }
@@ -217,11 +313,19 @@ export function insertSteps(state: State, steps: Step[], behind: number): State 
 
 /** An athlete's log as it stands. */
 export function logOf(run: Run, mine: Own): Session {
-  const steps = Object.keys(mine.done).map(Number).sort((a, b) => a - b);
+  const steps = Object.keys(mine.done)
+    .map(Number)
+    .sort((a, b) => a - b);
   const sets = steps.flatMap((step) => mine.done[step] ?? []);
   const stored = run.log?.session;
   return {
-    date: run.date, title: run.title, sets: [...sets, ...mine.before], rpe: stored?.rpe ?? null, duration_min: stored?.duration_min ?? null,
-    plan: null, notes: stored?.notes ?? "", pain: mine.pain,
+    date: run.date,
+    title: run.title,
+    sets: [...sets, ...mine.before],
+    rpe: stored?.rpe ?? null,
+    duration_min: stored?.duration_min ?? null,
+    plan: null,
+    notes: stored?.notes ?? "",
+    pain: mine.pain,
   };
 }

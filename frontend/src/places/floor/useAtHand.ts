@@ -1,13 +1,15 @@
 import { useEffect, useState } from "react";
 import type { Schemas } from "@/api/client";
-import { floor } from "@/api/queries";
+import { floor } from "@/api/floor";
 
 /** The service worker once it answers for this page; null where there is none. */
 async function keeper(): Promise<ServiceWorker | null> {
   if (!("serviceWorker" in navigator)) return null;
   await navigator.serviceWorker.ready;
   if (!navigator.serviceWorker.controller)
-    await new Promise((claimed) => { navigator.serviceWorker.addEventListener("controllerchange", claimed, { once: true }); });
+    await new Promise((claimed) => {
+      navigator.serviceWorker.addEventListener("controllerchange", claimed, { once: true });
+    });
   return navigator.serviceWorker.controller;
 }
 
@@ -34,7 +36,9 @@ export function useAtHand(sessions: Schemas["FloorSession"][] | undefined): numb
     };
     // Without a connection there is nothing to fetch: what was kept before stays.
     fetchAll().catch(() => undefined);
-    return () => { gone = true; };
+    return () => {
+      gone = true;
+    };
   }, [plans]);
   return kept;
 }

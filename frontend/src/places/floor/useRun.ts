@@ -13,20 +13,30 @@ export function useRun(key: string, runs: Run[]) {
   const [now, setNow] = useState(() => Date.now());
   const latest = useRef<State | null>(null);
 
-  const put = useCallback((next: State) => {
-    const before = latest.current;
-    latest.current = next;
-    setState(next);
-    void saveRun(key, next);
-    for (const run of runs) {
-      const mine = next.own[run.athlete];
-      if (!mine || mine === before?.own[run.athlete]) continue;
-      void post({
-        id: mine.id, athlete: run.athlete, name: run.name,
-        body: { change: newId(), revision: mine.revision, plan: run.plan, session: logOf(run, mine) },
-      });
-    }
-  }, [key, runs]);
+  const put = useCallback(
+    (next: State) => {
+      const before = latest.current;
+      latest.current = next;
+      setState(next);
+      void saveRun(key, next);
+      for (const run of runs) {
+        const mine = next.own[run.athlete];
+        if (!mine || mine === before?.own[run.athlete]) continue;
+        void post({
+          id: mine.id,
+          athlete: run.athlete,
+          name: run.name,
+          body: {
+            change: newId(),
+            revision: mine.revision,
+            plan: run.plan,
+            session: logOf(run, mine),
+          },
+        });
+      }
+    },
+    [key, runs],
+  );
 
   useEffect(() => {
     let gone = false;
@@ -37,7 +47,9 @@ export function useRun(key: string, runs: Run[]) {
       latest.current = next;
       setState(next);
     });
-    return () => { gone = true; };
+    return () => {
+      gone = true;
+    };
   }, [key, runs]);
 
   // The time is looked at; it is never counted.
@@ -54,15 +66,24 @@ export function useRun(key: string, runs: Run[]) {
     };
     const timer = setInterval(look, LOOK_MS);
     document.addEventListener("visibilitychange", look);
-    return () => { clearInterval(timer); document.removeEventListener("visibilitychange", look); };
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener("visibilitychange", look);
+    };
   }, [put, runs]);
 
-  const change = useCallback((how: (state: State) => State) => {
-    if (latest.current) put(how(latest.current));
-  }, [put]);
-  const setClock = useCallback((how: (clock: Clock, sets: Schemas["FloorSet"][]) => Clock) => {
-    change((all) => ({ ...all, clock: how(all.clock, leader(runs).sets) }));
-  }, [change, runs]);
+  const change = useCallback(
+    (how: (state: State) => State) => {
+      if (latest.current) put(how(latest.current));
+    },
+    [put],
+  );
+  const setClock = useCallback(
+    (how: (clock: Clock, sets: Schemas["FloorSet"][]) => Clock) => {
+      change((all) => ({ ...all, clock: how(all.clock, leader(runs).sets) }));
+    },
+    [change, runs],
+  );
   return { state, now, change, setClock };
 }
 
@@ -73,7 +94,12 @@ export function useWakeLock(on: boolean): void {
     let lock: WakeLockSentinel | null = null;
     const ask = () => {
       if (document.visibilityState === "visible")
-        navigator.wakeLock.request("screen").then((got) => { lock = got; }, () => undefined);
+        navigator.wakeLock.request("screen").then(
+          (got) => {
+            lock = got;
+          },
+          () => undefined,
+        );
     };
     ask();
     document.addEventListener("visibilitychange", ask);

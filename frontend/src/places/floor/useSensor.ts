@@ -16,20 +16,34 @@ const seconds = (rep: Rep) => rep.lowering_s + rep.pause_bottom_s + rep.lifting_
 /** What a series of reps comes to. */
 export function measured(reps: Rep[]): { reps: number; tension: number; tempo: string } | null {
   if (reps.length === 0) return null;
-  const mean = (of: (rep: Rep) => number) => (reps.reduce((sum, rep) => sum + of(rep), 0) / reps.length).toFixed(1);
+  const mean = (of: (rep: Rep) => number) =>
+    (reps.reduce((sum, rep) => sum + of(rep), 0) / reps.length).toFixed(1);
   return {
     reps: reps.length,
     tension: Math.round(reps.reduce((sum, rep) => sum + seconds(rep), 0) * 10) / 10,
-    tempo: [mean((rep) => rep.lowering_s), mean((rep) => rep.pause_bottom_s), mean((rep) => rep.lifting_s), mean((rep) => rep.pause_top_s)].join("-"),
+    tempo: [
+      mean((rep) => rep.lowering_s),
+      mean((rep) => rep.pause_bottom_s),
+      mean((rep) => rep.lifting_s),
+      mean((rep) => rep.pause_top_s),
+    ].join("-"),
   };
 }
 
 /** The reps of the set in hand as they come in, while the sensor is on. */
-export function useSensor(on: boolean, working: boolean, step: number, set: Schemas["FloorSet"] | undefined, tempo: string) {
+export function useSensor(
+  on: boolean,
+  working: boolean,
+  step: number,
+  set: Schemas["FloorSet"] | undefined,
+  tempo: string,
+) {
   const [reps, setReps] = useState<Rep[]>([]);
   const [problem, setProblem] = useState<string | null>(null);
   const latest = useRef<Rep[]>([]);
-  const wanted = set?.set.reps ?? (set?.seconds && set.cycle_s ? Math.max(1, Math.floor(set.seconds / set.cycle_s)) : 0);
+  const wanted =
+    set?.set.reps ??
+    (set?.seconds && set.cycle_s ? Math.max(1, Math.floor(set.seconds / set.cycle_s)) : 0);
   useEffect(() => {
     if (!on || !working || wanted < 1) return undefined;
     latest.current = [];

@@ -6,7 +6,8 @@ export type Line = Schemas["LogLine"];
 export type LogSession = Schemas["LogSession"];
 
 /** A name for a session of the week that stays when it is logged: its plan's, else its log's. */
-export const keyOf = (one: LogSession): string => (one.plan ? `plan-${one.plan.id}` : (one.log?.client_id ?? ""));
+export const keyOf = (one: LogSession): string =>
+  one.plan ? `plan-${one.plan.id}` : (one.log?.client_id ?? "");
 
 /** What only a plan says of a set. */
 const OF_PLANS = new Set(["reps_to", "note"]);
@@ -18,15 +19,28 @@ export function asPlanned(set: CoreSet): CoreSet {
 
 /** A log for a plan that has none yet. */
 export const emptyLog = (date: string, title: string): CoreSession => ({
-  date, title, sets: [], rpe: null, duration_min: null, plan: null, notes: "", pain: [],
+  date,
+  title,
+  sets: [],
+  rpe: null,
+  duration_min: null,
+  plan: null,
+  notes: "",
+  pain: [],
 });
 
 /** Whether a line is that one, also after others have changed: a planned set is known by its place. */
-export const sameLine = (line: Line) => (other: Line): boolean =>
-  line.at === null ? other.at === null && other.done_at === line.done_at : other.at === line.at;
+export const sameLine =
+  (line: Line) =>
+  (other: Line): boolean =>
+    line.at === null ? other.at === null && other.done_at === line.done_at : other.at === line.at;
 
 /** The sets of a log line by line, with those of some lines put otherwise. */
-export function rebuilt(lines: Line[], done: CoreSet[], change: (line: Line, at: number) => CoreSet[] | null): CoreSet[] {
+export function rebuilt(
+  lines: Line[],
+  done: CoreSet[],
+  change: (line: Line, at: number) => CoreSet[] | null,
+): CoreSet[] {
   return lines.flatMap((line, at) => {
     const other = change(line, at);
     if (other) return other;

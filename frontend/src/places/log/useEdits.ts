@@ -2,7 +2,9 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { newId } from "@/api/id";
-import { type WeekPlace, logs, useChange } from "@/api/queries";
+import { useChange } from "@/api/changes";
+import { logs } from "@/api/log";
+import { type WeekPlace } from "@/api/place";
 import { type CoreSession, type LogSession, keyOf } from "./log";
 
 /** What a log was before the last change; null where there was none. */
@@ -37,46 +39,90 @@ export function useEdits(place: WeekPlace) {
   }, []);
 
   /** Let work have its turn. What fails is told by `error`; what waits behind it goes on. */
-  const inTurn = useCallback((work: () => Promise<void>) => {
-    last.current = last.current.then(() => mutateAsync(work)).catch(() => undefined);
-  }, [mutateAsync]);
+  const inTurn = useCallback(
+    (work: () => Promise<void>) => {
+      last.current = last.current.then(() => mutateAsync(work)).catch(() => undefined);
+    },
+    [mutateAsync],
+  );
 
   const current = useCallback(
-    (key: string) => queries.getQueryData<Schemas["LogWeek"]>(["log", place])?.sessions.find((one) => keyOf(one) === key),
+    (key: string) =>
+      queries
+        .getQueryData<Schemas["LogWeek"]>(["log", place])
+        ?.sessions.find((one) => keyOf(one) === key),
     [place, queries],
   );
 
-  const keep = useCallback(async (one: LogSession, session: CoreSession) => {
-    await logs.keep(place.athlete, one.log?.client_id ?? newId(), {
-      change: newId(), revision: one.log?.revision ?? 0, after: [], plan: one.plan?.id ?? null, session,
-    });
-  }, [place]);
+  const keep = useCallback(
+    async (one: LogSession, session: CoreSession) => {
+      await logs.keep(place.athlete, one.log?.client_id ?? newId(), {
+        change: newId(),
+        revision: one.log?.revision ?? 0,
+        after: [],
+        plan: one.plan?.id ?? null,
+        session,
+      });
+    },
+    [place],
+  );
 
-  const edit = useCallback((key: string, how: How) => inTurn(async () => {
-    const one = current(key);
-    const session = one && (await how(one));
-    if (!session) return;
-    await keep(one, session);
-    remember({ place, key, title: session.title, session: one.log?.session ?? null, out: null });
-  }), [current, inTurn, keep, place, remember]);
+  const edit = useCallback(
+    (key: string, how: How) =>
+      inTurn(async () => {
+        const one = current(key);
+        const session = one && (await how(one));
+        if (!session) return;
+        await keep(one, session);
+        remember({
+          place,
+          key,
+          title: session.title,
+          session: one.log?.session ?? null,
+          out: null,
+        });
+      }),
+    [current, inTurn, keep, place, remember],
+  );
 
-  const takeOut = useCallback((key: string) => inTurn(async () => {
-    const log = current(key)?.log;
-    if (!log) return;
-    await logs.remove(place.athlete, log.client_id);
-    remember({ place, key, title: log.session.title, session: log.session, out: log.client_id });
-  }), [current, inTurn, place, remember]);
+  const takeOut = useCallback(
+    (key: string) =>
+      inTurn(async () => {
+        const log = current(key)?.log;
+        if (!log) return;
+        await logs.remove(place.athlete, log.client_id);
+        remember({
+          place,
+          key,
+          title: log.session.title,
+          session: log.session,
+          out: log.client_id,
+        });
+      }),
+    [current, inTurn, place, remember],
+  );
 
-  const undo = useCallback(() => inTurn(async () => {
-    const was = undoable.current;
-    if (!was || !same(was.place, place)) return;
-    const one = current(was.key);
-    if (was.out) await logs.restore(place.athlete, was.out);
-    else if (one && was.session) await keep(one, was.session);
-    else if (one?.log) await logs.remove(place.athlete, one.log.client_id);
-    remember(null);
-  }), [current, inTurn, keep, place, remember]);
+  const undo = useCallback(
+    () =>
+      inTurn(async () => {
+        const was = undoable.current;
+        if (!was || !same(was.place, place)) return;
+        const one = current(was.key);
+        if (was.out) await logs.restore(place.athlete, was.out);
+        else if (one && was.session) await keep(one, was.session);
+        else if (one?.log) await logs.remove(place.athlete, one.log.client_id);
+        remember(null);
+      }),
+    [current, inTurn, keep, place, remember],
+  );
 
   // In another week there is nothing of it to undo.
-  return { edit, takeOut, undo, before: before && same(before.place, place) ? before : null, busy: change.isPending, error: change.error };
+  return {
+    edit,
+    takeOut,
+    undo,
+    before: before && same(before.place, place) ? before : null,
+    busy: change.isPending,
+    error: change.error,
+  };
 }

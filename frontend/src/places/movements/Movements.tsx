@@ -1,7 +1,8 @@
 import { useMemo, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
-import { movement as calls, useChange, useMovements } from "@/api/queries";
+import { useChange } from "@/api/changes";
+import { movement as calls, useMovements } from "@/api/movements";
 import { Failure } from "@/frame/Failure";
 import { useKeys } from "@/frame/keys";
 import { number } from "@/words";
@@ -13,8 +14,17 @@ const plain = (word: string) => word.replaceAll("_", " ");
 
 /** All that a movement can be found by. */
 const found = (one: Movement) =>
-  [one.name, ...one.aliases, plain(one.pattern), one.side ?? "", ...one.direct.map(plain), ...one.indirect.map(plain), ...one.kit]
-    .join(" ").toLowerCase();
+  [
+    one.name,
+    ...one.aliases,
+    plain(one.pattern),
+    one.side ?? "",
+    ...one.direct.map(plain),
+    ...one.indirect.map(plain),
+    ...one.kit,
+  ]
+    .join(" ")
+    .toLowerCase();
 
 /** The movements of the house: found by name, alias, muscle, pattern or kit, and read. */
 export function Movements() {
@@ -37,13 +47,19 @@ export function Movements() {
     );
   }, [all, text, pattern, muscle]);
   const put = (name: string, value: string) =>
-    setParams((now) => {
-      const next = new URLSearchParams(now);
-      if (value) next.set(name, value);
-      else next.delete(name);
-      return next;
-    }, { replace: true });
-  const remove = useChange(async (one: Movement) => { await calls.remove(one.id); put("name", ""); });
+    setParams(
+      (now) => {
+        const next = new URLSearchParams(now);
+        if (value) next.set(name, value);
+        else next.delete(name);
+        return next;
+      },
+      { replace: true },
+    );
+  const remove = useChange(async (one: Movement) => {
+    await calls.remove(one.id);
+    put("name", "");
+  });
   if (movements.error) return <Failure error={movements.error} />;
   if (!movements.data) return <p className="p-6 text-ink-2">Looking up the movements…</p>;
   const chosen = all.find((one) => one.name === params.get("name"));
@@ -52,32 +68,93 @@ export function Movements() {
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_23rem]">
       <main className="min-h-0 overflow-auto bg-sheet px-6 pb-8">
         <div className="flex items-baseline gap-4 pt-4 pb-3">
-          <h1 className="text-xl font-semibold whitespace-nowrap">Movements <span className="font-normal text-ink-2">{rows.length} of {all.length}</span></h1>
+          <h1 className="text-xl font-semibold whitespace-nowrap">
+            Movements{" "}
+            <span className="font-normal text-ink-2">
+              {rows.length} of {all.length}
+            </span>
+          </h1>
           <span className="ml-auto flex items-baseline gap-4 text-sm">
-            <Choice label="Pattern" value={pattern} options={choices((one) => [one.pattern])} put={(value) => put("pattern", value)} />
-            <Choice label="Muscle" value={muscle} options={choices((one) => [...one.direct, ...one.indirect])} put={(value) => put("muscle", value)} />
-            <button type="button" className="key-button whitespace-nowrap" onClick={() => { remove.reset(); setEditing("new"); }}>New movement</button>
-            <input ref={field} type="search" value={text} onChange={(event) => setText(event.target.value)} placeholder="Find  /" aria-label="Find a movement" className="field w-40" />
+            <Choice
+              label="Pattern"
+              value={pattern}
+              options={choices((one) => [one.pattern])}
+              put={(value) => put("pattern", value)}
+            />
+            <Choice
+              label="Muscle"
+              value={muscle}
+              options={choices((one) => [...one.direct, ...one.indirect])}
+              put={(value) => put("muscle", value)}
+            />
+            <button
+              type="button"
+              className="key-button whitespace-nowrap"
+              onClick={() => {
+                remove.reset();
+                setEditing("new");
+              }}
+            >
+              New movement
+            </button>
+            <input
+              ref={field}
+              type="search"
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+              placeholder="Find  /"
+              aria-label="Find a movement"
+              className="field w-40"
+            />
           </span>
         </div>
         <table className="w-full table-fixed text-sm">
-          <colgroup><col className="w-60" /><col className="w-36" /><col /><col className="w-40" /></colgroup>
+          <colgroup>
+            <col className="w-60" />
+            <col className="w-36" />
+            <col />
+            <col className="w-40" />
+          </colgroup>
           <thead>
             <tr className="border-b border-rule text-left text-ink-2 italic">
-              <th className="pb-1 font-normal" scope="col">Movement</th>
-              <th className="pb-1 font-normal" scope="col">Pattern</th>
-              <th className="pb-1 font-normal" scope="col">Muscles, direct and indirect</th>
-              <th className="pb-1 font-normal" scope="col">Kit</th>
+              <th className="pb-1 font-normal" scope="col">
+                Movement
+              </th>
+              <th className="pb-1 font-normal" scope="col">
+                Pattern
+              </th>
+              <th className="pb-1 font-normal" scope="col">
+                Muscles, direct and indirect
+              </th>
+              <th className="pb-1 font-normal" scope="col">
+                Kit
+              </th>
             </tr>
           </thead>
           <tbody>
             {rows.map((one) => (
-              <tr key={one.name} className={`border-b border-hair ${one === chosen ? "bg-band/60" : "hover:bg-band/30"}`}>
+              <tr
+                key={one.name}
+                className={`border-b border-hair ${one === chosen ? "bg-band/60" : "hover:bg-band/30"}`}
+              >
                 <th scope="row" className="truncate py-0.5 pr-3 text-left text-base font-normal">
-                  <button type="button" className="trail-link" onClick={() => { setEditing(null); remove.reset(); put("name", one.name); }}>{one.name}</button>
+                  <button
+                    type="button"
+                    className="trail-link"
+                    onClick={() => {
+                      setEditing(null);
+                      remove.reset();
+                      put("name", one.name);
+                    }}
+                  >
+                    {one.name}
+                  </button>
                 </th>
                 <td className="truncate">{plain(one.pattern)}</td>
-                <td className="truncate">{one.direct.map(plain).join(", ")} <span className="text-ink-2 italic">{one.indirect.map(plain).join(", ")}</span></td>
+                <td className="truncate">
+                  {one.direct.map(plain).join(", ")}{" "}
+                  <span className="text-ink-2 italic">{one.indirect.map(plain).join(", ")}</span>
+                </td>
                 <td className="truncate text-ink-2">{one.kit.join(", ")}</td>
               </tr>
             ))}
@@ -86,38 +163,91 @@ export function Movements() {
         {rows.length === 0 && (
           <p className="py-6 text-ink-2">
             No movement fits.{" "}
-            <button type="button" className="trail-link" onClick={() => { setText(""); setParams({}, { replace: true }); }}>Show all</button>
+            <button
+              type="button"
+              className="trail-link"
+              onClick={() => {
+                setText("");
+                setParams({}, { replace: true });
+              }}
+            >
+              Show all
+            </button>
           </p>
         )}
       </main>
-      <aside aria-label="Movement" className="min-h-0 overflow-auto border-l border-rule px-5 pt-4 pb-6">
+      <aside
+        aria-label="Movement"
+        className="min-h-0 overflow-auto border-l border-rule px-5 pt-4 pb-6"
+      >
         {editing && movements.data ? (
           <MovementForm
-            key={editing === "new" ? "new" : chosen?.name} one={editing === "new" ? null : (chosen ?? null)} all={movements.data}
-            close={(name) => { setEditing(null); if (name) put("name", name); }}
+            key={editing === "new" ? "new" : chosen?.name}
+            one={editing === "new" ? null : (chosen ?? null)}
+            all={movements.data}
+            close={(name) => {
+              setEditing(null);
+              if (name) put("name", name);
+            }}
           />
         ) : chosen ? (
           <>
             <Details one={chosen} open={(name) => put("name", name)} />
             <p className="mt-4 flex gap-3">
-              <button type="button" className="key-button" onClick={() => setEditing("chosen")}>Change</button>
-              <button type="button" className="key-button" disabled={remove.isPending} onClick={() => remove.mutate(chosen)}>Take away</button>
+              <button type="button" className="key-button" onClick={() => setEditing("chosen")}>
+                Change
+              </button>
+              <button
+                type="button"
+                className="key-button"
+                disabled={remove.isPending}
+                onClick={() => remove.mutate(chosen)}
+              >
+                Take away
+              </button>
             </p>
-            {remove.error && <p role="alert" className="mt-2 border-l-4 border-high pl-2 text-sm">{remove.error.message}</p>}
+            {remove.error && (
+              <p role="alert" className="mt-2 border-l-4 border-high pl-2 text-sm">
+                {remove.error.message}
+              </p>
+            )}
           </>
-        ) : <p className="text-sm text-ink-2">Open a movement: how it counts, what it is also called, and the levels beside it. A book brings its own movements in, and you can add your own.</p>}
+        ) : (
+          <p className="text-sm text-ink-2">
+            Open a movement: how it counts, what it is also called, and the levels beside it. A book
+            brings its own movements in, and you can add your own.
+          </p>
+        )}
       </aside>
     </div>
   );
 }
 
-function Choice({ label, value, options, put }: { label: string; value: string; options: string[]; put: (value: string) => void }) {
+function Choice({
+  label,
+  value,
+  options,
+  put,
+}: {
+  label: string;
+  value: string;
+  options: string[];
+  put: (value: string) => void;
+}) {
   return (
     <label className="flex items-baseline gap-1 text-ink-2">
       {label}
-      <select value={value} onChange={(event) => put(event.target.value)} className="h-6 w-24 bg-sheet text-ink">
+      <select
+        value={value}
+        onChange={(event) => put(event.target.value)}
+        className="h-6 w-24 bg-sheet text-ink"
+      >
         <option value="">any</option>
-        {options.map((one) => <option key={one} value={one}>{plain(one)}</option>)}
+        {options.map((one) => (
+          <option key={one} value={one}>
+            {plain(one)}
+          </option>
+        ))}
       </select>
     </label>
   );
@@ -125,13 +255,25 @@ function Choice({ label, value, options, put }: { label: string; value: string; 
 
 function Details({ one, open }: { one: Movement; open: (name: string) => void }) {
   const level = (name: string | null) =>
-    name === null ? "none" : <button type="button" className="trail-link" onClick={() => open(name)}>{name}</button>;
+    name === null ? (
+      "none"
+    ) : (
+      <button type="button" className="trail-link" onClick={() => open(name)}>
+        {name}
+      </button>
+    );
   const rows: [string, React.ReactNode][] = [
     ["Pattern", `${plain(one.pattern)}${one.side ? `, ${one.side}` : ""}`],
     ["Direct", one.direct.map(plain).join(", ") || "none"],
     ["Indirect", one.indirect.map(plain).join(", ") || "none"],
-    ["Kind", `${one.compound ? "compound" : "isolation"}${one.isometric ? ", isometric" : ""}${one.one_sided ? ", one-sided" : ""}`],
-    ["Body weight", one.bodyweight_share ? `${number(one.bodyweight_share)} of it is moved` : "not moved"],
+    [
+      "Kind",
+      `${one.compound ? "compound" : "isolation"}${one.isometric ? ", isometric" : ""}${one.one_sided ? ", one-sided" : ""}`,
+    ],
+    [
+      "Body weight",
+      one.bodyweight_share ? `${number(one.bodyweight_share)} of it is moved` : "not moved",
+    ],
     ["Tempo", one.tempo ?? (one.isometric ? "held" : "2-0-1-0, assumed")],
     ["Kit", one.kit.join(", ") || "none"],
     ["Also called", one.aliases.join(", ") || "–"],
@@ -143,7 +285,10 @@ function Details({ one, open }: { one: Movement; open: (name: string) => void })
       <h2 className="double-rule mb-2 pb-1 text-lg font-semibold">{one.name}</h2>
       <dl className="grid grid-cols-[6rem_1fr] gap-y-1 text-sm">
         {rows.map(([name, value]) => (
-          <div key={name} className="contents"><dt className="text-ink-2 italic">{name}</dt><dd>{value}</dd></div>
+          <div key={name} className="contents">
+            <dt className="text-ink-2 italic">{name}</dt>
+            <dd>{value}</dd>
+          </div>
         ))}
       </dl>
     </>

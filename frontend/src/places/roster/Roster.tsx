@@ -1,7 +1,7 @@
 import { useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "@/api/client";
-import { useRoster } from "@/api/queries";
+import { useRoster } from "@/api/roster";
 import { Failure } from "@/frame/Failure";
 import { useKeys } from "@/frame/keys";
 import { weekPath } from "@/frame/places";
@@ -13,9 +13,15 @@ type Row = Schemas["RosterRow"];
 
 const FILTERS: { name: string; keeps: (row: Row, week: string) => boolean }[] = [
   { name: "All", keeps: () => true },
-  { name: "Something open", keeps: (row) => row.counts.high + row.counts.caution + row.counts.note > 0 },
+  {
+    name: "Something open",
+    keeps: (row) => row.counts.high + row.counts.caution + row.counts.note > 0,
+  },
   { name: "Not signed", keeps: (row, week) => (row.signed_week ?? "") < week },
-  { name: "Nothing open", keeps: (row) => row.counts.high + row.counts.caution + row.counts.note === 0 },
+  {
+    name: "Nothing open",
+    keeps: (row) => row.counts.high + row.counts.caution + row.counts.note === 0,
+  },
 ];
 
 /** All athletes, one line each, those who need the coach first on top. */
@@ -32,7 +38,9 @@ export function Roster() {
     return (data?.athletes ?? []).filter(
       (row) =>
         FILTERS[filter]?.keeps(row, data?.week ?? "") &&
-        words.every((word) => `${row.name} ${row.note} ${row.first ?? ""}`.toLowerCase().includes(word)),
+        words.every((word) =>
+          `${row.name} ${row.note} ${row.first ?? ""}`.toLowerCase().includes(word),
+        ),
     );
   }, [data, text, filter]);
   if (roster.error) return <Failure error={roster.error} />;
@@ -42,12 +50,16 @@ export function Roster() {
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pb-8 print-open">
       <div className="flex items-baseline gap-6 pt-4 pb-3">
         <h1 className="text-xl font-semibold">
-          {weekName(data.week)} <span className="font-normal text-ink-2">to audit, {span(data.monday, data.sunday)}</span>
+          {weekName(data.week)}{" "}
+          <span className="font-normal text-ink-2">to audit, {span(data.monday, data.sunday)}</span>
         </h1>
         <div role="group" aria-label="Show" className="no-print ml-auto flex gap-4 text-sm">
           {FILTERS.map((one, at) => (
             <button
-              key={one.name} type="button" aria-pressed={at === filter} onClick={() => setFilter(at)}
+              key={one.name}
+              type="button"
+              aria-pressed={at === filter}
+              onClick={() => setFilter(at)}
               className={`border-b-2 ${at === filter ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`}
             >
               {one.name}
@@ -55,11 +67,18 @@ export function Roster() {
           ))}
         </div>
         <input
-          ref={find} type="search" value={text} placeholder="Find  /" aria-label="Find an athlete"
+          ref={find}
+          type="search"
+          value={text}
+          placeholder="Find  /"
+          aria-label="Find an athlete"
           onChange={(event) => setText(event.target.value)}
           onKeyDown={(event) => {
             if (event.key === "Enter" && rows[0]) go(open(rows[0]));
-            if (event.key === "Escape") { setText(""); event.currentTarget.blur(); }
+            if (event.key === "Escape") {
+              setText("");
+              event.currentTarget.blur();
+            }
           }}
           className="field no-print w-44 text-sm"
         />
@@ -82,28 +101,45 @@ export function Roster() {
           <tbody>
             {rows.map((row) => (
               <tr
-                key={row.id} onClick={() => go(open(row))}
+                key={row.id}
+                onClick={() => go(open(row))}
                 className="cursor-pointer border-b border-hair align-middle hover:bg-band/50"
               >
                 <td className="py-2 pr-3">
-                  <Link to={open(row)} onClick={(event) => event.stopPropagation()} className="text-lg leading-tight font-semibold hover:underline">
+                  <Link
+                    to={open(row)}
+                    onClick={(event) => event.stopPropagation()}
+                    className="text-lg leading-tight font-semibold hover:underline"
+                  >
                     {row.name}
                   </Link>
                   {row.undecided && (
                     <Link
-                      to={`${weekPath(row.id, row.undecided.week, "log")}?session=${row.undecided.session}`} onClick={(event) => event.stopPropagation()}
+                      to={`${weekPath(row.id, row.undecided.week, "log")}?session=${row.undecided.session}`}
+                      onClick={(event) => event.stopPropagation()}
                       className="trail-link block w-fit text-xs text-caution"
                     >
                       two versions of a log
                     </Link>
                   )}
-                  {row.behind && <span className="block text-xs text-caution">last log: {weekName(row.week)}</span>}
+                  {row.behind && (
+                    <span className="block text-xs text-caution">
+                      last log: {weekName(row.week)}
+                    </span>
+                  )}
                 </td>
-                <td className="pr-3"><Counts row={row} /></td>
+                <td className="pr-3">
+                  <Counts row={row} />
+                </td>
                 <td className="max-w-0 pr-5 text-sm">
                   <span className="line-clamp-2 leading-snug">
                     {row.first ?? "Nothing open."}
-                    {row.follow > 1 && <span className="whitespace-nowrap text-ink-2"> {count(row.follow, "finding")} follow.</span>}
+                    {row.follow > 1 && (
+                      <span className="whitespace-nowrap text-ink-2">
+                        {" "}
+                        {count(row.follow, "finding")} follow.
+                      </span>
+                    )}
                   </span>
                   <span className="line-clamp-1 text-ink-2 italic">{row.note}</span>
                 </td>
@@ -115,11 +151,19 @@ export function Roster() {
                   />
                 </td>
                 <td className="figure">{share(row.share_done)}</td>
-                <td className="figure">{row.sessions_done} of {row.sessions_planned}</td>
-                <td className={`figure text-sm ${row.signed_week === data.week ? "" : "text-ink-2"}`}>
+                <td className="figure">
+                  {row.sessions_done} of {row.sessions_planned}
+                </td>
+                <td
+                  className={`figure text-sm ${row.signed_week === data.week ? "" : "text-ink-2"}`}
+                >
                   {row.signed_week && row.signed_day ? (
-                    <span title={`Signed on ${day(row.signed_day)}`}>{weekName(row.signed_week)}</span>
-                  ) : "never"}
+                    <span title={`Signed on ${day(row.signed_day)}`}>
+                      {weekName(row.signed_week)}
+                    </span>
+                  ) : (
+                    "never"
+                  )}
                 </td>
               </tr>
             ))}
@@ -127,7 +171,19 @@ export function Roster() {
         </table>
       )}
       {rows.length === 0 && data.athletes.length > 0 && (
-        <p className="py-6 text-ink-2">Nobody fits. <button type="button" className="trail-link" onClick={() => { setText(""); setFilter(0); }}>Show all</button></p>
+        <p className="py-6 text-ink-2">
+          Nobody fits.{" "}
+          <button
+            type="button"
+            className="trail-link"
+            onClick={() => {
+              setText("");
+              setFilter(0);
+            }}
+          >
+            Show all
+          </button>
+        </p>
       )}
     </main>
   );
@@ -135,7 +191,11 @@ export function Roster() {
 
 function Counts({ row }: { row: Row }) {
   if (row.counts.high + row.counts.caution + row.counts.note === 0)
-    return <span className="text-sm text-ink-2">{row.counts.accepted ? `none; ${row.counts.accepted} accepted` : "none"}</span>;
+    return (
+      <span className="text-sm text-ink-2">
+        {row.counts.accepted ? `none; ${row.counts.accepted} accepted` : "none"}
+      </span>
+    );
   return (
     // A slot for each level, so that a level stands in one column down the page.
     <span className="grid grid-cols-2 items-center">
@@ -165,7 +225,9 @@ function Empty() {
       <p className="text-lg">Nobody is on the roster yet.</p>
       <p className="mt-2">
         An athlete comes in with a book: plan, log and movements in one file.{" "}
-        <Link to="/files" className="trail-link">Import a book</Link>
+        <Link to="/files" className="trail-link">
+          Import a book
+        </Link>
       </p>
     </div>
   );

@@ -12,11 +12,21 @@ interface Props {
 /** What the rules in hand would do to the findings of the open week. */
 export function Preview({ title, answer, changed, error }: Props) {
   return (
-    <section aria-label="What it changes" aria-live="polite" className="min-h-0 flex-1 overflow-auto px-5 pt-4 pb-4">
+    <section
+      aria-label="What it changes"
+      aria-live="polite"
+      className="min-h-0 flex-1 overflow-auto px-5 pt-4 pb-4"
+    >
       <h2 className="border-b border-rule pb-1 font-semibold">
-        {title ? `In ${weekName(title.week).toLowerCase()} of ${title.athlete}` : "No week to try it on"}
+        {title
+          ? `In ${weekName(title.week).toLowerCase()} of ${title.athlete}`
+          : "No week to try it on"}
       </h2>
-      {error && <p role="alert" className="mt-3 border-l-4 border-high pl-3 text-sm">{error}</p>}
+      {error && (
+        <p role="alert" className="mt-3 border-l-4 border-high pl-3 text-sm">
+          {error}
+        </p>
+      )}
       {!changed && (
         <p className="mt-3 text-sm text-ink-2">
           {title
@@ -27,8 +37,10 @@ export function Preview({ title, answer, changed, error }: Props) {
       {answer && !error && (
         <>
           <p className="mt-2 text-sm">
-            {answer.before} finding{answer.before === 1 ? "" : "s"} before, <span className="font-semibold">{answer.after} after</span>.
-            {answer.cleared.length + answer.appeared.length + answer.changed.length === 0 && " Nothing comes or goes."}
+            {answer.before} finding{answer.before === 1 ? "" : "s"} before,{" "}
+            <span className="font-semibold">{answer.after} after</span>.
+            {answer.cleared.length + answer.appeared.length + answer.changed.length === 0 &&
+              " Nothing comes or goes."}
           </p>
           <List title="Would clear" findings={answer.cleared} struck />
           <List title="Would appear" findings={answer.appeared} />
@@ -39,15 +51,28 @@ export function Preview({ title, answer, changed, error }: Props) {
   );
 }
 
-function List({ title, findings, struck = false }: { title: string; findings: Schemas["FindingOut"][]; struck?: boolean }) {
+function List({
+  title,
+  findings,
+  struck = false,
+}: {
+  title: string;
+  findings: Schemas["FindingOut"][];
+  struck?: boolean;
+}) {
   if (findings.length === 0) return null;
   return (
     <>
       <h3 className="mt-3 text-sm text-ink-2 italic">{title}</h3>
       <ul className="text-sm">
         {findings.map((one) => (
-          <li key={`${one.code}/${one.subject}/${one.measure}`} className="flex gap-2 border-b border-hair py-1">
-            <span className="pt-0.5"><LevelMark level={one.level} struck={struck} /></span>
+          <li
+            key={`${one.code}/${one.subject}/${one.measure}`}
+            className="flex gap-2 border-b border-hair py-1"
+          >
+            <span className="pt-0.5">
+              <LevelMark level={one.level} struck={struck} />
+            </span>
             {one.sentence}
           </li>
         ))}

@@ -2,7 +2,8 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { isTable } from "./Rules";
 
-export type Value = string | number | boolean | null | [number, number] | Record<string, [number, number]>;
+export type Value =
+  string | number | boolean | null | [number, number] | Record<string, [number, number]>;
 
 interface Props {
   rule: Schemas["RuleOut"];
@@ -24,26 +25,52 @@ export function RuleField({ rule, value, under, underName, choose }: Props) {
           <h3 className="font-semibold">
             {rule.title}
             {own && (
-              <button type="button" className="trail-link ml-3 text-sm font-normal text-ink-2" onClick={() => choose(under)}>
+              <button
+                type="button"
+                className="trail-link ml-3 text-sm font-normal text-ink-2"
+                onClick={() => choose(under)}
+              >
                 back to the {underName}
               </button>
             )}
           </h3>
           <p className="text-sm">{rule.argument}</p>
-          <p className="text-sm text-ink-2">Changes {rule.changes}. <span className="italic">{rule.source}.</span></p>
+          <p className="text-sm text-ink-2">
+            Changes {rule.changes}. <span className="italic">{rule.source}.</span>
+          </p>
         </div>
         <div className="pt-0.5 text-sm">
           {isTable(value) ? (
-            <button type="button" className="key-button" aria-expanded={open} onClick={() => setOpen(!open)}>
-              {open ? "Close the table" : `${Object.keys(value).length} bands${own ? ", some your own" : ""}`}
+            <button
+              type="button"
+              className="key-button"
+              aria-expanded={open}
+              onClick={() => setOpen(!open)}
+            >
+              {open
+                ? "Close the table"
+                : `${Object.keys(value).length} bands${own ? ", some your own" : ""}`}
             </button>
           ) : rule.choices.length > 0 ? (
-            <Choices rule={rule} value={value} under={under} underName={underName} choose={choose} />
+            <Choices
+              rule={rule}
+              value={value}
+              under={under}
+              underName={underName}
+              choose={choose}
+            />
           ) : (
             <>
               {rule.optional && (
                 <label className="flex min-h-6 items-center gap-2">
-                  <input type="checkbox" checked={value !== null} className="accent-ink" onChange={(event) => choose(event.target.checked ? (rule.begin as Value) : null)} />
+                  <input
+                    type="checkbox"
+                    checked={value !== null}
+                    className="accent-ink"
+                    onChange={(event) =>
+                      choose(event.target.checked ? (rule.begin as Value) : null)
+                    }
+                  />
                   {value === null ? "not judged" : "judged"}
                 </label>
               )}
@@ -56,10 +83,18 @@ export function RuleField({ rule, value, under, underName, choose }: Props) {
         <dl className="mt-2 grid grid-cols-2 gap-x-8 text-sm">
           {Object.entries(value).map(([key, band]) => (
             <div key={key} className="flex items-baseline border-b border-hair py-0.5">
-              <dt className={`flex-1 ${JSON.stringify(band) === JSON.stringify(under[key]) ? "" : "font-semibold"}`}>{key.replaceAll("_", " ")}</dt>
+              <dt
+                className={`flex-1 ${JSON.stringify(band) === JSON.stringify(under[key]) ? "" : "font-semibold"}`}
+              >
+                {key.replaceAll("_", " ")}
+              </dt>
               <dd>
-                <Pair label={key.replaceAll("_", " ")} value={band} percent={rule.unit.startsWith("share")}
-                  choose={(next) => choose({ ...value, [key]: next })} />
+                <Pair
+                  label={key.replaceAll("_", " ")}
+                  value={band}
+                  percent={rule.unit.startsWith("share")}
+                  choose={(next) => choose({ ...value, [key]: next })}
+                />
               </dd>
             </div>
           ))}
@@ -72,7 +107,14 @@ export function RuleField({ rule, value, under, underName, choose }: Props) {
 /** One number, or two limits, with the unit. */
 function Amount({ rule, value, choose }: Pick<Props, "rule" | "value" | "choose">) {
   if (Array.isArray(value))
-    return <Pair label={rule.title} value={value} choose={choose} percent={rule.unit.startsWith("share")} />;
+    return (
+      <Pair
+        label={rule.title}
+        value={value}
+        choose={choose}
+        percent={rule.unit.startsWith("share")}
+      />
+    );
   return (
     <span className="flex items-baseline gap-2">
       <NumberField label={rule.title} value={Number(value)} choose={choose} />
@@ -88,7 +130,10 @@ function Choices({ rule, value, under, underName, choose }: Props) {
       {rule.choices.map((choice) => (
         <label key={String(choice.value)} className="flex min-h-6 items-center gap-2">
           <input
-            type="radio" name={rule.name} checked={choice.value === value} className="accent-ink"
+            type="radio"
+            name={rule.name}
+            checked={choice.value === value}
+            className="accent-ink"
             onChange={() => choose(choice.value as Value)}
           />
           {choice.meaning}
@@ -102,7 +147,12 @@ function Choices({ rule, value, under, underName, choose }: Props) {
   );
 }
 
-function Pair({ label, value, choose, percent }: {
+function Pair({
+  label,
+  value,
+  choose,
+  percent,
+}: {
   label: string;
   value: [number, number];
   choose: (value: [number, number]) => void;
@@ -116,22 +166,42 @@ function Pair({ label, value, choose, percent }: {
   };
   return (
     <span className="inline-flex items-baseline gap-1">
-      <NumberField label={`${label}, ${names[0]}`} value={value[0] * factor} choose={(next) => put(0, next)} />
+      <NumberField
+        label={`${label}, ${names[0]}`}
+        value={value[0] * factor}
+        choose={(next) => put(0, next)}
+      />
       <span className="text-ink-2">{percent ? "% /" : "to"}</span>
-      <NumberField label={`${label}, ${names[1]}`} value={value[1] * factor} choose={(next) => put(1, next)} />
+      <NumberField
+        label={`${label}, ${names[1]}`}
+        value={value[1] * factor}
+        choose={(next) => put(1, next)}
+      />
       {percent && <span className="text-ink-2">%</span>}
     </span>
   );
 }
 
 /** A number that is taken as soon as it is one; what was typed stays while it is not. */
-function NumberField({ label, value, choose }: { label: string; value: number; choose: (value: number) => void }) {
+function NumberField({
+  label,
+  value,
+  choose,
+}: {
+  label: string;
+  value: number;
+  choose: (value: number) => void;
+}) {
   const [typed, setTyped] = useState<string | null>(null);
   const shown = String(Math.round(value * 1e6) / 1e6);
-  const wrong = typed !== null && (typed.trim() === "" || !Number.isFinite(Number(typed.replace(",", "."))));
+  const wrong =
+    typed !== null && (typed.trim() === "" || !Number.isFinite(Number(typed.replace(",", "."))));
   return (
     <input
-      value={typed ?? shown} aria-label={label} inputMode="decimal" aria-invalid={wrong || undefined}
+      value={typed ?? shown}
+      aria-label={label}
+      inputMode="decimal"
+      aria-invalid={wrong || undefined}
       onChange={(event) => {
         setTyped(event.target.value);
         const next = Number(event.target.value.replace(",", "."));

@@ -13,7 +13,16 @@ interface Props {
 }
 
 /** A reason to accept something, or the reason for which it was accepted. */
-export function AcceptForm({ accepted, reason, focusReason, what, accept, reopen, pending, error }: Props) {
+export function AcceptForm({
+  accepted,
+  reason,
+  focusReason,
+  what,
+  accept,
+  reopen,
+  pending,
+  error,
+}: Props) {
   const field = useRef<HTMLInputElement>(null);
   const [text, setText] = useState("");
   useEffect(() => {
@@ -24,23 +33,38 @@ export function AcceptForm({ accepted, reason, focusReason, what, accept, reopen
       {accepted ? (
         <p className="flex items-baseline gap-3">
           <span className="text-ink-2 italic">Accepted{reason && `: ${reason}`}</span>
-          <button type="button" className="key-button" onClick={reopen}>Open again</button>
+          <button type="button" className="key-button" onClick={reopen}>
+            Open again
+          </button>
         </p>
       ) : (
         <form
           className="no-print flex gap-2"
-          onSubmit={(event) => { event.preventDefault(); if (text.trim()) accept(text); }}
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (text.trim()) accept(text);
+          }}
         >
           <input
-            ref={field} value={text} onChange={(event) => setText(event.target.value)}
+            ref={field}
+            value={text}
+            onChange={(event) => setText(event.target.value)}
             onKeyDown={(event) => event.key === "Escape" && event.currentTarget.blur()}
-            placeholder={reason ? `Grew since: ${reason}` : "Reason"} aria-label={`Reason to accept the ${what}`}
-            maxLength={500} className="field min-w-0 flex-1"
+            placeholder={reason ? `Grew since: ${reason}` : "Reason"}
+            aria-label={`Reason to accept the ${what}`}
+            maxLength={500}
+            className="field min-w-0 flex-1"
           />
-          <button type="submit" disabled={!text.trim() || pending} className="key-button">Accept</button>
+          <button type="submit" disabled={!text.trim() || pending} className="key-button">
+            Accept
+          </button>
         </form>
       )}
-      {error && <p role="alert" className="mt-1 text-high">{error.message}</p>}
+      {error && (
+        <p role="alert" className="mt-1 text-high">
+          {error.message}
+        </p>
+      )}
     </>
   );
 }

@@ -1,6 +1,8 @@
 import { useEffect, useRef } from "react";
 import type { Basis } from "@/api/client";
-import { type WeekPlace, judge, useChange } from "@/api/queries";
+import { useChange } from "@/api/changes";
+import { type WeekPlace } from "@/api/place";
+import { judge } from "@/api/sheet";
 import { LevelMark } from "@/marks/LevelMark";
 import { AcceptForm } from "./AcceptForm";
 import type { Finding } from "./WeekSheet";
@@ -25,14 +27,23 @@ export function FindingItem({ finding, place, basis, on, under, select, focusRea
   return (
     <li ref={item} className={`${under ? "" : "border-b border-hair"} ${on ? "bg-sheet" : ""}`}>
       <button
-        type="button" onClick={select} aria-expanded={on}
+        type="button"
+        onClick={select}
+        aria-expanded={on}
         className={`flex w-full gap-3 py-1.5 pr-4 text-left hover:bg-sheet ${under ? "pl-8" : "pl-4"}`}
       >
-        <span className="pt-1"><LevelMark level={finding.level} struck={finding.accepted} /></span>
+        <span className="pt-1">
+          <LevelMark level={finding.level} struck={finding.accepted} />
+        </span>
         <span className={`min-w-0 text-sm ${finding.accepted ? "text-ink-2" : ""}`}>
           <span className="block">
-            <span className={`font-semibold ${finding.accepted ? "line-through" : ""}`}>{finding.title}</span>
-            <span className="text-ink-2"> · {finding.level} · {finding.label === "total" ? "the week" : finding.label}</span>
+            <span className={`font-semibold ${finding.accepted ? "line-through" : ""}`}>
+              {finding.title}
+            </span>
+            <span className="text-ink-2">
+              {" "}
+              · {finding.level} · {finding.label === "total" ? "the week" : finding.label}
+            </span>
           </span>
           {finding.sentence}
         </span>
@@ -47,7 +58,12 @@ export function FindingItem({ finding, place, basis, on, under, select, focusRea
 }
 
 /** What would clear a finding, and the coach's judgement of it. */
-export function FindingActions({ finding, place, basis, focusReason }: Pick<Props, "finding" | "place" | "basis" | "focusReason">) {
+export function FindingActions({
+  finding,
+  place,
+  basis,
+  focusReason,
+}: Pick<Props, "finding" | "place" | "basis" | "focusReason">) {
   const key = { basis, code: finding.code, subject: finding.subject, measure: finding.measure };
   const accept = useChange((reason: string) => judge.accept(place, { ...key, reason }));
   const reopen = useChange(() => judge.reopen(place, key));
@@ -55,9 +71,14 @@ export function FindingActions({ finding, place, basis, focusReason }: Pick<Prop
     <>
       <p className="mb-2">{finding.clears}</p>
       <AcceptForm
-        accepted={finding.accepted} reason={finding.reason} focusReason={focusReason} what="finding"
-        accept={(reason) => accept.mutate(reason)} reopen={() => reopen.mutate(undefined)}
-        pending={accept.isPending} error={accept.error ?? reopen.error}
+        accepted={finding.accepted}
+        reason={finding.reason}
+        focusReason={focusReason}
+        what="finding"
+        accept={(reason) => accept.mutate(reason)}
+        reopen={() => reopen.mutate(undefined)}
+        pending={accept.isPending}
+        error={accept.error ?? reopen.error}
       />
     </>
   );

@@ -27,7 +27,8 @@ const PAIR_MEASURES = ["sets", "reps", "volume_load_kg", "tut_s"];
 export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
   const [measure, setMeasure] = useState("sets");
   useKeys({
-    measure: () => setMeasure((now) => MEASURES[(MEASURES.indexOf(now) + 1) % MEASURES.length] ?? "sets"),
+    measure: () =>
+      setMeasure((now) => MEASURES[(MEASURES.indexOf(now) + 1) % MEASURES.length] ?? "sets"),
   });
   const common = { sheet, selected, openFigure, openFinding };
   const ofMuscles = measure === "reps" || measure === "top_load_kg" ? "sets" : measure;
@@ -37,30 +38,78 @@ export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
     <div onKeyDown={walkFigures}>
       <Section title="The week" heads={FIGURE_HEADS} double>
         {sheet.totals.map((row) => (
-          <FigureRow key={row.subject} row={row} measure={row.subject} {...common}
-            label={<>{capital(measureTitle(row.subject))} <span className="text-ink-2">{row.subject === unit(row.subject) ? "" : unit(row.subject)}</span></>} />
+          <FigureRow
+            key={row.subject}
+            row={row}
+            measure={row.subject}
+            {...common}
+            label={
+              <>
+                {capital(measureTitle(row.subject))}{" "}
+                <span className="text-ink-2">
+                  {row.subject === unit(row.subject) ? "" : unit(row.subject)}
+                </span>
+              </>
+            }
+          />
         ))}
       </Section>
       {(sheet.estimated_sets > 0 || sheet.assumed_sets > 0) && (
         <p className="-mt-3.5 mb-5 text-sm text-ink-2 italic">
           {[
-            sheet.estimated_sets > 0 && `${sheet.estimated_sets} sets with reps estimated from their seconds`,
+            sheet.estimated_sets > 0 &&
+              `${sheet.estimated_sets} sets with reps estimated from their seconds`,
             sheet.assumed_sets > 0 && `${sheet.assumed_sets} sets with an assumed tempo`,
-          ].filter(Boolean).join("; ")}
+          ]
+            .filter(Boolean)
+            .join("; ")}
           . What rests on them stands in italics, hatched.
         </p>
       )}
-      <Section title="Balance" note={sheet.basis === "completed" ? "done, below it planned" : "planned, below it done"} heads={PAIR_HEADS} wide>
-        {sheet.pairs.map((pair) => <PairLine key={pair.subject} pair={pair} {...common} />)}
-      </Section>
-      <Section title="Muscles" heads={FIGURE_HEADS} measure={ofMuscles} setMeasure={setMeasure} measures={["sets", "volume_load_kg", "tut_s"]}>
-        {sheet.muscles.map((row) => (
-          <FigureRow key={row.subject} row={row} measure={ofMuscles} max={maximum(sheet.muscles, ofMuscles)} {...common} label={capital(row.label)} />
+      <Section
+        title="Balance"
+        note={sheet.basis === "completed" ? "done, below it planned" : "planned, below it done"}
+        heads={PAIR_HEADS}
+        wide
+      >
+        {sheet.pairs.map((pair) => (
+          <PairLine key={pair.subject} pair={pair} {...common} />
         ))}
       </Section>
-      <Section title="Movements" heads={FIGURE_HEADS} measure={measure} setMeasure={setMeasure} measures={MEASURES}>
+      <Section
+        title="Muscles"
+        heads={FIGURE_HEADS}
+        measure={ofMuscles}
+        setMeasure={setMeasure}
+        measures={["sets", "volume_load_kg", "tut_s"]}
+      >
+        {sheet.muscles.map((row) => (
+          <FigureRow
+            key={row.subject}
+            row={row}
+            measure={ofMuscles}
+            max={maximum(sheet.muscles, ofMuscles)}
+            {...common}
+            label={capital(row.label)}
+          />
+        ))}
+      </Section>
+      <Section
+        title="Movements"
+        heads={FIGURE_HEADS}
+        measure={measure}
+        setMeasure={setMeasure}
+        measures={MEASURES}
+      >
         {sheet.movements.map((row) => (
-          <FigureRow key={row.subject} row={row} measure={measure} max={maximum(sheet.movements, measure)} {...common} label={row.label} />
+          <FigureRow
+            key={row.subject}
+            row={row}
+            measure={measure}
+            max={maximum(sheet.movements, measure)}
+            {...common}
+            label={row.label}
+          />
         ))}
       </Section>
     </div>
@@ -84,7 +133,17 @@ function maximum(rows: Row[], measure: string): number {
   );
 }
 
-function Section({ title, heads, children, measure, setMeasure, measures, double, wide, note }: {
+function Section({
+  title,
+  heads,
+  children,
+  measure,
+  setMeasure,
+  measures,
+  double,
+  wide,
+  note,
+}: {
   title: string;
   heads: string[];
   children: React.ReactNode;
@@ -96,31 +155,55 @@ function Section({ title, heads, children, measure, setMeasure, measures, double
   note?: string;
 }) {
   return (
-    <table className={`mb-5 w-full table-fixed border-b border-rule ${double ? "double-rule" : ""}`}>
+    <table
+      className={`mb-5 w-full table-fixed border-b border-rule ${double ? "double-rule" : ""}`}
+    >
       <colgroup>
         <col className="w-8" />
         <col />
         <col className="w-44" />
-        {(wide ? PAIR_WIDTHS : FIGURE_WIDTHS).map((width, at) => <col key={at} style={{ width }} />)}
+        {(wide ? PAIR_WIDTHS : FIGURE_WIDTHS).map((width, at) => (
+          <col key={at} style={{ width }} />
+        ))}
       </colgroup>
       <thead>
         <tr className="sticky top-0 border-b border-rule bg-sheet text-sm text-ink-2 italic">
-          <th className="py-1 text-left font-semibold text-ink not-italic" colSpan={2} scope="colgroup">{title}</th>
+          <th
+            className="py-1 text-left font-semibold text-ink not-italic"
+            colSpan={2}
+            scope="colgroup"
+          >
+            {title}
+          </th>
           <th className="py-1 text-left font-normal">
             {note}
             {measures && (
               <select
-                aria-label={`${title} by`} value={measure} title={`Key ${KEYS.measure.key}`}
+                aria-label={`${title} by`}
+                value={measure}
+                title={`Key ${KEYS.measure.key}`}
                 onChange={(event) => setMeasure?.(event.target.value)}
                 className="no-print -ml-1 bg-sheet text-ink underline decoration-rule decoration-dotted underline-offset-3"
               >
-                {measures.map((one) => <option key={one} value={one}>{measureTitle(one)}{unit(one) !== one && `, ${unit(one)}`}</option>)}
+                {measures.map((one) => (
+                  <option key={one} value={one}>
+                    {measureTitle(one)}
+                    {unit(one) !== one && `, ${unit(one)}`}
+                  </option>
+                ))}
               </select>
             )}
           </th>
           {heads.slice(1).map((head) => (
             <th key={head} className="figure py-1 font-normal" scope="col">
-              {PAIR_MEASURES.includes(head) ? <span className="inline-flex items-center gap-1"><MeasureGlyph measure={head} />{SHORT[head]}</span> : head}
+              {PAIR_MEASURES.includes(head) ? (
+                <span className="inline-flex items-center gap-1">
+                  <MeasureGlyph measure={head} />
+                  {SHORT[head]}
+                </span>
+              ) : (
+                head
+              )}
             </th>
           ))}
         </tr>
@@ -130,24 +213,54 @@ function Section({ title, heads, children, measure, setMeasure, measures, double
   );
 }
 
-const SHORT: Record<string, string> = { sets: "sets", reps: "reps", volume_load_kg: "load", tut_s: "tension" };
+const SHORT: Record<string, string> = {
+  sets: "sets",
+  reps: "reps",
+  volume_load_kg: "load",
+  tut_s: "tension",
+};
 
-function Margin({ at, sheet, openFinding }: { at: number[]; sheet: Sheet; openFinding: (at: number) => void }) {
+function Margin({
+  at,
+  sheet,
+  openFinding,
+}: {
+  at: number[];
+  sheet: Sheet;
+  openFinding: (at: number) => void;
+}) {
   const first = at[0];
   const finding = first === undefined ? undefined : sheet.findings[first];
   if (first === undefined || !finding) return <td />;
   return (
     <td className="align-middle">
-      <button type="button" tabIndex={-1} onClick={() => openFinding(first)} title={finding.sentence} aria-label={`Finding: ${finding.sentence}`} className="flex">
+      <button
+        type="button"
+        tabIndex={-1}
+        onClick={() => openFinding(first)}
+        title={finding.sentence}
+        aria-label={`Finding: ${finding.sentence}`}
+        className="flex"
+      >
         <LevelMark level={finding.level} struck={finding.accepted} />
       </button>
     </td>
   );
 }
 
-const rowClass = (on: boolean) => `border-b border-hair last:border-b-0 ${on ? "bg-band/60" : "hover:bg-band/30"}`;
+const rowClass = (on: boolean) =>
+  `border-b border-hair last:border-b-0 ${on ? "bg-band/60" : "hover:bg-band/30"}`;
 
-function FigureRow({ row, measure, max, label, sheet, selected, openFigure, openFinding }: Omit<Props, "sheet"> & {
+function FigureRow({
+  row,
+  measure,
+  max,
+  label,
+  sheet,
+  selected,
+  openFigure,
+  openFinding,
+}: Omit<Props, "sheet"> & {
   row: Row;
   measure: string;
   max?: number;
@@ -162,30 +275,60 @@ function FigureRow({ row, measure, max, label, sheet, selected, openFigure, open
   return (
     <tr data-row={row.subject} className={rowClass(selected === row.subject)}>
       <Margin at={row.findings} sheet={sheet} openFinding={openFinding} />
-      <th scope="row" className="truncate py-0.5 pr-2 text-left font-normal" title={row.label}>{label}</th>
+      <th scope="row" className="truncate py-0.5 pr-2 text-left font-normal" title={row.label}>
+        {label}
+      </th>
       <td>
-        <DoseBar planned={cell.planned} done={cell.done} base={cell.base} band={band} rough={rough}
-          max={max ?? Math.max(cell.planned, cell.done, cell.base ?? 0) * 1.05} />
+        <DoseBar
+          planned={cell.planned}
+          done={cell.done}
+          base={cell.base}
+          band={band}
+          rough={rough}
+          max={max ?? Math.max(cell.planned, cell.done, cell.base ?? 0) * 1.05}
+        />
       </td>
-      <FigureCell cell={cell} of="planned" measure={measure} openFigure={openFigure} weak={sheet.basis === "completed"} />
-      <FigureCell cell={cell} of="completed" measure={measure} openFigure={openFigure} weak={sheet.basis === "planned"} />
+      <FigureCell
+        cell={cell}
+        of="planned"
+        measure={measure}
+        openFigure={openFigure}
+        weak={sheet.basis === "completed"}
+      />
+      <FigureCell
+        cell={cell}
+        of="completed"
+        measure={measure}
+        openFigure={openFigure}
+        weak={sheet.basis === "planned"}
+      />
       <td className="figure text-ink-2">{share(cell.share)}</td>
       <td className="figure text-ink-2">{cell.base === null ? "–" : amount(cell.base, measure)}</td>
       <td className="figure">
         {cell.base !== null && value !== cell.base && (
           <>
             <span className="text-sm text-ink-2">{signed(value - cell.base, measure)}</span>{" "}
-            {cell.change !== null && <span className="inline-block min-w-13">{percent(cell.change)}</span>}
+            {cell.change !== null && (
+              <span className="inline-block min-w-13">{percent(cell.change)}</span>
+            )}
           </>
         )}
         {cell.base !== null && value === cell.base && <span className="text-ink-2">same</span>}
       </td>
-      <td className="figure text-ink-2">{band ? `${number(band.low)}–${number(band.high)}` : ""}</td>
+      <td className="figure text-ink-2">
+        {band ? `${number(band.low)}–${number(band.high)}` : ""}
+      </td>
     </tr>
   );
 }
 
-function FigureCell({ cell, of, measure, openFigure, weak }: {
+function FigureCell({
+  cell,
+  of,
+  measure,
+  openFigure,
+  weak,
+}: {
   cell: Cell;
   of: Basis;
   measure: string;
@@ -198,18 +341,34 @@ function FigureCell({ cell, of, measure, openFigure, weak }: {
   return (
     <td className={`figure ${weak ? "text-ink-2" : ""}`}>
       <button
-        type="button" data-figure className={`trail-link ${rough ? "italic" : ""}`}
-        title={rough ? "Rests on estimated reps or an assumed tempo. Open the sets behind it" : "Open the sets behind it"}
+        type="button"
+        data-figure
+        className={`trail-link ${rough ? "italic" : ""}`}
+        title={
+          rough
+            ? "Rests on estimated reps or an assumed tempo. Open the sets behind it"
+            : "Open the sets behind it"
+        }
         onClick={() => openFigure(cell.figure, of)}
       >
         {amount(value, measure)}
-        {cell.measured && of === "completed" && <sup title="Partly measured by a sensor" className="font-normal">m</sup>}
+        {cell.measured && of === "completed" && (
+          <sup title="Partly measured by a sensor" className="font-normal">
+            m
+          </sup>
+        )}
       </button>
     </td>
   );
 }
 
-function PairLine({ pair, sheet, selected, openFigure, openFinding }: Omit<Props, "sheet"> & { pair: PairRow; sheet: Sheet }) {
+function PairLine({
+  pair,
+  sheet,
+  selected,
+  openFigure,
+  openFinding,
+}: Omit<Props, "sheet"> & { pair: PairRow; sheet: Sheet }) {
   const side = sheet.basis === "completed" ? "done" : "planned";
   const ratios = PAIR_MEASURES.flatMap((measure) => {
     const one = pair.measures[measure]?.[side];
@@ -225,20 +384,42 @@ function PairLine({ pair, sheet, selected, openFigure, openFinding }: Omit<Props
         <span className="block text-sm text-ink-2">
           {deciding && (
             <>
-              <SideFigure pair={pair} side="a" value={deciding[side].a} basis={sheet.basis} openFigure={openFigure} />
+              <SideFigure
+                pair={pair}
+                side="a"
+                value={deciding[side].a}
+                basis={sheet.basis}
+                openFigure={openFigure}
+              />
               {" : "}
-              <SideFigure pair={pair} side="b" value={deciding[side].b} basis={sheet.basis} openFigure={openFigure} />
-              {" "}{measureTitle(pair.measure)}
+              <SideFigure
+                pair={pair}
+                side="b"
+                value={deciding[side].b}
+                basis={sheet.basis}
+                openFigure={openFigure}
+              />{" "}
+              {measureTitle(pair.measure)}
             </>
           )}
         </span>
       </th>
-      <td><Beam ratios={ratios} measure={pair.measure} band={pair.band} hollow={sheet.basis === "planned"} /></td>
+      <td>
+        <Beam
+          ratios={ratios}
+          measure={pair.measure}
+          band={pair.band}
+          hollow={sheet.basis === "planned"}
+        />
+      </td>
       {PAIR_MEASURES.map((measure) => {
         const one = pair.measures[measure];
         const other = one?.[side === "done" ? "planned" : "done"];
         return (
-          <td key={measure} className={`figure leading-tight ${measure === pair.measure ? "font-semibold" : ""}`}>
+          <td
+            key={measure}
+            className={`figure leading-tight ${measure === pair.measure ? "font-semibold" : ""}`}
+          >
             {one ? ratioText(one[side]) : ""}
             {one && other && (
               <span className="block text-sm font-normal text-ink-2">{ratioText(other)}</span>
@@ -247,7 +428,9 @@ function PairLine({ pair, sheet, selected, openFigure, openFinding }: Omit<Props
         );
       })}
       <td className="figure text-ink-2">{base ? ratioText(base) : "–"}</td>
-      <td className="figure text-ink-2">{pair.band ? `${number(pair.band.low)}–${number(pair.band.high)}` : "–"}</td>
+      <td className="figure text-ink-2">
+        {pair.band ? `${number(pair.band.low)}–${number(pair.band.high)}` : "–"}
+      </td>
     </tr>
   );
 }
@@ -258,7 +441,13 @@ function ratioText(one: Schemas["Side"]): string {
   return one.a > 0 ? "all : 0" : "–";
 }
 
-function SideFigure({ pair, side, value, basis, openFigure }: {
+function SideFigure({
+  pair,
+  side,
+  value,
+  basis,
+  openFigure,
+}: {
   pair: PairRow;
   side: "a" | "b";
   value: number;
@@ -269,7 +458,10 @@ function SideFigure({ pair, side, value, basis, openFigure }: {
   if (value === 0 || !pair.opens) return <>{text}</>;
   return (
     <button
-      type="button" data-figure className="trail-link" aria-label={`${side === "a" ? pair.label_a : pair.label_b} ${text}`}
+      type="button"
+      data-figure
+      className="trail-link"
+      aria-label={`${side === "a" ? pair.label_a : pair.label_b} ${text}`}
       onClick={() => openFigure(`balance/${pair.subject}/${side}/${pair.measure}`, basis)}
     >
       {text}

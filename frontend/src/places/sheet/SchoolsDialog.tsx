@@ -1,7 +1,8 @@
 import { Dialog, DialogPanel, DialogTitle } from "@headlessui/react";
 import { useState } from "react";
 import type { Basis, Schemas } from "@/api/client";
-import { type WeekPlace, useSchools } from "@/api/queries";
+import { type WeekPlace } from "@/api/place";
+import { useSchools } from "@/api/sheet";
 import { LevelMark } from "@/marks/LevelMark";
 import { weekName } from "@/words";
 
@@ -11,19 +12,38 @@ export function SchoolsDialog({ place, basis }: { place: WeekPlace; basis: Basis
   const schools = useSchools(place, basis, open);
   return (
     <>
-      <button type="button" className="no-print trail-link ml-auto text-sm whitespace-nowrap" onClick={() => setOpen(true)}>Schools side by side</button>
+      <button
+        type="button"
+        className="no-print trail-link ml-auto text-sm whitespace-nowrap"
+        onClick={() => setOpen(true)}
+      >
+        Schools side by side
+      </button>
       <Dialog open={open} onClose={() => setOpen(false)} className="relative z-10">
         <div className="fixed inset-0 bg-ink/40" aria-hidden="true" />
         <div className="fixed inset-0 grid place-items-center p-6">
           <DialogPanel className="flex max-h-full w-full max-w-4xl flex-col border border-rule bg-sheet">
             <div className="flex items-baseline border-b border-rule px-6 py-3">
-              <DialogTitle className="text-xl font-semibold">{weekName(place.week)} under every school</DialogTitle>
-              <button type="button" onClick={() => setOpen(false)} className="key-button ml-auto">Close</button>
+              <DialogTitle className="text-xl font-semibold">
+                {weekName(place.week)} under every school
+              </DialogTitle>
+              <button type="button" onClick={() => setOpen(false)} className="key-button ml-auto">
+                Close
+              </button>
             </div>
             {/* It scrolls and holds nothing to focus: the keyboard needs a hold of it. */}
-            {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
-            <div role="region" aria-label="Findings by school" tabIndex={0} className="min-h-0 overflow-auto px-6 py-4">
-              {schools.error && <p role="alert" className="text-high">{schools.error.message}</p>}
+            <div
+              role="region"
+              aria-label="Findings by school"
+              // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+              tabIndex={0}
+              className="min-h-0 overflow-auto px-6 py-4"
+            >
+              {schools.error && (
+                <p role="alert" className="text-high">
+                  {schools.error.message}
+                </p>
+              )}
               {schools.isLoading && <p className="text-ink-2">Counting the week each way…</p>}
               {schools.data && <Table schools={schools.data} />}
             </div>
@@ -40,14 +60,20 @@ function Table({ schools }: { schools: Schemas["SchoolsOut"] }) {
     <table className="w-full">
       <thead>
         <tr className="border-b border-rule text-left align-bottom text-sm text-ink-2 italic">
-          <th scope="col" className="pb-1 font-normal">Finding</th>
+          <th scope="col" className="pb-1 font-normal">
+            Finding
+          </th>
           {schools.names.map((name, at) => (
             <th key={name} scope="col" className="w-32 pb-1 font-normal">
               {name}
-              <span className="block not-italic">{schools.rows.filter((row) => row.levels[at]).length} in all</span>
+              <span className="block not-italic">
+                {schools.rows.filter((row) => row.levels[at]).length} in all
+              </span>
             </th>
           ))}
-          <th scope="col" className="w-20 pb-1 font-normal">raised by</th>
+          <th scope="col" className="w-20 pb-1 font-normal">
+            raised by
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -55,15 +81,25 @@ function Table({ schools }: { schools: Schemas["SchoolsOut"] }) {
           const raised = row.levels.filter(Boolean).length;
           return (
             <tr key={`${row.title}/${row.label}`} className="border-b border-hair">
-              <th scope="row" className={`py-1 text-left font-normal ${raised === row.levels.length ? "" : "text-ink-2"}`}>
+              <th
+                scope="row"
+                className={`py-1 text-left font-normal ${raised === row.levels.length ? "" : "text-ink-2"}`}
+              >
                 {row.title}: {row.label === "total" ? "the week" : row.label}
               </th>
               {row.levels.map((level, at) => (
                 <td key={schools.names[at]} className="text-sm">
-                  {level && <span className="flex items-center gap-1.5"><LevelMark level={level} />{level}</span>}
+                  {level && (
+                    <span className="flex items-center gap-1.5">
+                      <LevelMark level={level} />
+                      {level}
+                    </span>
+                  )}
                 </td>
               ))}
-              <td className="text-sm text-ink-2">{raised === row.levels.length ? "all" : `${raised} of ${row.levels.length}`}</td>
+              <td className="text-sm text-ink-2">
+                {raised === row.levels.length ? "all" : `${raised} of ${row.levels.length}`}
+              </td>
             </tr>
           );
         })}

@@ -1,7 +1,9 @@
 import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { Basis, Schemas } from "@/api/client";
-import { type WeekPlace, judge, useChange } from "@/api/queries";
+import { useChange } from "@/api/changes";
+import { type WeekPlace } from "@/api/place";
+import { judge } from "@/api/sheet";
 import { KEYS } from "@/frame/keys";
 import { weekPath } from "@/frame/places";
 import { LevelMark } from "@/marks/LevelMark";
@@ -26,7 +28,17 @@ interface Props {
 }
 
 /** The verdict: a few causes, what follows from each folded under it; to walk, judge and sign. */
-export function Verdict({ sheet, place, basis, now, unfolded, go, toggle, after, focusReason }: Props) {
+export function Verdict({
+  sheet,
+  place,
+  basis,
+  now,
+  unfolded,
+  go,
+  toggle,
+  after,
+  focusReason,
+}: Props) {
   const open = sheet.findings.filter((one) => !one.accepted).length;
   const causes = sheet.causes.filter((one) => !one.accepted).length;
   const caused = new Set(sheet.causes.flatMap((one) => one.findings));
@@ -37,13 +49,22 @@ export function Verdict({ sheet, place, basis, now, unfolded, go, toggle, after,
     const on = now.finding === at;
     return (
       <FindingItem
-        key={at} finding={finding} place={place} basis={basis} on={on} under={cause !== null}
-        select={() => go({ cause, finding: at })} focusReason={on ? focusReason : 0}
+        key={at}
+        finding={finding}
+        place={place}
+        basis={basis}
+        on={on}
+        under={cause !== null}
+        select={() => go({ cause, finding: at })}
+        focusReason={on ? focusReason : 0}
       />
     );
   };
   return (
-    <section aria-label="Findings" className="flex min-h-0 flex-1 basis-1/2 flex-col print-open print:flex-none">
+    <section
+      aria-label="Findings"
+      className="flex min-h-0 flex-1 basis-1/2 flex-col print-open print:flex-none"
+    >
       <h2 className="flex items-baseline gap-2 border-b border-rule px-4 pt-3 pb-1.5 font-semibold">
         {headline(causes, open)}
         {sheet.findings.length > 0 && (
@@ -57,16 +78,27 @@ export function Verdict({ sheet, place, basis, now, unfolded, go, toggle, after,
       <ol className="min-h-0 flex-1 overflow-auto print-open print:flex-none">
         {sheet.causes.map((cause, at) => (
           <CauseItem
-            key={`${cause.code}/${cause.subject}`} cause={cause} sheet={sheet} place={place} basis={basis} after={after}
-            on={now.cause === at && now.finding === null} unfolded={at === unfolded}
-            choose={() => { if (now.cause === at && now.finding === null) toggle(at); else go({ cause: at, finding: null }); }}
+            key={`${cause.code}/${cause.subject}`}
+            cause={cause}
+            sheet={sheet}
+            place={place}
+            basis={basis}
+            after={after}
+            on={now.cause === at && now.finding === null}
+            unfolded={at === unfolded}
+            choose={() => {
+              if (now.cause === at && now.finding === null) toggle(at);
+              else go({ cause: at, finding: null });
+            }}
             focusReason={now.cause === at && now.finding === null ? focusReason : 0}
           >
             {cause.findings.map((finding) => item(finding, at))}
           </CauseItem>
         ))}
         {alone.length > 0 && sheet.causes.length > 0 && (
-          <li className="border-b border-rule px-4 pt-3 pb-1 text-sm text-ink-2 italic">Notes that stand alone</li>
+          <li className="border-b border-rule px-4 pt-3 pb-1 text-sm text-ink-2 italic">
+            Notes that stand alone
+          </li>
         )}
         {alone.map((at) => item(at, null))}
         {sheet.findings.length === 0 && (
@@ -88,7 +120,18 @@ function headline(causes: number, open: number): string {
   return `${count(causes, "open cause")}, ${count(open, "finding")}`;
 }
 
-function CauseItem({ cause, sheet, place, basis, after, on, unfolded, choose, focusReason, children }: {
+function CauseItem({
+  cause,
+  sheet,
+  place,
+  basis,
+  after,
+  on,
+  unfolded,
+  choose,
+  focusReason,
+  children,
+}: {
   cause: Schemas["CauseOut"];
   sheet: Sheet;
   place: WeekPlace;
@@ -105,23 +148,48 @@ function CauseItem({ cause, sheet, place, basis, after, on, unfolded, choose, fo
     if (on) row.current?.scrollIntoView({ block: "nearest" });
   }, [on]);
   const [first] = cause.findings;
-  const single = cause.findings.length === 1 && first !== undefined ? sheet.findings[first] : undefined;
+  const single =
+    cause.findings.length === 1 && first !== undefined ? sheet.findings[first] : undefined;
   return (
     <li ref={row} className={`border-b border-hair ${on ? "bg-sheet" : ""}`}>
-      <button type="button" onClick={choose} aria-expanded={unfolded} className="flex w-full gap-3 px-4 py-2 text-left hover:bg-sheet">
-        <span className="pt-1"><LevelMark level={cause.level} struck={cause.accepted} /></span>
+      <button
+        type="button"
+        onClick={choose}
+        aria-expanded={unfolded}
+        className="flex w-full gap-3 px-4 py-2 text-left hover:bg-sheet"
+      >
+        <span className="pt-1">
+          <LevelMark level={cause.level} struck={cause.accepted} />
+        </span>
         <span className={`min-w-0 flex-1 text-sm ${cause.accepted ? "text-ink-2" : ""}`}>
-          <span className={`font-semibold ${cause.accepted ? "line-through" : ""}`}>{cause.sentence}</span>
+          <span className={`font-semibold ${cause.accepted ? "line-through" : ""}`}>
+            {cause.sentence}
+          </span>
           <span className="block text-ink-2">
-            {single ? `${single.title} · ${single.level}` : `${cause.level} · ${cause.findings.length} findings ${unfolded ? "follow:" : "follow"}`}
+            {single
+              ? `${single.title} · ${single.level}`
+              : `${cause.level} · ${cause.findings.length} findings ${unfolded ? "follow:" : "follow"}`}
           </span>
         </span>
       </button>
       {on && (
         <div className="px-4 pb-3 pl-13 text-sm">
-          {single
-            ? <FindingActions finding={single} place={place} basis={basis} focusReason={focusReason} />
-            : <CauseActions cause={cause} sheet={sheet} place={place} basis={basis} focusReason={focusReason} />}
+          {single ? (
+            <FindingActions
+              finding={single}
+              place={place}
+              basis={basis}
+              focusReason={focusReason}
+            />
+          ) : (
+            <CauseActions
+              cause={cause}
+              sheet={sheet}
+              place={place}
+              basis={basis}
+              focusReason={focusReason}
+            />
+          )}
           <Ways cause={cause} place={place} basis={basis} after={after} />
         </div>
       )}
@@ -131,7 +199,13 @@ function CauseItem({ cause, sheet, place, basis, after, on, unfolded, choose, fo
   );
 }
 
-function CauseActions({ cause, sheet, place, basis, focusReason }: {
+function CauseActions({
+  cause,
+  sheet,
+  place,
+  basis,
+  focusReason,
+}: {
   cause: Schemas["CauseOut"];
   sheet: Sheet;
   place: WeekPlace;
@@ -145,9 +219,14 @@ function CauseActions({ cause, sheet, place, basis, focusReason }: {
   const [reason] = reasons;
   return (
     <AcceptForm
-      accepted={cause.accepted} reason={reasons.size === 1 && reason ? reason : null} focusReason={focusReason}
-      what="cause" accept={(text) => accept.mutate(text)} reopen={() => reopen.mutate(undefined)}
-      pending={accept.isPending} error={accept.error ?? reopen.error}
+      accepted={cause.accepted}
+      reason={reasons.size === 1 && reason ? reason : null}
+      focusReason={focusReason}
+      what="cause"
+      accept={(text) => accept.mutate(text)}
+      reopen={() => reopen.mutate(undefined)}
+      pending={accept.isPending}
+      error={accept.error ?? reopen.error}
     />
   );
 }
@@ -155,12 +234,29 @@ function CauseActions({ cause, sheet, place, basis, focusReason }: {
 /** What was done otherwise is mended in the log, what was planned in the next week. */
 const OF_THE_LOG = new Set(["pain", "missed", "swapped", "extra", "short", "changed", "together"]);
 
-function Ways({ cause, place, basis, after }: { cause: Schemas["CauseOut"]; place: WeekPlace; basis: Basis; after: string }) {
+function Ways({
+  cause,
+  place,
+  basis,
+  after,
+}: {
+  cause: Schemas["CauseOut"];
+  place: WeekPlace;
+  basis: Basis;
+  after: string;
+}) {
   const logged = basis === "completed" && OF_THE_LOG.has(cause.code);
   return (
     <p className="no-print mt-2 flex gap-4">
-      {logged && <Link className="trail-link" to={weekPath(place.athlete, place.week, "log")}>See the log</Link>}
-      <Link className="trail-link" to={`${weekPath(place.athlete, basis === "planned" ? place.week : after, "dial")}?propose=1`}>
+      {logged && (
+        <Link className="trail-link" to={weekPath(place.athlete, place.week, "log")}>
+          See the log
+        </Link>
+      )}
+      <Link
+        className="trail-link"
+        to={`${weekPath(place.athlete, basis === "planned" ? place.week : after, "dial")}?propose=1`}
+      >
         {basis === "planned" ? "Adjust this week" : "Adjust next week"}
       </Link>
     </p>

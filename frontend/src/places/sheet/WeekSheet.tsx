@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Basis, Schemas } from "@/api/client";
-import { useFrame, useSheet } from "@/api/queries";
+import { useFrame, useSheet } from "@/api/sheet";
 import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
 import { KEYS, useKeys } from "@/frame/keys";
@@ -58,11 +58,16 @@ export function WeekSheet() {
   const selected = findings.findIndex((one) => keyOf(one) === params.get("finding"));
   const caused = causes.findIndex((one) => one.findings.includes(selected));
   const chosen = causes.findIndex((one) => causeKey(one) === params.get("cause"));
-  const now: Stop = selected >= 0
-    ? { cause: caused >= 0 && (causes[caused]?.findings.length ?? 0) > 1 ? caused : null, finding: selected }
-    : { cause: chosen >= 0 ? chosen : null, finding: null };
+  const now: Stop =
+    selected >= 0
+      ? {
+          cause: caused >= 0 && (causes[caused]?.findings.length ?? 0) > 1 ? caused : null,
+          finding: selected,
+        }
+      : { cause: chosen >= 0 ? chosen : null, finding: null };
   // A cause stays unfolded while one is inside it.
-  const unfolded = now.finding !== null ? now.cause : params.get("unfolded") && chosen >= 0 ? chosen : null;
+  const unfolded =
+    now.finding !== null ? now.cause : params.get("unfolded") && chosen >= 0 ? chosen : null;
   /** A finding with its trail; a cause that has but one finding shows that one's. */
   const go = (stop: Stop, open = false) => {
     const cause = stop.cause === null ? undefined : causes[stop.cause];
@@ -72,14 +77,26 @@ export function WeekSheet() {
       cause: stop.finding === null && cause ? causeKey(cause) : null,
       finding: stop.finding !== null && one ? keyOf(one) : null,
       unfolded: open ? "1" : null,
-      trail: one?.figures ?? null, of: one && (basis === "planned" || one.of_plan) ? "planned" : null,
+      trail: one?.figures ?? null,
+      of: one && (basis === "planned" || one.of_plan) ? "planned" : null,
       days: one?.days.length ? one.days.join(",") : null,
     });
-    if (one) document.querySelector(`[data-row="${CSS.escape(rowOf(one))}"]`)?.scrollIntoView({ block: "nearest" });
+    if (one)
+      document
+        .querySelector(`[data-row="${CSS.escape(rowOf(one))}"]`)
+        ?.scrollIntoView({ block: "nearest" });
   };
   const toggle = (at: number) => {
     const cause = causes[at];
-    if (cause) change({ cause: causeKey(cause), finding: null, unfolded: unfolded === at ? null : "1", trail: null, of: null, days: null });
+    if (cause)
+      change({
+        cause: causeKey(cause),
+        finding: null,
+        unfolded: unfolded === at ? null : "1",
+        trail: null,
+        of: null,
+        days: null,
+      });
   };
   const walk = (by: 1 | -1) => {
     const next = sheet.data && step(stopsOf(sheet.data, unfolded), now, by);
@@ -99,13 +116,21 @@ export function WeekSheet() {
   const openFigure = (figure: string, of: Basis) =>
     change({ trail: figure, of: of === "planned" ? "planned" : null, days: null, finding: null });
   const close = () => change({ trail: null, of: null, days: null, finding: null, unfolded: null });
-  const swap = () => change({ basis: basis === "completed" ? "planned" : "completed", finding: null, cause: null, unfolded: null });
+  const swap = () =>
+    change({
+      basis: basis === "completed" ? "planned" : "completed",
+      finding: null,
+      cause: null,
+      unfolded: null,
+    });
 
   useKeys({
     basis: swap,
     nextFinding: () => walk(1),
     previousFinding: () => walk(-1),
-    unfold: () => { if (now.cause !== null) toggle(now.cause); },
+    unfold: () => {
+      if (now.cause !== null) toggle(now.cause);
+    },
     closeTrail: close,
     accept: () => {
       if (now.finding !== null || now.cause !== null) setFocusReason((count) => count + 1);
@@ -117,17 +142,22 @@ export function WeekSheet() {
   const data = sheet.data;
   const nothing = data.sessions.length === 0;
   const only = now.cause === null ? undefined : causes[now.cause]?.findings;
-  const shown = findings[now.finding ?? (only?.length === 1 ? only[0] ?? -1 : -1)];
+  const shown = findings[now.finding ?? (only?.length === 1 ? (only[0] ?? -1) : -1)];
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_25.5rem]">
-      <main className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10 print-open print:pb-0" tabIndex={-1}>
+      <main
+        className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10 print-open print:pb-0"
+        tabIndex={-1}
+      >
         <div className="flex items-baseline gap-5 pb-1">
           <fieldset className="no-print flex items-baseline gap-1">
             <legend className="sr-only">Judge what was</legend>
             <span className="mr-1 text-sm text-ink-2 italic">Judged:</span>
             {(["completed", "planned"] as const).map((one) => (
               <button
-                key={one} type="button" aria-pressed={one === basis}
+                key={one}
+                type="button"
+                aria-pressed={one === basis}
                 onClick={() => one !== basis && swap()}
                 title={`Key ${KEYS.basis.key}`}
                 className={`border px-2.5 text-sm ${one === basis ? "border-ink bg-ink text-sheet" : "border-rule text-ink-2 hover:text-ink"}`}
@@ -148,7 +178,10 @@ export function WeekSheet() {
         <ol className="flex flex-wrap gap-x-5 pb-2 text-sm">
           {data.sessions.map((one) => (
             <li key={one.date + one.title} className="flex items-baseline gap-1.5">
-              <span aria-hidden="true" className={`inline-block size-2.5 self-center border border-ink ${one.done ? "bg-ink" : ""}`} />
+              <span
+                aria-hidden="true"
+                className={`inline-block size-2.5 self-center border border-ink ${one.done ? "bg-ink" : ""}`}
+              />
               <span className={one.done ? "" : "text-ink-2"}>
                 {day(one.date)} {one.title}
                 {!one.planned && ", not planned"}
@@ -158,15 +191,21 @@ export function WeekSheet() {
           ))}
         </ol>
         {data.sessions.some((one) => one.differed.length > 0) && (
-          <details className="mb-2 text-sm" open={data.sessions.flatMap((one) => one.differed).length <= SHOWN}>
+          <details
+            className="mb-2 text-sm"
+            open={data.sessions.flatMap((one) => one.differed).length <= SHOWN}
+          >
             <summary className="text-ink-2">Otherwise than planned</summary>
             <ul className="columns-2 gap-8 print:columns-1">
-              {data.sessions.filter((one) => one.differed.length > 0).map((one) => (
-                <li key={one.date + one.title} className="break-inside-avoid">
-                  <span className="text-ink-2">{day(one.date)}:</span> {one.differed.slice(0, SHOWN).join("; ")}
-                  {one.differed.length > SHOWN && `; and ${one.differed.length - SHOWN} more`}.
-                </li>
-              ))}
+              {data.sessions
+                .filter((one) => one.differed.length > 0)
+                .map((one) => (
+                  <li key={one.date + one.title} className="break-inside-avoid">
+                    <span className="text-ink-2">{day(one.date)}:</span>{" "}
+                    {one.differed.slice(0, SHOWN).join("; ")}
+                    {one.differed.length > SHOWN && `; and ${one.differed.length - SHOWN} more`}.
+                  </li>
+                ))}
             </ul>
           </details>
         )}
@@ -190,10 +229,19 @@ export function WeekSheet() {
       </main>
       <aside className="flex min-h-0 flex-col border-l border-rule print-open">
         <Verdict
-          sheet={data} place={place} basis={basis} now={now} unfolded={unfolded} go={go} toggle={toggle}
-          after={frame.data?.after ?? place.week} focusReason={focusReason}
+          sheet={data}
+          place={place}
+          basis={basis}
+          now={now}
+          unfolded={unfolded}
+          go={go}
+          toggle={toggle}
+          after={frame.data?.after ?? place.week}
+          focusReason={focusReason}
         />
-        {open.figures.length > 0 && <Trail place={place} open={open} close={close} openFigure={openFigure} />}
+        {open.figures.length > 0 && (
+          <Trail place={place} open={open} close={close} openFigure={openFigure} />
+        )}
       </aside>
     </div>
   );

@@ -11,9 +11,13 @@ export function stopsOf(sheet: Sheet, unfolded: number | null): Stop[] {
   const caused = new Set(sheet.causes.flatMap((one) => one.findings));
   const stops: Stop[] = sheet.causes.flatMap((cause, at) => [
     { cause: at, finding: null },
-    ...(at === unfolded && cause.findings.length > 1 ? cause.findings.map((finding) => ({ cause: at, finding })) : []),
+    ...(at === unfolded && cause.findings.length > 1
+      ? cause.findings.map((finding) => ({ cause: at, finding }))
+      : []),
   ]);
-  const alone = sheet.findings.flatMap((_, at) => (caused.has(at) ? [] : [{ cause: null, finding: at }]));
+  const alone = sheet.findings.flatMap((_, at) =>
+    caused.has(at) ? [] : [{ cause: null, finding: at }],
+  );
   return [...stops, ...alone];
 }
 
@@ -24,5 +28,6 @@ export function step(stops: Stop[], now: Stop, by: 1 | -1): Stop | undefined {
   return stops[(at + by + stops.length) % stops.length];
 }
 
-export const keyOf = (one: Pick<Finding, "code" | "subject" | "measure">) => `${one.code}/${one.subject}/${one.measure}`;
+export const keyOf = (one: Pick<Finding, "code" | "subject" | "measure">) =>
+  `${one.code}/${one.subject}/${one.measure}`;
 export const causeKey = (one: { code: string; subject: string }) => `${one.code}/${one.subject}`;

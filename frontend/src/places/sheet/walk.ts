@@ -10,7 +10,8 @@ const ARROWS: Record<string, [number, number]> = {
 /** Walk the figures of a sheet with the arrow keys: to the nearest one in that direction. */
 export function walkFigures(event: KeyboardEvent<HTMLElement>): void {
   const arrow = ARROWS[event.key];
-  const from = event.target instanceof HTMLElement ? event.target.closest<HTMLElement>("[data-figure]") : null;
+  const from =
+    event.target instanceof HTMLElement ? event.target.closest<HTMLElement>("[data-figure]") : null;
   if (!arrow || !from) return;
   event.preventDefault();
   const [dx, dy] = arrow;

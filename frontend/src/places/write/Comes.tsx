@@ -8,19 +8,31 @@ export function Comes({ answer, line }: { answer: Schemas["Written"] | null; lin
   const here = answer.lines.find((one) => one.line === line);
   return (
     // It scrolls and holds nothing to focus: the keyboard needs a hold of it.
-    // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
-    <aside aria-label="What it comes to" tabIndex={0} className="min-h-0 overflow-auto border-l border-rule px-5 pt-3 pb-6">
+    <aside
+      aria-label="What it comes to"
+      // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+      tabIndex={0}
+      className="min-h-0 overflow-auto border-l border-rule px-5 pt-3 pb-6"
+    >
       <h2 className="flex items-baseline border-b border-rule pb-0.5 font-semibold">
         The session
         <span className="ml-auto">{number(answer.minutes, 0)} min</span>
       </h2>
       <Figures label="in all" sets={answer.sets} totals={answer.totals} />
       <div className={here ? "" : "invisible"} aria-live="off">
-        <Figures label="this line" sets={here?.sets ?? 0} totals={here?.totals ?? {}} minutes={here?.minutes} />
+        <Figures
+          label="this line"
+          sets={here?.sets ?? 0}
+          totals={here?.totals ?? {}}
+          minutes={here?.minutes}
+        />
       </div>
       <p className="mb-3 border-t border-hair pt-1 text-sm text-ink-2">
-        {number(answer.work_s / 60, 1)} min of work, {number(answer.rest_s / 60, 1)} min of planned rest
-        {answer.density !== null && answer.density > 0 && <>; {weight(Math.round(answer.density))} a minute</>}
+        {number(answer.work_s / 60, 1)} min of work, {number(answer.rest_s / 60, 1)} min of planned
+        rest
+        {answer.density !== null && answer.density > 0 && (
+          <>; {weight(Math.round(answer.density))} a minute</>
+        )}
         . An estimate from tempo and rests.
       </p>
       {answer.new_movements.length > 0 && (
@@ -37,13 +49,27 @@ export function Comes({ answer, line }: { answer: Schemas["Written"] | null; lin
   );
 }
 
-function Figures({ label, sets, totals, minutes }: { label: string; sets: number; totals: Record<string, number>; minutes?: number }) {
+function Figures({
+  label,
+  sets,
+  totals,
+  minutes,
+}: {
+  label: string;
+  sets: number;
+  totals: Record<string, number>;
+  minutes?: number;
+}) {
   return (
     <p className="flex items-baseline gap-3 py-0.5 text-sm">
       <span className="w-16 text-ink-2 italic">{label}</span>
-      <span className="figure w-14">{sets} set{sets === 1 ? "" : "s"}</span>
+      <span className="figure w-14">
+        {sets} set{sets === 1 ? "" : "s"}
+      </span>
       <span className="figure w-16">{amount(totals.reps ?? 0, "reps")} reps</span>
-      <span className="figure w-20">{amount(totals.volume_load_kg ?? 0, "volume_load_kg")} {unit("volume_load_kg")}</span>
+      <span className="figure w-20">
+        {amount(totals.volume_load_kg ?? 0, "volume_load_kg")} {unit("volume_load_kg")}
+      </span>
       <span className="figure w-14">{amount(totals.tut_s ?? 0, "tut_s")} s</span>
       {minutes !== undefined && <span className="figure ml-auto">{number(minutes, 0)} min</span>}
     </p>

@@ -12,12 +12,21 @@ export function NotationHelp({ open, close }: { open: boolean; close: () => void
         <DialogPanel className="flex h-dvh w-full max-w-2xl flex-col border-l border-rule bg-sheet">
           <div className="flex items-baseline border-b border-rule px-6 py-3">
             <DialogTitle className="text-xl font-semibold">Writing a session</DialogTitle>
-            <button type="button" onClick={close} className="key-button ml-auto">Close</button>
+            <button type="button" onClick={close} className="key-button ml-auto">
+              Close
+            </button>
           </div>
           {/* It scrolls and holds nothing to focus: the keyboard needs a hold of it. */}
-          {/* eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex */}
-          <div role="region" aria-label="The notation by example" tabIndex={0} className="page min-h-0 flex-1 overflow-auto px-6 pb-8">
-            <Markdown remarkPlugins={[remarkGfm]} components={{ h1: () => null }}>{page}</Markdown>
+          <div
+            role="region"
+            aria-label="The notation by example"
+            // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
+            tabIndex={0}
+            className="page min-h-0 flex-1 overflow-auto px-6 pb-8"
+          >
+            <Markdown remarkPlugins={[remarkGfm]} components={{ h1: () => null }}>
+              {page}
+            </Markdown>
           </div>
         </DialogPanel>
       </div>

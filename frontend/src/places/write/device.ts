@@ -1,4 +1,4 @@
-import type { WeekPlace } from "@/api/queries";
+import type { WeekPlace } from "@/api/place";
 import { newId } from "@/api/id";
 
 /** What was typed and is not stored yet, with the revision that it was typed over. */
@@ -30,7 +30,8 @@ function windowMark(): string {
 }
 
 /** A desk: a session by its number, or a new one by its day. */
-const desk = (place: WeekPlace, name: string) => `${PREFIX}/${place.athlete}/${place.week}/${name}/`;
+const desk = (place: WeekPlace, name: string) =>
+  `${PREFIX}/${place.athlete}/${place.week}/${name}/`;
 
 /** Keep what was typed; done before the next key comes. */
 export function keepOnDevice(place: WeekPlace, name: string, copy: Copy): void {
@@ -56,7 +57,11 @@ export function typedHere(place: WeekPlace, name: string): Copy | null {
 }
 
 /** What another window left behind that is not there any more; the newest. */
-export function leftBehind(place: WeekPlace, name: string, now = Date.now()): { key: string; copy: Copy } | null {
+export function leftBehind(
+  place: WeekPlace,
+  name: string,
+  now = Date.now(),
+): { key: string; copy: Copy } | null {
   const own = desk(place, name) + windowMark();
   let found: { key: string; copy: Copy } | null = null;
   try {
@@ -64,7 +69,8 @@ export function leftBehind(place: WeekPlace, name: string, now = Date.now()): { 
       const key = localStorage.key(at) ?? "";
       if (!key.startsWith(desk(place, name)) || key === own) continue;
       const copy = parsed(() => localStorage.getItem(key));
-      if (copy && now - copy.at > ORPHAN_AFTER_MS && (!found || copy.at > found.copy.at)) found = { key, copy };
+      if (copy && now - copy.at > ORPHAN_AFTER_MS && (!found || copy.at > found.copy.at))
+        found = { key, copy };
     }
   } catch {
     return null;

@@ -13,8 +13,21 @@ let last = 0;
 export const placed = (row: Row): Placed => ({ id: ++last, row });
 
 export const EMPTY: Entry = {
-  moves: "", sets: "", dose: "", sides: "", load: "", band: "", tempo: "", range: "", hold: "",
-  rpe: "", rest: "", to_failure: false, for_time: false, warm_up: false, note: "",
+  moves: "",
+  sets: "",
+  dose: "",
+  sides: "",
+  load: "",
+  band: "",
+  tempo: "",
+  range: "",
+  hold: "",
+  rpe: "",
+  rest: "",
+  to_failure: false,
+  for_time: false,
+  warm_up: false,
+  note: "",
 };
 
 const bare = { text: "", entries: [], part: null, rounds: null, rest: "", label: "" };
@@ -23,10 +36,23 @@ export const NEW = {
   sets: (): Row => ({ ...bare, kind: "sets", entries: [{ ...EMPTY, sets: "3", dose: "8" }] }),
   turn: (): Row => ({ ...bare, kind: "turn", entries: [{ ...EMPTY }] }),
   rounds: (): Row => ({
-    ...bare, kind: "rounds",
-    rounds: { form: "rounds", count: "3", rungs: "", on: "40 s", off: "20 s", between: "60 s", every: "" },
+    ...bare,
+    kind: "rounds",
+    rounds: {
+      form: "rounds",
+      count: "3",
+      rungs: "",
+      on: "40 s",
+      off: "20 s",
+      between: "60 s",
+      every: "",
+    },
   }),
-  part: (): Row => ({ ...bare, kind: "part", part: { kind: "main", label: "", pre_exhaust: false } }),
+  part: (): Row => ({
+    ...bare,
+    kind: "part",
+    part: { kind: "main", label: "", pre_exhaust: false },
+  }),
   comment: (): Row => ({ ...bare, kind: "other", text: "# " }),
 };
 
@@ -78,11 +104,23 @@ export function dragged(rows: Placed[], from: number, onto: number): Placed[] {
 }
 
 function swap(rows: Placed[], a: number, b: number, c: number, d: number): Placed[] {
-  const [first, second] = a < c ? [[a, b], [c, d]] : [[c, d], [a, b]];
+  const [first, second] =
+    a < c
+      ? [
+          [a, b],
+          [c, d],
+        ]
+      : [
+          [c, d],
+          [a, b],
+        ];
   const [from = 0, to = 0] = first ?? [];
   const [start = 0, end = 0] = second ?? [];
   return [
-    ...rows.slice(0, from), ...rows.slice(start, end + 1), ...rows.slice(to + 1, start),
-    ...rows.slice(from, to + 1), ...rows.slice(end + 1),
+    ...rows.slice(0, from),
+    ...rows.slice(start, end + 1),
+    ...rows.slice(to + 1, start),
+    ...rows.slice(from, to + 1),
+    ...rows.slice(end + 1),
   ];
 }

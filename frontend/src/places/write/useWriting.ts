@@ -1,7 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Refusal, type Schemas } from "@/api/client";
-import { type WeekPlace, writing } from "@/api/queries";
+import { type WeekPlace } from "@/api/place";
+import { writing } from "@/api/write";
 import { newId } from "@/api/id";
 import { type Copy, dropLeft, forgetOnDevice, keepOnDevice, leftBehind, typedHere } from "./device";
 
@@ -28,14 +29,21 @@ export function usePlanChanged(): () => Promise<void> {
   );
 }
 
-const same = (one: Pick<Sheet, "date" | "title" | "text">, other: Pick<Sheet, "date" | "title" | "text">) =>
-  one.text === other.text && one.title === other.title && one.date === other.date;
+const same = (
+  one: Pick<Sheet, "date" | "title" | "text">,
+  other: Pick<Sheet, "date" | "title" | "text">,
+) => one.text === other.text && one.title === other.title && one.date === other.date;
 
 /** The name of a desk on the device: the session's number, or the day of a new one. */
 const deskOf = (sheet: Sheet) => (sheet.id === null ? `new-${sheet.date}` : String(sheet.id));
 
 const copyOf = (sheet: Sheet, client: string): Copy => ({
-  date: sheet.date, title: sheet.title, text: sheet.text, revision: sheet.revision, client, at: Date.now(),
+  date: sheet.date,
+  title: sheet.title,
+  text: sheet.text,
+  revision: sheet.revision,
+  client,
+  at: Date.now(),
 });
 
 /** Typed on this device and not stored, while the session was changed elsewhere. */
@@ -81,7 +89,12 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
       asking.current = true;
       writing
         .check(place, { date, title, text, session: id })
-        .then((found) => { if (current) { setAnswer(found as Schemas["Written"]); setError(null); } })
+        .then((found) => {
+          if (current) {
+            setAnswer(found as Schemas["Written"]);
+            setError(null);
+          }
+        })
         .catch((problem: unknown) => {
           if (current) setError(problem instanceof Error ? problem.message : String(problem));
         })
@@ -100,33 +113,40 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
     };
   }, [place, id, date, title, text]);
 
-  const save = useCallback(async (now: Sheet) => {
-    if (busy.current) return;
-    busy.current = true;
-    setSaving("storing…");
-    const body = { date: now.date, title: now.title, text: now.text, session: now.id };
-    try {
-      const done = now.id === null
-        ? await added(place, body, client.current)
-        : { ...now, ...(await writing.save(place, now.id, { ...body, revision: kept.revision })) };
-      setKept(done);
-      const next = { ...latest.current, id: done.id, revision: done.revision };
-      take(next);
-      // The desk has a number now, and what is on the device is over this revision.
-      forgetOnDevice(place, desk.current);
-      desk.current = deskOf(done);
-      if (!same(next, done)) keepOnDevice(place, desk.current, copyOf(next, client.current));
-      stored(done);
-      setSaving("stored");
-      await refresh();
-    } catch (problem) {
-      const stale = problem instanceof Refusal && problem.status === 409;
-      setSaving(stale ? "changed in another window" : "not stored");
-      setError(problem instanceof Error ? problem.message : String(problem));
-    } finally {
-      busy.current = false;
-    }
-  }, [place, stored, kept.revision, refresh, take]);
+  const save = useCallback(
+    async (now: Sheet) => {
+      if (busy.current) return;
+      busy.current = true;
+      setSaving("storing…");
+      const body = { date: now.date, title: now.title, text: now.text, session: now.id };
+      try {
+        const done =
+          now.id === null
+            ? await added(place, body, client.current)
+            : {
+                ...now,
+                ...(await writing.save(place, now.id, { ...body, revision: kept.revision })),
+              };
+        setKept(done);
+        const next = { ...latest.current, id: done.id, revision: done.revision };
+        take(next);
+        // The desk has a number now, and what is on the device is over this revision.
+        forgetOnDevice(place, desk.current);
+        desk.current = deskOf(done);
+        if (!same(next, done)) keepOnDevice(place, desk.current, copyOf(next, client.current));
+        stored(done);
+        setSaving("stored");
+        await refresh();
+      } catch (problem) {
+        const stale = problem instanceof Refusal && problem.status === 409;
+        setSaving(stale ? "changed in another window" : "not stored");
+        setError(problem instanceof Error ? problem.message : String(problem));
+      } finally {
+        busy.current = false;
+      }
+    },
+    [place, stored, kept.revision, refresh, take],
+  );
 
   const changed = !same(sheet, kept);
   useEffect(() => {
@@ -138,36 +158,59 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
   // Whoever leaves within the moment before a save does not lose what was typed.
   const leave = useRef<(() => void) | null>(null);
   useEffect(() => {
-    leave.current = changed && saving !== "changed in another window" ? () => void save(sheet) : null;
+    leave.current =
+      changed && saving !== "changed in another window" ? () => void save(sheet) : null;
   }, [changed, saving, sheet, save]);
   useEffect(() => () => leave.current?.(), []);
 
   /** What is typed: on the device at once, whatever happens next. */
-  const put = useCallback((change: Partial<Sheet>) => {
-    const next = { ...latest.current, ...change };
-    keepOnDevice(where.current, desk.current, copyOf(next, client.current));
-    take(next);
-  }, [take]);
+  const put = useCallback(
+    (change: Partial<Sheet>) => {
+      const next = { ...latest.current, ...change };
+      keepOnDevice(where.current, desk.current, copyOf(next, client.current));
+      take(next);
+    },
+    [take],
+  );
 
   /** Go on with what was typed before, or let go of it. */
-  const decide = useCallback((mine: boolean) => {
-    if (!aside) return;
-    if (mine) put({ text: aside.copy.text, title: aside.copy.title });
-    if (aside.key === null && !mine) forgetOnDevice(place, desk.current);
-    if (aside.key !== null) dropLeft(aside.key);
-    setAside(null);
-  }, [aside, place, put]);
+  const decide = useCallback(
+    (mine: boolean) => {
+      if (!aside) return;
+      if (mine) put({ text: aside.copy.text, title: aside.copy.title });
+      if (aside.key === null && !mine) forgetOnDevice(place, desk.current);
+      if (aside.key !== null) dropLeft(aside.key);
+      setAside(null);
+    },
+    [aside, place, put],
+  );
 
-  return { sheet, answer, error, saving: changed && saving === "stored" ? ("storing…" as Saving) : saving, put, aside, decide };
+  return {
+    sheet,
+    answer,
+    error,
+    saving: changed && saving === "stored" ? ("storing…" as Saving) : saving,
+    put,
+    aside,
+    decide,
+  };
 }
 
 /** What one begins with: the session as it is stored, or as this window typed it last. */
-function begin(place: WeekPlace, opened: Sheet): { sheet: Sheet; aside: Aside | null; client: string } {
+function begin(
+  place: WeekPlace,
+  opened: Sheet,
+): { sheet: Sheet; aside: Aside | null; client: string } {
   const name = deskOf(opened);
   const own = typedHere(place, name);
   if (own && !same(own, opened)) {
     const goesOn = own.revision === opened.revision;
-    if (goesOn) return { sheet: { ...opened, date: own.date, title: own.title, text: own.text }, aside: null, client: own.client };
+    if (goesOn)
+      return {
+        sheet: { ...opened, date: own.date, title: own.title, text: own.text },
+        aside: null,
+        client: own.client,
+      };
     return { sheet: opened, aside: { copy: own, key: null }, client: own.client };
   }
   const left = leftBehind(place, name);

@@ -1,0 +1,131 @@
+"""Shapes of the place `block`."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from dialback.store.blocks import LENGTHS
+from dialback.web.shapes.common import AthletePath, Counts, Laid, Shape
+
+
+class BlockQuery(Shape):
+    """How many weeks are shown where no block is."""
+
+    weeks: int = Field(6, ge=LENGTHS.start, le=LENGTHS[-1])
+
+
+class BlockSession(Shape):
+    """A planned session in its cell."""
+
+    id: int
+    date: str
+    title: str
+    sets: float
+    minutes: float
+    done: bool
+
+
+class BlockWeek(Shape):
+    """A week of the block: what is planned, done, and the base that it is compared with."""
+
+    week: str
+    monday: str
+    over: bool
+    planned: dict[str, float]
+    done: dict[str, float]
+    base: dict[str, float] | None
+    allowed: dict[str, float] | None
+    lighter: bool
+    counts: Counts
+    first: str | None
+
+
+class StoredBlock(Shape):
+    """A block of weeks that are planned as one."""
+
+    id: int
+    title: str
+    first_week: str
+    weeks: int
+
+
+class Block(Shape):
+    """Weeks across, days down. ``stored`` is the block that the week lies in.
+
+    ``allowed`` of a week is where a jump would begin; a ``lighter`` one has clearly fewer sets
+    planned than the week before.
+    """
+
+    stored: StoredBlock | None
+    blocks: list[StoredBlock]
+    weeks: list[BlockWeek]
+    days: list[list[str]]
+    sessions: list[BlockSession]
+
+
+class ChangeBody(Shape):
+    """What becomes more each week."""
+
+    load: float = Field(0, ge=-0.5, le=0.5)
+    reps: int = Field(0, ge=-20, le=20)
+    sets: int = Field(0, ge=-10, le=10)
+    rest_s: float = Field(0, ge=-600, le=600)
+    tempo_s: float = Field(0, ge=-5, le=5)
+
+
+class LayBody(Shape):
+    """Lay planned sessions so many days on, once for each shift; the change grows each time.
+
+    ``to`` is the day the first of the sessions is to come to, instead of shifts.
+
+    ``move`` takes the sources away; ``lighter`` gives fewer sets; what stood on a day that is
+    laid over is put aside.
+    """
+
+    sessions: list[int] = Field(min_length=1, max_length=60)
+    shifts: list[int] = Field(default_factory=list, max_length=12)
+    to: str | None = None
+    change: ChangeBody = ChangeBody()
+    move: bool = False
+    lighter: bool = False
+
+
+class BlockBody(Shape):
+    """A block to make, from the week of the address on."""
+
+    title: str = Field("", max_length=120)
+    weeks: int = Field(ge=LENGTHS.start, le=LENGTHS[-1])
+
+
+class NewBlockBody(BlockBody):
+    """A new block and what fills it: nothing, a template, or the plan of the week before.
+
+    The plan of the week before is laid over every week, with the change growing; every
+    ``lighter_every``-th week gets fewer sets (0: none).
+    """
+
+    fill: Literal["nothing", "template", "week before"] = "nothing"
+    template: int | None = None
+    change: ChangeBody = ChangeBody()
+    lighter_every: int = Field(0, ge=0, le=8)
+
+
+class NewBlock(Shape):
+    """The block that was made, and the sessions that came and went."""
+
+    block: StoredBlock
+    laid: Laid
+
+
+class BlockPath(AthletePath):
+    """A block of an athlete."""
+
+    block: int
+
+
+class TextLaid(Laid):
+    """Sessions that a text brought in."""
+
+    first_week: str

@@ -1,0 +1,124 @@
+"""Shapes that several places share. Core values are passed as they are where their shape fits."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from dialback.core.sessions import Session
+from dialback.core.vocabulary import Basis
+
+
+class Shape(BaseModel):
+    """A shape of the API: unknown keys are refused, so that a misspelt one is noticed."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class AthletePath(Shape):
+    """An athlete by number."""
+
+    athlete_id: int
+
+
+class WeekPath(AthletePath):
+    """A week of an athlete, as in 2026-W41."""
+
+    week: str
+
+
+class BasisQuery(Shape):
+    """Which of the two the findings judge."""
+
+    basis: Basis = "completed"
+
+
+class Counts(Shape):
+    """Open causes by the worst level that is open of them, and those accepted."""
+
+    high: int
+    caution: int
+    note: int
+    accepted: int
+
+
+class WeekColumn(Shape):
+    """A week as a column: sets planned and done."""
+
+    week: str
+    planned: float
+    done: float
+
+
+class RestrictionNote(Shape):
+    """A restriction in force, in words."""
+
+    words: str
+    by: str
+    since: str
+    word: str
+
+
+class FindingKey(Shape):
+    """Which finding of a week is meant."""
+
+    basis: Basis
+    code: str
+    subject: str
+    measure: str
+
+
+class Done(Shape):
+    """It was done."""
+
+    done: Literal[True] = True
+
+
+class RevisionBody(Shape):
+    """The revision a change builds on."""
+
+    revision: int = Field(ge=0)
+
+
+class Revision(Shape):
+    """The revision that is stored now."""
+
+    revision: int
+
+
+class MistakeOut(Shape):
+    """A mistake in the text; line and column from 1."""
+
+    line: int
+    column: int
+    length: int
+    message: str
+
+
+class WholeText(Shape):
+    """A text of the notation: of one session, or of several with their days."""
+
+    text: str = Field(max_length=500_000)
+
+
+class Laid(Shape):
+    """Sessions that came and went; sent back, they go and come again."""
+
+    added: list[int]
+    removed: list[int]
+
+
+class LogOut(Shape):
+    """A log as it is stored."""
+
+    client_id: str
+    revision: int
+    session: Session
+
+
+class RangeQuery(Shape):
+    """From a day to a day, both within; from the first to the last if left out."""
+
+    first: str | None = None
+    last: str | None = None

@@ -1,0 +1,157 @@
+"""Shapes of the place `drafts`."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from dialback.core.adjust import DraftSession, Toward
+from dialback.core.findings.finding import Level
+from dialback.web.shapes.common import Shape
+from dialback.web.shapes.sheet import FindingOut, PairRow, Row
+
+
+class DraftSet(Shape):
+    """A line of a draft in words, beside its set."""
+
+    movement: str
+    text: str
+    load_step_kg: float
+    turns: bool
+
+
+class DraftAudit(Shape):
+    """The audit of a draft, against the plan that is published now.
+
+    ``as_planned``: the baseline takes the plans before this week as done.
+    """
+
+    total: int
+    as_planned: bool
+    totals: list[Row]
+    pairs: list[PairRow]
+    muscles: list[Row]
+    findings: list[FindingOut]
+    cleared: list[FindingOut]
+    appeared: list[int]
+    lines: list[list[DraftSet]]
+
+
+class DraftOut(Shape):
+    """A draft. ``revision`` 0 is one that is not stored yet; ``origin`` says what it came from."""
+
+    revision: int
+    origin: Literal["saved", "plan", "last plan", "last log", "empty"]
+    origin_week: str
+    start_total: int
+    least: int
+    most: int
+    sessions: list[DraftSession]
+    shape: list[DraftSession]
+    audit: DraftAudit
+
+
+class SessionsBody(Shape):
+    """A draft to look at; nothing is stored."""
+
+    sessions: list[DraftSession] = Field(max_length=50)
+
+
+class DialBody(SessionsBody):
+    """A draft to scale to so many sets."""
+
+    total: int = Field(ge=0, le=5000)
+    toward: Toward = "nearest"
+
+
+class DialOut(Shape):
+    """The scaled draft and its audit."""
+
+    sessions: list[DraftSession]
+    audit: DraftAudit
+
+
+class NotchOut(Shape):
+    """The nearest setting at which a finding clears or appears."""
+
+    total: int
+    effect: Literal["clears", "appears"]
+    level: Level
+    title: str
+    label: str
+    sentence: str
+
+
+class NotchesOut(Shape):
+    """The notches of the dial, as it is turned from ``start``."""
+
+    start: int
+
+    notches: list[NotchOut]
+
+
+class ProposalBody(SessionsBody):
+    """Ask for the least change of a draft, within what the coach holds."""
+
+    budget: int | None = Field(None, ge=0, le=10_000)
+    locks: list[str] = Field(default_factory=list, max_length=100)
+
+
+class StepOut(Shape):
+    """A change of a proposal; ``line`` counts from 1 in its session, and is ``None`` if new."""
+
+    session: int
+    day: str
+    title: str
+    line: int | None
+    movement: str
+    kind: Literal["line", "circuit", "new"]
+    count_from: int
+    count_to: int
+    reason: str
+
+
+class RungOut(Shape):
+    """A stop of the ladder: the least cost at which so few findings are left."""
+
+    cost: int
+    high: int
+    caution: int
+
+
+class ProposalOut(Shape):
+    """A proposal for a draft, its ladder, and what stays and why."""
+
+    steps: list[StepOut]
+    cost: int
+    optimal: bool
+    ladder: list[RungOut]
+    cleared: list[str]
+    remaining: list[str]
+
+
+class TakeStep(Shape):
+    """A change to take over into the draft."""
+
+    session: int = Field(ge=0, le=50)
+    line: int | None = Field(None, ge=1, le=2000)
+    movement: str | None = Field(None, max_length=120)
+    count: int = Field(ge=0, le=2000)
+
+
+class TakeBody(SessionsBody):
+    """Changes of a proposal to take."""
+
+    steps: list[TakeStep] = Field(min_length=1, max_length=200)
+
+
+class SaveDraftBody(SessionsBody):
+    """A draft to keep; ``revision`` is the one it was opened with, 0 if new.
+
+    ``shape`` is the draft as it was last edited by hand; the draft itself if left out.
+    """
+
+    revision: int = Field(ge=0)
+    shape: list[DraftSession] | None = Field(None, max_length=50)
+    start_total: int = Field(ge=0, le=5000)

@@ -1,0 +1,105 @@
+"""Shapes of the place `floor`."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from dialback.core.sessions import Set
+from dialback.web.shapes.common import LogOut, RestrictionNote, Shape
+
+
+class FloorQuery(Shape):
+    """A day on the floor; today if left out."""
+
+    day: str | None = None
+
+
+class FloorSession(Shape):
+    """A session that can be run today."""
+
+    plan: int
+    athlete: int
+    name: str
+    date: str
+    title: str
+    sets: int
+    minutes: float
+    done: bool
+
+
+class FloorDay(Shape):
+    """What is planned for a day, athlete by athlete."""
+
+    day: str
+    sessions: list[FloorSession]
+
+
+class RunQuery(Shape):
+    """A planned session to run, by its number."""
+
+    plan: int = Field(ge=1)
+
+
+class FloorMovement(Shape):
+    """What can be done about a movement on the floor.
+
+    ``loads`` are those that can be made, in kg of one implement; empty where nothing is known.
+    """
+
+    name: str
+    loads: list[float]
+    easier: str | None
+    harder: str | None
+    instead: list[str]
+    tempo: str | None
+    isometric: bool
+
+
+class FloorSet(Shape):
+    """A set to do: ``rest_s`` after it, ``cycle_s`` of one rep, its place in rounds if it has one.
+
+    ``timed`` sets run by the clock.
+    """
+
+    set: Set
+    movement: str
+    dose: str
+    load: str
+    part: str
+    round: int | None
+    rounds: int | None
+    rest_s: float
+    seconds: float | None
+    cycle_s: float
+    counted: bool
+
+
+class FloorRunOf(Shape):
+    """One athlete's part of a run: the sets to do, and the log as far as it goes."""
+
+    athlete: int
+    name: str
+    plan: int
+    date: str
+    title: str
+    sets: list[FloorSet]
+    restrictions: list[RestrictionNote]
+    log: LogOut | None
+
+
+class FloorRun(Shape):
+    """A session to run; several are laid together where they are run, by one clock."""
+
+    run: FloorRunOf
+    movements: list[FloorMovement]
+    names: list[str]
+    caution: str
+
+
+class SensorQuery(Shape):
+    """What the simulated sensor is to see; ``pace`` runs its time faster."""
+
+    reps: int = Field(10, ge=1, le=200)
+    tempo: str = Field("2-0-1-0", max_length=24)
+    seed: int = Field(1, ge=0, le=2**31)
+    pace: float = Field(1, ge=0.1, le=1000)

@@ -1,0 +1,30 @@
+"""Shapes of the place `kit`."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from dialback.core.kit import Kit
+from dialback.core.words import Unit
+from dialback.web.shapes.common import Shape
+
+
+class KitOut(Shape):
+    """What the room has; ``described`` is no as long as nobody has said."""
+
+    described: bool
+    revision: int
+    kit: Kit
+
+
+class KitBody(Shape):
+    """The kit to keep, and the revision it builds on."""
+
+    revision: int = Field(ge=0)
+    kit: Kit
+
+
+class UnitOut(Shape):
+    """The unit in which weights are shown; kept they are in kg, and as they were entered."""
+
+    unit: Unit

@@ -1,0 +1,70 @@
+"""Shapes of the place `movements`."""
+
+from __future__ import annotations
+
+from dialback.core.movements import Movement
+from dialback.web.shapes.common import Shape
+
+
+class MovementPath(Shape):
+    """A movement of the house."""
+
+    movement: int
+
+
+class MovementBody(Shape):
+    """A movement as it is to be."""
+
+    movement: Movement
+
+
+class MovementEffectSheet(Shape):
+    """A week whose audit a changed movement alters."""
+
+    athlete: int
+    name: str
+    week: str
+    signed: bool
+    cleared: list[str]
+    appeared: list[str]
+    sets: float
+    volume_load_kg: float
+    tut_s: float
+
+
+class MovementEffect(Shape):
+    """What a changed movement alters in the audits of the last weeks, and where it is in use."""
+
+    athletes: int
+    sets: int
+    weeks_looked_at: int
+    sheets: list[MovementEffectSheet]
+
+
+class MovementOut(Shape):
+    """A movement of the house. ``side`` is its class: push, pull, knee or hip."""
+
+    id: int
+
+    name: str
+    pattern: str
+    side: str | None
+    compound: bool
+    direct: list[str]
+    indirect: list[str]
+    bodyweight_share: float
+    tempo: str | None
+    isometric: bool
+    one_sided: bool
+    aliases: list[str]
+    easier: str | None
+    harder: str | None
+    kit: list[str]
+
+
+class MovementsOut(Shape):
+    """The movements of the house, and the words to describe one."""
+
+    movements: list[MovementOut]
+    patterns: list[str]
+    muscles: list[str]

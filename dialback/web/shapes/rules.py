@@ -1,0 +1,83 @@
+"""Shapes of the place `rules`."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from pydantic import Field, JsonValue
+
+from dialback.core.vocabulary import Basis
+from dialback.web.shapes.common import Shape
+from dialback.web.shapes.sheet import FindingOut
+
+
+class Choice(Shape):
+    """A named value of a rule."""
+
+    value: JsonValue
+    meaning: str
+
+
+class RuleOut(Shape):
+    """A house rule with its argument, its source, and the values in force."""
+
+    name: str
+    group: str
+    title: str
+    argument: str
+    changes: str
+    source: str
+    unit: str
+    optional: bool = Field(description="Whether it can be switched off, by null")
+    begin: Any = Field(description="What switching it on begins with")
+    choices: list[Choice]
+    default: JsonValue
+    house: JsonValue
+    own: JsonValue
+    is_house_own: bool
+    is_own: bool
+
+
+class PresetOut(Shape):
+    """A school by name, with what it chooses otherwise than the defaults."""
+
+    name: str
+    rules: dict[str, Any]
+
+
+class RulesOut(Shape):
+    """The rules, for the house or (with an athlete) with the athlete's own over them."""
+
+    revision: int
+    chosen: dict[str, Any]
+    rules: list[RuleOut]
+    presets: list[PresetOut]
+
+
+class ChoicesBody(Shape):
+    """The choices that differ: of the house from the defaults, of an athlete from the house."""
+
+    chosen: dict[str, Any]
+
+
+class SaveRulesBody(ChoicesBody):
+    """Choices to keep, and the revision they build on."""
+
+    revision: int = Field(ge=0)
+
+
+class PreviewBody(ChoicesBody):
+    """Choices to try on a week; of the house, or of the athlete alone."""
+
+    scope: Literal["house", "athlete"]
+    basis: Basis
+
+
+class PreviewOut(Shape):
+    """What would change in the week's findings."""
+
+    before: int
+    after: int
+    cleared: list[FindingOut]
+    appeared: list[FindingOut]
+    changed: list[FindingOut]

@@ -1,0 +1,152 @@
+"""What the audit of a week looks like: rows, pairs, findings, causes."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from dialback.core.findings.finding import Level
+from dialback.core.vocabulary import Basis
+from dialback.web.shapes.common import Shape
+
+
+class Cell(Shape):
+    """One figure of a row: planned and done, and the basis against its baseline."""
+
+    figure: str
+    planned: float
+    done: float
+    share: float | None
+    base: float | None
+    change: float | None
+    rough_planned: bool
+    rough_done: bool
+    measured: bool
+
+
+class BandOut(Shape):
+    """What a rule allows, both ends within."""
+
+    low: float
+    high: float
+
+
+class Row(Shape):
+    """A subject of the sheet with its figures by measure."""
+
+    subject: str
+    label: str
+    cells: dict[str, Cell]
+    band: BandOut | None
+    findings: list[int]
+
+
+class Side(Shape):
+    """A pair in one measure: the two sides and their ratio."""
+
+    a: float
+    b: float
+    ratio: float | None
+
+
+class Weighed(Shape):
+    """A pair in one measure, planned, done and in the baseline."""
+
+    planned: Side
+    done: Side
+    base: Side | None
+
+
+class PairRow(Shape):
+    """A pair of the sheet."""
+
+    subject: str
+    label_a: str
+    label_b: str
+    measures: dict[str, Weighed]
+    measure: str
+    band: BandOut | None
+    opens: bool = Field(description="Whether its sides have a trail of their own")
+    findings: list[int]
+
+
+class FindingOut(Shape):
+    """A finding. ``reason`` and ``accepted`` tell how the coach has judged it."""
+
+    code: str
+    title: str
+    subject: str
+    label: str
+    measure: str
+    level: Level
+    value: float | None
+    limit: float | None
+    amount: float | None
+    base: float | None
+    sentence: str
+    clears: str
+    figures: list[str]
+    days: list[str]
+    of_plan: bool
+    accepted: bool
+    reason: str | None
+
+
+class CauseOut(Shape):
+    """A cause of findings; ``findings`` are their places in the sheet's list."""
+
+    code: str
+    subject: str
+    sentence: str
+    level: Level
+    accepted: bool
+    findings: list[int]
+
+
+class SessionLine(Shape):
+    """A session of the week: planned, done, or still ahead; ``differed`` tells how, in words."""
+
+    date: str
+    title: str
+    planned: bool
+    done: bool
+    ahead: bool
+    rpe: float | None
+    duration_min: float | None
+    differed: list[str]
+
+
+class SignatureOut(Shape):
+    """Who signed the week's audit off, and when."""
+
+    name: str
+    day: str
+
+
+class AthleteOut(Shape):
+    """An athlete as the frame of all places shows it."""
+
+    id: int
+    name: str
+    note: str
+    bodyweight_kg: float | None
+
+
+class Sheet(Shape):
+    """The week sheet: the audit of a week, planned and completed side by side."""
+
+    basis: Basis
+    baseline: str
+    baseline_weeks: list[str]
+    sessions: list[SessionLine]
+    sessions_planned: int
+    sessions_done: int
+    estimated_sets: int
+    assumed_sets: int
+    totals: list[Row]
+    pairs: list[PairRow]
+    muscles: list[Row]
+    movements: list[Row]
+    findings: list[FindingOut]
+    causes: list[CauseOut]
+    disagreement: str | None
+    signature: SignatureOut | None

@@ -1,0 +1,55 @@
+"""Shapes of the place `templates`."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from dialback.store.blocks import LENGTHS
+from dialback.web.shapes.common import Laid, Shape
+
+
+class TemplateBody(Shape):
+    """Planned weeks of an athlete to keep under a name."""
+
+    name: str = Field(min_length=1, max_length=120)
+    weeks: int = Field(ge=1, le=LENGTHS[-1])
+
+
+class TemplateOut(Shape):
+    """Sessions to lay over weeks of any athlete."""
+
+    id: int
+    name: str
+    weeks: int
+    sessions: int
+
+
+class Templates(Shape):
+    """The templates of the house, by name."""
+
+    templates: list[TemplateOut]
+
+
+class TemplatePath(Shape):
+    """A template by number."""
+
+    template: int
+
+
+class LayTemplateBody(Shape):
+    """Lay a template over the weeks of several athletes, from one week on."""
+
+    athletes: list[int] = Field(min_length=1, max_length=200)
+    week: str
+
+
+class LaidOver(Laid):
+    """What came and went for one athlete."""
+
+    athlete: int
+
+
+class TemplateLaid(Shape):
+    """What came and went, athlete by athlete; sent back, it is undone."""
+
+    laid: list[LaidOver] = Field(max_length=200)

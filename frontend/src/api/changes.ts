@@ -1,0 +1,12 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+
+/** A change of what is stored; everything shown is asked for anew. */
+export function useChange<In, Out>(change: (input: In) => Promise<Out>) {
+  const queries = useQueryClient();
+  return useMutation({ mutationFn: change, onSuccess: () => queries.invalidateQueries() });
+}
+
+/** Work that stores nothing: nothing shown gets old by it. */
+export function useLook<In, Out>(look: (input: In) => Promise<Out>) {
+  return useMutation({ mutationFn: look });
+}

@@ -1,0 +1,26 @@
+import { client, given } from "./client";
+
+export const files = {
+  /** The book goes as it is: the server's reader tells line and column of a mistake. */
+  import: async (text: string, options: { name?: string; replace?: boolean }) =>
+    given(
+      await client.POST("/api/import", {
+        params: { query: options },
+        body: text as never,
+        bodySerializer: (body: unknown) => body as string,
+        headers: { "Content-Type": "application/json" },
+      }),
+    ),
+  remove: async (athlete: number) =>
+    given(
+      await client.DELETE("/api/athletes/{athlete_id}", {
+        params: { path: { athlete_id: athlete } },
+      }),
+    ),
+  restore: async (athlete: number) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/restore", {
+        params: { path: { athlete_id: athlete } },
+      }),
+    ),
+};

@@ -1,0 +1,10 @@
+import { useQuery } from "@tanstack/react-query";
+import { type Schemas, client, given } from "./client";
+
+export function useKit() {
+  return useQuery({ queryKey: ["kit"], queryFn: async () => given(await client.GET("/api/kit")) });
+}
+
+export const kit = {
+  save: async (body: Schemas["KitBody"]) => given(await client.PUT("/api/kit", { body })),
+};
