@@ -11,9 +11,9 @@ from typing import Any
 from dialback.book.book import Book, BookAthlete, BookBlock
 from dialback.book.errors import bad_input
 from dialback.core import rules as core_rules
-from dialback.core.adjust import DraftSession, as_sessions
 from dialback.core.kit import Kit
 from dialback.core.movements import MovementTable, fold
+from dialback.core.plans.draft import DraftSession, as_sessions
 from dialback.core.rules import Rules
 from dialback.core.sessions import Set
 from dialback.core.tally import AsPlanned, Ledger

@@ -4,16 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from dialback.core.adjust import (
-    DraftSession,
-    Line,
-    as_sessions,
-    dial_total,
-    difference,
-    turns,
-)
 from dialback.core.audit import audit, audit_draft
+from dialback.core.findings.difference import difference
 from dialback.core.movements import MovementTable
+from dialback.core.plans.dial import dial_total, turns
+from dialback.core.plans.draft import DraftSession, Line, as_sessions
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.weeks import Week
 from dialback.core.words import describe, movement_text
@@ -55,13 +50,14 @@ def audited(ledger: Ledger, week: Week, sessions: Sequence[DraftSession]) -> Dra
 
 
 def _words(line: Line, movements: MovementTable) -> DraftSet:
-    coarse = line.set.implements == 1 and line.set.load_kg >= COARSE_FROM_KG
-    names = dict.fromkeys(movement_text(one) for one in line.unit)
+    unit = line.units[0]
+    coarse = unit[0].implements == 1 and unit[0].load_kg >= COARSE_FROM_KG
+    names = dict.fromkeys(movement_text(one) for one in unit)
     return DraftSet(
         movement=", ".join(names),
-        text="; ".join(f"{movement_text(one)} {describe(one)}" for one in line.unit)
-        if line.rounds
-        else describe(line.set),
+        text="; ".join(f"{movement_text(one)} {describe(one)}" for one in unit)
+        if line.kind == "rounds"
+        else "; ".join(describe(one) for one in unit),
         load_step_kg=COARSE_STEP_KG if coarse else FINE_STEP_KG,
         turns=turns(line, movements),
     )

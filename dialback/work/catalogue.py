@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dialback.core.adjust import DraftSession
 from dialback.core.movements import Movement, MovementTable, fold
+from dialback.core.plans.draft import DraftSession
 from dialback.library import library
 from dialback.store.models import Draft, Template
 from dialback.store.models import Movement as MovementRow
@@ -100,5 +100,7 @@ def _names_in(draft: Draft) -> set[str]:
         fold(name)
         for one in stored
         for line in DraftSession.model_validate(one).lines
-        for name, _ in line.set.named_moves()
+        for unit in line.units
+        for a_set in unit
+        for name, _ in a_set.named_moves()
     }

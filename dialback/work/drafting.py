@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from datetime import date, timedelta
 from typing import Any
 
 from dialback.book.errors import BadInputError, Problem
-from dialback.core.adjust import DraftSession, as_sessions
 from dialback.core.movements import MovementTable, UnknownMovementError
+from dialback.core.plans.draft import DraftSession, as_sessions
 from dialback.core.sessions import Set
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
@@ -119,12 +119,20 @@ def check(sessions: Sequence[DraftSession], week: Week, movements: MovementTable
                 )
             )
         for number, line in enumerate(day.lines):
-            names = {name for one in (line.set, *line.unit) for name, _ in one.named_moves()}
-            for name in sorted(names):
-                try:
-                    movements[name]
-                except UnknownMovementError as unknown:
-                    place = f"sessions[{at}].lines[{number}].set.exercise"
-                    problems.append(Problem(place, str(unknown)))
+            place = f"sessions[{at}].lines[{number}]"
+            problems += [
+                Problem(f"{place}.units[{nth}][{turn}].exercise", unknown)
+                for nth, unit in enumerate(line.units)
+                for turn, a_set in enumerate(unit)
+                for unknown in _unknown(a_set, movements)
+            ]
     if problems:
         raise BadInputError(problems)
+
+
+def _unknown(a_set: Set, movements: MovementTable) -> Iterator[str]:
+    for name, _ in a_set.named_moves():
+        try:
+            movements[name]
+        except UnknownMovementError as unknown:
+            yield str(unknown)

@@ -21,9 +21,9 @@ from dialback.core.adjusting import (
     adjust_weeks,
 )
 from dialback.core.adjusting.judged import Judge, counts
-from dialback.core.adjusting.lines import lines_of, rebuilt
 from dialback.core.adjusting.start import offered, start_of
 from dialback.core.findings import Finding
+from dialback.core.plans.spans import rebuilt, spans_of
 from dialback.core.rules import Rules
 from dialback.core.sessions import Session
 from dialback.core.weeks import Week
@@ -58,7 +58,7 @@ class TestLines:
         (one,) = book([], [session(0, *several)]).planned
         known = book([]).movements
         return [(line.kind, line.count, line.movements, line.fixed)
-                for line in lines_of(one, known)]  # fmt: skip
+                for line in spans_of(one, known)]  # fmt: skip
 
     def test_runs_pairs_and_circuits(self) -> None:
         turns = [one for _ in range(2) for side in ("left", "right")
@@ -83,7 +83,7 @@ class TestLines:
             for place, name in ((1, "Press"), (2, "Row"))
         ]
         (one,) = book([], [session(0, ladder, sets("Curl", 2))]).planned
-        lines = lines_of(one, book([]).movements)
+        lines = spans_of(one, book([]).movements)
         more = rebuilt(one, lines, {1: 3, 2: 0}, [])
         assert [(each.exercise, each.reps, each.round) for each in more.sets] == [
             ("Press", 4, 1), ("Row", 4, 1), ("Press", 7, 2), ("Row", 7, 2),
@@ -118,7 +118,7 @@ def ways(known: Book, options: Options) -> Iterator[Way]:
     start = start_of(ledger, WEEK)
     judge = Judge(ledger, WEEK, start)
     lines = [(at, line) for at, one in enumerate(start)
-             for line in lines_of(one, known.movements)]  # fmt: skip
+             for line in spans_of(one, known.movements)]  # fmt: skip
     ranges = [[line.count] if line.fixed else range(max(2 * line.count, line.count + 3) + 1)
               for _, line in lines]  # fmt: skip
     much = any(one.key == ("jump", "total", "sets") or one.code == "muscle_ceiling"

@@ -5,10 +5,10 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from dialback.core.adjusting.lines import lines_of, rebuilt
 from dialback.core.audit import Audit, audit
 from dialback.core.baseline import baseline, is_lighter_week
 from dialback.core.movements import MovementTable
+from dialback.core.plans.spans import rebuilt, spans_of
 from dialback.core.weeks import Week
 from tests.build import MOVEMENTS, WEEK, audited, book, restricted, session, sets
 
@@ -122,7 +122,7 @@ def test_lines_at_their_own_counts_are_the_session_and_others_change_only_themse
     lines: list, data: st.DataObject
 ) -> None:
     (one,) = book([], [session(0, planned(lines))]).planned
-    found = lines_of(one, MovementTable(book([]).exercises))
+    found = spans_of(one, MovementTable(book([]).exercises))
     assert sorted(place for line in found for unit in line.units for place in unit) == list(
         range(len(one.sets))
     )

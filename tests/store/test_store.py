@@ -1,22 +1,24 @@
 """The data file: migrations, books in and out, links, deletion."""
 
+import json
 from datetime import date
 from pathlib import Path
 
 import peewee as pw
 import pytest
 from hypothesis import HealthCheck, given, settings
+from peewee_migrate import Router
 
 from dialback.book.audit_document import audit_document
 from dialback.book.book import Book, read_book, write_book
 from dialback.book.errors import BadInputError
-from dialback.core.adjust import as_draft
 from dialback.core.audit import audit
+from dialback.core.plans.draft import DraftSession, as_draft
 from dialback.core.rules import merge
 from dialback.library import library
 from dialback.store import athletes, models
 from dialback.store.athletes import Ledgers, NameTakenError, export_book, import_book
-from dialback.store.database import default_path, open_database
+from dialback.store.database import MIGRATIONS, default_path, open_database
 from dialback.store.models import Athlete, House, Movement, Session, SetRow
 from dialback.store.unit import touch
 from tests.build import WEEK, as_bytes, book, session, sets
@@ -59,6 +61,26 @@ def test_opening_twice_changes_nothing(data: Path) -> None:
     with models.database.connection_context():
         assert Movement.select().count() == len(library())
         assert House.select().count() == 1
+
+
+def test_drafts_of_older_files_come_along(tmp_path: Path) -> None:
+    path = tmp_path / "old.sqlite"
+    old = pw.SqliteDatabase(str(path))
+    with old.connection_context():
+        Router(old, migrate_dir=MIGRATIONS).run("007_maxima")
+        press, row = ({"exercise": name, "reps": 8, "round": 1} for name in ("Press", "Row"))
+        lines = [{"set": press, "count": 3}, {"set": press, "count": 1, "rounds": [[press, row]]}]
+        sessions = json.dumps([{"date": "2026-10-12", "title": "", "lines": lines}])
+        old.execute_sql("INSERT INTO athlete (name, rules, change, note, extra) "
+                        "VALUES ('A', '{}', 0, '', '{}')")  # fmt: skip
+        old.execute_sql("INSERT INTO draft (athlete_id, week, revision, sessions, start_total) "
+                        "VALUES (1, '2026-W42', 1, ?, 4)", (sessions,))  # fmt: skip
+    open_database(path)
+    with models.database.connection_context():
+        draft = models.Draft.get()
+        stored = [DraftSession.model_validate(one) for one in draft.sessions]
+    assert [(line.kind, len(line.units[0]), line.count) for line in stored[0].lines] == [
+        ("sets", 1, 3), ("rounds", 2, 1)]  # fmt: skip
 
 
 def test_the_file_is_opened_as_it_should_be(store: Path) -> None:
@@ -166,7 +188,8 @@ def test_publishing_replaces_the_plan_and_keeps_the_old_one(store: Path) -> None
     athlete = import_book(one, TODAY).athlete
     ledgers = Ledgers()
     before = audit(ledgers.of(athlete), WEEK, "planned").value("totals/sets")
-    draft = as_draft(ledgers.of(athlete).source.week("planned", WEEK))
+    ledger = ledgers.of(athlete)
+    draft = as_draft(ledger.source.week("planned", WEEK), ledger.movements)
     half = [day.model_copy(update={"lines": day.lines[:1]}) for day in draft]
     athletes.publish(athlete, WEEK, half, TODAY, {})
     athlete = Athlete.get_by_id(athlete.id)

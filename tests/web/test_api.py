@@ -214,7 +214,7 @@ class TestDial:
         assert (draft["origin"], draft["origin_week"]) == (origin, "2026-W41")
         assert draft["sessions"][0]["date"] == "2026-10-12"
         # What was felt in a log is not planned; what was planned is.
-        assert draft["sessions"][0]["lines"][0]["set"]["rpe"] == (9 if planned else None)
+        assert draft["sessions"][0]["lines"][0]["units"][0][0]["rpe"] == (9 if planned else None)
         empty = get(client, "/api/athletes/2/weeks/2030-W42/draft")
         assert (empty["origin"], empty["sessions"]) == ("empty", [])
 
@@ -248,14 +248,14 @@ class TestDial:
     def test_store_publish_and_reset(self, client: FlaskClient) -> None:
         draft = get(client, f"{NEXT}/draft")
         sessions = draft["sessions"]
-        sessions[0]["lines"][0]["set"]["load_kg"] = 22.5
-        sessions[0]["lines"][0]["set"]["colour"] = "kept"
+        sessions[0]["lines"][0]["units"][0][0]["load_kg"] = 22.5
+        sessions[0]["lines"][0]["units"][0][0]["colour"] = "kept"
         body = {"sessions": sessions, "revision": 0, "start_total": draft["start_total"]}
         assert send(client, "put", f"{NEXT}/draft", body) == {"revision": 1}
         again = get(client, f"{NEXT}/draft")
         assert (again["origin"], again["revision"]) == ("saved", 1)
-        assert again["sessions"][0]["lines"][0]["set"]["load_kg"] == 22.5
-        assert again["sessions"][0]["lines"][0]["set"]["colour"] == "kept"
+        assert again["sessions"][0]["lines"][0]["units"][0][0]["load_kg"] == 22.5
+        assert again["sessions"][0]["lines"][0]["units"][0][0]["colour"] == "kept"
         assert again["shape"] == again["sessions"]
         turned = {**body, "sessions": sessions[:1], "shape": draft["sessions"], "revision": 1}
         send(client, "put", f"{NEXT}/draft", turned)
@@ -282,10 +282,10 @@ class TestDial:
     def test_what_does_not_fit_is_refused_with_its_place(self, client: FlaskClient) -> None:
         sessions = get(client, f"{NEXT}/draft")["sessions"]
         sessions[0]["date"] = "2026-10-05"
-        sessions[0]["lines"][2]["set"]["exercise"] = "Sqat"
+        sessions[0]["lines"][2]["units"][0][0]["exercise"] = "Sqat"
         answer = send(client, "post", f"{NEXT}/draft/audit", {"sessions": sessions}, 422)
         assert [one["place"] for one in answer["problems"]] == [
-            "sessions[0].date", "sessions[0].lines[2].set.exercise"]  # fmt: skip
+            "sessions[0].date", "sessions[0].lines[2].units[0][0].exercise"]  # fmt: skip
         assert "'Squat'" in answer["problems"][1]["message"]
         empty = {"sessions": [], "revision": 0, "start_total": 0}
         send(client, "post", f"{NEXT}/draft/publish", empty, 422)

@@ -319,7 +319,7 @@ def test_per_cent_lands_on_each_athlete_with_the_athletes_own_load(
     assert client.post(f"/api/templates/{kept['id']}/lay", json=lay).status_code == 200
     loads = [
         client.get(f"/api/athletes/{athlete}/weeks/2026-W45/draft").get_json()["sessions"][0][
-            "lines"][0]["set"]["load_kg"]
+            "lines"][0]["units"][0][0]["load_kg"]
         for athlete in (2, 3)
     ]  # fmt: skip
     assert loads == [80, 48]

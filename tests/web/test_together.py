@@ -141,7 +141,7 @@ def test_a_movement_that_a_draft_names_stays(known: FlaskClient) -> None:
     own = {"name": "Own row", "pattern": "horizontal_pull", "muscles": {"lats": "direct"}}
     number = known.post("/api/movements", json={"movement": own}).get_json()["id"]
     draft = {"sessions": [{"date": "2026-10-13", "title": "", "lines": [
-        {"set": {"exercise": "Own row", "reps": 8}, "count": 3}]}],
+        {"units": [[{"exercise": "Own row", "reps": 8}]], "count": 3}]}],
         "start_total": 3, "revision": 0}  # fmt: skip
     saved = known.put(f"{WEEK}/draft", json=draft)
     assert saved.status_code == 200, saved.get_data(as_text=True)

@@ -9,7 +9,6 @@ from typing import Final
 
 from dialback.core.adjusting.against import against
 from dialback.core.adjusting.judged import Judge, counts
-from dialback.core.adjusting.lines import lines_of, rebuilt
 from dialback.core.adjusting.reasons import change_words, remaining_sentence
 from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
 from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
@@ -18,6 +17,7 @@ from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.findings import Finding
 from dialback.core.findings.finding import Key
 from dialback.core.movements import MovementTable
+from dialback.core.plans.spans import rebuilt, spans_of
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
@@ -130,7 +130,7 @@ def take(
     found = []
     for at, session in enumerate(start):
         own = [step for step in steps if step.session == at]
-        lines = lines_of(session, ledger.movements)
+        lines = spans_of(session, ledger.movements)
         counts_ = {step.line: step.count for step in own if step.line is not None}
         if counts_.keys() - {line.number for line in lines}:
             raise LookupError(f"{session.title or session.date} has no such line any more")

@@ -14,7 +14,6 @@ from itertools import pairwise
 from typing import Final
 
 from dialback.core.adjusting.judged import Judge
-from dialback.core.adjusting.lines import ADDED, DROPPED, FIRST, Line, lines_of, rebuilt, unit_sets
 from dialback.core.adjusting.solver import INF, Programme
 from dialback.core.adjusting.start import has
 from dialback.core.findings.balance import FAR as FAR_OUTSIDE
@@ -23,6 +22,7 @@ from dialback.core.findings.jumps import NEW_FROM_SETS
 from dialback.core.findings.muscles import FAR as FAR_ABOVE
 from dialback.core.findings.session import FAR as FAR_TOO_MUCH
 from dialback.core.maxima import is_working
+from dialback.core.plans.spans import ADDED, DROPPED, FIRST, Span, rebuilt, spans_of, unit_sets
 from dialback.core.restrictions import Restriction, set_breach
 from dialback.core.rules import JUMP_LIMITS
 from dialback.core.sessions import Session, Set
@@ -80,7 +80,7 @@ class LineChoice:
     """The variables of a line: how many more and fewer, in two steps of cost, or unit by unit."""
 
     session: int
-    line: Line
+    line: Span
     count: Linear
     bounds: Mapping[int, tuple[float, float]]
     """Where its variables may go if it is not locked."""
@@ -130,7 +130,7 @@ class WeekProgramme:
         self.programme = Programme()
         self.locks = locks
         self.fixed_days = fixed_days
-        self.lines: list[tuple[Line, ...]] = []
+        self.lines: list[tuple[Span, ...]] = []
         self.choices: list[LineChoice] = []
         self.additions: list[AddedChoice] = []
         self.pieces: list[Piece] = []
@@ -154,7 +154,7 @@ class WeekProgramme:
     # Variables.
 
     def _session(self, at: int, session: Session) -> None:
-        lines = lines_of(session, self.judge.ledger.movements)
+        lines = spans_of(session, self.judge.ledger.movements)
         self.lines.append(lines)
         for line in lines:
             units = [self._measured(session, unit_sets(session, line, index))
@@ -170,7 +170,7 @@ class WeekProgramme:
         )
 
     def _choice(
-        self, at: int, session: Session, line: Line, units: list[tuple[Entry, ...]]
+        self, at: int, session: Session, line: Span, units: list[tuple[Entry, ...]]
     ) -> None:
         programme = self.programme
         locked = bool(self.locks & set(line.movements))
@@ -611,7 +611,7 @@ class WeekProgramme:
         return sum(lines[key].cost(count) for key, count in counts.items()) + spread
 
 
-def _named(line: Line) -> str:
+def _named(line: Span) -> str:
     return " + ".join(line.movements)
 
 

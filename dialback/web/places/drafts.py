@@ -7,18 +7,11 @@ from typing import Literal
 
 from flask import Response
 
-from dialback.core.adjust import (
-    DraftSession,
-    as_draft,
-    as_sessions,
-    dial_range,
-    dial_total,
-    notches,
-    scale,
-)
 from dialback.core.adjusting import Change, Options, Step, adjust, take
 from dialback.core.adjusting.reasons import finding_words
 from dialback.core.audit import audit_draft
+from dialback.core.plans.dial import dial_range, dial_total, notches, scale
+from dialback.core.plans.draft import DraftSession, as_draft, as_sessions
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
@@ -97,7 +90,7 @@ def _start(ledger: Ledger, week: Week) -> tuple[list[DraftSession], Origin, Week
             shift = week.monday - source.monday
             moved = [one.model_copy(update={"date": one.date + shift}) for one in found]
             plans = moved if basis == "planned" else _without_log(moved)
-            return list(as_draft(plans)), origin, source
+            return list(as_draft(plans, ledger.movements)), origin, source
     return [], "empty", week
 
 
@@ -213,7 +206,7 @@ def take_steps(path: WeekPath, body: TakeBody) -> Response:
         taken = take(ledger, week, as_sessions(body.sessions), steps)
     except LookupError as gone:
         raise NotThereError(f"{gone}. Ask for a proposal again.") from None
-    sessions = list(as_draft(taken))
+    sessions = list(as_draft(taken, ledger.movements))
     return answer(DialOut(sessions=sessions, audit=audited(ledger, week, sessions)))
 
 

@@ -11,7 +11,7 @@ from collections.abc import Iterable
 
 from flask import Response
 
-from dialback.core.adjust import difference
+from dialback.core.findings.difference import difference
 from dialback.core.findings.finding import Finding
 from dialback.core.movements import Movement, MovementTable, fold
 from dialback.core.vocabulary import CLASSES, MUSCLES, PATTERNS

@@ -7,7 +7,7 @@ from typing import Any
 
 from flask import Response
 
-from dialback.core.adjust import difference
+from dialback.core.findings.difference import difference
 from dialback.core.rules import DEFAULT_RULES, PRESETS, RULES, Rules, merge
 from dialback.store.athletes import house
 from dialback.web.blueprint import blueprint

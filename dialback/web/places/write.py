@@ -10,7 +10,6 @@ from flask import Response
 
 from dialback.book.errors import bad_input
 from dialback.book.paper import PaperLine, PaperSession, session_paper
-from dialback.core.adjust import as_draft
 from dialback.core.baseline import window
 from dialback.core.duration import density, estimated_duration
 from dialback.core.maxima import Maxima
@@ -18,6 +17,7 @@ from dialback.core.movements import MovementTable
 from dialback.core.notation import Reading, WrittenSession, gather, read, write
 from dialback.core.notation.expand import PlacedSet, placed_sets
 from dialback.core.notation.rows import readings
+from dialback.core.plans.draft import as_draft
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger, tally
 from dialback.core.vocabulary import MEASURES
@@ -130,6 +130,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
         if row.id != body.session
     ]
     with_this = sorted([*others, session], key=lambda one: one.date)
+    planned = [one for one in with_this if one.sets]
     entries = ledger.measure([session])
     duration = estimated_duration(entries, ledger.rules)
     sums = tally(entries)
@@ -163,7 +164,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
             shares=_shares(placed, maxima),
             kit=kit_misses(body.text, placed, ledger.movements),
             restricted=restricted_lines(body.text, placed, ledger, day),
-            week=audited(ledger, week, as_draft(one for one in with_this if one.sets)),
+            week=audited(ledger, week, as_draft(planned, ledger.movements)),
         )
     )
 

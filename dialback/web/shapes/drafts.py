@@ -6,8 +6,9 @@ from typing import Literal
 
 from pydantic import Field
 
-from dialback.core.adjust import DraftSession, Toward
 from dialback.core.findings.finding import Level
+from dialback.core.plans.dial import Toward
+from dialback.core.plans.draft import DraftSession
 from dialback.web.shapes.common import Shape
 from dialback.web.shapes.sheet import FindingOut, PairRow, Row
 

@@ -2246,20 +2246,22 @@ export interface components {
         };
         /**
          * Line
-         * @description What the dial turns as one: equal sets in a row, or a circuit round by round.
+         * @description What is turned as one: sets alike, left and right in turn, or a circuit round by round.
          *
-         *     ``count`` is the number of sets, or of rounds. Of a circuit ``rounds`` has the sets of every
-         *     round as they were planned (a ladder's differ), and ``set`` is the first of them.
+         *     ``count`` is the number of sets, pairs or rounds. ``units`` has the sets of each as they were
+         *     planned (those of a ladder differ); where the last ones are alike, one of them stands for all.
          */
         Line: {
-            set: components["schemas"]["Set"];
+            /**
+             * Kind
+             * @default sets
+             * @enum {string}
+             */
+            kind: "sets" | "pairs" | "rounds";
+            /** Units */
+            units: components["schemas"]["Set"][][];
             /** Count */
             count: number;
-            /**
-             * Rounds
-             * @default []
-             */
-            rounds: components["schemas"]["Set"][][];
         } & {
             [key: string]: unknown;
         };

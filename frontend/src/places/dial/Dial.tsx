@@ -199,11 +199,15 @@ function SessionLines({
       <tbody>
         {session.lines.map((line, number) => {
           const word = words[number];
-          const { set } = line;
+          const set = line.units[0]?.[0];
+          if (!set) return null;
           const put = (values: Partial<Schemas["Set"]>) =>
-            change(number, (now) => ({ ...now, set: { ...now.set, ...values } }));
+            change(number, (now) => ({
+              ...now,
+              units: now.units.map((unit) => unit.map((one) => ({ ...one, ...values }))),
+            }));
           const name = word?.movement ?? set.exercise ?? "";
-          const circuit = (line.rounds?.length ?? 0) > 0;
+          const circuit = line.kind === "rounds";
           return (
             <tr
               key={`${number}/${name}`}
@@ -219,7 +223,7 @@ function SessionLines({
               </th>
               <td className="figure">
                 <Stepper
-                  label={`${name}, ${circuit ? "rounds" : "sets"}`}
+                  label={`${name}, ${line.kind ?? "sets"}`}
                   value={line.count}
                   step={1}
                   whole
@@ -233,7 +237,7 @@ function SessionLines({
                   className="truncate pr-2 pl-4 text-sm text-ink-2"
                   title={word?.text}
                 >
-                  rounds of {line.rounds?.[0]?.length ?? 0} sets; change them in Write
+                  rounds of {line.units[0]?.length ?? 0} sets; change them in Write
                 </td>
               ) : (
                 <>

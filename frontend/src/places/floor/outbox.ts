@@ -100,16 +100,14 @@ async function sendAll(): Promise<void> {
       });
       const both = db.transaction(["outbox", "sent"], "readwrite");
       // Kept beside another version, the log there is not ours: a person decides in the Log.
-      await both
-        .objectStore("sent")
-        .put(
-          {
-            revision: done.both_kept ? revision : done.revision,
-            changes: [one.body.change],
-            beside: done.both_kept ? { name: one.name, since: Date.now() } : null,
-          },
-          one.id,
-        );
+      await both.objectStore("sent").put(
+        {
+          revision: done.both_kept ? revision : done.revision,
+          changes: [one.body.change],
+          beside: done.both_kept ? { name: one.name, since: Date.now() } : null,
+        },
+        one.id,
+      );
       // Only what was sent goes: it may have been tapped on meanwhile.
       const now = await both.objectStore("outbox").get(one.id);
       if (now?.body.change === one.body.change) await both.objectStore("outbox").delete(one.id);

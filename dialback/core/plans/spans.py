@@ -1,4 +1,4 @@
-"""Lines: what of a session grows and shrinks as one, and the session built of their counts.
+"""Spans: where the lines of a session stand, and the session built of other counts of them.
 
 A line is a run of consecutive sets equal in all but exertion and rest; sets of the left and the
 right in turn move by pairs; the sets of one part that have rounds are a circuit and move by rounds.
@@ -23,8 +23,8 @@ MORE_AT_LEAST: Final = 3
 
 
 @dataclass(frozen=True, slots=True)
-class Line:
-    """A line of a session; ``units`` has the places of the sets of each set, pair or round.
+class Span:
+    """Where a line of a session stands; ``units`` has the places of each set, pair or round.
 
     ``number`` counts from 1 in the session as it is; ``fixed`` lines never change.
     """
@@ -59,9 +59,9 @@ ADDED: Final = 2
 """What a line added costs more."""
 
 
-def lines_of(session: Session, movements: MovementTable) -> tuple[Line, ...]:
+def spans_of(session: Session, movements: MovementTable) -> tuple[Span, ...]:
     """The lines of a session, in order."""
-    found: list[Line] = []
+    found: list[Span] = []
     sets = session.sets
     circuits = _circuits(sets)
     at = 0
@@ -135,7 +135,7 @@ def _end_of_pairs(sets: Sequence[Set], circuits: Sequence[int | None], at: int) 
 
 def _circuit(
     number: int, sets: Sequence[Set], places: Sequence[int], movements: MovementTable
-) -> Line:
+) -> Span:
     rounds: dict[int, list[int]] = {}
     for place in places:
         rounds.setdefault(sets[place].round or 0, []).append(place)
@@ -149,14 +149,14 @@ def _line(
     sets: Sequence[Set],
     units: tuple[tuple[int, ...], ...],
     movements: MovementTable,
-) -> Line:
+) -> Span:
     inside = [sets[place] for unit in units for place in unit]
     names = dict.fromkeys(movements[name].name for one in inside for name, _ in one.named_moves())
     fixed = any(one.warm_up for one in inside) or not any(movements[name].counted for name in names)
-    return Line(number, kind, units, tuple(names), inside[0].part, fixed)
+    return Span(number, kind, units, tuple(names), inside[0].part, fixed)
 
 
-def unit_sets(session: Session, line: Line, index: int) -> tuple[Set, ...]:
+def unit_sets(session: Session, line: Span, index: int) -> tuple[Set, ...]:
     """The sets of the n-th unit of a line, from 0; beyond its own it is a copy of the last."""
     own = min(index, line.count - 1)
     sets = tuple(session.sets[place] for place in line.units[own])
@@ -168,7 +168,7 @@ def unit_sets(session: Session, line: Line, index: int) -> tuple[Set, ...]:
 
 def rebuilt(
     session: Session,
-    lines: Sequence[Line],
+    lines: Sequence[Span],
     counts: Mapping[int, int],
     added: Sequence[tuple[Set, int]],
 ) -> Session:

@@ -4,16 +4,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from dialback.core.adjust import (
-    as_draft,
-    as_sessions,
-    dial_range,
-    dial_total,
-    difference,
-    notches,
-    scale,
-)
 from dialback.core.audit import audit, audit_draft
+from dialback.core.findings.difference import difference
+from dialback.core.plans.dial import dial_range, dial_total, notches, scale
+from dialback.core.plans.draft import as_draft, as_sessions
 from tests.build import WEEK, book, session, sets
 
 
@@ -22,12 +16,12 @@ def plan(*counts: int) -> tuple:
     lines = [sets(name, count, load_kg=20) for name, count in zip(names, counts, strict=False)]
     one = book([session(-7, *lines)], [session(0, sets("Squat", warm_up=True), *lines,
                                                sets("Skip", reps=None, seconds=60))])  # fmt: skip
-    return one.ledger(), as_draft(one.planned)
+    return one.ledger(), as_draft(one.planned, one.ledger().movements)
 
 
 def test_a_draft_is_the_sessions_with_equal_sets_as_lines() -> None:
     one = book([], [session(0, sets("Press", 3), sets("Press", 2, reps=8), sets("Press"))])
-    draft = as_draft(one.planned)
+    draft = as_draft(one.planned, one.ledger().movements)
     assert [line.count for line in draft[0].lines] == [3, 2, 1]
     assert as_sessions(draft) == one.planned
 
@@ -46,7 +40,7 @@ def with_circuit(rounds: int = 3) -> tuple:
     one = book([session(-7, sets("Press", 4))],
                [session(0, sets("Squat", 4, load_kg=60), circuit(rounds, "Press", "Row", "Curl"),
                         sets("Hinge", 2))])  # fmt: skip
-    return one.ledger(), one.planned, as_draft(one.planned)
+    return one.ledger(), one.planned, as_draft(one.planned, one.ledger().movements)
 
 
 def test_a_circuit_is_one_line_and_turns_by_rounds() -> None:
@@ -67,7 +61,8 @@ def test_a_circuit_is_one_line_and_turns_by_rounds() -> None:
 
 def test_a_ladder_keeps_its_rungs() -> None:
     rungs = [one | {"reps": 3 + one["round"]} for one in circuit(3, "Press", "Row")]
-    draft = as_draft(book([], [session(0, rungs)]).planned)
+    one = book([], [session(0, rungs)])
+    draft = as_draft(one.planned, one.ledger().movements)
     (line,) = draft[0].lines
     assert [one.reps for one in line.model_copy(update={"count": 2}).sets()] == [4, 4, 5, 5]
     assert [one.reps for one in line.model_copy(update={"count": 4}).sets()][-2:] == [6, 6]
@@ -89,7 +84,7 @@ def test_the_dial_stops_where_whole_rounds_allow(rounds: int, total: int) -> Non
     for end, toward in ((least, "up"), (most, "down")):
         assert dial_total(scale(draft, end, ledger.movements, toward), ledger.movements) == end
     rounds_now = [
-        line for line in scale(draft, total, ledger.movements)[0].lines if line.rounds
+        line for line in scale(draft, total, ledger.movements)[0].lines if line.kind == "rounds"
     ]  # fmt: skip
     assert all(line.count >= 1 for line in rounds_now)
 
@@ -168,3 +163,37 @@ def test_drafts_leave_nothing_behind_in_a_ledger() -> None:
         fresh = plan(count)[1]
         audit_draft(ledger, WEEK, as_sessions(fresh))
     assert len(ledger._measured) == before
+
+
+def test_what_differs_in_exertion_and_rest_alone_is_one_line() -> None:
+    heavier = [sets("Press", rpe=rpe, rest_s=rest) for rpe, rest in ((7, 90), (8, 90), (9, None))]
+    one = book([], [session(0, *heavier, sets("Squat"))])
+    draft = as_draft(one.planned, one.ledger().movements)
+    assert [(line.count, len(line.units)) for line in draft[0].lines] == [(3, 3), (1, 1)]
+    assert as_sessions(draft) == one.planned
+    more = draft[0].lines[0].model_copy(update={"count": 4})
+    assert [a_set.rpe for a_set in more.sets()] == [7, 8, 9, 9]
+
+
+def test_left_and_right_in_turn_go_by_pairs() -> None:
+    turns = [sets("Press", sides=side) for _ in range(3) for side in ("left", "right")]
+    one = book([], [session(0, *turns)])
+    (day,) = as_draft(one.planned, one.ledger().movements)
+    (line,) = day.lines
+    assert (line.kind, line.count, len(line.units)) == ("pairs", 3, 1)
+    assert as_sessions([day]) == one.planned
+
+
+ANY_SET = st.fixed_dictionaries(
+    {"exercise": st.sampled_from(["Press", "Row"]), "reps": st.integers(5, 6),
+     "sides": st.sampled_from(["both", "left", "right"])},
+    optional={"rpe": st.integers(7, 8), "rest_s": st.just(60), "round": st.integers(1, 2),
+              "part": st.sampled_from(["A", "B"])},
+)  # fmt: skip
+
+
+@settings(max_examples=150, deadline=None)
+@given(st.lists(ANY_SET, min_size=1, max_size=12))
+def test_a_draft_that_was_not_turned_is_the_sessions(found: list[dict]) -> None:
+    one = book([], [session(0, found)])
+    assert as_sessions(as_draft(one.planned, one.ledger().movements)) == one.planned

@@ -1,118 +1,23 @@
-"""Adjusting the next week: a draft of lines, the dial that scales it, and its notches."""
+"""The dial: it scales a draft in the proportions it has, and stops where findings change."""
 
 from __future__ import annotations
 
 import heapq
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from itertools import groupby
-from typing import Annotated, Any, Final, Literal
-
-from pydantic import Field
+from typing import Final, Literal
 
 from dialback.core.audit import Audit, audit_draft
 from dialback.core.findings import Finding
-from dialback.core.movements import MovementTable, Value
-from dialback.core.sessions import MAX_SETS, Day, Session, Set
+from dialback.core.movements import MovementTable
+from dialback.core.plans.draft import DraftSession, Line, as_sessions
+from dialback.core.sessions import Set
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 
 LEAST_SHARE: Final = 0.4
 MOST_SHARE: Final = 1.6
 """How far the dial turns, as shares of the sets it starts from."""
-
-
-class Line(Value):
-    """What the dial turns as one: equal sets in a row, or a circuit round by round.
-
-    ``count`` is the number of sets, or of rounds. Of a circuit ``rounds`` has the sets of every
-    round as they were planned (a ladder's differ), and ``set`` is the first of them.
-    """
-
-    set: Set
-    count: int = Field(ge=0, le=MAX_SETS)
-    rounds: tuple[Annotated[tuple[Set, ...], Field(strict=False)], ...] = Field(
-        (), strict=False, max_length=MAX_SETS
-    )
-
-    @property
-    def unit(self) -> tuple[Set, ...]:
-        """What one more of it adds: a set, or the sets of the last round."""
-        return self.rounds[-1] if self.rounds else (self.set,)
-
-    def sets(self) -> Iterator[Set]:
-        """All of its sets in order. One more round copies the last, one fewer takes it off."""
-        if not self.rounds:
-            yield from (self.set for _ in range(self.count))
-            return
-        planned = len(self.rounds)
-        between = self.rounds[-2][-1].rest_s if planned > 1 else self.rounds[-1][-1].rest_s
-        end = self.rounds[-1][-1].rest_s
-        for number in range(self.count):
-            sets = self.rounds[min(number, planned - 1)]
-            for at, one in enumerate(sets):
-                changed: dict[str, Any] = {}
-                if number >= planned:
-                    changed["round"] = number + 1
-                if at == len(sets) - 1 and self.count != planned:
-                    # Behind the last round there is no rest between rounds.
-                    rest = end if number == self.count - 1 else between
-                    if (number >= planned - 1 or number == self.count - 1) and rest != one.rest_s:
-                        changed["rest_s"] = rest
-                yield one.model_copy(update=changed) if changed else one
-
-
-class DraftSession(Value):
-    """A day of a draft, as lines."""
-
-    date: Day
-    title: str = Field("", max_length=200)
-    lines: tuple[Line, ...] = Field(strict=False, max_length=MAX_SETS)
-
-
-def as_draft(sessions: Iterable[Session]) -> tuple[DraftSession, ...]:
-    """Sessions as a draft: equal sets in a row become a line, and so does a circuit."""
-    return tuple(
-        DraftSession(date=one.date, title=one.title, lines=tuple(_lines(one.sets)))
-        for one in sessions
-    )
-
-
-def _lines(sets: Sequence[Set]) -> Iterator[Line]:
-    for in_rounds, run in groupby(_circuits(sets), key=lambda item: item[0]):
-        several = [one for _, one in run]
-        if in_rounds is None:
-            for one, alike in groupby(several):
-                yield Line(set=one, count=sum(1 for _ in alike))
-            continue
-        rounds = tuple(tuple(same) for _, same in groupby(several, key=lambda one: one.round))
-        yield Line(set=several[0], count=len(rounds), rounds=rounds)
-
-
-def _circuits(sets: Sequence[Set]) -> Iterator[tuple[tuple[str | None, int] | None, Set]]:
-    """Each set with its circuit: the sets of a part that say their round, from each first on."""
-    begun = 0
-    for one in sets:
-        number = one.round
-        if number is None:
-            yield None, one
-            continue
-        if number == 1 and one.place == 1:
-            begun += 1
-        yield (one.part, begun), one
-
-
-def as_sessions(draft: Iterable[DraftSession]) -> tuple[Session, ...]:
-    """A draft as sessions; lines of no sets and days of no lines fall away."""
-    sessions = (
-        Session(
-            date=day.date,
-            title=day.title,
-            sets=tuple(one for line in day.lines for one in line.sets()),
-        )
-        for day in draft
-    )
-    return tuple(session for session in sessions if session.sets)
 
 
 def turns(line: Line, movements: MovementTable) -> bool:
@@ -188,9 +93,7 @@ def scale(
 
 def _sets_of(line: Line, count: int, movements: MovementTable) -> int:
     """The sets that count of so many of a line."""
-    if not line.rounds:
-        return count if _counts(line.set, movements) else 0
-    planned = [sum(_counts(one, movements) for one in sets) for sets in line.rounds]
+    planned = [sum(_counts(one, movements) for one in sets) for sets in line.units]
     return sum(planned[:count]) + max(0, count - len(planned)) * planned[-1]
 
 
@@ -230,30 +133,6 @@ def notches(ledger: Ledger, week: Week, draft: Sequence[DraftSession]) -> tuple[
         for key in there.keys() - here.keys() - found.keys():
             found[key] = Notch(stop, "appears", there[key])
     return tuple(sorted(found.values(), key=lambda notch: (notch.total, notch.finding.key)))
-
-
-@dataclass(frozen=True, slots=True)
-class Difference:
-    """What one audit has that another does not."""
-
-    cleared: tuple[Finding, ...]
-    appeared: tuple[Finding, ...]
-    changed: tuple[Finding, ...]
-
-
-def difference(before: Iterable[Finding], after: Iterable[Finding]) -> Difference:
-    """Findings that are gone, that are new, and that stay with another level."""
-    old = {finding.key: finding for finding in before}
-    new = {finding.key: finding for finding in after}
-    return Difference(
-        tuple(finding for key, finding in old.items() if key not in new),
-        tuple(finding for key, finding in new.items() if key not in old),
-        tuple(
-            finding
-            for key, finding in new.items()
-            if key in old and old[key].level != finding.level
-        ),
-    )
 
 
 def _by_key(result: Audit) -> dict[tuple[str, str, str], Finding]:
