@@ -71,8 +71,8 @@ def test_drafts_of_older_files_come_along(tmp_path: Path) -> None:
         press, row = ({"exercise": name, "reps": 8, "round": 1} for name in ("Press", "Row"))
         lines = [{"set": press, "count": 3}, {"set": press, "count": 1, "rounds": [[press, row]]}]
         sessions = json.dumps([{"date": "2026-10-12", "title": "", "lines": lines}])
-        old.execute_sql("INSERT INTO athlete (name, rules, change, note, extra) "
-                        "VALUES ('A', '{}', 0, '', '{}')")  # fmt: skip
+        old.execute_sql("INSERT INTO athlete (name, rules, change, note, extra, revision) "
+                        "VALUES ('A', '{}', 0, '', '{}', 0)")  # fmt: skip
         old.execute_sql("INSERT INTO draft (athlete_id, week, revision, sessions, start_total) "
                         "VALUES (1, '2026-W42', 1, ?, 4)", (sessions,))  # fmt: skip
     open_database(path)
