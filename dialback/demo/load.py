@@ -6,6 +6,7 @@ from datetime import date, timedelta
 
 from dialback.core.audit import audit
 from dialback.core.notation import Change
+from dialback.core.plans.sheet import laid, sheet_from, sheet_of
 from dialback.core.weeks import Week
 from dialback.demo.boards import BOARDS, ROOM
 from dialback.demo.club import COACH, ROWERS
@@ -13,8 +14,7 @@ from dialback.demo.generate import books
 from dialback.store.athletes import Ledgers, import_book
 from dialback.store.blocks import place_block, save_template
 from dialback.store.models import Acceptance, Athlete, House, Signature
-from dialback.store.plans import laid, put_down, sheet_from, sheet_of
-from dialback.store.sessions import planned_rows
+from dialback.store.plans import put_down
 from dialback.store.unit import unit
 
 _ACCEPTED = {
@@ -54,11 +54,11 @@ def _plan_block(athlete: Athlete, ledgers: Ledgers, first: Week, today: date) ->
     Every session of it is written in the notation; one of its second week is the coach's board.
     """
     ledger = ledgers.of(athlete)
-    sheets = [sheet_of(ledger, row) for row in planned_rows(athlete, first)]
+    sheets = [sheet_of(plan, ledger.movements) for plan in ledgers.kept(athlete, "planned", first)]
     place_block(athlete, "Second winter block", first, BLOCK_WEEKS)
     laid_down = [
         laid(
-            sheet, 7 * at, ledger.movements, BLOCK_STEP.times(at),
+            sheet, 7 * at, ledger.movements, BLOCK_STEP.times(at), ledger.kit,
             lighter_week=at == BLOCK_WEEKS - 1,
         )
         for at in range(BLOCK_WEEKS)
@@ -73,7 +73,8 @@ def _plan_block(athlete: Athlete, ledgers: Ledgers, first: Week, today: date) ->
 def _keep_templates(ledgers: Ledgers, week: Week) -> None:
     for name, rower in (("Land, three days", "Anselm Brook"), ("Circuits", "Ondra Pell")):
         athlete = Athlete.get(Athlete.name == rower)
-        save_template(name, athlete, ledgers.of(athlete), [week])
+        movements = ledgers.of(athlete).movements
+        save_template(name, ledgers.kept(athlete, "planned", week), movements, week, 1)
 
 
 def _accept(athlete: Athlete, ledgers: Ledgers, week: Week) -> None:

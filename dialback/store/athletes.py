@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from threading import Lock
@@ -14,18 +14,22 @@ from dialback.core import rules as core_rules
 from dialback.core.kit import Kit
 from dialback.core.movements import MovementTable, fold
 from dialback.core.plans.draft import DraftSession, as_sessions
+from dialback.core.plans.kept import TEXT_KEY, Kept
 from dialback.core.rules import Rules
 from dialback.core.sessions import Set
 from dialback.core.tally import AsPlanned, Ledger
-from dialback.core.vocabulary import BASES
+from dialback.core.vocabulary import BASES, Basis
 from dialback.core.weeks import Week
 from dialback.store.kit import kit_of
 from dialback.store.maxima import add_maxima, maxima_of
 from dialback.store.models import Athlete, Block, Draft, House, Movement, block_rows
 from dialback.store.movements import add_movements, movements_of
 from dialback.store.restrictions import add_restrictions, restrictions_of
-from dialback.store.sessions import TEXT_KEY, StoredSessions, add_sessions, replace_plan
+from dialback.store.sessions import StoredSessions, add_sessions, replace_plan, sessions_by_number
 from dialback.store.unit import touch, touch_house, unit
+
+__all__ = ["Athlete"]
+"""What a place hands on: it asks nothing of the rows itself."""
 
 
 class NameTakenError(ValueError):
@@ -102,6 +106,18 @@ class Ledgers:
             with self._lock:
                 self._kept[athlete.id] = kept
         return kept[2]
+
+    def kept(self, athlete: Athlete, basis: Basis, week: Week) -> Sequence[Kept]:
+        """The sessions of a week with their identity, those of the athlete's ledger."""
+        self.of(athlete)
+        return self._kept[athlete.id][1].kept(basis, week)
+
+    def plans(self, athlete: Athlete, numbers: Sequence[int]) -> list[Kept] | int:
+        """Planned sessions by number, in that order; the first number that has none otherwise."""
+        weeks = {Week.of(day) for _, day in sessions_by_number(athlete, "planned", numbers)}
+        found = {one.number: one for week in weeks for one in self.kept(athlete, "planned", week)}
+        missing = next((number for number in numbers if number not in found), None)
+        return [found[number] for number in numbers] if missing is None else missing
 
     def ahead(self, athlete: Athlete, running: Week) -> Ledger:
         """The ledger as it will be if every plan from the running week on is done."""

@@ -3,89 +3,139 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import date, timedelta
-from typing import Final
+from typing import Any, Final
 
 from dialback.book.errors import bad_input
 from dialback.core.movements import MovementTable
-from dialback.core.notation import write
-from dialback.core.tally import Ledger
+from dialback.core.plans.kept import Kept
+from dialback.core.plans.sheet import Sheet, sheet_from, sheet_of, sheet_text
 from dialback.core.weeks import Week
 from dialback.store.models import Athlete, Block, Template, block_rows
-from dialback.store.plans import Sheet, sheet_from, sheet_of
-from dialback.store.sessions import planned_rows
 
 LENGTHS: Final = range(3, 9)
 """How many weeks a block has."""
 
 
-def blocks_of(athlete: Athlete) -> list[Block]:
+@dataclass(frozen=True, slots=True)
+class PlannedBlock:
+    """A block of an athlete's, by number: its title, its first week, how many weeks it has."""
+
+    number: int
+    title: str
+    first: Week
+    length: int
+
+    @property
+    def weeks(self) -> list[Week]:
+        """Its weeks, in order."""
+        return [self.first.plus(at) for at in range(self.length)]
+
+
+def blocks_of(athlete: Athlete) -> list[PlannedBlock]:
     """The athlete's blocks, the earliest first."""
-    return block_rows(athlete)
+    return [_block(row) for row in block_rows(athlete)]
 
 
-def weeks_of(block: Block) -> list[Week]:
-    """The weeks of a block."""
-    first = Week.parse(block.first_week)
-    return [first.plus(at) for at in range(block.weeks)]
+def _block(row: Block) -> PlannedBlock:
+    return PlannedBlock(row.id, row.title, Week.parse(row.first_week), row.weeks)
 
 
-def block_at(athlete: Athlete, week: Week) -> Block | None:
+def block_at(athlete: Athlete, week: Week) -> PlannedBlock | None:
     """The block that a week lies in."""
-    return next((one for one in blocks_of(athlete) if week in weeks_of(one)), None)
+    return next((block for block in blocks_of(athlete) if week in block.weeks), None)
 
 
 def place_block(
-    athlete: Athlete, title: str, first: Week, weeks: int, block: Block | None = None
-) -> Block:
-    """Make a block, or give one other weeks. Refuses weeks that another block has."""
+    athlete: Athlete, title: str, first: Week, weeks: int, number: int | None = None
+) -> PlannedBlock:
+    """Make a block, or give the one of that number other weeks.
+
+    Refuses weeks that another block has.
+    """
     wanted = {first.plus(at) for at in range(weeks)}
     for other in blocks_of(athlete):
-        if (block is None or other.id != block.id) and wanted & set(weeks_of(other)):
+        if other.number != number and wanted & set(other.weeks):
             name = other.title or "another block"
             raise bad_input(
-                "week", f"{name} has some of these weeks (from {other.first_week} on, "
-                f"{other.weeks} weeks): begin after it, or make it shorter"
+                "week", f"{name} has some of these weeks (from {other.first} on, "
+                f"{other.length} weeks): begin after it, or make it shorter"
             )  # fmt: skip
-    row = block or Block(athlete=athlete)
+    row = Block(athlete=athlete) if number is None else Block.get_by_id(number)
     row.title, row.first_week, row.weeks = title, str(first), weeks
     row.save()
-    return row
+    return _block(row)
 
 
-def templates() -> list[Template]:
+def put_block_away(number: int, today: date) -> None:
+    """Take a block away; its sessions stay."""
+    Block.update(deleted_on=today).where(Block.id == number).execute()
+
+
+@dataclass(frozen=True, slots=True)
+class KeptTemplate:
+    """A template of the house: how many weeks it has, and its sessions as texts by day from 0."""
+
+    number: int
+    name: str
+    weeks: int
+    sessions: tuple[dict[str, Any], ...]
+
+
+def templates() -> list[KeptTemplate]:
     """The templates of the house, by name."""
-    return list(Template.select().where(Template.deleted_on.is_null()).order_by(Template.name))
+    rows = Template.select().where(Template.deleted_on.is_null()).order_by(Template.name)
+    return [_template(row) for row in rows]
 
 
-def save_template(name: str, athlete: Athlete, ledger: Ledger, weeks: Sequence[Week]) -> Template:
-    """Keep the planned sessions of weeks as a template. Raises ``BadInputError`` if none are."""
-    monday = weeks[0].monday
-    sheets = [sheet_of(ledger, row) for week in weeks for row in planned_rows(athlete, week)]
+def template_of(number: int, *, removed: bool = False) -> KeptTemplate | None:
+    """The template of that number; one that was taken away, if that is asked for."""
+    row = Template.get_or_none(Template.id == number, Template.deleted_on.is_null(not removed))
+    return None if row is None else _template(row)
+
+
+def _template(row: Template) -> KeptTemplate:
+    return KeptTemplate(row.id, row.name, row.weeks, tuple(row.sessions))
+
+
+def put_template_away(number: int, on: date | None) -> None:
+    """Take a template away on a day, or, without one, bring it back."""
+    Template.update(deleted_on=on).where(Template.id == number).execute()
+
+
+def save_template(
+    name: str, plans: Sequence[Kept], movements: MovementTable, first: Week, weeks: int
+) -> KeptTemplate:
+    """Keep planned sessions as a template. Raises ``BadInputError`` if there are none."""
+    monday = first.monday
+    sheets = [sheet_of(plan, movements) for plan in plans]
     if not sheets:
         raise bad_input("weeks", "nothing is planned in these weeks: a template needs a session")
-    return Template.create(
-        name=name,
-        weeks=len(weeks),
-        sessions=[
-            {
-                "day": (one.day - monday).days,
-                "title": one.title,
-                "text": write(one.written, movements=ledger.movements)
-                if one.typed is None
-                else one.typed,
-            }
-            for one in sheets
-        ],
+    return _template(
+        Template.create(
+            name=name,
+            weeks=weeks,
+            sessions=[
+                {
+                    "day": (sheet.day - monday).days,
+                    "title": sheet.title,
+                    "text": sheet_text(sheet, movements),
+                }
+                for sheet in sheets
+            ],
+        )
     )
 
 
 def sheets_of(
-    template: Template, monday: date, weeks: int, movements: MovementTable
+    template: KeptTemplate, monday: date, weeks: int, movements: MovementTable
 ) -> list[Sheet]:
     """The template's sessions from a Monday on, of the first weeks."""
     return [
-        sheet_from(one["text"], monday + timedelta(days=one["day"]), one["title"], movements)
-        for one in template.sessions
-        if one["day"] < 7 * weeks
+        sheet_from(
+            written["text"], monday + timedelta(days=written["day"]), written["title"], movements
+        )
+        for written in template.sessions
+        if written["day"] < 7 * weeks
     ]

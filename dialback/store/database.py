@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import logging
 import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 
 import peewee as pw
@@ -61,3 +63,28 @@ def _migrate(opened: pw.SqliteDatabase) -> None:
         if not House.select().exists():
             House.create()
         grow_library(library())
+
+
+def connect(*, snapshot: bool) -> None:
+    """Open a connection for this thread; with ``snapshot`` all that is read belongs together."""
+    database.connect(reuse_if_open=True)
+    if snapshot:
+        database.begin()
+
+
+def disconnect() -> None:
+    """Close this thread's connection, and end what it had begun."""
+    if not database.is_closed():
+        if database.connection().in_transaction:
+            database.rollback()
+        database.close()
+
+
+@contextmanager
+def connected(*, snapshot: bool = False) -> Iterator[None]:
+    """A connection for as long as something lasts that no request asked for."""
+    connect(snapshot=snapshot)
+    try:
+        yield
+    finally:
+        disconnect()

@@ -39,10 +39,24 @@ class Change:
 
 @dataclass(frozen=True, slots=True)
 class Saved:
-    """The stored log; ``version`` is the one that was put beside it because both had changed."""
+    """The stored log; ``both_kept`` if another was put beside it because both had changed."""
 
-    row: Session
-    version: Version | None = None
+    revision: int
+    client_id: str
+    both_kept: bool = False
+
+
+def _saved(row: Session, *, both_kept: bool = False) -> Saved:
+    return Saved(int(row.revision), client_id_of(row), both_kept)
+
+
+@dataclass(frozen=True, slots=True)
+class Waiting:
+    """A log that waits beside the stored one until somebody decides."""
+
+    number: int
+    day: date
+    session: CoreSession
 
 
 def client_id_of(row: Session) -> str:
@@ -67,7 +81,7 @@ def save_log(athlete: Athlete, change: Change, today: date) -> Saved:
     """Store a log, or put it beside the one that is stored. To be called within a transaction."""
     again = Version.get_or_none(Version.change == change.change)
     if again is not None:
-        return Saved(again.session, again)
+        return _saved(again.session, both_kept=True)
     row = find_log(athlete, change.client_id)
     if row is None:
         # Taken out at the desk, and still written on the floor: it comes back.
@@ -77,32 +91,32 @@ def save_log(athlete: Athlete, change: Change, today: date) -> Saved:
             row.save()
             touch(athlete)
     if row is not None and row.last_change == change.change:
-        return Saved(row)
+        return _saved(row)
     plan = _plan(athlete, change.plan)
     session = change.session
     if plan is not None and plan.date != session.date:
         session = session.model_copy(update={"plan": plan.date})
     other = row or _log_of(plan)
     if other is None:
-        return Saved(_add(athlete, change, session, plan))
+        return _saved(_add(athlete, change, session, plan))
     builds_on_it = row is not None and row.revision == change.revision
     if not builds_on_it and other.last_change not in change.after:
-        return Saved(other, _put_beside(other, change, session, today))
+        _put_beside(other, change, session, today)
+        return _saved(other, both_kept=True)
     other.plan = plan
     other.last_change = change.change
     write_log(other, session, movement_ids(athlete))
     touch(athlete)
-    return Saved(other)
+    return _saved(other)
 
 
-def _put_beside(row: Session, change: Change, session: CoreSession, today: date) -> Version:
+def _put_beside(row: Session, change: Change, session: CoreSession, today: date) -> None:
     """Keep a log for a decision; a later state of one that waits already takes its place."""
-    version = next((one for one in versions_of(row) if one.change in change.after), None)
+    version = next((one for one in _versions(row.id) if one.change in change.after), None)
     if version is None:
         version = Version(session=row)
     version.change, version.day, version.body = change.change, today, _body(change, session)
     version.save()
-    return version
 
 
 def _plan(athlete: Athlete, number: int | None) -> Session | None:
@@ -139,20 +153,27 @@ def _body(change: Change, session: CoreSession) -> dict[str, Any]:
     return {"plan": change.plan, "session": session.model_dump(mode="json", exclude_defaults=True)}
 
 
-def versions_of(row: Session) -> list[Version]:
-    """What waits for a decision beside a log, the oldest first."""
-    return list(Version.select().where(Version.session == row).order_by(Version.id))
+def _versions(log: int) -> list[Version]:
+    return list(Version.select().where(Version.session == log).order_by(Version.id))
 
 
-def undecided() -> dict[int, Session]:
-    """By athlete, the first log that waits for a decision between its versions."""
+def waiting_beside(log: int) -> list[Waiting]:
+    """What waits for a decision beside a log, given by its number, the oldest first."""
+    return [
+        Waiting(row.id, row.day, CoreSession.model_validate(row.body["session"]))
+        for row in _versions(log)
+    ]
+
+
+def undecided() -> dict[int, tuple[date, str]]:
+    """By athlete, day and id of the first log that waits for a decision between its versions."""
     rows = (
         Session.select()
         .join(Version)
         .where(Session.deleted_on.is_null())
         .order_by(Session.date.desc(), Session.id.desc())
     )
-    return {row.athlete_id: row for row in rows}
+    return {row.athlete_id: (row.date, client_id_of(row)) for row in rows}
 
 
 def decide(athlete: Athlete, version: Version, *, keep_other: bool) -> None:

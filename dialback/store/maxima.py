@@ -8,23 +8,24 @@ from dialback.core.sessions import Maximum as CoreMaximum
 from dialback.store.models import Athlete, Maximum
 
 
-def maximum_rows(athlete: Athlete) -> list[Maximum]:
-    """The athlete's maxima, by movement, the latest first."""
-    return list(
+def numbered_maxima(athlete: Athlete) -> dict[int, CoreMaximum]:
+    """The athlete's maxima by number, by movement, the latest first."""
+    rows = (
         Maximum.select()
         .where(Maximum.athlete == athlete)
         .order_by(Maximum.movement, Maximum.date.desc(), Maximum.id.desc())
     )
+    return {
+        row.id: CoreMaximum.model_validate(
+            {"movement": row.movement, "kg": row.kg, "date": row.date, **row.extra}
+        )
+        for row in rows
+    }
 
 
 def maxima_of(athlete: Athlete) -> tuple[CoreMaximum, ...]:
     """The athlete's maxima as values."""
-    return tuple(
-        CoreMaximum.model_validate(
-            {"movement": row.movement, "kg": row.kg, "date": row.date, **row.extra}
-        )
-        for row in maximum_rows(athlete)
-    )
+    return tuple(numbered_maxima(athlete).values())
 
 
 def add_maxima(athlete: Athlete, maxima: Iterable[CoreMaximum]) -> None:

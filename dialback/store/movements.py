@@ -97,9 +97,15 @@ def _core(row: Movement, muscles: dict[str, str]) -> CoreMovement:
     )
 
 
-def house_movement_rows() -> list[tuple[int, CoreMovement]]:
+def house_movements() -> list[tuple[int, CoreMovement]]:
     """The movements of the house with their ids, by name."""
     return sorted(_read(Movement.athlete.is_null()).items(), key=lambda one: one[1].name)
+
+
+def has_own_movement(athlete: Athlete, name: str) -> bool:
+    """Whether a movement of that name is the athlete's own, counted otherwise than the house's."""
+    own = Movement.select().where(Movement.athlete == athlete, Movement.folded == fold(name))
+    return bool(own.exists())
 
 
 def check_movement(movement: CoreMovement, known: MovementTable, *, new: bool) -> None:

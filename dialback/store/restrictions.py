@@ -12,24 +12,24 @@ _COLUMNS = ("about", "subject", "most_sets", "most_load_kg", "least_s", "most_s"
             "since", "lifted_on", "lifted_by")  # fmt: skip
 
 
-def restriction_rows(athlete: Athlete) -> list[Restriction]:
-    """The athlete's restrictions, the latest first."""
-    return list(
+def numbered_restrictions(athlete: Athlete) -> dict[int, CoreRestriction]:
+    """The athlete's restrictions by number, lifted ones included, the latest first."""
+    rows = (
         Restriction.select()
         .where(Restriction.athlete == athlete)
         .order_by(Restriction.since.desc(), Restriction.id.desc())
     )
+    return {row.id: _restriction(row) for row in rows}
 
 
-def core_restriction(row: Restriction) -> CoreRestriction:
-    """The restriction of a row."""
+def _restriction(row: Restriction) -> CoreRestriction:
     values = {name: getattr(row, name) for name in _COLUMNS}
     return CoreRestriction.model_validate({**values, **row.extra})
 
 
 def restrictions_of(athlete: Athlete) -> tuple[CoreRestriction, ...]:
     """The athlete's restrictions, lifted ones included: they held for weeks that are over."""
-    return tuple(core_restriction(row) for row in restriction_rows(athlete))
+    return tuple(numbered_restrictions(athlete).values())
 
 
 def add_restrictions(athlete: Athlete, restrictions: Iterable[CoreRestriction]) -> None:

@@ -10,6 +10,7 @@ from typing import Any
 
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import Value, fold
+from dialback.core.plans.kept import TEXT_KEY, Kept
 from dialback.core.sessions import Move as CoreMove
 from dialback.core.sessions import Pain
 from dialback.core.sessions import Session as CoreSession
@@ -23,10 +24,9 @@ _SET_COLUMNS = (
     "rpe", "warm_up", "rest_s", "part", "measured_reps", "measured_tension_s",
 )  # fmt: skip
 
-TEXT_KEY = "text"
-"""Under this key of a planned session stands the text it was written as."""
 _SESSION_COLUMNS = (
-    Session.id, Session.date, Session.title, Session.rpe, Session.duration_min, Session.extra,
+    Session.id, Session.revision, Session.client_id, Session.plan,
+    Session.date, Session.title, Session.rpe, Session.duration_min, Session.extra,
 )  # fmt: skip
 
 
@@ -112,19 +112,35 @@ def _rewrite(row: Session, session: CoreSession, movement_ids: Mapping[str, int]
     _add_sets(row, session.sets, movement_ids)
 
 
-def planned_rows(athlete: Athlete, week: Week) -> list[Session]:
-    """The planned sessions of a week, in the order in which a ledger has them."""
-    return list(_live(athlete, "planned", week.monday, week.sunday))
-
-
-def completed_rows(athlete: Athlete, week: Week) -> list[Session]:
-    """The completed sessions of a week, in the order in which a ledger has them."""
-    return list(_live(athlete, "completed", week.monday, week.sunday))
-
-
 def plans_on(athlete: Athlete, day: date) -> list[Session]:
     """The planned sessions of a day."""
     return list(_live(athlete, "planned", day, day))
+
+
+def sessions_by_number(
+    athlete: Athlete, basis: Basis, numbers: Sequence[int]
+) -> list[tuple[int, date]]:
+    """Which of the numbers are sessions of the athlete's that stand, each with its day."""
+    query = Session.select(Session.id, Session.date).where(
+        Session.id.in_(list(numbers)), *_window(athlete, basis, date.min, date.max)
+    )
+    return [(number, date.fromisoformat(day)) for number, day in rows(query)]
+
+
+def planned_of(number: int) -> tuple[Athlete, date] | None:
+    """Whose planned session has that number, and of which day; ``None`` where none stands."""
+    row: Session | None = Session.get_or_none(
+        Session.id == number, Session.basis == "planned", Session.deleted_on.is_null()
+    )
+    return None if row is None or row.athlete.deleted_on is not None else (row.athlete, row.date)
+
+
+def log_day_of(plan: int) -> date | None:
+    """The day of the completed session that a planned one is linked to by."""
+    row: Session | None = Session.get_or_none(
+        Session.plan == plan, Session.basis == "completed", Session.deleted_on.is_null()
+    )
+    return None if row is None else row.date
 
 
 def replace_plan(
@@ -174,6 +190,7 @@ class StoredSessions:
         self._weeks: dict[Basis, list[Week]] = {}
         # Equal rows share one set: plans repeat them, and logs repeat plans.
         self._sets: dict[tuple[Any, ...], CoreSet] = {}
+        self._kept: dict[tuple[Basis, Week], tuple[Kept, ...]] = {}
         self._sessions: dict[tuple[Basis, Week], tuple[CoreSession, ...]] = {}
 
     def weeks(self, basis: Basis) -> Sequence[Week]:
@@ -195,18 +212,25 @@ class StoredSessions:
             self.preload(week, week)
         return self._sessions[basis, week]
 
+    def kept(self, basis: Basis, week: Week) -> Sequence[Kept]:
+        """The sessions of one week with their identity, in the same order."""
+        self.week(basis, week)
+        return self._kept[basis, week]
+
     def preload(self, first: Week, last: Week) -> None:
         """Read the weeks from first to last in one go; those read before stay as they are."""
         for basis in ("planned", "completed"):
-            found: dict[Week, list[CoreSession]] = defaultdict(list)
-            for session in self._read(basis, first.monday, last.sunday):
-                found[Week.of(session.date)].append(session)
+            found: dict[Week, list[Kept]] = defaultdict(list)
+            for kept in self._read(basis, first.monday, last.sunday):
+                found[Week.of(kept.day)].append(kept)
             week = first
             while week <= last:
-                self._sessions.setdefault((basis, week), tuple(found.get(week, ())))
+                if (basis, week) not in self._kept:
+                    several = self._kept[basis, week] = tuple(found.get(week, ()))
+                    self._sessions[basis, week] = tuple(kept.session for kept in several)
                 week = week.plus(1)
 
-    def _read(self, basis: Basis, first: date, last: date) -> list[CoreSession]:
+    def _read(self, basis: Basis, first: date, last: date) -> list[Kept]:
         window = _window(self._athlete, basis, first, last)
         query = (
             SetRow.select(
@@ -229,9 +253,11 @@ class StoredSessions:
             sets[session].append((position, one))
         in_order = Session.select(*_SESSION_COLUMNS).where(*window)
         return [
-            _core(values, [one for _, one in sorted(sets[number], key=_position)])
-            for number, *values in rows(in_order.order_by(Session.date, Session.id))
-        ]
+            Kept(number, revision, _core(values, [one for _, one in sorted(
+                sets[number], key=_position)]), mark, plan)
+            for number, revision, mark, plan, *values in rows(
+                in_order.order_by(Session.date, Session.id))
+        ]  # fmt: skip
 
     def _set(
         self, columns: tuple[Any, ...], moves: list[CoreMove] | None, extra: str | None

@@ -13,8 +13,7 @@ from flask_openapi3 import Info, OpenAPI
 from dialback import __version__
 from dialback.core.words import Unit, show_in
 from dialback.store.athletes import Ledgers, house
-from dialback.store.database import open_database
-from dialback.store.models import database
+from dialback.store.database import connect, disconnect, open_database
 from dialback.web import problems, security
 from dialback.web.desk import Desk
 from dialback.web.places import (
@@ -78,19 +77,14 @@ def create_app(
 
     @app.before_request
     def _connect() -> None:
-        database.connect(reuse_if_open=True)
         asks = (request.endpoint or "").rpartition(".")[2] in ASKING
-        if asks or request.method in ("GET", "HEAD"):
-            # One read, one snapshot: what an answer is made of belongs together, whoever writes.
-            database.begin()
+        # One read, one snapshot: what an answer is made of belongs together, whoever writes.
+        connect(snapshot=asks or request.method in ("GET", "HEAD"))
         show_in(cast(Unit, house().unit))
 
     @app.teardown_request
     def _disconnect(_: BaseException | None) -> None:
-        if not database.is_closed():
-            if database.connection().in_transaction:
-                database.rollback()
-            database.close()
+        disconnect()
 
     return app
 

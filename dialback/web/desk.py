@@ -19,8 +19,7 @@ from dialback.core.sessions import parse_day
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import YEARS, Week
-from dialback.store.athletes import Ledgers, athlete_on_roster
-from dialback.store.models import Athlete
+from dialback.store.athletes import Athlete, Ledgers, athlete_on_roster
 from dialback.web.jobs import Jobs
 from dialback.web.shapes.common import RangeQuery
 

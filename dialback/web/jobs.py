@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from typing import Any, Final
 
 from dialback.book.errors import BadInputError
-from dialback.store.models import database
+from dialback.store.database import connected
 
 log = logging.getLogger(__name__)
 
@@ -67,7 +67,7 @@ class Jobs:
     @staticmethod
     def _run(job: Job, work: Callable[[Job], Any]) -> None:
         try:
-            with database.connection_context():
+            with connected():
                 job.result = work(job)
         except BadInputError as problem:
             job.problem = problem

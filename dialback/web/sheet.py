@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date
 
@@ -23,7 +23,8 @@ from dialback.core.vocabulary import (
     label,
 )
 from dialback.core.weeks import Week
-from dialback.store.models import Acceptance, Athlete, Signature
+from dialback.store.athletes import Athlete
+from dialback.store.judgements import Acceptances, acceptances, signature
 from dialback.web.shapes.sheet import (
     AthleteOut,
     BandOut,
@@ -38,8 +39,6 @@ from dialback.web.shapes.sheet import (
     SignatureOut,
     Weighed,
 )
-
-FindingKey = tuple[str, str, str]
 
 _TITLES = {code.code: code.title for code in CODES}
 _ORDER = {code.code: at for at, code in enumerate(CODES)}
@@ -149,7 +148,7 @@ def finding_label(finding: Finding) -> str:
     )
 
 
-def finding_out(finding: Finding, accepted: Mapping[FindingKey, Acceptance]) -> FindingOut:
+def finding_out(finding: Finding, accepted: Acceptances) -> FindingOut:
     """A finding with the coach's judgement, which lapses when the finding has grown."""
     acceptance = accepted.get(finding.key)
     stands = acceptance is not None and not grown(finding, acceptance.level, acceptance.value)
@@ -172,14 +171,6 @@ def finding_out(finding: Finding, accepted: Mapping[FindingKey, Acceptance]) -> 
         accepted=stands,
         reason=acceptance.reason if acceptance else None,
     )
-
-
-def acceptances(athlete: Athlete, week: Week, basis: str) -> dict[FindingKey, Acceptance]:
-    """The accepted findings of a week, by key."""
-    rows = Acceptance.select().where(
-        Acceptance.athlete == athlete, Acceptance.week == str(week), Acceptance.basis == basis
-    )
-    return {(row.code, row.subject, row.measure): row for row in rows}
 
 
 def rows(sides: TwoSides, findings: Sequence[Finding]) -> tuple[list[Row], list[Row], list[Row]]:
@@ -315,7 +306,7 @@ def sheet(athlete: Athlete, sides: TwoSides, today: date) -> Sheet:
     accepted = acceptances(athlete, week, judged.basis)
     told = [finding_out(finding, accepted) for finding in findings]
     totals, muscles, movements = rows(sides, findings)
-    signature = Signature.get_or_none(Signature.athlete == athlete, Signature.week == str(week))
+    signed = signature(athlete, week)
     done = sessions_done(judged.ledger, week)
     return Sheet(
         basis=judged.basis,
@@ -333,9 +324,7 @@ def sheet(athlete: Athlete, sides: TwoSides, today: date) -> Sheet:
         findings=told,
         causes=causes_out(found, told),
         disagreement=judged.disagreement,
-        signature=SignatureOut(name=signature.name, day=signature.day.isoformat())
-        if signature
-        else None,
+        signature=SignatureOut(name=signed.name, day=signed.day.isoformat()) if signed else None,
     )
 
 

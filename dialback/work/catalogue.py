@@ -11,7 +11,7 @@ from dialback.store.movements import (
     add_movements,
     change_movement,
     check_movement,
-    house_movement_rows,
+    house_movements,
     sets_by_athlete,
 )
 from dialback.store.unit import touch_house, unit
@@ -54,7 +54,7 @@ def the_movement(number: int) -> tuple[MovementRow, Movement]:
     row = MovementRow.get_or_none(MovementRow.id == number, MovementRow.athlete.is_null())
     if row is None:
         raise NotThereError(f"The house has no movement with the number {number}.")
-    return row, dict(house_movement_rows())[number]
+    return row, dict(house_movements())[number]
 
 
 def with_its_name(movement: Movement, old: Movement) -> Movement:
@@ -70,7 +70,7 @@ def with_its_name(movement: Movement, old: Movement) -> Movement:
 
 def house_table() -> MovementTable:
     """The movements of the house by name."""
-    return MovementTable(one for _, one in house_movement_rows())
+    return MovementTable(one for _, one in house_movements())
 
 
 def _in_use(row: MovementRow, movement: Movement) -> str | None:
@@ -82,7 +82,7 @@ def _in_use(row: MovementRow, movement: Movement) -> str | None:
         return f"{used} set{'s' if used != 1 else ''} of it are planned or done"
     pointing = [
         one.name
-        for _, one in house_movement_rows()
+        for _, one in house_movements()
         if name in {fold(one.easier or ""), fold(one.harder or "")}
     ]
     if pointing:

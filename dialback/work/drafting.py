@@ -10,11 +10,9 @@ from dialback.book.errors import BadInputError, Problem
 from dialback.core.movements import MovementTable, UnknownMovementError
 from dialback.core.plans.draft import DraftSession, as_sessions
 from dialback.core.sessions import Set
-from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers, athlete_on_roster, publish
 from dialback.store.models import Athlete, Draft
-from dialback.store.sessions import TEXT_KEY, planned_rows
 from dialback.store.unit import unit
 from dialback.work.errors import StaleError, UnfitError
 
@@ -76,22 +74,20 @@ def publish_draft(
         ledger = ledgers.of(athlete)
         check(sessions, week, ledger.movements)
         _fresh(athlete, week, revision)
-        publish(athlete, week, sessions, today, _texts(athlete, ledger, week))
+        publish(athlete, week, sessions, today, _texts(ledgers, athlete, week))
 
 
-def _texts(athlete: Athlete, ledger: Ledger, week: Week) -> dict[tuple[Set, ...], str]:
+def _texts(ledgers: Ledgers, athlete: Athlete, week: Week) -> dict[tuple[Set, ...], str]:
     """The texts of this week's plans and of those before it, by the sets that they come to.
 
     A session that was not turned is published with the very text that it was written as.
     """
-    found: dict[tuple[Set, ...], str] = {}
-    for one in (week.plus(-1), week):
-        sessions = ledger.source.week("planned", one)
-        for row, session in zip(planned_rows(athlete, one), sessions, strict=True):
-            text = row.extra.get(TEXT_KEY)
-            if isinstance(text, str):
-                found[session.sets] = text
-    return found
+    return {
+        plan.session.sets: plan.typed
+        for at in (week.plus(-1), week)
+        for plan in ledgers.kept(athlete, "planned", at)
+        if plan.typed is not None
+    }
 
 
 def _fresh(athlete: Athlete, week: Week, revision: int) -> Draft | None:

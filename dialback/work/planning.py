@@ -13,15 +13,23 @@ from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Change, Reading, read
 from dialback.core.notation.expand import placed_sets
+from dialback.core.plans.kept import TEXT_KEY, Kept
+from dialback.core.plans.sheet import OutsideCalendarError, Sheet, laid, sheet_of
 from dialback.core.sessions import MAX_SETS, Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers, athlete_on_roster, movement_ids
-from dialback.store.blocks import blocks_of, place_block, sheets_of
-from dialback.store.models import Athlete, Block
+from dialback.store.blocks import (
+    PlannedBlock,
+    blocks_of,
+    place_block,
+    put_block_away,
+    sheets_of,
+)
+from dialback.store.models import Athlete
 from dialback.store.models import Session as SessionRow
-from dialback.store.plans import Moved, Sheet, find_plans, laid, put_down, sheet_of, undo
-from dialback.store.sessions import TEXT_KEY, add_sessions, planned_rows, write_plan
+from dialback.store.plans import Moved, put_down, undo
+from dialback.store.sessions import add_sessions, write_plan
 from dialback.store.unit import touch, unit
 from dialback.work.errors import NotThereError, StaleError
 from dialback.work.templates import the_template
@@ -36,7 +44,7 @@ class Written:
     text: str
 
 
-def add_written(ledgers: Ledgers, number: int, written: Written, client: str | None) -> SessionRow:
+def add_written(ledgers: Ledgers, number: int, written: Written, client: str | None) -> Kept:
     """Add a planned session. Lines with mistakes are kept as text only.
 
     Sent again with the same ``client``, it is the session that is there already.
@@ -46,14 +54,19 @@ def add_written(ledgers: Ledgers, number: int, written: Written, client: str | N
         session = _as_session(ledgers.of(athlete), written)
         known = None if client is None else _sent_before(athlete, client)
         if known is not None:
-            return known
+            return _kept(ledgers, athlete, known)
         ids = add_sessions(athlete, "planned", [session], movement_ids(athlete))
         row: SessionRow = SessionRow.get_by_id(ids[session.date])
         row.extra = {**row.extra, TEXT_KEY: written.text}
         row.client_id = client
         row.save()
         touch(athlete)
-        return row
+        return _kept(ledgers, athlete, row)
+
+
+def _kept(ledgers: Ledgers, athlete: Athlete, row: SessionRow) -> Kept:
+    (plan,) = _plans(ledgers, athlete, [row.id])
+    return plan
 
 
 def _sent_before(athlete: Athlete, client: str) -> SessionRow | None:
@@ -146,18 +159,18 @@ def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> Moved:
     with unit():
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
-        rows = _plans(athlete, laying.sessions)
+        plans = _plans(ledgers, athlete, laying.sessions)
         if laying.to is None and not laying.shifts:
             raise bad_input("shifts", "say where to: days on, or the day itself as 'to'")
-        shifts = laying.shifts if laying.to is None else [(laying.to - rows[0].date).days]
-        sheets = [sheet_of(ledger, row) for row in rows]
+        shifts = laying.shifts if laying.to is None else [(laying.to - plans[0].day).days]
+        sheets = [sheet_of(plan, ledger.movements) for plan in plans]
         new = [
-            laid(sheet, days, ledger.movements, laying.change.times(at),
-                 lighter_week=laying.lighter)
+            _laid(sheet, days, ledger, laying.change.times(at), lighter_week=laying.lighter)
             for at, days in enumerate(shifts, 1)
             for sheet in sheets
         ]  # fmt: skip
-        return put_down(athlete, ledger, new, today, gone=rows if laying.move else ())
+        gone = [plan.number for plan in plans] if laying.move else ()
+        return put_down(athlete, ledger, new, today, gone)
 
 
 def take_back(number: int, moved: Moved, today: date) -> Moved:
@@ -166,8 +179,15 @@ def take_back(number: int, moved: Moved, today: date) -> Moved:
         return undo(athlete_on_roster(number), moved, today)
 
 
-def _plans(athlete: Athlete, numbers: list[int]) -> list[SessionRow]:
-    found = find_plans(athlete, numbers)
+def _laid(sheet: Sheet, days: int, ledger: Ledger, change: Change, *, lighter_week: bool) -> Sheet:
+    try:
+        return laid(sheet, days, ledger.movements, change, ledger.kit, lighter_week=lighter_week)
+    except OutsideCalendarError as error:
+        raise bad_input("shifts", str(error)) from None
+
+
+def _plans(ledgers: Ledgers, athlete: Athlete, numbers: list[int]) -> list[Kept]:
+    found = ledgers.plans(athlete, numbers)
     if isinstance(found, int):
         raise NotThereError(f"{athlete.name} has no planned session with the number {found}.")
     return found
@@ -223,36 +243,39 @@ class NewBlock:
     lighter_every: int | None
 
 
-def make_block(ledgers: Ledgers, number: int, new: NewBlock, today: date) -> tuple[Block, Moved]:
+def make_block(
+    ledgers: Ledgers, number: int, new: NewBlock, today: date
+) -> tuple[PlannedBlock, Moved]:
     """Make a block, and fill it."""
     with unit():
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
         block = place_block(athlete, new.title, new.first, new.weeks)
-        moved = put_down(athlete, ledger, _filling(new, athlete, ledger), today)
+        moved = put_down(athlete, ledger, _filling(new, ledgers, athlete), today)
         touch(athlete)
     return block, moved
 
 
-def _filling(new: NewBlock, athlete: Athlete, ledger: Ledger) -> list[Sheet]:
+def _filling(new: NewBlock, ledgers: Ledgers, athlete: Athlete) -> list[Sheet]:
     """The sessions of a new block."""
+    ledger = ledgers.of(athlete)
     movements = ledger.movements
     every = new.lighter_every
     lighter = {at for at in range(new.weeks) if every and (at + 1) % every == 0}
     if new.fill == "template":
         template = the_template(new.template or 0)
         return [
-            laid(one, 0, movements, Change(), lighter_week=_week_at(one, new.first) in lighter)
+            _laid(one, 0, ledger, Change(), lighter_week=_week_at(one, new.first) in lighter)
             for one in sheets_of(template, new.first.monday, new.weeks, movements)
         ]
     if new.fill == "week before":
         before = new.first.plus(-1)
-        rows = planned_rows(athlete, before)
-        if not rows:
+        plans = ledgers.kept(athlete, "planned", before)
+        if not plans:
             raise bad_input("fill", f"nothing is planned in {before}: fill the block otherwise")
-        sheets = [sheet_of(ledger, row) for row in rows]
+        sheets = [sheet_of(plan, movements) for plan in plans]
         return [
-            laid(one, 7 * (at + 1), movements, new.change.times(at + 1), lighter_week=at in lighter)
+            _laid(one, 7 * (at + 1), ledger, new.change.times(at + 1), lighter_week=at in lighter)
             for at in range(new.weeks)
             for one in sheets
         ]
@@ -263,28 +286,26 @@ def _week_at(sheet: Sheet, first: Week) -> int:
     return (sheet.day - first.monday).days // 7
 
 
-def change_block(number: int, block: int, title: str, weeks: int) -> Block:
+def change_block(number: int, block: int, title: str, weeks: int) -> PlannedBlock:
     """Give a block another title or length; its sessions stay as they are."""
     with unit():
         athlete = athlete_on_roster(number)
-        row = _block(athlete, block)
-        row = place_block(athlete, title, Week.parse(row.first_week), weeks, row)
+        first = _block(athlete, block).first
+        changed = place_block(athlete, title, first, weeks, block)
         touch(athlete)
-        return row
+        return changed
 
 
 def remove_block(number: int, block: int, today: date) -> None:
     """Take a block away; its sessions stay as they are."""
     with unit():
         athlete = athlete_on_roster(number)
-        row = _block(athlete, block)
-        row.deleted_on = today
-        row.save()
+        put_block_away(_block(athlete, block).number, today)
         touch(athlete)
 
 
-def _block(athlete: Athlete, number: int) -> Block:
-    row = next((one for one in blocks_of(athlete) if one.id == number), None)
-    if row is None:
+def _block(athlete: Athlete, number: int) -> PlannedBlock:
+    found = next((block for block in blocks_of(athlete) if block.number == number), None)
+    if found is None:
         raise NotThereError(f"{athlete.name} has no block with the number {number}.")
-    return row
+    return found

@@ -6,11 +6,17 @@ from collections.abc import Iterable, Sequence
 from datetime import date
 
 from dialback.core.notation import Change
+from dialback.core.plans.sheet import laid
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers, athlete_on_roster
-from dialback.store.blocks import save_template, sheets_of
-from dialback.store.models import Template
-from dialback.store.plans import Moved, laid, put_down, undo
+from dialback.store.blocks import (
+    KeptTemplate,
+    put_template_away,
+    save_template,
+    sheets_of,
+    template_of,
+)
+from dialback.store.plans import Moved, put_down, undo
 from dialback.store.unit import unit
 from dialback.work.errors import NotThereError
 
@@ -18,11 +24,13 @@ Laid = tuple[int, Moved]
 """An athlete's number, and what was added to and taken out of the plan."""
 
 
-def keep(ledgers: Ledgers, number: int, name: str, weeks: Sequence[Week]) -> Template:
+def keep(ledgers: Ledgers, number: int, name: str, weeks: Sequence[Week]) -> KeptTemplate:
     """Keep the planned sessions of some weeks as a template."""
     with unit():
         athlete = athlete_on_roster(number)
-        return save_template(name, athlete, ledgers.of(athlete), weeks)
+        movements = ledgers.of(athlete).movements
+        plans = [kept for week in weeks for kept in ledgers.kept(athlete, "planned", week)]
+        return save_template(name, plans, movements, weeks[0], len(weeks))
 
 
 def lay(
@@ -31,13 +39,13 @@ def lay(
     """Lay a template over the weeks of several athletes; for all of them or for none."""
     done = []
     with unit():
-        row = the_template(template)
+        kept = the_template(template)
         for number in dict.fromkeys(athletes):
             athlete = athlete_on_roster(number)
             ledger = ledgers.of(athlete)
             sheets = [
-                laid(one, 0, ledger.movements, Change())
-                for one in sheets_of(row, first.monday, row.weeks, ledger.movements)
+                laid(one, 0, ledger.movements, Change(), ledger.kit)
+                for one in sheets_of(kept, first.monday, kept.weeks, ledger.movements)
             ]
             done.append((number, put_down(athlete, ledger, sheets, today)))
     return done
@@ -52,24 +60,18 @@ def take_back(done: Iterable[Laid], today: date) -> list[Laid]:
 def remove(template: int, today: date) -> None:
     """Take a template away; what was laid from it stays."""
     with unit():
-        row = the_template(template)
-        row.deleted_on = today
-        row.save()
+        put_template_away(the_template(template).number, today)
 
 
 def restore(template: int) -> None:
     """Bring a template back."""
     with unit():
-        row = the_template(template, removed=True)
-        row.deleted_on = None
-        row.save()
+        put_template_away(the_template(template, removed=True).number, None)
 
 
-def the_template(number: int, *, removed: bool = False) -> Template:
+def the_template(number: int, *, removed: bool = False) -> KeptTemplate:
     """The template of that number, or a removed one. Raises ``NotThereError``."""
-    found: Template | None = Template.get_or_none(
-        Template.id == number, Template.deleted_on.is_null(not removed)
-    )
+    found = template_of(number, removed=removed)
     if found is None:
         raise NotThereError(f"No template has the number {number}.")
     return found

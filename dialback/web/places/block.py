@@ -14,18 +14,13 @@ from dialback.core.audit import audit, plans_done
 from dialback.core.duration import estimated_duration
 from dialback.core.notation import Change
 from dialback.core.notation import write as write_text
+from dialback.core.plans.kept import Kept
 from dialback.core.tally import Ledger, tally
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
-from dialback.store.blocks import block_at, blocks_of, weeks_of
-from dialback.store.models import Athlete
-from dialback.store.models import Block as BlockRow
-from dialback.store.models import Session as SessionRow
-from dialback.store.plans import (
-    Moved,
-    written_of,
-)
-from dialback.store.sessions import planned_rows
+from dialback.store.athletes import Athlete
+from dialback.store.blocks import PlannedBlock, block_at, blocks_of
+from dialback.store.plans import Moved
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import (
     answer,
@@ -67,20 +62,20 @@ def block(path: WeekPath, query: BlockQuery) -> Response:
     athlete, first = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
     stored = block_at(athlete, first)
-    weeks = weeks_of(stored) if stored else [first.plus(at) for at in range(query.weeks)]
+    weeks = stored.weeks if stored else [first.plus(at) for at in range(query.weeks)]
     running = running_week()
     # What lies ahead is compared as if the plans before it were done.
     ahead = desk().ledgers.ahead(athlete, running)
     return answer(
         Block(
             stored=stored_block(stored) if stored else None,
-            blocks=[stored_block(one) for one in blocks_of(athlete)],
+            blocks=[stored_block(block) for block in blocks_of(athlete)],
             weeks=[_week(ledger, ahead, week, over=week < running) for week in weeks],
             days=[
                 [(week.monday + timedelta(days=day)).isoformat() for week in weeks]
                 for day in range(7)
             ],
-            sessions=[one for week in weeks for one in _sessions(athlete, ledger, week)],
+            sessions=[cell for week in weeks for _, cell in _sessions(athlete, ledger, week)],
         )
     )
 
@@ -117,18 +112,20 @@ def _week(ledger: Ledger, ahead: Ledger, week: Week, *, over: bool) -> BlockWeek
     )
 
 
-def _sessions(athlete: Athlete, ledger: Ledger, week: Week) -> Iterable[BlockSession]:
+def _sessions(athlete: Athlete, ledger: Ledger, week: Week) -> Iterable[tuple[Kept, BlockSession]]:
     done = plans_done(ledger, week)
-    planned = ledger.source.week("planned", week)
-    for at, (row, session) in enumerate(zip(planned_rows(athlete, week), planned, strict=True)):
-        entries = ledger.measure([session])
-        yield BlockSession(
-            id=row.id,
-            date=session.date.isoformat(),
-            title=session.title,
-            sets=tally(entries).get("totals/sets", 0.0),
-            minutes=estimated_duration(entries, ledger.rules).total_s / 60,
-            done=at in done,
+    for at, plan in enumerate(desk().ledgers.kept(athlete, "planned", week)):
+        entries = ledger.measure([plan.session])
+        yield (
+            plan,
+            BlockSession(
+                id=plan.number,
+                date=plan.day.isoformat(),
+                title=plan.title,
+                sets=tally(entries).get("totals/sets", 0.0),
+                minutes=estimated_duration(entries, ledger.rules).total_s / 60,
+                done=at in done,
+            ),
         )
 
 
@@ -168,9 +165,9 @@ def new_block(path: WeekPath, body: NewBlockBody) -> Response:
         Change(**body.change.model_dump()),
         body.lighter_every or None,
     )
-    row, moved = planning.make_block(desk().ledgers, path.athlete_id, new, desk().today())
+    made, moved = planning.make_block(desk().ledgers, path.athlete_id, new, desk().today())
     return answer(
-        NewBlock(block=stored_block(row), laid=Laid(added=moved.added, removed=moved.removed)),
+        NewBlock(block=stored_block(made), laid=Laid(added=moved.added, removed=moved.removed)),
         201,
     )
 
@@ -178,8 +175,8 @@ def new_block(path: WeekPath, body: NewBlockBody) -> Response:
 @blocks_api.put("/<int:block>", responses={200: StoredBlock})
 def change_block(path: BlockPath, body: BlockBody) -> Response:
     """Give a block another title or length; its sessions stay as they are."""
-    row = planning.change_block(path.athlete_id, path.block, body.title, body.weeks)
-    return answer(stored_block(row))
+    changed = planning.change_block(path.athlete_id, path.block, body.title, body.weeks)
+    return answer(stored_block(changed))
 
 
 @blocks_api.post("/<int:block>/remove", responses={200: Done})
@@ -189,9 +186,11 @@ def remove_block(path: BlockPath) -> Response:
     return answer(Done())
 
 
-def stored_block(row: BlockRow) -> StoredBlock:
+def stored_block(block: PlannedBlock) -> StoredBlock:
     """A block as the API gives it."""
-    return StoredBlock(id=row.id, title=row.title, first_week=row.first_week, weeks=row.weeks)
+    return StoredBlock(
+        id=block.number, title=block.title, first_week=str(block.first), weeks=block.length
+    )
 
 
 @api.post("/block/text", responses={201: TextLaid})
@@ -210,14 +209,14 @@ def block_calendar(path: WeekPath, query: BlockQuery) -> Response:
     ledger = desk().ledgers.of(athlete)
     appointments = [
         Appointment(
-            one.id,
-            row.revision,
-            row.date,
-            row.title,
-            write_text(written_of(ledger, row), movements=ledger.movements),
-            one.minutes,
+            plan.number,
+            plan.revision,
+            plan.day,
+            plan.title,
+            write_text(plan.written(ledger.movements), movements=ledger.movements),
+            cell.minutes,
         )
-        for row, one in _rows_and_cells(athlete, ledger, first, query.weeks)
+        for plan, cell in _of_weeks(athlete, ledger, first, query.weeks)
     ]
     stamp = datetime.combine(desk().today(), time(), tzinfo=UTC)
     return attachment(calendar(athlete.name, appointments, stamp), athlete, "text/calendar", "ics")
@@ -229,15 +228,15 @@ def block_text(path: WeekPath, query: BlockQuery) -> Response:
     athlete, first = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
     sessions = [
-        replace(written_of(ledger, row), day=row.date, title=row.title)
-        for row, _ in _rows_and_cells(athlete, ledger, first, query.weeks)
+        replace(plan.written(ledger.movements), day=plan.day, title=plan.title)
+        for plan, _ in _of_weeks(athlete, ledger, first, query.weeks)
     ]
     text = write_text(*sessions, movements=ledger.movements)
     return attachment(text.encode(), athlete, "text/plain; charset=utf-8", "txt")
 
 
-def _rows_and_cells(
+def _of_weeks(
     athlete: Athlete, ledger: Ledger, first: Week, weeks: int
-) -> Iterable[tuple[SessionRow, BlockSession]]:
-    for week in (first.plus(at) for at in range(weeks)):
-        yield from zip(planned_rows(athlete, week), _sessions(athlete, ledger, week), strict=True)
+) -> Iterable[tuple[Kept, BlockSession]]:
+    for at in range(weeks):
+        yield from _sessions(athlete, ledger, first.plus(at))

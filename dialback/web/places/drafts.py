@@ -15,6 +15,7 @@ from dialback.core.plans.draft import DraftSession, as_draft, as_sessions
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
+from dialback.store.judgements import acceptances
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
 from dialback.web.drafted import audited
@@ -35,7 +36,6 @@ from dialback.web.shapes.drafts import (
     TakeBody,
 )
 from dialback.web.sheet import (
-    acceptances,
     finding_label,
     finding_out,
 )

@@ -15,6 +15,7 @@ from dialback.core.choices import instead_of
 from dialback.core.duration import estimated_duration
 from dialback.core.kit import Kit, loads_for
 from dialback.core.movements import Movement
+from dialback.core.plans.kept import Kept
 from dialback.core.restrictions import allowed
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Entry, Ledger
@@ -22,12 +23,9 @@ from dialback.core.tempo import parse_tempo
 from dialback.core.weeks import Week
 from dialback.core.words import dose_text, load_text, movement_text
 from dialback.simulated.sensor import SimulatedSensor
-from dialback.store.athletes import athletes
+from dialback.store.athletes import Athlete, athletes
 from dialback.store.kit import the_kit
-from dialback.store.logs import client_id_of
-from dialback.store.models import Athlete
-from dialback.store.models import Session as SessionRow
-from dialback.store.sessions import completed_rows, planned_rows
+from dialback.store.sessions import log_day_of, planned_of
 from dialback.web.beside import notes
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_day
@@ -65,18 +63,17 @@ def floor_day(query: FloorQuery) -> Response:
     for athlete in athletes():
         ledger = desk().ledgers.of(athlete)
         done = plans_done(ledger, week)
-        plans = zip(planned_rows(athlete, week), ledger.source.week("planned", week), strict=True)
-        for at, (row, plan) in enumerate(plans):
-            if plan.date == day:
-                entries = ledger.measure([plan])
+        for at, plan in enumerate(desk().ledgers.kept(athlete, "planned", week)):
+            if plan.day == day:
+                entries = ledger.measure([plan.session])
                 found.append(
                     FloorSession(
-                        plan=row.id,
+                        plan=plan.number,
                         athlete=athlete.id,
                         name=athlete.name,
                         date=day.isoformat(),
                         title=plan.title,
-                        sets=len(plan.sets),
+                        sets=len(plan.session.sets),
                         minutes=estimated_duration(entries, ledger.rules).total_s / 60,
                         done=at in done,
                     )
@@ -87,22 +84,23 @@ def floor_day(query: FloorQuery) -> Response:
 @api.get("/run", responses={200: FloorRun})
 def floor_run(query: RunQuery) -> Response:
     """All that is needed to run a session, without asking again."""
-    row = SessionRow.get_or_none(
-        SessionRow.id == query.plan, SessionRow.basis == "planned", SessionRow.deleted_on.is_null()
-    )
-    if row is None or row.athlete.deleted_on is not None:
+    whose = planned_of(query.plan)
+    if whose is None:
         raise NotThereError(f"No planned session has the number {query.plan}.")
-    ledger = desk().ledgers.of(row.athlete)
+    athlete, day = whose
+    shared = desk()
+    ledger = shared.ledgers.of(athlete)
     kit = the_kit() or Kit()
-    plan = _session_of(row, ledger)
-    entries = ledger.measure([plan])
+    plans = shared.ledgers.kept(athlete, "planned", Week.of(day))
+    plan = next(one for one in plans if one.number == query.plan)
+    entries = ledger.measure([plan.session])
     known: dict[str, FloorMovement] = {}
     for entry in entries:
         for move in entry.measured.shape.moves:
-            _gather(known, move.movement, ledger, kit, plan.date)
+            _gather(known, move.movement, ledger, kit, plan.day)
     return answer(
         FloorRun(
-            run=_run(row, plan, ledger, entries),
+            run=_run(athlete, plan, ledger, entries),
             movements=list(known.values()),
             names=[one.name for one in ledger.movements],
             caution=CAUTION,
@@ -110,40 +108,26 @@ def floor_run(query: RunQuery) -> Response:
     )
 
 
-def _session_of(row: SessionRow, ledger: Ledger) -> Session:
-    week = Week.of(row.date)
-    rows = planned_rows(row.athlete, week)
-    at = next(at for at, one in enumerate(rows) if one.id == row.id)
-    return ledger.source.week("planned", week)[at]
-
-
-def _run(row: SessionRow, plan: Session, ledger: Ledger, entries: tuple[Entry, ...]) -> FloorRunOf:
-    athlete: Athlete = row.athlete
+def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...]) -> FloorRunOf:
     return FloorRunOf(
         athlete=athlete.id,
         name=athlete.name,
-        plan=row.id,
-        date=plan.date.isoformat(),
+        plan=plan.number,
+        date=plan.day.isoformat(),
         title=plan.title,
-        sets=[_floor_set(entry, plan) for entry in entries],
-        restrictions=notes(ledger, [plan.date]),
-        log=_log_of(athlete, row, ledger),
+        sets=[_floor_set(entry, plan.session) for entry in entries],
+        restrictions=notes(ledger, [plan.day]),
+        log=_log_of(athlete, plan),
     )
 
 
-def _log_of(athlete: Athlete, plan: SessionRow, ledger: Ledger) -> LogOut | None:
-    row = SessionRow.get_or_none(
-        SessionRow.plan == plan, SessionRow.basis == "completed", SessionRow.deleted_on.is_null()
-    )
-    if row is None:
+def _log_of(athlete: Athlete, plan: Kept) -> LogOut | None:
+    day = log_day_of(plan.number)
+    if day is None:
         return None
-    week = Week.of(row.date)
-    at = [one.id for one in completed_rows(athlete, week)].index(row.id)
-    return LogOut(
-        client_id=client_id_of(row),
-        revision=row.revision,
-        session=ledger.source.week("completed", week)[at],
-    )
+    logs = desk().ledgers.kept(athlete, "completed", Week.of(day))
+    log = next(one for one in logs if one.plan == plan.number)
+    return LogOut(client_id=log.client_id, revision=log.revision, session=log.session)
 
 
 def _floor_set(entry: Entry, plan: Session) -> FloorSet:

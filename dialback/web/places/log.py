@@ -11,20 +11,14 @@ from dialback.core.duration import estimated_duration
 from dialback.core.maxima import Maxima
 from dialback.core.notation import Mistake, amended, read
 from dialback.core.notation.expand import placed_sets
+from dialback.core.plans.kept import Kept
 from dialback.core.reconcile import SessionMatch, SetMatch, by_session, match_sessions
 from dialback.core.sessions import MAX_SETS, Session
 from dialback.core.tally import Ledger, tally
 from dialback.core.versions import apart
-from dialback.core.vocabulary import MEASURES
+from dialback.core.vocabulary import BASES, MEASURES
 from dialback.core.words import capital, describe, movement_text
-from dialback.store.logs import (
-    Change,
-    client_id_of,
-    versions_of,
-)
-from dialback.store.models import Session as SessionRow
-from dialback.store.models import Version
-from dialback.store.sessions import completed_rows, planned_rows
+from dialback.store.logs import Change, Waiting, waiting_beside
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete, the_week
 from dialback.web.shapes.common import Done, LogOut, MistakeOut, WeekPath, WholeText
@@ -58,11 +52,8 @@ def log_week(path: WeekPath) -> Response:
     ledger = desk().ledgers.of(athlete)
     today = desk().today()
     planned, completed = (ledger.source.week(basis, week) for basis in ("planned", "completed"))
-    plan_rows = {
-        id(one): row for one, row in zip(planned, planned_rows(athlete, week), strict=True)
-    }
-    log_rows = {
-        id(one): row for one, row in zip(completed, completed_rows(athlete, week), strict=True)
+    kept = {
+        id(one.session): one for basis in BASES for one in desk().ledgers.kept(athlete, basis, week)
     }
     return answer(
         LogWeek(
@@ -72,8 +63,8 @@ def log_week(path: WeekPath) -> Response:
                 _session(
                     ledger,
                     one,
-                    plan_rows.get(id(one.plan)),
-                    log_rows.get(id(one.done)),
+                    kept.get(id(one.plan)),
+                    kept.get(id(one.done)),
                     ahead=one.done is None and one.plan is not None and one.plan.date > today,
                 )
                 for match in match_sessions(planned, completed, ledger.movements)
@@ -86,8 +77,8 @@ def log_week(path: WeekPath) -> Response:
 def _session(
     ledger: Ledger,
     match: SessionMatch,
-    plan: SessionRow | None,
-    log: SessionRow | None,
+    plan: Kept | None,
+    log: Kept | None,
     *,
     ahead: bool,
 ) -> LogSession:
@@ -96,45 +87,42 @@ def _session(
         found = tally(ledger.measure([one])) if one else {}
         sums.append({name: found.get(f"totals/{name}", 0.0) for name in MEASURES})
     return LogSession(
-        plan=plan_out(ledger, plan, match.plan) if plan and match.plan else None,
-        log=LogOut(client_id=client_id_of(log), revision=log.revision, session=match.done)
-        if log and match.done
+        plan=plan_out(ledger, plan) if plan else None,
+        log=LogOut(client_id=log.client_id, revision=log.revision, session=log.session)
+        if log
         else None,
         ahead=ahead,
         lines=[_line(one) for one in match.sets],
         notes=[f"{capital(more.words)}." for more in match.extra_rounds],
         planned=sums[0],
         done=sums[1],
-        versions=[
-            _version(ledger, one, match.done)
-            for one in (versions_of(log) if log else [])
-            if match.done
-        ],
+        versions=[]
+        if log is None
+        else [_version(ledger, version, log.session) for version in waiting_beside(log.number)],
     )
 
 
-def _version(ledger: Ledger, version: Version, stored: Session) -> VersionOut:
-    other = Session.model_validate(version.body["session"])
+def _version(ledger: Ledger, version: Waiting, stored: Session) -> VersionOut:
     return VersionOut(
-        id=version.id,
+        id=version.number,
         day=version.day.isoformat(),
-        session=other,
+        session=version.session,
         apart=[
             ApartOut(what=one.what, stored=one.stored, other=one.other)
-            for one in apart(stored, other, ledger.movements)
+            for one in apart(stored, version.session, ledger.movements)
         ],
     )
 
 
-def plan_out(ledger: Ledger, row: SessionRow, plan: Session) -> PlanOut:
+def plan_out(ledger: Ledger, plan: Kept) -> PlanOut:
     """A planned session with its sets."""
-    minutes = estimated_duration(ledger.measure([plan]), ledger.rules).total_s / 60
+    minutes = estimated_duration(ledger.measure([plan.session]), ledger.rules).total_s / 60
     return PlanOut(
-        id=row.id,
-        date=plan.date.isoformat(),
+        id=plan.number,
+        date=plan.day.isoformat(),
         title=plan.title,
         minutes=minutes,
-        sets=list(plan.sets),
+        sets=list(plan.session.sets),
     )
 
 
@@ -195,11 +183,7 @@ def keep_log(path: LogPath, body: LogBody) -> Response:
     )
     saved = work.keep(desk().ledgers, path.athlete_id, change, desk().today())
     return answer(
-        LogSaved(
-            revision=saved.row.revision,
-            client_id=client_id_of(saved.row),
-            both_kept=saved.version is not None,
-        )
+        LogSaved(revision=saved.revision, client_id=saved.client_id, both_kept=saved.both_kept)
     )
 
 

@@ -6,8 +6,8 @@ from flask import Response
 
 from dialback.core.maxima import bests_before
 from dialback.core.sessions import Maximum
-from dialback.store.maxima import maximum_rows
-from dialback.store.models import Athlete
+from dialback.store.athletes import Athlete
+from dialback.store.maxima import numbered_maxima
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete
 from dialback.web.shapes.common import AthletePath
@@ -30,8 +30,8 @@ def _listed(athlete: Athlete) -> MaximaOut:
     return MaximaOut(
         today=today.isoformat(),
         maxima=[
-            MaximumOut(id=row.id, movement=row.movement, kg=row.kg, date=row.date.isoformat())
-            for row in maximum_rows(athlete)
+            MaximumOut(id=number, movement=one.movement, kg=one.kg, date=one.date.isoformat())
+            for number, one in numbered_maxima(athlete).items()
         ],
         estimates=[
             EstimateOut(movement=name, kg=best.kg, date=best.day.isoformat())

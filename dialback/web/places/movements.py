@@ -13,13 +13,17 @@ from flask import Response
 
 from dialback.core.findings.difference import difference
 from dialback.core.findings.finding import Finding
-from dialback.core.movements import Movement, MovementTable, fold
+from dialback.core.movements import Movement, MovementTable
 from dialback.core.vocabulary import CLASSES, MUSCLES, PATTERNS
 from dialback.core.weeks import Week
-from dialback.store.athletes import athletes
-from dialback.store.models import Athlete, Signature
-from dialback.store.models import Movement as MovementRow
-from dialback.store.movements import check_movement, house_movement_rows, sets_by_athlete
+from dialback.store.athletes import Athlete, athletes
+from dialback.store.judgements import signed_weeks
+from dialback.store.movements import (
+    check_movement,
+    has_own_movement,
+    house_movements,
+    sets_by_athlete,
+)
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week
 from dialback.web.shapes.common import Done
@@ -45,7 +49,7 @@ def movements() -> Response:
     """The movements of the house, by name."""
     return answer(
         MovementsOut(
-            movements=[_out(number, one) for number, one in house_movement_rows()],
+            movements=[_out(number, one) for number, one in house_movements()],
             patterns=list(PATTERNS),
             muscles=list(MUSCLES),
         )
@@ -103,15 +107,12 @@ def movement_effect(path: MovementPath, body: MovementBody) -> Response:
 
 def _altered(athlete: Athlete, new: Movement) -> Iterable[MovementEffectSheet]:
     ledger = desk().ledgers.of(athlete)
-    own = MovementRow.athlete == athlete
-    if MovementRow.select().where(own, MovementRow.folded == fold(new.name)).exists():
+    if has_own_movement(athlete, new.name):
         # The athlete's own movement of that name counts as it did.
         return
     other = ledger.but(movements=MovementTable([*ledger.movements, new]))
     last = Week.to_audit(desk().today())
-    signed = {
-        row.week for row in Signature.select(Signature.week).where(Signature.athlete == athlete)
-    }
+    signed = signed_weeks(athlete)
     for week in (last.plus(-back) for back in range(WEEKS_LOOKED_AT)):
         before, after = judged_week(ledger, week), judged_week(other, week)
         changes = difference(before.findings, after.findings)
@@ -121,7 +122,7 @@ def _altered(athlete: Athlete, new: Movement) -> Iterable[MovementEffectSheet]:
                 athlete=athlete.id,
                 name=athlete.name,
                 week=str(week),
-                signed=str(week) in signed,
+                signed=week in signed,
                 cleared=_labels(changes.cleared),
                 appeared=_labels(changes.appeared),
                 sets=moved["totals/sets"],

@@ -8,8 +8,8 @@ from flask import Response
 
 from dialback.core.restrictions import PHASES, Restriction
 from dialback.core.vocabulary import MUSCLES, PATTERNS
-from dialback.store.models import Athlete
-from dialback.store.restrictions import core_restriction, restriction_rows
+from dialback.store.athletes import Athlete
+from dialback.store.restrictions import numbered_restrictions
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete
 from dialback.web.shapes.common import AthletePath
@@ -32,12 +32,11 @@ def list_restrictions(path: AthletePath) -> Response:
 
 def _listed(athlete: Athlete) -> RestrictionsOut:
     today = desk().today()
-    kept = [(row.id, core_restriction(row)) for row in restriction_rows(athlete)]
     return RestrictionsOut(
         today=today.isoformat(),
         restrictions=[
             RestrictionOut(id=number, words=one.words, holds=one.holds(today), restriction=one)
-            for number, one in kept
+            for number, one in numbered_restrictions(athlete).items()
         ],
         subjects={
             "movement": [one.name for one in desk().ledgers.of(athlete).movements],

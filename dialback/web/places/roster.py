@@ -2,22 +2,23 @@
 
 from __future__ import annotations
 
-from collections import Counter, defaultdict
+from collections import Counter
+from collections.abc import Mapping
 
 from flask import Response
 
 from dialback.core.audit import LINKED_WEEKS, compliance, sessions_done
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
-from dialback.store.athletes import athletes, house
-from dialback.store.logs import client_id_of, undecided
-from dialback.store.models import Acceptance, Athlete, Signature
+from dialback.store.athletes import Athlete, athletes, house
+from dialback.store.judgements import Acceptances, Signed, all_acceptances, latest_signatures
+from dialback.store.logs import undecided
 from dialback.web.blueprint import blueprint
 from dialback.web.columns import COLUMNS, last_week_done, week_column
 from dialback.web.desk import answer, desk, judged_week
 from dialback.web.shapes.common import Counts
 from dialback.web.shapes.roster import LogPlace, Roster, RosterRow
-from dialback.web.sheet import FindingKey, causes_out, finding_out, verdict
+from dialback.web.sheet import causes_out, finding_out, verdict
 
 api = blueprint("roster", __name__)
 
@@ -48,18 +49,14 @@ def roster() -> Response:
 
 def _rows(week: Week) -> list[RosterRow]:
     owner = house()
-    accepted: dict[tuple[int, str], dict[FindingKey, Acceptance]] = defaultdict(dict)
-    for row in Acceptance.select().where(Acceptance.basis == "completed"):
-        accepted[row.athlete_id, row.week][row.code, row.subject, row.measure] = row
-    signed = {
-        row.athlete_id: row for row in Signature.select().order_by(Signature.week, Signature.day)
-    }
+    accepted = all_acceptances("completed")
+    signed = latest_signatures()
     rows = []
     waiting = undecided()
     for athlete in athletes():
         ledger = desk().ledgers.preload(athlete, week.plus(-BEFORE), week.plus(LINKED_WEEKS), owner)
         log = waiting.get(athlete.id)
-        place = LogPlace(week=str(Week.of(log.date)), session=client_id_of(log)) if log else None
+        place = LogPlace(week=str(Week.of(log[0])), session=log[1]) if log else None
         rows.append(_row(athlete, ledger, week, accepted, signed.get(athlete.id), place))
     return rows
 
@@ -68,14 +65,14 @@ def _row(
     athlete: Athlete,
     ledger: Ledger,
     latest: Week,
-    accepted: dict[tuple[int, str], dict[FindingKey, Acceptance]],
-    signature: Signature | None,
+    accepted: Mapping[tuple[int, Week], Acceptances],
+    signed: Signed | None,
     undecided_log: LogPlace | None,
 ) -> RosterRow:
     week = last_week_done(ledger, latest)
     result = judged_week(ledger, week)
     found = verdict(result)
-    known = accepted.get((athlete.id, str(week)), {})
+    known = accepted.get((athlete.id, week), {})
     findings = [finding_out(finding, known) for finding in found.findings]
     causes = causes_out(found, findings)
     levels = Counter("accepted" if one.accepted else one.level for one in causes)
@@ -106,7 +103,7 @@ def _row(
         share_done=compliance(ledger, week)["sets"].share,
         sessions_planned=int(done.planned),
         sessions_done=int(done.done),
-        signed_week=signature.week if signature else None,
-        signed_day=signature.day.isoformat() if signature else None,
+        signed_week=str(signed.week) if signed else None,
+        signed_day=signed.day.isoformat() if signed else None,
         undecided=undecided_log,
     )

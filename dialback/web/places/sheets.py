@@ -13,6 +13,7 @@ from dialback.book.logsheet import COLUMNS, SheetChoice, Taken, export_heads, gu
 from dialback.core.movements import MovementTable, fold
 from dialback.core.sessions import Session
 from dialback.core.words import describe, movement_text
+from dialback.store.athletes import Athlete
 from dialback.store.imports import (
     Stored,
     by_name,
@@ -22,8 +23,7 @@ from dialback.store.imports import (
     store_sheet,
     undo_import,
 )
-from dialback.store.models import Athlete
-from dialback.store.movements import house_movement_rows
+from dialback.store.movements import house_movements
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, attachment, desk, range_of, the_athlete
 from dialback.web.jobs import Job
@@ -129,10 +129,10 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
     """Begin to look what the sheet comes to with these columns; nothing is stored."""
     job = _job(path.token)
     grid = _grid_of(job)
-    today, ledgers = desk().today(), desk().ledgers
+    today, ledgers, name = desk().today(), desk().ledgers, _name_in(body)
 
     def work(running: Job) -> SheetPreview:
-        taken = _take(grid, body, today, running)
+        taken = _take(grid, body, name, today, running)
         known = by_name()
         people = Counter(one.athlete for one in taken.sessions)
         here = [one for one in taken.sessions if fold(one.athlete) in known]
@@ -180,15 +180,19 @@ def _grid_of(job: Job) -> Grid:
     return job.result
 
 
-def _take(grid: Grid, choice: SheetChoice, today: date, job: Job) -> Taken:
+def _name_in(choice: SheetChoice) -> str | None:
+    """The athlete that a sheet without names is of."""
+    return None if choice.athlete is None else the_athlete(choice.athlete).name
+
+
+def _take(grid: Grid, choice: SheetChoice, name: str | None, today: date, job: Job) -> Taken:
     if any(at not in range(len(grid.heads)) for at in choice.columns.values()):
         raise bad_input("columns", "a column is named that the file does not have")
     if len(set(choice.columns.values())) < len(choice.columns):
         raise bad_input("columns", "a column can mean one thing only")
-    athlete = None if choice.athlete is None else Athlete.get_or_none(Athlete.id == choice.athlete)
-    movements = MovementTable(one for _, one in house_movement_rows())
+    movements = MovementTable(one for _, one in house_movements())
     return take(
-        grid, choice, movements, today, athlete.name if athlete else None,
+        grid, choice, movements, today, name,
         job.tell("reading sets", len(grid.rows)),
     )  # fmt: skip
 
@@ -198,10 +202,10 @@ def store_the_sheet(path: JobPath, body: SheetChoice) -> Response:
     """Begin to store the sheet: all of it or nothing."""
     job = _job(path.token)
     grid = _grid_of(job)
-    today, ledgers = desk().today(), desk().ledgers
+    today, ledgers, name = desk().today(), desk().ledgers, _name_in(body)
 
     def work(running: Job) -> SheetStored:
-        taken = _take(grid, body, today, running)
+        taken = _take(grid, body, name, today, running)
         if taken.problems:
             one = taken.problems[0]
             place = f"row {one.row}{f', {one.column}' if one.column else ''}"

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from flask import Response
 
-from dialback.store.blocks import templates
-from dialback.store.models import Template
+from dialback.store.blocks import KeptTemplate, templates
 from dialback.store.plans import Moved
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_week
@@ -36,8 +35,8 @@ def keep_template(path: WeekPath, body: TemplateBody) -> Response:
     """Keep the planned sessions from this week on as a template."""
     first = the_week(path.week)
     weeks = [first.plus(at) for at in range(body.weeks)]
-    row = work.keep(desk().ledgers, path.athlete_id, body.name, weeks)
-    return answer(_out(row), 201)
+    kept = work.keep(desk().ledgers, path.athlete_id, body.name, weeks)
+    return answer(_out(kept), 201)
 
 
 @api.post("/<int:template>/lay", responses={200: TemplateLaid})
@@ -80,5 +79,7 @@ def restore_template(path: TemplatePath) -> Response:
     return answer(Done())
 
 
-def _out(row: Template) -> TemplateOut:
-    return TemplateOut(id=row.id, name=row.name, weeks=row.weeks, sessions=len(row.sessions))
+def _out(kept: KeptTemplate) -> TemplateOut:
+    return TemplateOut(
+        id=kept.number, name=kept.name, weeks=kept.weeks, sessions=len(kept.sessions)
+    )

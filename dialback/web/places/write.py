@@ -14,17 +14,16 @@ from dialback.core.baseline import window
 from dialback.core.duration import density, estimated_duration
 from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
-from dialback.core.notation import Reading, WrittenSession, gather, read, write
+from dialback.core.notation import Reading, read
 from dialback.core.notation.expand import PlacedSet, placed_sets
 from dialback.core.notation.rows import readings
 from dialback.core.plans.draft import as_draft
+from dialback.core.plans.kept import Kept
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger, tally
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
-from dialback.store.models import Athlete
-from dialback.store.models import Session as SessionRow
-from dialback.store.sessions import TEXT_KEY, planned_rows
+from dialback.store.athletes import Athlete
 from dialback.web.beside import kit_misses, restricted_lines
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import (
@@ -63,32 +62,23 @@ def written_week(path: WeekPath) -> Response:
     """The week's planned sessions as text, in order of day."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
-    found = planned_rows(athlete, week)
-    sessions = ledger.source.week("planned", week)
+    plans = desk().ledgers.kept(athlete, "planned", week)
     return answer(
         WrittenWeek(
             days=[(week.monday + timedelta(days=day)).isoformat() for day in range(7)],
-            sessions=[
-                WrittenRow(
-                    id=row.id,
-                    date=row.date.isoformat(),
-                    title=row.title,
-                    text=_text_of(row, session, ledger.movements),
-                    revision=row.revision,
-                )
-                for row, session in zip(found, sessions, strict=True)
-            ],
+            sessions=[_row(plan, ledger.movements) for plan in plans],
         )
     )
 
 
-def _text_of(row: SessionRow, session: Session, movements: MovementTable) -> str:
-    """The text as it was written; of a session that came otherwise, the text that counts alike."""
-    text = row.extra.get(TEXT_KEY)
-    if isinstance(text, str):
-        return text
-    gathered = gather(session, movements)
-    return write(WrittenSession(gathered.parts), movements=movements)
+def _row(plan: Kept, movements: MovementTable) -> WrittenRow:
+    return WrittenRow(
+        id=plan.number,
+        date=plan.day.isoformat(),
+        title=plan.title,
+        text=plan.text(movements),
+        revision=plan.revision,
+    )
 
 
 @api.get("/movements", responses={200: MovementNames})
@@ -123,11 +113,9 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
     maxima = Maxima(ledger, day)
     session = planning.as_one_session(reading, day, body.title, maxima)
     others = [
-        other
-        for row, other in zip(
-            planned_rows(athlete, week), ledger.source.week("planned", week), strict=True
-        )
-        if row.id != body.session
+        plan.session
+        for plan in desk().ledgers.kept(athlete, "planned", week)
+        if plan.number != body.session
     ]
     with_this = sorted([*others, session], key=lambda one: one.date)
     planned = [one for one in with_this if one.sets]
@@ -216,17 +204,10 @@ def add_text(path: WeekPath, body: AddTextBody) -> Response:
     Sent again with the same ``client``, it is the session that is there already.
     """
     written = _written(body, the_week(path.week))
-    row = planning.add_written(desk().ledgers, path.athlete_id, written, body.client)
-    return answer(
-        WrittenRow(
-            id=row.id,
-            date=row.date.isoformat(),
-            title=row.title,
-            text=str(row.extra.get(TEXT_KEY, "")),
-            revision=row.revision,
-        ),
-        201,
-    )
+    shared = desk()
+    plan = planning.add_written(shared.ledgers, path.athlete_id, written, body.client)
+    movements = shared.ledgers.of(the_athlete(path.athlete_id)).movements
+    return answer(_row(plan, movements), 201)
 
 
 def _written(body: TextBody, week: Week) -> planning.Written:
@@ -248,13 +229,12 @@ def session_on_paper(path: SessionPath) -> Response:
     """A planned session as a PDF to print: one page with a box for each set."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
-    found = zip(planned_rows(athlete, week), ledger.source.week("planned", week), strict=True)
-    for row, session in found:
-        if row.id == path.session:
+    for plan in desk().ledgers.kept(athlete, "planned", week):
+        if plan.number == path.session:
             paper = session_paper(
-                _paper(athlete, ledger, session, _text_of(row, session, ledger.movements))
+                _paper(athlete, ledger, plan.session, plan.text(ledger.movements))
             )
-            return attachment(paper, athlete, "application/pdf", f"{row.date}.pdf")
+            return attachment(paper, athlete, "application/pdf", f"{plan.day}.pdf")
     raise NotThereError(f"{athlete.name} has no planned session with the number {path.session}.")
 
 

@@ -1,0 +1,68 @@
+"""A session as it is kept: its content with its identity, so that nobody joins them by position."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import date
+from typing import Final
+
+from dialback.core.movements import MovementTable
+from dialback.core.notation import WrittenSession, gather, read, write
+from dialback.core.sessions import Session
+
+TEXT_KEY: Final = "text"
+"""Under this key of a planned session stands the text it was written as."""
+
+
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """A stored session, planned or completed.
+
+    ``mark`` is the id that was made where it was first written; ``plan`` the number of the planned
+    session that a completed one is linked to.
+    """
+
+    number: int
+    revision: int
+    session: Session
+    mark: str | None = None
+    plan: int | None = None
+
+    @property
+    def day(self) -> date:
+        """Its day."""
+        return self.session.date
+
+    @property
+    def title(self) -> str:
+        """Its title."""
+        return self.session.title
+
+    @property
+    def typed(self) -> str | None:
+        """The text that it was written as; ``None`` of a session that came otherwise."""
+        text = (self.session.model_extra or {}).get(TEXT_KEY)
+        return text if isinstance(text, str) else None
+
+    @property
+    def client_id(self) -> str:
+        """The id of a log; one that came otherwise is called by its number."""
+        return self.mark or f"row-{self.number}"
+
+    def written(self, movements: MovementTable) -> WrittenSession:
+        """The session as it was written, or gathered from its sets."""
+        if self.typed is not None:
+            return one_session(self.typed, movements)
+        return WrittenSession(gather(self.session, movements).parts)
+
+    def text(self, movements: MovementTable) -> str:
+        """The text as it was written; of a session that came otherwise, one that counts alike."""
+        if self.typed is not None:
+            return self.typed
+        return write(self.written(movements), movements=movements)
+
+
+def one_session(text: str, movements: MovementTable) -> WrittenSession:
+    """All of a text as one session."""
+    sessions = read(text, movements).sessions
+    return WrittenSession(tuple(part for written in sessions for part in written.parts))

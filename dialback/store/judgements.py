@@ -1,0 +1,80 @@
+"""What coaches have judged: findings accepted with a reason, weeks signed."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import date
+from typing import cast
+
+from dialback.core.findings.finding import Key, Level
+from dialback.core.vocabulary import Basis
+from dialback.core.weeks import Week
+from dialback.store.models import Acceptance, Athlete, Signature
+
+
+@dataclass(frozen=True, slots=True)
+class Accepted:
+    """A finding that was accepted: at which level and value, why, and on which day."""
+
+    level: Level
+    value: float | None
+    reason: str
+    day: date
+
+
+@dataclass(frozen=True, slots=True)
+class Signed:
+    """A week that was signed: by whom, and on which day."""
+
+    week: Week
+    name: str
+    day: date
+
+
+Acceptances = Mapping[Key, Accepted]
+
+
+def acceptances(athlete: Athlete, week: Week, basis: Basis) -> Acceptances:
+    """The accepted findings of a week, by key."""
+    own = (Acceptance.athlete == athlete, Acceptance.week == str(week), Acceptance.basis == basis)
+    return {_key(row): _accepted(row) for row in Acceptance.select().where(*own)}
+
+
+def all_acceptances(basis: Basis) -> Mapping[tuple[int, Week], Acceptances]:
+    """The accepted findings of everybody, by athlete and week."""
+    found: dict[tuple[int, Week], dict[Key, Accepted]] = defaultdict(dict)
+    for row in Acceptance.select().where(Acceptance.basis == basis):
+        found[row.athlete_id, Week.parse(row.week)][_key(row)] = _accepted(row)
+    return found
+
+
+def _key(row: Acceptance) -> Key:
+    return (row.code, row.subject, row.measure)
+
+
+def _accepted(row: Acceptance) -> Accepted:
+    return Accepted(cast(Level, row.level), row.value, row.reason, row.day)
+
+
+def signature(athlete: Athlete, week: Week) -> Signed | None:
+    """Who signed a week, if somebody has."""
+    row = Signature.get_or_none(Signature.athlete == athlete, Signature.week == str(week))
+    return None if row is None else _signed(row)
+
+
+def signed_weeks(athlete: Athlete) -> frozenset[Week]:
+    """The weeks of an athlete that are signed."""
+    query = Signature.select().where(Signature.athlete == athlete)
+    return frozenset(Week.parse(row.week) for row in query)
+
+
+def latest_signatures() -> Mapping[int, Signed]:
+    """The last signed week of every athlete, by number."""
+    query = Signature.select().order_by(Signature.week, Signature.day)
+    return {row.athlete_id: _signed(row) for row in query}
+
+
+def _signed(row: Signature) -> Signed:
+    return Signed(Week.parse(row.week), row.name, row.day)
