@@ -217,7 +217,8 @@ class _Sorting:
                 meant.setdefault(held.subject, (held, []))[1].append(key)
         for subject, (held, keys) in meant.items():
             broken = [key for key in self.left if key[0] == "restriction" and key[1] == subject]
-            sentence = f"{capital(held.words)}, on the word of {held.by}: that is meant so."
+            words = capital(held.words(self.week.unit))
+            sentence = f"{words}, on the word of {held.by}: that is meant so."
             if broken:
                 sentence = self.left[broken[0]].sentence
             self._take("restriction", subject, sentence, [*keys, *broken])

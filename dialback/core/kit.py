@@ -12,7 +12,7 @@ from pydantic import Field, model_validator
 
 from dialback.core.movements import Movement, MovementTable, Name, Names, Value, fold
 from dialback.core.sessions import Set
-from dialback.core.words import percent, weight_text
+from dialback.core.words import Unit, percent, weight_text
 
 LOAD_TOLERANCE_KG: Final = 0.05
 """Within this a load is the one that the kit has: a pair in pounds, written in kilograms."""
@@ -151,13 +151,15 @@ def _bar_loads(bars_kg: tuple[float, ...], plates: tuple[Plates, ...]) -> tuple[
     return tuple(load / _GRAMS for load in sorted(loads))
 
 
-def sentence(found: Unmade | NoBand) -> str:
+def sentence(found: Unmade | NoBand, unit: Unit) -> str:
     """What cannot be made, and what is nearest, with the step in per cent."""
     if isinstance(found, NoBand):
         return f"no band is called {found.band}: the room has {', '.join(found.bands)}"
     nearest = " or ".join(
-        f"{weight_text(load)} ({percent(load / found.wanted_kg - 1)})"
+        f"{weight_text(load, unit)} ({percent(load / found.wanted_kg - 1)})"
         for load in (found.below_kg, found.above_kg)
         if load is not None
     )
-    return f"{weight_text(found.wanted_kg)} cannot be made of the {found.source}: take {nearest}"
+    return (
+        f"{weight_text(found.wanted_kg, unit)} cannot be made of the {found.source}: take {nearest}"
+    )

@@ -194,7 +194,8 @@ class Maxima:
                 "maximum",
             )
         wanted = moved * percent / 100 - body
-        said = f"{number(percent)} % of {weight_text(moved, 1)} ({source})"
+        unit = self.ledger.unit
+        said = f"{number(percent)} % of {weight_text(moved, unit, 1)} ({source})"
         if wanted <= 0:
             return Share(
                 None, f"{said} is less than the body's own share: write the help, as in help 15 kg",
@@ -204,6 +205,7 @@ class Maxima:
         return self._made(movement, wanted / implements, implements, said)
 
     def _made(self, movement: Movement, wanted: float, implements: int, said: str) -> Share:
+        unit = self.ledger.unit
         source, loads = loads_for(self.ledger.kit, movement) if self.ledger.kit else ("", ())
         if not loads:
             made: float | None = floor(wanted / WITHOUT_KIT_KG + _TINY) * WITHOUT_KIT_KG
@@ -211,9 +213,9 @@ class Maxima:
             made = max((load for load in loads if load <= wanted + _TINY), default=None)
         if not made:
             below = f"the {source} has nothing at or below" if source else "there is no load below"
-            return Share(None, f"{said}: {below} {weight_text(wanted, 1)}", "load")
+            return Share(None, f"{said}: {below} {weight_text(wanted, unit, 1)}", "load")
         several = f"{implements} × " if implements > 1 else ""
-        return Share(made, f"{said}: {several}{weight_text(made)}")
+        return Share(made, f"{said}: {several}{weight_text(made, unit)}")
 
     def setting(self) -> Setting:
         """What a text is expanded with: the movements, and loads in per cent of these maxima."""

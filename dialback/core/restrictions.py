@@ -14,7 +14,7 @@ from dialback.core.rules import Rules
 from dialback.core.sessions import Day, Set
 from dialback.core.tempo import ASSUMED, parse_tempo
 from dialback.core.vocabulary import MUSCLES, PATTERNS, Muscle, label
-from dialback.core.words import number, weight_text
+from dialback.core.words import Unit, number, weight_text
 
 About = Literal["movement", "pattern", "muscle", "tempo"]
 PHASES: Final = ("lowering", "pause at the bottom", "lifting", "pause at the top")
@@ -72,16 +72,16 @@ class Restriction(Value):
         """What it is about, in words."""
         return f"{self.subject} of the tempo" if self.about == "tempo" else label(self.subject)
 
-    @property
-    def words(self) -> str:
+    def words(self, unit: Unit) -> str:
         """What is asked of the athlete: ``no vertical push``, ``bench press: at most 40 kg``."""
         if self.avoids:
             return f"no {self.title}"
+        load = self.most_load_kg is not None and weight_text(self.most_load_kg, unit)
         limits = [
             f"{says} {text}"
             for says, text in (
                 ("at most", self.most_sets is not None and f"{number(self.most_sets)} sets a week"),
-                ("at most", self.most_load_kg is not None and weight_text(self.most_load_kg)),
+                ("at most", load),
                 ("at least", self.least_s is not None and f"{number(self.least_s)} s"),
                 ("at most", self.most_s is not None and f"{number(self.most_s)} s"),
             )
@@ -116,8 +116,17 @@ class Restriction(Value):
 _WORDS: Final = {"pattern": "pattern", "muscle": "muscle", "tempo": "phase of the tempo"}
 
 
+def breaks(one: Set, movements: Iterable[Movement], restriction: Restriction, rules: Rules) -> bool:
+    """Whether a single set has something that the restriction does not allow."""
+    return set_breach(one, movements, restriction, rules, "kg") is not None
+
+
 def set_breach(
-    one: Set, movements: Iterable[Movement], restriction: Restriction, rules: Rules
+    one: Set,
+    movements: Iterable[Movement],
+    restriction: Restriction,
+    rules: Rules,
+    unit: Unit,
 ) -> str | None:
     """What a single set has that the restriction does not allow, in words; ``None`` if nothing."""
     touched = [movement for movement in movements if restriction.touches(movement, rules)]
@@ -127,14 +136,12 @@ def set_breach(
         return f"{restriction.title} is to be avoided"
     most = restriction.most_load_kg
     if most is not None and one.total_load_kg > most + LOAD_TOLERANCE_KG:
-        return (
-            f"{weight_text(one.total_load_kg)} is more than the {weight_text(most)} that "
-            f"{restriction.title} may have"
-        )
+        load, limit = weight_text(one.total_load_kg, unit), weight_text(most, unit)
+        return f"{load} is more than the {limit} that {restriction.title} may have"
     if restriction.about == "tempo":
         wrong = next(seconds_out(one, touched, restriction), None)
         if wrong is not None:
-            return f"{number(wrong)} s is not within: {restriction.words}"
+            return f"{number(wrong)} s is not within: {restriction.words(unit)}"
     return None
 
 

@@ -25,6 +25,7 @@ from dialback.core.vocabulary import (
     Basis,
 )
 from dialback.core.weeks import Week
+from dialback.core.words import Unit
 
 TOTALS: Final = (*MEASURES, "work_s", "conditioning_s", "estimated_rep_sets", "assumed_tempo_sets")
 
@@ -138,6 +139,7 @@ class Ledger:
         kit: Kit | None = None,
         maxima: tuple[Maximum, ...] = (),
         blocks: frozenset[Week] = frozenset(),
+        unit: Unit = "kg",
     ) -> None:
         self.source = source
         self.movements = movements
@@ -148,6 +150,8 @@ class Ledger:
         self.maxima = maxima
         self.blocks = blocks
         """The weeks in which a block begins."""
+        self.unit: Unit = unit
+        """The unit in which weights are told; kept they are in kg."""
         self.kept: dict[tuple[object, ...], Any] = {}
         """Room for what others work out of the ledger once; it never changes."""
         self._shapes: dict[tuple[object, ...], Shape] = {}
@@ -173,6 +177,7 @@ class Ledger:
             kit=self.kit,
             maxima=self.maxima,
             blocks=self.blocks,
+            unit=self.unit,
         )
 
     def measure(self, sessions: Iterable[Session]) -> tuple[Entry, ...]:

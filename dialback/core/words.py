@@ -3,16 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from contextvars import ContextVar
 from typing import Final, Literal
 
 from dialback.core.counting import MeasuredSet, MovePart, ShapeMove
 from dialback.core.sessions import KG_PER_LB, Set
 from dialback.core.vocabulary import PAIRS
 
+Unit = Literal["kg", "lb"]
 
-def amount_text(value: float, measure: str) -> str:
-    """A value with its unit, no more digits than are known: ``12.5 sets``, ``1 240 kg``."""
+
+def amount_text(value: float, measure: str, unit: Unit | None = None) -> str:
+    """A value with its unit, no more digits than are known: ``12.5 sets``, ``1 240 kg``.
+
+    Raises ``ValueError`` for a weight without the unit that it is read in.
+    """
     match measure:
         case "sets" | "reps":
             one = measure[:-1] if value == 1 else measure
@@ -20,27 +24,23 @@ def amount_text(value: float, measure: str) -> str:
             quarters = abs(value * 4 - round(value * 4)) < 1e-9
             return f"{number(value, 2 if quarters else 1)} {one}"
         case "volume_load_kg":
-            return weight_text(value, 0)
+            return weight_text(value, _given(unit), 0)
         case "load_kg":
-            return weight_text(value)
+            return weight_text(value, _given(unit))
         case "tut_s":
             return f"{number(value, 0)} s"
     raise ValueError(f"no unit is known for {measure!r}")
 
 
-Unit = Literal["kg", "lb"]
-_UNIT: ContextVar[Unit] = ContextVar("unit", default="kg")
+def _given(unit: Unit | None) -> Unit:
+    if unit is None:
+        raise ValueError("a weight is told in kg or in lb: say in which")
+    return unit
 
 
-def show_in(unit: Unit) -> None:
-    """Say all weights in this unit from here on, in this thread or task; kept in kg they stay."""
-    _UNIT.set(unit)
-
-
-def weight_text(kg: float, digits: int = 2, unit: Unit | None = None) -> str:
-    """A weight in the unit in force, or in one of its own: ``57.5 kg``, ``126.77 lb``."""
-    shown = unit or _UNIT.get()
-    return f"{number(kg if shown == 'kg' else kg / KG_PER_LB, digits)} {shown}"
+def weight_text(kg: float, unit: Unit, digits: int = 2) -> str:
+    """A weight in the unit it is read in: ``57.5 kg``, ``126.77 lb``. Kept it is in kg."""
+    return f"{number(kg if unit == 'kg' else kg / KG_PER_LB, digits)} {unit}"
 
 
 def number(value: float, digits: int = 2) -> str:
@@ -59,18 +59,19 @@ def percent(share: float) -> str:
     return f"{'+' if share >= 0 else '−'}{number(abs(share) * 100, 1)} %"
 
 
-def more_of(amount: float, measure: str, subject: str) -> str:
+def more_of(amount: float, measure: str, subject: str, unit: Unit | None = None) -> str:
     """An addition in words: ``2 more sets of pull``, ``46 s more of pull``."""
-    return _moved(amount, measure, subject, "more")
+    return _moved(amount_text(amount, measure, unit), measure, subject, "more")
 
 
-def less_of(amount: float, measure: str, subject: str) -> str:
+def less_of(amount: float, measure: str, subject: str, unit: Unit | None = None) -> str:
     """A cut in words: ``2 fewer sets of push``, ``46 s less of push``."""
-    return _moved(amount, measure, subject, "fewer" if measure in ("sets", "reps") else "less")
+    word = "fewer" if measure in ("sets", "reps") else "less"
+    return _moved(amount_text(amount, measure, unit), measure, subject, word)
 
 
-def _moved(amount: float, measure: str, subject: str, word: str) -> str:
-    value, _, unit = amount_text(amount, measure).rpartition(" ")
+def _moved(amount: str, measure: str, subject: str, word: str) -> str:
+    value, _, unit = amount.rpartition(" ")
     if measure in ("sets", "reps"):
         return f"{value} {word} {unit} of {subject}"
     return f"{value} {unit} {word} of {subject}"
@@ -93,7 +94,7 @@ def load_text(one: Set) -> str:
     what = " help" if one.load_kg < 0 else ""
     # As it was entered, whoever reads it.
     entered: Unit = "lb" if one.in_pounds else "kg"
-    return f"{several}{weight_text(abs(one.load_kg), unit=entered)}{what}"
+    return f"{several}{weight_text(abs(one.load_kg), entered)}{what}"
 
 
 def dose_text(one: Set) -> str:
@@ -138,7 +139,7 @@ def describe(one: Set) -> str:
     return ", ".join(parts)
 
 
-def explain(one: Set, measured: MeasuredSet, figure: str) -> str:
+def explain(one: Set, measured: MeasuredSet, figure: str, unit: Unit) -> str:
     """How a set comes to its credit to a figure, as a calculation with units."""
     subject, _, measure = figure.rpartition("/")
     shape = measured.shape
@@ -150,7 +151,7 @@ def explain(one: Set, measured: MeasuredSet, figure: str) -> str:
         share = max((share for share in shares if share is not None), default=1.0)
         return ("½ set, one side" if shape.sets == 0.5 else "1 set") + _times(share)
     steps = [
-        _step(one, measured, move, part, measure) + _times(share)
+        _step(one, measured, move, part, measure, unit) + _times(share)
         for move, part, share in zip(shape.moves, measured.parts, shares, strict=True)
         if share is not None
     ]
@@ -184,7 +185,9 @@ def _times(share: float) -> str:
     return "" if share == 1 else f" × {number(share)} indirect"
 
 
-def _step(one: Set, measured: MeasuredSet, move: ShapeMove, part: MovePart, measure: str) -> str:
+def _step(
+    one: Set, measured: MeasuredSet, move: ShapeMove, part: MovePart, measure: str, unit: Unit
+) -> str:
     shape = measured.shape
     match measure:
         case "reps":
@@ -197,7 +200,7 @@ def _step(one: Set, measured: MeasuredSet, move: ShapeMove, part: MovePart, meas
                 return "no load"
             body = " with the body's share" if move.bodyweight_kg else ""
             lifts = number(part.volume_load_kg / load, 1)
-            return f"{lifts} reps × {weight_text(load, 1)}{body}"
+            return f"{lifts} reps × {weight_text(load, unit, 1)}{body}"
         case "tut_s":
             if one.measured_tension_s is not None and shape.measured_tension:
                 return f"{number(part.tut_s, 1)} s measured"

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from threading import Lock
-from typing import Any
+from typing import Any, cast
 
 from dialback.book.book import Book, BookAthlete, BookBlock
 from dialback.book.errors import bad_input
@@ -20,6 +20,7 @@ from dialback.core.sessions import Set
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.vocabulary import BASES, Basis
 from dialback.core.weeks import Week
+from dialback.core.words import Unit
 from dialback.store.kit import kit_of
 from dialback.store.maxima import add_maxima, maxima_of
 from dialback.store.models import Athlete, Block, Draft, House, Movement, block_rows
@@ -100,6 +101,7 @@ class Ledgers:
                 restrictions_of(athlete),
                 kit=kit_of(owner),
                 maxima=maxima_of(athlete),
+                unit=cast(Unit, owner.unit),
                 blocks=frozenset(Week.parse(one.first_week) for one in block_rows(athlete)),
             )
             kept = (state, source, ledger)

@@ -11,8 +11,7 @@ from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
 
 from dialback import __version__
-from dialback.core.words import Unit, show_in
-from dialback.store.athletes import Ledgers, house
+from dialback.store.athletes import Ledgers
 from dialback.store.database import connect, disconnect, open_database
 from dialback.web import problems, security
 from dialback.web.desk import Desk
@@ -80,7 +79,6 @@ def create_app(
         asks = (request.endpoint or "").rpartition(".")[2] in ASKING
         # One read, one snapshot: what an answer is made of belongs together, whoever writes.
         connect(snapshot=asks or request.method in ("GET", "HEAD"))
-        show_in(cast(Unit, house().unit))
 
     @app.teardown_request
     def _disconnect(_: BaseException | None) -> None:

@@ -8,7 +8,6 @@ from dataclasses import replace
 from datetime import date
 
 from dialback.core.kit import NoBand, Unmade, check, sentence
-from dialback.core.movements import MovementTable
 from dialback.core.notation import Load
 from dialback.core.notation.expand import PlacedSet
 from dialback.core.notation.pieces import load_text
@@ -16,7 +15,6 @@ from dialback.core.notation.values import loads_in
 from dialback.core.restrictions import set_breach
 from dialback.core.sessions import KG_PER_LB
 from dialback.core.tally import Ledger
-from dialback.store.kit import the_kit
 from dialback.web.shapes.common import MistakeOut, RestrictionNote
 from dialback.web.shapes.write import KitChoice, KitMiss
 
@@ -24,7 +22,9 @@ from dialback.web.shapes.write import KitChoice, KitMiss
 def notes(ledger: Ledger, days: Sequence[date]) -> list[RestrictionNote]:
     """The restrictions that hold on one of the days, in words."""
     return [
-        RestrictionNote(words=one.words, by=one.by, since=one.since.isoformat(), word=one.word)
+        RestrictionNote(
+            words=one.words(ledger.unit), by=one.by, since=one.since.isoformat(), word=one.word
+        )
         for one in ledger.restrictions
         if any(one.holds(day) for day in days)
     ]
@@ -42,7 +42,7 @@ def restricted_lines(
     for placed in sets:
         movements = [ledger.movements[name] for name, _ in placed.set.named_moves()]
         for restriction in holding:
-            breach = set_breach(placed.set, movements, restriction, ledger.rules)
+            breach = set_breach(placed.set, movements, restriction, ledger.rules, ledger.unit)
             if breach is None:
                 continue
             touched = next(one for one in movements if restriction.touches(one, ledger.rules))
@@ -65,15 +65,15 @@ def _place(line: str, names: Iterable[str]) -> tuple[int, int]:
     return line.index(bare), max(1, len(bare))
 
 
-def kit_misses(text: str, sets: Iterable[PlacedSet], movements: MovementTable) -> list[KitMiss]:
+def kit_misses(text: str, sets: Iterable[PlacedSet], ledger: Ledger) -> list[KitMiss]:
     """What the room cannot give, once for each place in the text."""
-    kit = the_kit()
+    kit = ledger.kit
     if kit is None:
         return []
     lines = text.replace("\r\n", "\n").replace("\r", "\n").split("\n")
     misses: dict[tuple[int, int], KitMiss] = {}
     for placed in sets:
-        found = check(placed.set, kit, movements)
+        found = check(placed.set, kit, ledger.movements)
         if found is None:
             continue
         line = lines[placed.line - 1]
@@ -91,7 +91,7 @@ def kit_misses(text: str, sets: Iterable[PlacedSet], movements: MovementTable) -
             (placed.line, column),
             KitMiss(
                 line=placed.line, column=column + 1, length=max(1, length),
-                message=sentence(found), choices=choices,
+                message=sentence(found, ledger.unit), choices=choices,
             ),
         )  # fmt: skip
     return list(misses.values())

@@ -24,7 +24,7 @@ def test_dumbbells_bars_stacks_and_bands() -> None:
     assert checked(exercise="Goblet squat", load_kg=14) is None
     found = checked(exercise="Goblet squat", load_kg=13)
     assert found == Unmade("Goblet squat", "dumbbells", 13, 12, 14)
-    assert sentence(found) == (
+    assert sentence(found, "kg") == (
         "13 kg cannot be made of the dumbbells: take 12 kg (−7.7 %) or 14 kg (+7.7 %)"
     )
     assert checked(exercise="Back squat", load_kg=57.5) is None
@@ -40,7 +40,7 @@ def test_dumbbells_bars_stacks_and_bands() -> None:
     assert checked(exercise="Band row", band="strong") is None
     none = checked(exercise="Band row", band="Huge")
     assert none == NoBand("Huge", ("light", "medium", "strong"))
-    assert "the room has light, medium, strong" in sentence(none)
+    assert "the room has light, medium, strong" in sentence(none, "kg")
 
 
 def test_the_smallest_plates_are_few() -> None:

@@ -144,4 +144,4 @@ class TestWhatIsNone:
 )  # fmt: skip
 def test_in_words(limits: dict[str, Any], words: str) -> None:
     one = Restriction.model_validate({"by": "Runa", "since": date(2026, 10, 5), **limits})
-    assert one.words == words
+    assert one.words("kg") == words

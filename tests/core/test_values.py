@@ -152,4 +152,12 @@ class TestWords:
     def test_a_credit_is_explained(self, line: list[dict], figure: str, words: str) -> None:
         result = audited(session(0, line))
         (entry,) = result.entries
-        assert explain(entry.set, entry.measured, figure) == words
+        assert explain(entry.set, entry.measured, figure, "kg") == words
+
+
+def test_a_weight_is_told_in_the_unit_that_is_said_and_in_no_other() -> None:
+    assert amount_text(100, "load_kg", "kg") == "100 kg"
+    assert amount_text(100, "load_kg", "lb") == "220.46 lb"
+    assert amount_text(3, "sets") == "3 sets"
+    with pytest.raises(ValueError, match="say in which"):
+        amount_text(100, "volume_load_kg")

@@ -214,3 +214,13 @@ def test_ledgers_follow_changes(store: Path) -> None:
     second = ledgers.of(athlete, house)
     house.change += 1
     assert ledgers.of(athlete, house) is not second
+
+
+def test_a_ledger_speaks_the_unit_of_the_house_whoever_asks_first(store: Path) -> None:
+    heavy = [session(-7, sets("Press", load_kg=40)), session(0, sets("Press", load_kg=60))]
+    athlete = import_book(book(heavy), TODAY).athlete
+    House.update(unit="lb", change=House.change + 1).execute()
+    ledger = Ledgers().of(athlete)
+    (step,) = [one for one in audit(ledger, WEEK).findings if one.code == "load_step"]
+    assert "132.28 lb after 88.18 lb" in step.sentence
+    assert "kg" not in step.sentence + step.clears

@@ -52,7 +52,7 @@ def _effect(judge: Judge, sessions: tuple[Session, ...], key: Key) -> str:
     if figure is not None:
         about = f"the week's {TITLES[measure]}" if subject == "total" else label(subject)
         old, new = judge.start.value(figure), sums.get(figure, 0.0)
-        return f"{about} from {number(old)} to {amount_text(new, measure)}"
+        return f"{about} from {number(old)} to {amount_text(new, measure, judge.ledger.unit)}"
     pair = next((one for one in PAIRS if one.name == subject), None)
     if code == "balance" and pair is not None:
         old_ratio, new_ratio = (

@@ -23,7 +23,7 @@ from dialback.core.findings.muscles import FAR as FAR_ABOVE
 from dialback.core.findings.session import FAR as FAR_TOO_MUCH
 from dialback.core.maxima import is_working
 from dialback.core.plans.spans import ADDED, DROPPED, FIRST, Span, rebuilt, spans_of, unit_sets
-from dialback.core.restrictions import Restriction, set_breach
+from dialback.core.restrictions import Restriction, breaks
 from dialback.core.rules import JUMP_LIMITS
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Entry
@@ -466,7 +466,7 @@ class WeekProgramme:
             else ("tempo_s" if restriction.about == "tempo" else "sets")
         )
         for piece, entry, there in touched:
-            if set_breach(entry.set, there, restriction, rules):
+            if breaks(entry.set, there, restriction, rules):
                 flag = self._flag(("restriction", restriction.subject, wrong), caution=False)
                 if flag is not None:
                     self._below(piece.times, 0, flag.high, piece.most)

@@ -48,7 +48,7 @@ def _judged(week: WeekInHand, pair: Pair, band: tuple[float, float]) -> Iterator
         level,
         weighing.ratio,
         limit,
-        _sentence(pair, measure, weighing, limit, over=over),
+        _sentence(week, pair, measure, weighing, limit, over=over),
         _clears(week, pair, measure, weighing, band, over=over),
         _figures(week, pair, measure),
     )
@@ -89,8 +89,10 @@ def _level(weighing: Weighing, low: float, high: float) -> Level | None:
     return "high" if far or weighing.a == 0 else "caution"
 
 
-def _sentence(pair: Pair, measure: str, weighing: Weighing, limit: float, *, over: bool) -> str:
-    a, b = (amount_text(side, measure) for side in (weighing.a, weighing.b))
+def _sentence(
+    week: WeekInHand, pair: Pair, measure: str, weighing: Weighing, limit: float, *, over: bool
+) -> str:
+    a, b = (amount_text(side, measure, week.unit) for side in (weighing.a, weighing.b))
     text = f"{pair.labels[0].capitalize()} {a} against {pair.labels[1]} {b}"
     if weighing.ratio is None or weighing.a == 0:
         return f"{text}: all on one side. Is that meant?"
@@ -126,11 +128,11 @@ def _clears(
     if add is not None and held is None:
         more = ceil(add - TOLERANCE)
         if measure != "sets" or not beyond_the_week(week, more):
-            offers.append(more_of(more, measure, light))
+            offers.append(more_of(more, measure, light, week.unit))
     if floor(max(weighing.a, weighing.b)) > whole_cut:
-        offers.append(less_of(whole_cut, measure, heavy))
+        offers.append(less_of(whole_cut, measure, heavy, week.unit))
     if held is not None:
-        stands = f"{held.words} stands, on the word of {held.by}"
+        stands = f"{held.words(week.unit)} stands, on the word of {held.by}"
         return (
             f"{' or '.join(offers)} would bring it within: {stands}."
             if offers

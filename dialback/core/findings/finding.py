@@ -19,6 +19,7 @@ from dialback.core.sessions import Session, Set
 from dialback.core.tally import Entry, Ledger, Tally, TrailEntry, tally, top_sets, trail
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
+from dialback.core.words import Unit
 
 Level = Literal["note", "caution", "high"]
 LEVELS: Final[tuple[Level, ...]] = ("note", "caution", "high")
@@ -162,6 +163,11 @@ class WeekInHand:
     def rules(self) -> Rules:
         """The rules in force."""
         return self.ledger.rules
+
+    @property
+    def unit(self) -> Unit:
+        """The unit in which weights are told."""
+        return self.ledger.unit
 
     @property
     def restrictions(self) -> tuple[Restriction, ...]:

@@ -12,7 +12,7 @@ from dialback.core.kit import loads_for
 from dialback.core.rules import JUMP_LIMITS
 from dialback.core.tally import TOP_LOAD
 from dialback.core.vocabulary import MUSCLES, TITLES, label
-from dialback.core.words import amount_text, percent, weight_text
+from dialback.core.words import Unit, amount_text, percent, weight_text
 
 NEW_FROM_SETS: Final = 4.0
 """From so many sets on a muscle that the baseline lacks is told, where no rule says another."""
@@ -48,7 +48,7 @@ def _jump(week: WeekInHand, subject: str, figure: str, measure: str) -> Iterator
     if subject != "total":
         level, why = _muscle_level(week, subject, level, change.base, value)
     whose = "The week's" if subject == "total" else f"{label(subject).capitalize()}:"
-    step = amount_text(rise, measure)
+    step = amount_text(rise, measure, week.unit)
     yield Finding(
         "jump",
         subject,
@@ -57,22 +57,23 @@ def _jump(week: WeekInHand, subject: str, figure: str, measure: str) -> Iterator
         change.change,
         limit,
         f"{whose} {TITLES[measure]} {'rise' if measure == 'sets' else 'rises'} from "
-        f"{amount_text(change.base, measure)} to {amount_text(value, measure)} "
+        f"{amount_text(change.base, measure, week.unit)} to "
+        f"{amount_text(value, measure, week.unit)} "
         f"(+{step}, {percent(change.change)}); the limit is {percent(limit)}. "
         f"{why or 'Is the step meant?'}",
-        _down_to(value, change.base * (1 + limits[0]), measure),
+        _down_to(week, value, change.base * (1 + limits[0]), measure),
         (figure,),
         amount=value,
         base=change.base,
     )
 
 
-def _down_to(value: float, most: float, measure: str) -> str:
+def _down_to(week: WeekInHand, value: float, most: float, measure: str) -> str:
     """What would be within: nobody takes out a part of a set."""
     if measure == "sets":
         fewer = ceil(value - most - TOLERANCE)
         return f"{fewer} set{'' if fewer == 1 else 's'} fewer would be within the limit."
-    return f"{amount_text(value - most, measure)} less would come down to the limit."
+    return f"{amount_text(value - most, measure, week.unit)} less would come down to the limit."
 
 
 def _new_muscle(week: WeekInHand, muscle: str, figure: str) -> Iterator[Finding]:
@@ -137,11 +138,13 @@ def load_step_findings(week: WeekInHand) -> Iterator[Finding]:
             level,
             change.change,
             limit,
-            f"{name}: {amount_text(load, 'load_kg')} after {amount_text(change.base, 'load_kg')} "
-            f"at most in four weeks (+{amount_text(load - change.base, 'load_kg')}, "
+            f"{name}: {weight_text(load, week.unit)} after {weight_text(change.base, week.unit)} "
+            f"at most in four weeks (+{weight_text(load - change.base, week.unit)}, "
             f"{percent(change.change)}); the limit is {percent(limit)}. "
             + ("There is no load between them." if smallest else "Is the step meant?"),
-            _smaller_step(most / heaviest.implements, loads, before.load_kg, heaviest.implements),
+            _smaller_step(
+                most / heaviest.implements, loads, before.load_kg, heaviest.implements, week.unit
+            ),
             (f"movements/{name}/{TOP_LOAD}",),
             amount=load,
             base=change.base,
@@ -154,16 +157,18 @@ def _loads(week: WeekInHand, name: str) -> tuple[float, ...]:
     return loads_for(kit, week.ledger.movements[name])[1] if kit is not None else ()
 
 
-def _smaller_step(most: float, loads: tuple[float, ...], before: float, implements: int) -> str:
+def _smaller_step(
+    most: float, loads: tuple[float, ...], before: float, implements: int, unit: Unit
+) -> str:
     """A load that exists and is within the limit, or what there is instead of one."""
     several = f"{implements} × " if implements > 1 else ""
     if loads:
         within = max((one for one in loads if one <= most + TOLERANCE), default=None)
         if within is None or within <= before + TOLERANCE:
             return "More reps at the old load first: the kit has nothing between."
-        return f"{several}{weight_text(within)} is within; or more reps at the old load."
+        return f"{several}{weight_text(within, unit)} is within; or more reps at the old load."
     # Without a kit to go by: down to half a kilogram.
     within = floor(most * 2 + TOLERANCE) / 2
     if within <= before + TOLERANCE:
         return "More reps at the old load first."
-    return f"{several}{weight_text(within)} or less is within; or more reps at the old load."
+    return f"{several}{weight_text(within, unit)} or less is within; or more reps at the old load."

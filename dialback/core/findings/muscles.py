@@ -62,7 +62,8 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
 def _up_to_the_floor(week: WeekInHand, muscle: str, more: int) -> str:
     held = avoided(week, muscles=frozenset({muscle}))
     if held:
-        return f"It stays so while the restriction stands: {held.words}, on the word of {held.by}."
+        words = held.words(week.unit)
+        return f"It stays so while the restriction stands: {words}, on the word of {held.by}."
     said = f"{more_of(more, 'sets', label(muscle))} would reach the floor"
     if beyond_the_week(week, more):
         return f"{said}, over more than one week: all at once the week would jump."

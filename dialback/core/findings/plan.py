@@ -38,7 +38,8 @@ def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
     told = "; ".join(
         f"{amount_text(have, name)} done of {amount_text(want, name)} planned ({part * 100:.0f} %)"
         if name in ("sets", "reps")
-        else f"{TITLES[name]} {amount_text(have, name)} of {amount_text(want, name)} "
+        else f"{TITLES[name]} {amount_text(have, name, week.unit)} of "
+        f"{amount_text(want, name, week.unit)} "
         f"({part * 100:.0f} %)"
         for _, name, part, _, want, have in outside
     )
@@ -54,7 +55,8 @@ def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
         share,
         limit,
         f"{sentence} {reasons}".strip(),
-        f"{amount_text(apart, measure)} {'less' if share > limit else 'more'} would be within.",
+        f"{amount_text(apart, measure, week.unit)} {'less' if share > limit else 'more'} "
+        "would be within.",
         tuple(f"totals/{name}" for _, name, *_ in outside),
         amount=done,
         base=planned,

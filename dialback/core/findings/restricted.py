@@ -8,10 +8,10 @@ from typing import Literal
 
 from dialback.core.findings.finding import Finding, WeekInHand, exceeds
 from dialback.core.movements import Movement
-from dialback.core.restrictions import Restriction, seconds_out, set_breach
+from dialback.core.restrictions import Restriction, breaks, seconds_out
 from dialback.core.rules import Rules
 from dialback.core.tally import Entry
-from dialback.core.words import capital, number, weight_text
+from dialback.core.words import Unit, capital, number, weight_text
 
 Measure = Literal["sets", "load_kg", "tempo_s"]
 
@@ -32,14 +32,14 @@ def restriction_findings(week: WeekInHand) -> Iterator[Finding]:
     """Sets that a restriction does not allow; of several on one thing, the one broken most."""
     worst: dict[tuple[str, str, str], Finding] = {}
     for breach in breaches(week.entries, week.restrictions, week.rules):
-        found = _finding(breach)
+        found = _finding(breach, week.unit)
         other = worst.get(found.key)
         if other is None or found.distance > other.distance:
             worst[found.key] = found
     yield from worst.values()
 
 
-def _finding(breach: Breach) -> Finding:
+def _finding(breach: Breach, unit: Unit) -> Finding:
     restriction = breach.restriction
     days = tuple(dict.fromkeys(entry.session.date for entry in breach.entries))
     on = " and ".join(f"{day:%A}" for day in days)
@@ -52,7 +52,7 @@ def _finding(breach: Breach) -> Finding:
         "high",
         breach.value,
         breach.limit,
-        f"{capital(restriction.words)}: {_what(breach)} on {on}. {word}",
+        f"{capital(restriction.words(unit))}: {_what(breach, unit)} on {on}. {word}",
         "Swap them, or take them out. Only a person lifts a restriction, on the word of the one "
         "who set it or of another licensed practitioner.",
         breach.figures,
@@ -61,7 +61,7 @@ def _finding(breach: Breach) -> Finding:
     )
 
 
-def _what(breach: Breach) -> str:
+def _what(breach: Breach, unit: Unit) -> str:
     count = len(breach.entries)
     sets = f"{count} set{'' if count == 1 else 's'}"
     # Easy sets and warm-ups do not load a sum, but the joint.
@@ -72,7 +72,7 @@ def _what(breach: Breach) -> str:
     apart = f" ({unseen} of them easy or warm-up, in no sum of sets)" if unseen else ""
     match breach.measure:
         case "load_kg":
-            return f"up to {weight_text(breach.value)} in {sets}{apart}"
+            return f"up to {weight_text(breach.value, unit)} in {sets}{apart}"
         case "tempo_s":
             return f"{number(breach.value)} s in {sets}{apart}"
         case "sets":
@@ -98,7 +98,7 @@ def breaches(
         wrong = [
             (entry, movements)
             for entry, movements in there
-            if set_breach(entry.set, movements, restriction, rules)
+            if breaks(entry.set, movements, restriction, rules)
         ]
         if wrong and restriction.avoids:
             yield _breach(restriction, "sets", len(wrong), 0.0, wrong)

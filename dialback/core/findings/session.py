@@ -53,10 +53,12 @@ def side_gap_findings(week: WeekInHand) -> Iterator[Finding]:
             level,
             gap,
             limit,
-            f"{name}: {amount_text(left, measure)} left and {amount_text(right, measure)} right, "
+            f"{name}: {amount_text(left, measure, week.unit)} left and "
+            f"{amount_text(right, measure, week.unit)} right, "
             f"{number(gap * 100, 0)} % apart; the limit is {number(limit * 100, 0)} %. "
             "Is it meant?",
-            f"{amount_text(missing, measure)} more on the {behind}, or less on the other side.",
+            f"{amount_text(missing, measure, week.unit)} more on the {behind}, "
+            "or less on the other side.",
             (f"movements/{name}/{measure}",),
             amount=abs(left - right),
         )
@@ -148,8 +150,10 @@ def no_warm_up_findings(week: WeekInHand) -> Iterator[Finding]:
                 "caution",
                 share,
                 least,
-                f"{movement.name} on {session.date:%A} begins with {weight_text(load, 1)} moved, "
-                f"{number(share * 100, 0)} % of the estimated maximum of {weight_text(best, 1)}, "
+                f"{movement.name} on {session.date:%A} begins with "
+                f"{weight_text(load, week.unit, 1)} moved, "
+                f"{number(share * 100, 0)} % of the estimated maximum of "
+                f"{weight_text(best, week.unit, 1)}, "
                 "and no warm-up set before it.",
                 f"Warm-up sets before it, or a first set below {number(least * 100, 0)} %.",
                 (f"movements/{movement.name}/{TOP_LOAD}",),

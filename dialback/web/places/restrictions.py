@@ -32,14 +32,17 @@ def list_restrictions(path: AthletePath) -> Response:
 
 def _listed(athlete: Athlete) -> RestrictionsOut:
     today = desk().today()
+    ledger = desk().ledgers.of(athlete)
     return RestrictionsOut(
         today=today.isoformat(),
         restrictions=[
-            RestrictionOut(id=number, words=one.words, holds=one.holds(today), restriction=one)
+            RestrictionOut(
+                id=number, words=one.words(ledger.unit), holds=one.holds(today), restriction=one
+            )
             for number, one in numbered_restrictions(athlete).items()
         ],
         subjects={
-            "movement": [one.name for one in desk().ledgers.of(athlete).movements],
+            "movement": [one.name for one in ledger.movements],
             "pattern": list(PATTERNS),
             "muscle": list(MUSCLES),
             "tempo": list(PHASES),

@@ -22,7 +22,7 @@ from dialback.core.tally import (
 )
 from dialback.core.vocabulary import PAIRS, TITLES, label
 from dialback.core.weeks import Week
-from dialback.core.words import describe, explain, movement_text
+from dialback.core.words import Unit, describe, explain, movement_text
 from dialback.web.beside import notes
 from dialback.web.blueprint import blueprint
 from dialback.web.columns import COLUMNS, week_column
@@ -120,7 +120,7 @@ def figure_trail(path: WeekPath, query: TrailQuery) -> Response:
             measure=query.figure.rpartition("/")[2],
             value=value,
             is_sum=is_sum,
-            sets=[_trail_set(one, query.figure) for one in found],
+            sets=[_trail_set(one, query.figure, ledger.unit) for one in found],
             history=_history(ledger, result, query.figure),
         )
     )
@@ -143,7 +143,7 @@ def _label(figure: str) -> str:
     return {"totals": "the week"}.get(kind) or (subject if kind == "movements" else label(subject))
 
 
-def _trail_set(one: TrailEntry, figure: str) -> TrailSet:
+def _trail_set(one: TrailEntry, figure: str, unit: Unit) -> TrailSet:
     entry = one.entry
     measured = entry.measured
     return TrailSet(
@@ -154,7 +154,7 @@ def _trail_set(one: TrailEntry, figure: str) -> TrailSet:
         text=describe(entry.set),
         explained=f"heaviest {TITLES[TOP_LOAD]} of the week"
         if figure.endswith(f"/{TOP_LOAD}")
-        else explain(entry.set, measured, figure),
+        else explain(entry.set, measured, figure, unit),
         credit=one.credit,
         easy=measured.shape.standing == "easy",
         estimated=measured.estimated,

@@ -150,7 +150,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
             new_movements=[name for name in names if name not in lately],
             readings=_readings(body.text, reading, ledger),
             shares=_shares(placed, maxima),
-            kit=kit_misses(body.text, placed, ledger.movements),
+            kit=kit_misses(body.text, placed, ledger),
             restricted=restricted_lines(body.text, placed, ledger, day),
             week=audited(ledger, week, as_draft(planned, ledger.movements)),
         )
