@@ -24,7 +24,7 @@ if TYPE_CHECKING:
 
 
 def _plain_errors(command: Callable[..., None]) -> Callable[..., None]:
-    """Turn bad input into the one clear line that a script can show."""
+    """Turn bad input, and a data file that fails, into the one clear line a script can show."""
 
     @wraps(command)
     def run(*args: Any, **kwargs: Any) -> None:
@@ -32,6 +32,15 @@ def _plain_errors(command: Callable[..., None]) -> Callable[..., None]:
             command(*args, **kwargs)
         except BadInputError as error:
             click.echo(error.line, err=True)
+            sys.exit(2)
+        except Exception as error:
+            # Only the commands with a data file have loaded its driver.
+            driver = sys.modules.get("peewee")
+            if driver is None or not isinstance(error, driver.DatabaseError):
+                raise
+            from dialback.store.database import what_is_wrong
+
+            click.echo(f"the data file {what_is_wrong(error)}", err=True)
             sys.exit(2)
 
     return run
@@ -293,6 +302,7 @@ def export_command(data: Path | None, athlete: str, output: Path | None) -> None
     from dialback.book.book import write_book
     from dialback.book.errors import bad_input
     from dialback.store.athletes import Ledgers, athletes, export_book, find_athlete
+    from dialback.store.database import write_whole
     from dialback.store.models import database
 
     _open(data)
@@ -305,31 +315,30 @@ def export_command(data: Path | None, athlete: str, output: Path | None) -> None
     if output is None:
         click.echo(text, nl=False)
         return
-    try:
-        # Whole or not at all: a full disk must not leave half a book under the name.
-        part = output.with_name(output.name + ".part")
-        part.write_bytes(text)
-        part.replace(output)
-    except OSError as error:
-        raise bad_input(str(output), f"cannot be written: {error.strerror}") from None
+    if output.is_file() and output.stat().st_size and not output.read_bytes().startswith(b"{"):
+        raise bad_input(str(output), "is there and is not a book: choose another name")
+    if write_whole(output, text):
+        click.echo(f"{output} was there and has been replaced", err=True)
 
 
 @main.command()
-@click.option("--fresh", is_flag=True, help="Delete the data file first.")
+@click.option("--fresh", is_flag=True,
+              help="Begin anew: delete a data file that demo has made.")  # fmt: skip
+@click.option("--yes", is_flag=True,
+              help="With --fresh: also put a data file aside that demo has not made.")  # fmt: skip
 @click.pass_obj
 @_plain_errors
-def demo(data: Path | None, *, fresh: bool) -> None:
+def demo(data: Path | None, *, fresh: bool, yes: bool) -> None:
     """Load the made-up club into a data file that has no athletes."""
     from dialback.book.errors import bad_input
     from dialback.demo.load import load_demo
     from dialback.store.athletes import athletes
-    from dialback.store.database import default_path
+    from dialback.store.database import default_path, mark_as_demo
     from dialback.store.models import database
 
     path = data or default_path()
-    if fresh:
-        for suffix in ("", "-wal", "-shm"):
-            path.with_name(path.name + suffix).unlink(missing_ok=True)
+    if fresh and path.exists():
+        _clear_away(path, yes=yes)
     _open(path)
     with database.connection_context():
         if athletes():
@@ -337,7 +346,33 @@ def demo(data: Path | None, *, fresh: bool) -> None:
                 str(path), "there are athletes in it; choose another --data, or --fresh"
             )
         count = load_demo(date.today())
+        mark_as_demo()
     click.echo(f"{count} rowers of the made-up Sallowmere Rowing Club are in {path}")
+
+
+def _clear_away(path: Path, *, yes: bool) -> None:
+    """Delete a data file of the demo; put another one aside, if that is wanted."""
+    from dialback.book.errors import bad_input
+    from dialback.demo.load import strangers
+    from dialback.store.database import delete_data, is_demo, put_data_aside
+    from dialback.store.models import database
+
+    if is_demo(path):
+        _open(path)
+        with database.connection_context():
+            others = strangers()
+        if not others:
+            delete_data(path)
+            return
+        what = f"has {others[0]} in it, whom demo does not know"
+    else:
+        what = "was not made by demo"
+    if not yes:
+        raise bad_input(
+            str(path), f"{what}: nothing was deleted. Choose another --data, or put it aside with "
+            "--fresh --yes"
+        )  # fmt: skip
+    click.echo(f"{path} {what}: it is now {put_data_aside(path)}", err=True)
 
 
 @main.command()

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import math
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from functools import cached_property
@@ -12,11 +11,12 @@ from typing import Any, Final, Literal
 from pydantic import Field, ValidationError, field_validator
 
 from dialback.book.errors import BadInputError, Problem, bad_input, from_validation
+from dialback.book.json_text import read_json
 from dialback.core.kit import Kit
 from dialback.core.movements import Movement, MovementTable, Name, UnknownMovementError, Value, fold
 from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
-from dialback.core.sessions import Maximum, Session
+from dialback.core.sessions import Maximum, Session, Title
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import BASES, Basis
 from dialback.core.weeks import Week
@@ -41,7 +41,7 @@ class BookBlock(Value):
 
     week: str = Field(pattern=r"^\d{4}-W\d{2}$")
     weeks: int = Field(ge=1, le=53)
-    title: str = Field("", max_length=200)
+    title: Title = ""
 
     @field_validator("week")
     @classmethod
@@ -118,7 +118,7 @@ def read_book(data: bytes) -> Book:
             "", f"the book has {len(data) // 1_000_000} MB; at most {MAX_BYTES // 1_000_000} are "
             "taken: split it by years"
         )  # fmt: skip
-    document = _parse(data)
+    document = read_json(data, "the book")
     if not isinstance(document, dict) or document.get("format") != FORMAT:
         raise bad_input(
             "format", f'this is not a book: a book is an object with "format": "{FORMAT}"'
@@ -137,51 +137,6 @@ def read_book(data: bytes) -> Book:
     if problems:
         raise BadInputError(problems)
     return book
-
-
-def _parse(data: bytes) -> Any:
-    try:
-        text = data.decode("utf-8-sig")
-    except UnicodeDecodeError as error:
-        raise bad_input(
-            "", f"the book is not a UTF-8 text: byte {error.start} is damaged"
-        ) from None
-    try:
-        document = json.loads(text)
-    except json.JSONDecodeError as error:
-        raise bad_input(
-            "", f"the book is not JSON: {error.msg} at line {error.lineno}, column {error.colno}"
-        ) from None
-    except RecursionError:
-        raise bad_input("", "the book is not JSON that can be read: nested too deep") from None
-    except ValueError:
-        raise bad_input("", "the book is not JSON that can be read: a number is too long") from None
-    try:
-        # The fast way to know that all of it can be written again, unknown keys included.
-        json.dumps(document, ensure_ascii=False, allow_nan=False).encode()
-    except ValueError:
-        _find_unwritable(document, "")
-        raise
-    return document
-
-
-def _find_unwritable(node: Any, place: str) -> None:
-    """Refuse the first place that JSON cannot carry back out."""
-    if isinstance(node, dict):
-        for key, value in node.items():
-            _find_unwritable(key, place)
-            _find_unwritable(value, f"{place}.{key}" if place else key)
-    elif isinstance(node, list):
-        for at, value in enumerate(node):
-            _find_unwritable(value, f"{place}[{at}]")
-    elif isinstance(node, float):
-        if not math.isfinite(node):
-            raise bad_input(place, f"should be a finite number, not {node}")
-    elif isinstance(node, str):
-        try:
-            node.encode()
-        except UnicodeEncodeError:
-            raise bad_input(place, "the text has half of a character: write it anew") from None
 
 
 def _refer(book: Book) -> list[Problem]:

@@ -4,27 +4,22 @@ from __future__ import annotations
 
 import csv
 import io
-import zipfile
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
-from datetime import date, datetime
-from typing import Any, Final, Literal
+from datetime import date
+from typing import Final, Literal
 
-from openpyxl import Workbook, load_workbook
-from openpyxl.utils.exceptions import InvalidFileException
+from openpyxl import Workbook
 
 from dialback.book.errors import bad_input
-
-Cell = str | int | float | bool | date | None
+from dialback.book.workbook import Cell, Rows, rows_of_workbook
 
 MAX_ROWS: Final = 250_000
+SEEN_EVERY: Final = 100
+"""After so many rows the caller is told, and may stop."""
 MAX_COLUMNS: Final = 200
-MAX_UNPACKED: Final = 300_000_000
-"""Bytes of a workbook when unpacked; more is a bomb, not a log."""
-MAX_RATIO: Final = 300
 _HEAD_WITHIN: Final = 20
 _DELIMITERS: Final = ",;\t|"
-_MACROS: Final = "vbaProject.bin"
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,23 +39,21 @@ def read_grid(data: bytes, seen: Callable[[int], None] = lambda _: None) -> Grid
     """
     if not data.strip():
         raise bad_input("file", "is empty: choose a CSV or XLSX file with a head and rows")
-    rows: Iterator[tuple[Cell, ...]]
+    rows: Rows
     kind: Literal["csv", "xlsx"]
     if data.startswith(b"PK"):
-        kind, rows = "xlsx", _xlsx(data)
+        kind, rows = "xlsx", rows_of_workbook(data)
     elif data.startswith((b"\xd0\xcf\x11\xe0", b"%PDF", b"{\\rtf")):
         raise bad_input("file", "is of an older or another format: save it as XLSX or CSV")
     else:
-        kind, rows = "csv", _csv(data)
+        kind, rows = "csv", iter(enumerate(_csv(data), 1))
     return _grid(kind, rows, seen)
 
 
-def _grid(
-    kind: Literal["csv", "xlsx"], rows: Iterable[tuple[Cell, ...]], seen: Callable[[int], None]
-) -> Grid:
+def _grid(kind: Literal["csv", "xlsx"], rows: Rows, seen: Callable[[int], None]) -> Grid:
     heads: tuple[str, ...] | None = None
     found: list[tuple[int, tuple[Cell, ...]]] = []
-    for number, row in enumerate(rows, 1):
+    for number, row in rows:
         if len(row) > MAX_COLUMNS and any(cell not in (None, "") for cell in row[MAX_COLUMNS:]):
             raise bad_input(
                 f"row {number}", f"has {len(row)} columns; at most {MAX_COLUMNS} are taken: leave "
@@ -77,7 +70,7 @@ def _grid(
             found.append((number, row[: len(heads)]))
         if len(found) > MAX_ROWS:
             raise bad_input("file", f"has more than {MAX_ROWS} rows: split it by years")
-        if number % 500 == 0:
+        if len(found) % SEEN_EVERY == 0:
             seen(number)
     if heads is None:
         raise bad_input(
@@ -127,44 +120,6 @@ def _csv(data: bytes) -> Iterator[tuple[Cell, ...]]:
         raise bad_input(f"row {reader.line_num}", f"cannot be read: {error}") from None
 
 
-def _xlsx(data: bytes) -> Iterator[tuple[Cell, ...]]:
-    _check_zip(data)
-    try:
-        book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
-    except (InvalidFileException, zipfile.BadZipFile, KeyError, ValueError, OSError) as error:
-        raise bad_input("file", f"is not a workbook that opens: {error}") from None
-    try:
-        sheet = book.worksheets[0] if book.worksheets else None
-        if sheet is None:
-            raise bad_input("file", "is a workbook without a sheet")
-        for row in sheet.iter_rows(values_only=True):
-            yield tuple(_cell(cell) for cell in row)
-    finally:
-        book.close()
-
-
-def _check_zip(data: bytes) -> None:
-    try:
-        entries = zipfile.ZipFile(io.BytesIO(data)).infolist()
-    except zipfile.BadZipFile:
-        raise bad_input("file", "is damaged: save it again as XLSX or CSV") from None
-    if any(entry.filename.endswith(_MACROS) for entry in entries):
-        raise bad_input("file", "has macros: save it without them, as XLSX or CSV")
-    unpacked = sum(entry.file_size for entry in entries)
-    if unpacked > MAX_UNPACKED or unpacked > MAX_RATIO * max(len(data), 1):
-        raise bad_input("file", f"unpacks to {unpacked // 1_000_000} MB: that is not a log")
-    if not any(entry.filename == "xl/workbook.xml" for entry in entries):
-        raise bad_input("file", "is packed, but no workbook: choose a CSV or XLSX file")
-
-
-def _cell(value: Any) -> Cell:
-    if isinstance(value, datetime):
-        return value.date()
-    if value is None or isinstance(value, (str, int, float, bool, date)):
-        return value
-    return str(value)
-
-
 def write_csv(heads: Iterable[str], rows: Iterable[Iterable[Cell]]) -> bytes:
     """A CSV as most programs read it: UTF-8 with its mark, commas, points for decimals."""
     out = io.StringIO(newline="")
@@ -186,7 +141,7 @@ def write_xlsx(heads: Iterable[str], rows: Iterable[Iterable[Cell]]) -> bytes:
     return out.getvalue()
 
 
-_FORMULA: Final = ("=", "+", "-", "@", "\t", "\r")
+_FORMULA: Final = ("=", "+", "-", "@", "\t", "\r", "\n", "\uff1d", "\uff0b", "\uff0d", "\uff20")
 QUOTE: Final = "'"
 """Before a text that a spreadsheet would take for a formula; taken off on the way in."""
 

@@ -14,10 +14,13 @@ from typing import Any, Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from dialback.book.errors import from_validation
-from dialback.book.grid import QUOTE, Cell, Grid
+from dialback.book.errors import BadInputError, from_validation
+from dialback.book.grid import QUOTE, Grid
+from dialback.book.json_text import read_json
+from dialback.book.workbook import Cell
 from dialback.core.movements import MovementTable, fold
 from dialback.core.notation.pieces import moves_text
+from dialback.core.plain import odd_character
 from dialback.core.sessions import KG_PER_LB, Session, Set, lies_ahead, parse_day
 
 DateOrder = Literal["ymd", "dmy", "mdy"]
@@ -160,6 +163,8 @@ def _guess_decimal(grid: Grid, columns: Mapping[str, int]) -> Literal[".", ","]:
     return "," if commas > sum("." in text for text in texts) else "."
 
 
+_LONGEST_NUMBER: Final = 40
+_UNIT_BEHIND: Final = re.compile(r"(?:kgs?|lbs?|s|sec|min|x|×)$", re.IGNORECASE)
 _DAY: Final = re.compile(r"(\d{1,4})[./\-\s](\d{1,2})[./\-\s](\d{2,4})(?:[T\s].*)?")
 _SERIAL_FROM: Final = date(1899, 12, 30)
 _SERIALS: Final = range(20_000, 80_000)
@@ -225,6 +230,9 @@ def _row(
         if isinstance(value, str):
             value = value.strip()
             value = value[1:] if value.startswith(QUOTE) else value
+            odd = odd_character(value)
+            if odd is not None:
+                raise _RowError(name, odd)
         return None if value == "" else value
 
     def number(name: str, least: float = 0, most: float = 1e6) -> float | None:
@@ -293,9 +301,9 @@ def _json(cell: Cell, column: str) -> dict[str, Any]:
     if cell is None:
         return {}
     try:
-        found = json.loads(str(cell))
-    except ValueError:
-        found = None
+        found = read_json(str(cell).encode("utf-8", "surrogatepass"), "the cell")
+    except BadInputError as error:
+        raise _RowError(column, error.problems[0].message) from None
     if not isinstance(found, dict):
         raise _RowError(column, "is not a JSON object, as an export writes it")
     return found
@@ -319,8 +327,10 @@ def _number(cell: Cell, column: str, decimal: str, least: float, most: float) ->
 
 @lru_cache(maxsize=8192)
 def _parse(text: str, decimal: str) -> float | None:
-    plain = re.sub(r"\s*(?:kgs?|lbs?|s|sec|min|x|×)?$", "", text.replace("\u202f", "").replace(
-        "\xa0", ""), flags=re.IGNORECASE)  # fmt: skip
+    if len(text) > _LONGEST_NUMBER:
+        return None
+    bare = text.replace("\u202f", "").replace("\xa0", "").strip()
+    plain = _UNIT_BEHIND.sub("", bare).rstrip()
     groups = "," if decimal == "." else "."
     if re.fullmatch(rf"[-+−]?\d{{1,3}}(?:\{groups}\d{{3}})+(?:\{decimal}\d+)?", plain):
         plain = plain.replace(groups, "")

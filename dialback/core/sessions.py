@@ -7,6 +7,7 @@ from datetime import date
 from typing import Annotated, Any, Final, Literal, Self
 
 from pydantic import (
+    AfterValidator,
     BeforeValidator,
     Field,
     PlainSerializer,
@@ -46,7 +47,7 @@ def parse_day(value: Any) -> Any:
             day = date.fromisoformat(value)
         except ValueError:
             raise ValueError(f"{value!r} is not a day of the calendar") from None
-        if day.year not in YEARS:
+        if day.year not in YEARS or day.isocalendar().year not in YEARS:
             raise ValueError(
                 f"{value!r} is not a day of training: the years go from {YEARS.start} on"
             )
@@ -54,6 +55,13 @@ def parse_day(value: Any) -> Any:
     return value
 
 
+def one_line(text: str) -> str:
+    """A text on one line: what stands in a head of the notation, or in a cell."""
+    return " ".join(text.splitlines()).replace("\t", " ")
+
+
+Title = Annotated[str, AfterValidator(one_line), Field(max_length=200)]
+PartName = Annotated[str, AfterValidator(one_line), Field(max_length=120)]
 Reps = Annotated[int, Field(ge=0, le=10_000), BeforeValidator(_whole)]
 Implements = Annotated[int, Field(ge=1, le=10), BeforeValidator(_whole)]
 Day = Annotated[
@@ -90,7 +98,7 @@ class Set(Value):
     rpe: Rpe | None = None
     warm_up: bool = False
     rest_s: float | None = Field(None, ge=0, le=86_400, description="Rest after the set, seconds")
-    part: str | None = Field(None, max_length=120)
+    part: PartName | None = None
     measured_reps: Reps | None = Field(None, description="Reps that a sensor counted")
     measured_tension_s: float | None = Field(
         None, ge=0, le=86_400, description="Seconds under load as measured, per side for each"
@@ -249,7 +257,7 @@ class Session(Value):
     """A day's training, planned or completed."""
 
     date: Day
-    title: str = Field("", max_length=200)
+    title: Title = ""
     rpe: Rpe | None = None
     duration_min: float | None = Field(None, ge=0, le=1440)
     sets: tuple[Set, ...] = Field(strict=False, max_length=MAX_SETS)

@@ -96,3 +96,9 @@ def _accept(athlete: Athlete, ledgers: Ledgers, week: Week) -> None:
                 reason=reason,
                 day=week.sunday,
             )
+
+
+def strangers() -> list[str]:
+    """The athletes in the data file, off the roster or on it, whom the demo has not made."""
+    made = {rower.name for rower in ROWERS}
+    return [one.name for one in Athlete.select().order_by(Athlete.id) if one.name not in made]

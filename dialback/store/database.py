@@ -1,25 +1,34 @@
-"""Opening the data file, and bringing it to the newest form."""
+"""The data file: whether it is one, opening it, bringing it to the newest form, connections."""
 
 from __future__ import annotations
 
 import logging
+import os
 import sqlite3
+import stat
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Final
 
 import peewee as pw
 from peewee_migrate import Router
 from platformdirs import user_data_path
 
-from dialback.book.errors import bad_input
+from dialback.book.errors import BadInputError, bad_input
 from dialback.library import library
 from dialback.store.models import House, database
 from dialback.store.movements import grow_library
 from dialback.store.unit import unit
 
-MIGRATIONS = Path(__file__).parent / "migrations"
-BUSY_TIMEOUT_MS = 5000
+MIGRATIONS: Final = Path(__file__).parent / "migrations"
+BUSY_TIMEOUT_MS: Final = 5000
+APPLICATION_ID: Final = 0x6462_6B31
+"""Says in a data file's head whose it is ("dbk1")."""
+DEMO_MARK: Final = 19
+"""``user_version`` of a file that ``demo`` has made: it holds nobody's season."""
+_HEAD: Final = b"SQLite format 3\x00"
+_BESIDE: Final = ("", "-wal", "-shm")
 
 
 def default_path() -> Path:
@@ -30,39 +39,180 @@ def default_path() -> Path:
 def open_database(path: Path) -> pw.SqliteDatabase:
     """Open the data file, make it if there is none, and migrate it.
 
-    Raises ``BadInputError`` if the file cannot be opened or is not a data file.
+    Raises ``BadInputError`` for a file that cannot be opened, is damaged, is not a data file, or
+    was made by a newer Dial Back; nothing of it is changed then.
     """
-    try:
-        path.parent.mkdir(parents=True, exist_ok=True)
-    except OSError as error:
-        raise bad_input(str(path), f"cannot be made: {error.strerror}") from None
+    _make(path)
     opened = pw.SqliteDatabase(
         str(path),
         pragmas={
             "journal_mode": "wal",
             "foreign_keys": 1,
             "busy_timeout": BUSY_TIMEOUT_MS,
-            "synchronous": "normal",
+            # What a coach has logged outlives a power cut, not only a killed process.
+            "synchronous": "full",
             "cache_size": -32_000,
         },
     )
-    database.initialize(opened)
-    try:
+    with told_of(path):
+        _check(path)
+        database.initialize(opened)
         with opened.connection_context():
             _migrate(opened)
-    except (pw.DatabaseError, sqlite3.DatabaseError) as error:
-        raise bad_input(str(path), f"is not a data file of Dial Back that opens: {error}") from None
     return opened
+
+
+def _make(path: Path) -> None:
+    """Make an empty file that only its owner reads, if there is none."""
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True)
+        os.close(os.open(path, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600))
+    except FileExistsError:
+        if not path.is_file():
+            raise bad_input(str(path), "is not a file: choose another --data") from None
+    except OSError as error:
+        raise bad_input(str(path), f"cannot be made: {error.strerror}") from None
+
+
+@contextmanager
+def told_of(path: Path) -> Iterator[None]:
+    """What goes wrong with a data file, in words that name it and a remedy."""
+    try:
+        yield
+    except (pw.DatabaseError, sqlite3.DatabaseError) as error:
+        raise bad_input(str(path), what_is_wrong(error)) from None
+
+
+def what_is_wrong(error: Exception) -> str:
+    """What the database says, as a person would say it."""
+    text = str(error)
+    for said, words in (
+        ("locked", "is in use by another program: close that, or try again in a moment"),
+        ("readonly", "is read-only: make it writable for you, and its folder too"),
+        ("unable to open", "cannot be opened: see whether you may read and write it"),
+        ("disk is full", "has no room on its disk: make room and try again; nothing was lost"),
+        ("disk I/O", "cannot be read or written: the disk reports an error"),
+        ("malformed", "is damaged: put back a copy of it; do not go on writing in this one"),
+        ("not a database", "is not a data file of Dial Back: choose another --data"),
+    ):
+        if said in text:
+            return words
+    return f"cannot be used: {text}"
+
+
+def _check(path: Path) -> None:
+    """Refuse a file of another program, a newer one, a damaged one, before anything is changed."""
+    if not path.stat().st_size:
+        return
+    if not os.access(path, os.W_OK):
+        raise bad_input(str(path), "is read-only: make it writable for you, and its folder too")
+    with _looking(path) as connection:
+        tables = {name for (name,) in connection.execute(
+            "SELECT name FROM sqlite_master WHERE type = 'table'")}  # fmt: skip
+        (number,) = connection.execute("PRAGMA application_id").fetchone()
+        ours = number == APPLICATION_ID or (number == 0 and {"house", "migratehistory"} <= tables)
+        if (tables or number) and not ours:
+            raise bad_input(
+                str(path),
+                "is a file of another program: nothing was changed; choose another --data",
+            )
+        if "migratehistory" in tables:
+            done = {name for (name,) in connection.execute("SELECT name FROM migratehistory")}
+            if done - {one.stem for one in MIGRATIONS.glob("[0-9]*.py")}:
+                raise bad_input(
+                    str(path), "was made by a newer Dial Back: nothing was changed; open it with "
+                    "that one"
+                )  # fmt: skip
+        (state,) = connection.execute("PRAGMA quick_check(1)").fetchone()
+        if state != "ok":
+            raise bad_input(
+                str(path), f"is damaged ({state[:60]}): nothing was changed; put back a copy of it"
+            )
+
+
+@contextmanager
+def _looking(path: Path) -> Iterator[sqlite3.Connection]:
+    connection = sqlite3.connect(path, timeout=BUSY_TIMEOUT_MS / 1000)
+    try:
+        yield connection
+    finally:
+        connection.close()
 
 
 def _migrate(opened: pw.SqliteDatabase) -> None:
     quiet = logging.getLogger("dialback.migrations")
     quiet.setLevel(logging.WARNING)
     Router(opened, migrate_dir=MIGRATIONS, logger=quiet).run()
+    if opened.pragma("application_id") != APPLICATION_ID:
+        opened.pragma("application_id", APPLICATION_ID, permanent=False)
     with unit():
         if not House.select().exists():
             House.create()
         grow_library(library())
+
+
+def mark_as_demo() -> None:
+    """Note in the data file that is open that ``demo`` has made it."""
+    database.pragma("user_version", DEMO_MARK)
+
+
+def is_demo(path: Path) -> bool:
+    """Whether ``demo`` has made the file. Raises ``BadInputError`` if it is not a data file."""
+    with told_of(path):
+        if not path.is_file() or _head(path) not in (_HEAD, b""):
+            raise bad_input(str(path), "is not a data file of Dial Back: nothing was deleted")
+        with _looking(path) as connection:
+            (number,) = connection.execute("PRAGMA application_id").fetchone()
+            if number not in (0, APPLICATION_ID):
+                raise bad_input(str(path), "is a file of another program: nothing was deleted")
+            (version,) = connection.execute("PRAGMA user_version").fetchone()
+            return bool(version == DEMO_MARK)
+
+
+def _head(path: Path) -> bytes:
+    with path.open("rb") as file:
+        return file.read(len(_HEAD))
+
+
+def put_data_aside(path: Path) -> Path:
+    """Give a data file and what belongs to it another name; the new one."""
+    number = 1
+    while path.with_name(f"{path.name}.before-{number}").exists():
+        number += 1
+    for suffix in _BESIDE:
+        beside = path.with_name(path.name + suffix)
+        if beside.exists():
+            beside.rename(path.with_name(f"{path.name}.before-{number}{suffix}"))
+    return path.with_name(f"{path.name}.before-{number}")
+
+
+def delete_data(path: Path) -> None:
+    """Delete a data file and what belongs to it."""
+    for suffix in _BESIDE:
+        path.with_name(path.name + suffix).unlink(missing_ok=True)
+
+
+def write_whole(path: Path, content: bytes) -> bool:
+    """Write a file whole or not at all; whether it stood in the place of another.
+
+    Only an ordinary file is replaced. Raises ``BadInputError``.
+    """
+    part = path.with_name(f".{path.name}.{os.getpid()}.part")
+    try:
+        there = path.lstat() if path.exists() or path.is_symlink() else None
+        if there is not None and not stat.S_ISREG(there.st_mode):
+            raise bad_input(str(path), "is not an ordinary file: choose another name")
+        with part.open("xb") as file:
+            file.write(content)
+            file.flush()
+            os.fsync(file.fileno())
+        part.replace(path)
+    except BadInputError:
+        raise
+    except OSError as error:
+        part.unlink(missing_ok=True)
+        raise bad_input(str(path), f"cannot be written: {error.strerror}") from None
+    return there is not None
 
 
 def connect(*, snapshot: bool) -> None:

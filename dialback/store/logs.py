@@ -77,10 +77,32 @@ def find_log(athlete: Athlete, client_id: str, *, deleted: bool = False) -> Sess
     return found
 
 
+class OthersIdError(ValueError):
+    """An id that was made for something else is used again."""
+
+    def __init__(self, place: str, name: str) -> None:
+        self.place = place
+        super().__init__(f"{name!r} was made for another log: make a new one")
+
+
+def _belongs_to_another(athlete: Athlete, client_id: str) -> bool:
+    """Whether the id is that of another athlete's session, or of a planned one."""
+    number = _ROW_ID.fullmatch(client_id)
+    if number:
+        return True
+    taken = Session.select().where(
+        Session.client_id == client_id,
+        (Session.athlete != athlete) | (Session.basis != "completed"),
+    )
+    return bool(taken.exists())
+
+
 def save_log(athlete: Athlete, change: Change, today: date) -> Saved:
     """Store a log, or put it beside the one that is stored. To be called within a transaction."""
     again = Version.get_or_none(Version.change == change.change)
     if again is not None:
+        if again.session.athlete_id != athlete.id:
+            raise OthersIdError("change", change.change)
         return _saved(again.session, both_kept=True)
     row = find_log(athlete, change.client_id)
     if row is None:
@@ -90,6 +112,8 @@ def save_log(athlete: Athlete, change: Change, today: date) -> Saved:
             row.deleted_on = None
             row.save()
             touch(athlete)
+        elif _belongs_to_another(athlete, change.client_id):
+            raise OthersIdError("client_id", change.client_id)
     if row is not None and row.last_change == change.change:
         return _saved(row)
     plan = _plan(athlete, change.plan)

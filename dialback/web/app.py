@@ -9,6 +9,7 @@ from typing import Any, cast
 
 from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
+from werkzeug.security import safe_join
 
 from dialback import __version__
 from dialback.store.athletes import Ledgers
@@ -112,11 +113,21 @@ def openapi_document() -> dict[str, Any]:
     return cast(dict[str, Any], _bare_app().api_doc)
 
 
+def _is_built(path: str) -> bool:
+    """Whether it is a file of the built front end; nothing outside of it is told apart."""
+    inside = safe_join(str(STATIC), path)
+    try:
+        return inside is not None and Path(inside).is_file()
+    except OSError:
+        # A name that is too long for any file.
+        return False
+
+
 def _page(path: str = "") -> Response:
     """A file of the built front end; every other address is a place that the front end shows."""
     if path.startswith("api/"):
         raise NotThereError(f"There is nothing at /{path}.")
-    if path and (STATIC / path).is_file():
+    if path and _is_built(path):
         response = send_from_directory(STATIC, path)
         # Built files carry a hash of their content in their name.
         response.cache_control.max_age = 31_536_000 if path.startswith("assets/") else 0

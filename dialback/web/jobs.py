@@ -1,45 +1,80 @@
-"""Work that takes longer than an answer should: in a thread, with its progress to ask for."""
+"""Work that takes longer than an answer should: a few at a time, with its progress to ask for."""
 
 from __future__ import annotations
 
 import logging
 import threading
+import time
 import uuid
 from collections import OrderedDict
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
+from http import HTTPStatus
 from typing import Any, Final
 
-from dialback.book.errors import BadInputError
-from dialback.store.database import connected
+from peewee import DatabaseError
+
+from dialback.book.errors import BadInputError, bad_input
+from dialback.store.database import connected, what_is_wrong
+from dialback.web.problems import RefusedError
 
 log = logging.getLogger(__name__)
 
+AT_ONCE: Final = 2
+WAITING: Final = 4
+"""So many are worked on at once, and so many more wait their turn."""
 KEPT: Final = 6
-"""So many pieces of work are remembered; the oldest is forgotten first."""
+"""So many that have finished are remembered; the oldest is forgotten first."""
+LARGE: Final = 2
+"""Of those, so many that hold a whole file."""
+UNASKED_S: Final = 60.0
+"""Work that nobody has asked about for so long is given up."""
+LONGEST_S: Final = 600.0
+"""No piece of work takes longer."""
+
+
+class GivenUpError(Exception):
+    """The work was cancelled, or nobody waits for it any more."""
 
 
 @dataclass(slots=True)
 class Job:
-    """A piece of work: how far it is, and what came of it."""
+    """A piece of work: how far it is, and what came of it.
+
+    ``watched`` work is for the eyes of whoever asks: unasked for, it is given up.
+    """
 
     name: str
+    watched: bool = True
     token: str = field(default_factory=lambda: uuid.uuid4().hex)
-    stage: str = "begins"
+    stage: str = "waits for its turn"
     done: int = 0
     of: int | None = None
     finished: bool = False
     result: Any = None
     problem: BadInputError | None = None
     failed: bool = False
+    cancelled: bool = False
+    asked: float = field(default_factory=time.monotonic)
+    begun: float | None = None
 
     def tell(self, stage: str, of: int | None = None) -> Callable[[int], None]:
-        """Say what is being done now; what is given back says how far."""
+        """Say what is being done now; what is given back says how far, and ends what is given up.
+
+        Raises ``GivenUpError``, and ``BadInputError`` when it takes too long.
+        """
         self.stage, self.of, self.done = stage, of, 0
 
         def seen(count: int) -> None:
             self.done = count
+            now = time.monotonic()
+            if self.cancelled or (self.watched and now - self.asked > UNASKED_S):
+                raise GivenUpError
+            if self.begun is not None and now - self.begun > LONGEST_S:
+                raise bad_input("file", "takes too long: split it by years")
 
+        seen(0)
         return seen
 
 
@@ -49,30 +84,53 @@ class Jobs:
     def __init__(self) -> None:
         self._kept: OrderedDict[str, Job] = OrderedDict()
         self._lock = threading.Lock()
+        self._pool = ThreadPoolExecutor(AT_ONCE, thread_name_prefix="job")
 
-    def start(self, name: str, work: Callable[[Job], Any]) -> Job:
-        """Begin in a thread of its own, with a connection of its own."""
-        job = Job(name)
+    def start(self, name: str, work: Callable[[Job], Any], *, watched: bool = True) -> Job:
+        """Put it in the queue. Raises ``RefusedError`` when too many wait."""
+        job = Job(name, watched)
         with self._lock:
+            if sum(not one.finished for one in self._kept.values()) >= AT_ONCE + WAITING:
+                raise RefusedError(
+                    HTTPStatus.SERVICE_UNAVAILABLE, "busy",
+                    "Other files are being read already: try again in a minute.",
+                )  # fmt: skip
             self._kept[job.token] = job
-            while len(self._kept) > KEPT:
-                self._kept.popitem(last=False)
-        threading.Thread(target=self._run, args=(job, work), daemon=True).start()
+        self._pool.submit(self._run, job, work)
         return job
 
     def find(self, token: str) -> Job | None:
-        """The piece of work of that token."""
-        return self._kept.get(token)
+        """The piece of work of that token; that somebody asks is noted."""
+        job = self._kept.get(token)
+        if job is not None:
+            job.asked = time.monotonic()
+        return job
 
-    @staticmethod
-    def _run(job: Job, work: Callable[[Job], Any]) -> None:
+    def _run(self, job: Job, work: Callable[[Job], Any]) -> None:
+        job.begun = time.monotonic()
         try:
             with connected():
                 job.result = work(job)
         except BadInputError as problem:
             job.problem = problem
+        except GivenUpError:
+            job.cancelled = True
+        except DatabaseError as error:
+            log.exception("the data file failed")
+            job.problem = bad_input("", f"The data file {what_is_wrong(error)}.")
         except Exception:
             log.exception("a piece of work failed")
             job.failed = True
         finally:
             job.finished = True
+            self._forget()
+
+    def _forget(self) -> None:
+        """Let go of what finished long ago: a read file takes tens of megabytes."""
+        with self._lock:
+            finished = [one for one in self._kept.values() if one.finished]
+            for one in finished[:-KEPT]:
+                del self._kept[one.token]
+            large = [one for one in finished if getattr(one.result, "rows", None)]
+            for one in large[:-LARGE]:
+                self._kept.pop(one.token, None)

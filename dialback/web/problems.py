@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-import json
 import logging
 from http import HTTPStatus
 
 from flask import Flask, Response
+from peewee import DatabaseError, IntegrityError
 from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException
 
 from dialback.book.errors import BadInputError, Problem, from_validation
 from dialback.store.athletes import UnknownAthleteError
+from dialback.store.database import what_is_wrong
 from dialback.work.errors import NotThereError, UnfitError, WorkError
 
 _STATUS: dict[type[WorkError], HTTPStatus] = {
@@ -112,18 +113,30 @@ def register(app: Flask) -> None:
             )
         return problem(error.code or 500, error.description or error.name)
 
+    @app.errorhandler(DatabaseError)
+    def _data_file(error: DatabaseError) -> Response:
+        if isinstance(error, IntegrityError):
+            return _unforeseen(error)
+        busy = "locked" in str(error)
+        if not busy:
+            log.exception("the data file failed", exc_info=error)
+        status = HTTPStatus.SERVICE_UNAVAILABLE if busy else HTTPStatus.INSUFFICIENT_STORAGE
+        response = problem(
+            status,
+            "Somebody else is storing something large: this was not stored; it is tried again."
+            if busy
+            else f"The data file {what_is_wrong(error)}.",
+            "busy" if busy else "data-file",
+        )
+        if busy:
+            response.headers["Retry-After"] = "1"
+        return response
+
     @app.errorhandler(Exception)
     def _unforeseen(error: Exception) -> Response:
         log.exception("a request failed", exc_info=error)
         return problem(
-            500, "Dial Back failed at this request. Nothing was stored; the log has the details."
+            500,
+            "Dial Back failed at this request; the log has the details. Load the page again to see "
+            "what is stored.",
         )
-
-
-def is_json(text: bytes) -> bool:
-    """Whether bytes are a JSON document."""
-    try:
-        json.loads(text)
-    except (ValueError, RecursionError):
-        return False
-    return True

@@ -10,7 +10,10 @@ from flask import Flask, Response, request
 from flask_talisman import Talisman
 
 from dialback.book.book import MAX_BYTES
-from dialback.web.problems import is_json, problem
+from dialback.book.errors import BadInputError
+from dialback.book.json_text import read_json
+from dialback.core.plain import MAX_DEPTH, odd_character
+from dialback.web.problems import problem
 
 CONTENT_SECURITY_POLICY: Final = {
     "default-src": "'none'",
@@ -25,8 +28,20 @@ CONTENT_SECURITY_POLICY: Final = {
     "form-action": "'self'",
     "frame-ancestors": "'none'",
 }
+MAX_BODY: Final = 2_000_000
+"""Bytes of a body that is not a file: the longest log is a tenth of that."""
+MAX_NESTED: Final = MAX_DEPTH - 10
+"""What comes in by a request goes out within a book, some levels deeper."""
 SAFE_METHODS: Final = frozenset({"GET", "HEAD", "OPTIONS"})
 LOOPBACK: Final = ["127.0.0.1", "localhost", "[::1]"]
+
+
+def _host_of(origin: str) -> str:
+    """The host that an origin names; nothing for what is not an origin."""
+    try:
+        return urlsplit(origin).netloc
+    except ValueError:
+        return ""
 
 
 def register(app: Flask, hosts: list[str]) -> None:
@@ -46,15 +61,17 @@ def register(app: Flask, hosts: list[str]) -> None:
 
     @app.before_request
     def _same_origin() -> Response | None:
-        if request.method in SAFE_METHODS:
+        # Pages of other sites get no answer of the API either: to ask is already to keep it busy.
+        if request.method in SAFE_METHODS and not request.path.startswith("/api/"):
             return None
         origin = request.headers.get("Origin")
         site = request.headers.get("Sec-Fetch-Site", "same-origin")
-        foreign = origin is not None and urlsplit(origin).netloc != request.host
+        foreign = origin is not None and _host_of(origin) != request.host
         if foreign or site not in ("same-origin", "none"):
             return problem(
-                HTTPStatus.FORBIDDEN, "A change was asked for by another site.", "foreign-origin"
-            )
+                HTTPStatus.FORBIDDEN, "This was asked for by a page of another site.",
+                "foreign-origin",
+            )  # fmt: skip
         return None
 
     @app.before_request
@@ -72,8 +89,27 @@ def register(app: Flask, hosts: list[str]) -> None:
                 "not-json",
             )
         if request.endpoint and not request.endpoint.endswith("import_one"):
-            # The book has its own reader, which tells line and column.
-            data = request.get_data(cache=True)
-            if not is_json(data):
-                return problem(HTTPStatus.BAD_REQUEST, "The body is not JSON.", "not-json")
+            # The book has its own reader: it may be longer, and is read there.
+            if request.content_length > MAX_BODY:
+                return problem(
+                    HTTPStatus.REQUEST_ENTITY_TOO_LARGE,
+                    f"The body has {request.content_length:,} bytes: at most {MAX_BODY:,} are "
+                    "taken here.",
+                )
+            try:
+                read_json(request.get_data(cache=True), "the body", MAX_NESTED)
+            except BadInputError as error:
+                unread = not error.problems[0].place
+                return problem(
+                    HTTPStatus.BAD_REQUEST if unread else HTTPStatus.UNPROCESSABLE_ENTITY,
+                    error.line,
+                    "not-json" if unread else "bad-input",
+                    () if unread else error.problems,
+                )
         return None
+
+    @app.before_request
+    def _plain_address() -> Response | None:
+        texts = (request.path, *request.args.keys(), *request.args.values())
+        odd = next((said for text in texts if (said := odd_character(text))), None)
+        return None if odd is None else problem(HTTPStatus.BAD_REQUEST, f"The address: {odd}.")

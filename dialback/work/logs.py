@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from datetime import date
 
-from dialback.book.errors import BadInputError, Problem
+from dialback.book.errors import BadInputError, Problem, bad_input
 from dialback.core.movements import UnknownMovementError
 from dialback.core.sessions import Session, lies_ahead
 from dialback.core.tally import Ledger
 from dialback.store.athletes import Ledgers, athlete_on_roster
-from dialback.store.logs import Change, Saved, decide, find_log, put_aside, save_log
+from dialback.store.logs import Change, OthersIdError, Saved, decide, find_log, put_aside, save_log
 from dialback.store.models import Version
 from dialback.store.unit import unit
 from dialback.work.errors import NotThereError
@@ -20,7 +20,10 @@ def keep(ledgers: Ledgers, number: int, change: Change, today: date) -> Saved:
     with unit():
         athlete = athlete_on_roster(number)
         _check(change.session, ledgers.of(athlete), today)
-        return save_log(athlete, change, today)
+        try:
+            return save_log(athlete, change, today)
+        except OthersIdError as taken:
+            raise bad_input(taken.place, str(taken)) from None
 
 
 def _check(session: Session, ledger: Ledger, today: date) -> None:

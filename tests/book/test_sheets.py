@@ -157,7 +157,7 @@ class TestBroken:
             read_grid(self.zipped(xl__workbook_xml=b"0" * 40_000_000))
         with pytest.raises(BadInputError, match="has macros"):
             read_grid(self.zipped(**{"xl__vbaProject.bin": b"x", "xl__workbook_xml": b"<a/>"}))
-        with pytest.raises(BadInputError, match="no workbook"):
+        with pytest.raises(BadInputError, match="not a workbook"):
             read_grid(self.zipped(readme_xml=b"<a/>"))
         with pytest.raises(BadInputError, match="not a workbook that opens"):
             read_grid(self.zipped(xl__workbook_xml=b"<a/>"))

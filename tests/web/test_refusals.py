@@ -108,4 +108,4 @@ def test_an_unforeseen_error_shows_no_trace(
     answer = client.get("/api/roster")
     assert answer.status_code == 500
     assert "secret" not in answer.get_data(as_text=True)
-    assert "Nothing was stored" in answer.json["detail"]
+    assert "the log has the details" in answer.json["detail"]

@@ -25,6 +25,7 @@ MOST_PLAIN_SETS: Final = 12
 NOTE_MARK: Final = "note:"
 """What a note begins with that could be read as a prescription."""
 
+_OF_HELP: Final = re.compile(r"[ \t]{0,8}(?:of[ ])?(?:help|assist[a-z]{0,20})$", re.IGNORECASE)
 _INTS: Final = re.compile("[0-9]+")
 _UNITS: Final = re.compile(r"[a-z%'\"].*$", re.IGNORECASE | re.DOTALL)
 
@@ -142,7 +143,7 @@ def _time(words: list[str], start: int) -> Item:
     seconds = values.seconds(words[0], start)
     if not seconds:
         raise _slip(start, len(words[0]), "a time is more than nothing")
-    clock = re.fullmatch("([1-9][0-9]+):([0-9]{2})", words[0].strip())
+    clock = re.fullmatch("([1-9][0-9]{1,5}):([0-9]{2})", words[0].strip())
     if clock and clock[2] != "00":
         raise _slip(
             start, len(words[0]),
@@ -267,7 +268,7 @@ def _sets_reps_load(tree: Tree[Token], start: int, length: int) -> Item:
     reps = values.implements_of(words[-1])
     sets = values.whole(words[0], start, 1, values.MAX_SETS, "sets")
     load = values.load(
-        re.sub(r"^[0-9]+[ \t]*[x×*]", "", words[-1], flags=re.IGNORECASE).strip(), start
+        re.sub(r"^[0-9]+[ \t]{0,8}[x×*]", "", words[-1], flags=re.IGNORECASE).strip(), start
     )
     kilograms = f"{load.value:g} {load.unit}"
     if reps == 2:
@@ -331,8 +332,8 @@ _SCHEMES: Final = {
 
 def _loads(kind: str, text: str, start: int, length: int) -> Item:
     if kind == "load_list" and "/" not in text:
-        text = re.sub(r"^(?:at|@|with)[ \t]*", "", text, flags=re.IGNORECASE)
-        text = re.sub(r",[ \t]+", "/", text)
+        text = re.sub(r"^(?:at|@|with)[ \t]{0,8}", "", text, flags=re.IGNORECASE)
+        text = re.sub(r",[ \t]{1,8}", "/", text)
     numbers, unit = _numbers_and_unit(text)
     if kind == "percent_list":
         said: tuple[dict[str, Any], ...] = tuple(
@@ -359,7 +360,7 @@ def _percent(words: list[str], start: int) -> dict[str, Any]:
 
 
 def _tempo(words: list[str], start: int) -> dict[str, Any]:
-    said = re.sub("tempo[ \t:]*|[ \t]*tempo$", "", words[0], flags=re.IGNORECASE)
+    said = re.sub("tempo[ \t:]{0,8}|[ \t]{0,8}tempo$", "", words[0], flags=re.IGNORECASE)
     if said.lower() in ("usual", "normal", "own"):
         return {"tempo": None}
     try:
@@ -394,7 +395,7 @@ def _rir(words: list[str], start: int) -> dict[str, Any]:
 
 def _rest(words: list[str], start: int) -> dict[str, Any]:
     said = re.sub(
-        r"[ \t]*(?:of[ ])?rest(?:[ ]between[ ]sets)?$", "", words[-1], flags=re.IGNORECASE
+        r"[ \t]{0,8}(?:of[ ])?rest(?:[ ]between[ ]sets)?$", "", words[-1], flags=re.IGNORECASE
     )
     return {"rest_s": values.seconds(said, start)}
 
@@ -404,7 +405,9 @@ def _hold(words: list[str], start: int) -> dict[str, Any]:
 
 
 def _help(words: list[str], start: int) -> dict[str, Any]:
-    said = re.sub(r"[ \t]*(?:of[ ])?(?:help|assist[a-z]*)$", "", words[-1], flags=re.IGNORECASE)
+    said = re.sub(
+        r"[ \t]{0,8}(?:of[ ])?(?:help|assist[a-z]{0,20})$", "", words[-1], flags=re.IGNORECASE
+    )
     return {"load": replace(values.load(said, start), help=True)}
 
 

@@ -19,28 +19,34 @@ from dialback.core.notation.slips import SlipError
 from dialback.core.notation.steps import Piece, Spoken, between, carried, pieces, settled, steps
 from dialback.core.notation.vocabulary import NUMBER, TIME, WHOLE
 
-_TIME_OF: Final = re.compile(rf"({TIME})[ \t]+of[ \t]+", re.IGNORECASE)
-_SEVERAL: Final = re.compile(r"[ \t]*\+[ \t]*")
-_TIMES_BEFORE: Final = re.compile(r"([0-9]{1,3})[ \t]*(?:per rep|[x×])?[ \t]+(?=[^\W\d])")
-_PER_REP: Final = re.compile(r"([0-9]{1,3}(?:\.[0-9]+)?)[ \t]+per rep[ \t]+", re.IGNORECASE)
+_TIME_OF: Final = re.compile(rf"({TIME})[ \t]{{1,8}}of[ \t]{{1,8}}", re.IGNORECASE)
+_SEVERAL: Final = re.compile(r"[ \t]{0,8}\+[ \t]{0,8}")
+_TIMES_BEFORE: Final = re.compile(r"([0-9]{1,3})[ \t]{0,8}(?:per rep|[x×])?[ \t]{1,8}(?=[^\W\d])")
+_PER_REP: Final = re.compile(r"([0-9]{1,3}(?:\.[0-9]+)?)[ \t]{1,8}per rep[ \t]{1,8}", re.IGNORECASE)
 _LEAD: Final = re.compile(
-    rf"(?:[0-9]{{1,3}}[ \t]*(?:[x×*]|sets?[ \t]+of)[ \t]*)?"
-    rf"(?:(?:{TIME})|{NUMBER}[ \t]*(?:m|met(?:er|re)s?)\b|{WHOLE}[ \t]*(?:-[ \t]*{WHOLE})?"
-    r"(?:[ \t]*reps\b|[ \t]*[x×*])?)(?:[ \t]+of)?[ \t]+(?=[^\W\d])",
+    rf"(?:[0-9]{{1,3}}[ \t]{{0,8}}(?:[x×*]|sets?[ \t]{{1,8}}of)[ \t]{{0,8}})?"
+    rf"(?:(?:{TIME})|{NUMBER}[ \t]{{0,8}}(?:m|met(?:er|re)s?)\b"
+    rf"|{WHOLE}[ \t]{{0,8}}(?:-[ \t]{{0,8}}{WHOLE})?"
+    r"(?:[ \t]{0,8}reps\b|[ \t]{0,8}[x×*])?)(?:[ \t]{1,8}of)?[ \t]{1,8}(?=[^\W\d])",
     re.IGNORECASE,
 )
-BULLET: Final = re.compile(r"(?:[-•*·–][ \t]+|[0-9]{1,2}[.)][ \t]+)(?=\S)")
-LABEL: Final = re.compile(r"([A-Ha-h])([0-9]{1,2})?(?:[ \t]*[.:)]|(?<=[0-9]))[ \t]+(?=\S)")
+BULLET: Final = re.compile(r"(?:[-•*·–][ \t]{1,8}|[0-9]{1,2}[.)][ \t]{1,8})(?=\S)")
+LABEL: Final = re.compile(r"([A-Ha-h])([0-9]{1,2})?(?:[ \t]{0,8}[.:)]|(?<=[0-9]))[ \t]{1,8}(?=\S)")
+_TIMES_WORD: Final = re.compile(r"[ \t]{1,8}of$|[ \t]{0,8}[x×*]$", re.IGNORECASE)
+_SO_MANY_TIMES: Final = re.compile(
+    r"([0-9]{1,3})[ \t]{0,8}(?:[x×*]|times|sets?(?:[ \t]{1,8}of)?)", re.IGNORECASE
+)
 _SLASH: Final = re.compile(
-    r"(?<![0-9])[ \t]*/[ \t]*(?![^()]{0,600}\))|(?<=[0-9])[ \t]+/[ \t]*(?![^()]{0,600}\))"
-    r"|(?<=[0-9])/[ \t]+(?![^()]{0,600}\))|(?<=[0-9])/(?![0-9 \t])(?![^()]{0,600}\))"
+    r"(?<![0-9])[ \t]{0,8}/[ \t]{0,8}(?![^()]{0,600}\))"
+    r"|(?<=[0-9])[ \t]{1,8}/[ \t]{0,8}(?![^()]{0,600}\))"
+    r"|(?<=[0-9])/[ \t]{1,8}(?![^()]{0,600}\))|(?<=[0-9])/(?![0-9 \t])(?![^()]{0,600}\))"
 )
 _NO_JOINT: Final = re.compile(
-    r"/(?:(?:side|arm|leg|hand|foot|limb)\b(?![ \t]+[^\W\d])|[su]\b)|\b[ew]/", re.IGNORECASE
+    r"/(?:(?:side|arm|leg|hand|foot|limb)\b(?![ \t]{1,8}[^\W\d])|[su]\b)|\b[ew]/", re.IGNORECASE
 )
 _LEVEL: Final = re.compile(r"[ \t,]{0,8}\b(easier|harder)\b", re.IGNORECASE)
 _GROUP_WORD: Final = re.compile(
-    r"(?:circuit|(?:super|tri|giant)[- ]?set)[ \t]*[,:×x]?[ \t]*", re.IGNORECASE
+    r"(?:circuit|(?:super|tri|giant)[- ]?set)[ \t]{0,8}[,:×x]?[ \t]{0,8}", re.IGNORECASE
 )
 HOW_MUCH: Final = "how much? Write sets × reps, as in 3 × 8, or a time"
 
@@ -226,9 +232,9 @@ def _opening(line: str, raw: str, begin: int, names: Names) -> Opening:
                     begin, dose_end - begin, "of a combination the sets and reps stand behind the "
                     "last movement, as in '2 Kettlebell swing + Goblet squat 3 × 5'",
                 )  # fmt: skip
-            said = re.sub(r"[ \t]+of$|[ \t]*[x×*]$", "", lead[0].rstrip(), flags=re.IGNORECASE)
+            said = _TIMES_WORD.sub("", lead[0].rstrip())
             (dose,) = items(line[: begin + len(said)], raw, begin, begin + len(said), names)
-            if plain_number and dose.bare and re.match(r"[ \t,:]*[0-9]", line[end:]):
+            if plain_number and dose.bare and re.match(r"[ \t,:]{0,8}[0-9]", line[end:]):
                 count = lead[0].strip()
                 raise SlipError(begin, len(count), f"{count} what? Write the sets and reps behind "
                                 f"the movement: '{moves[0][0]} {count} × 5'")  # fmt: skip
@@ -249,7 +255,7 @@ def _moves(line: str, at: int, names: Names) -> tuple[Moves, int]:
         at += length
         more = _SEVERAL.match(line, at)
         # Behind a name a + may as well add a load: ``Pull-up +10 kg``.
-        if not more or re.match(rf"{NUMBER}[ \t]*(?:kg|lb|pound|kilo)", line[more.end() :]):
+        if not more or re.match(rf"{NUMBER}[ \t]{{0,8}}(?:kg|lb|pound|kilo)", line[more.end() :]):
             return tuple(found), at
         at = more.end()
 
@@ -273,8 +279,7 @@ def head_of(text: str, begin: int, number: int) -> Rounds:
         if not rest:
             raise SlipError(begin, len(text), "how many rounds? Write '3 rounds:'")
         text = " " * group.end() + rest
-    if named := re.fullmatch(r"([0-9]{1,3})[ \t]*(?:[x×*]|times|sets?(?:[ \t]+of)?)", text.strip(),
-                             re.IGNORECASE):  # fmt: skip
+    if named := _SO_MANY_TIMES.fullmatch(text.strip()):
         raise SlipError(begin, len(text), f"rounds in turn, or sets of each? Write '{named[1]} "
                         f"rounds:' for the movements in turn")  # fmt: skip
     if re.fullmatch(r"[^\W\d][^\d]{0,60}", text.strip()) and not text.strip().lower().startswith(

@@ -30,7 +30,7 @@ KEYWORDS: Final = tuple(
 )  # fmt: skip
 """Words that a slip of the finger may have meant."""
 
-_NUMBER_AND_WORD: Final = re.compile(rf"({NUMBER})[ \t]*([a-z]{{1,30}})", re.IGNORECASE)
+_NUMBER_AND_WORD: Final = re.compile(rf"({NUMBER})[ \t]{{0,8}}([a-z]{{1,30}})", re.IGNORECASE)
 _WORD: Final = re.compile(r"[^\s,()]{1,60}")
 
 CLASSES: Final[tuple[tuple[str, str, str], ...]] = (
@@ -68,13 +68,13 @@ CLASSES: Final[tuple[tuple[str, str, str], ...]] = (
      "(brackets)"),
     ("more or less", r"(?:~|about|approx\.?|circa|ca\.?|max\.?|up to|at least|[<>])",
      "write one number, or a rep range as in '9-13'; the rest goes into a note in (brackets)"),
-    ("addition", r"\+[ \t]*[0-9]", "write what is added to the body's weight with its unit, as "
+    ("addition", r"\+[ \t]{0,8}[0-9]", "write what is added to the body's weight with its unit, as "
                                    "in '+10 kg'"),
-    ("open end", r"\+(?![ \t]*[0-9])",
+    ("open end", r"\+(?![ \t]{0,8}[0-9])",
      "a + joins the bouts of one set, as in '11 + 5 + 2': for more if it goes, write 'to failure'"),
-    ("range of times", rf"-[ \t]*{NUMBER}[ \t]*(?:s|secs?|min|mins?|minutes?|m|%)\b",
+    ("range of times", rf"-[ \t]{{0,8}}{NUMBER}[ \t]{{0,8}}(?:s|secs?|min|mins?|minutes?|m|%)\b",
      "write one number: only reps and RPE have a range, as in '9-13'"),
-    ("minus", r"-[ \t]*[0-9]",
+    ("minus", r"-[ \t]{0,8}[0-9]",
      "write one load, behind 'at'; help is written 'help 15 kg'; only reps and RPE have a range, "
      "as in '9-13'"),
     ("money", r"[€$£#]|no\.?[ ]",
@@ -110,7 +110,7 @@ def explain(
     rest = text[where:]
     if not rest.strip():
         return SlipError(at + len(text), 0, _unfinished(text, head=head))
-    loose = re.search(rf"({NUMBER})[ \t]*$", text[:where]) if head else None
+    loose = re.search(rf"({NUMBER})[ \t]{{0,8}}$", text[:where]) if head else None
     if loose and re.match(r"(?:on|off|work|rest|between)\b|/", rest, re.IGNORECASE):
         return _loose_number(loose[1], at + loose.start(1), head=True)
     if message := _class_of(rest):
@@ -123,7 +123,7 @@ def explain(
             f"distance; "
             f"a remark goes into a note in (brackets){_near(unit[2], UNITS)}",
         )  # fmt: skip
-    if share := re.match(rf"({NUMBER})[ \t]*%", rest):
+    if share := re.match(rf"({NUMBER})[ \t]{{0,8}}%", rest):
         return SlipError(at + where, len(share[0]), f"how many reps? Write '3 × 5 at {share[1]} %'")
     if rest[:1].isdigit():
         return _loose_number(rest, at + where, head=head)
@@ -198,7 +198,7 @@ def _class_of(rest: str) -> str:
 
 def _unfinished(text: str, *, head: bool) -> str:
     if head:
-        if rest := re.search(rf"rest[ \t]+({TIME})[ \t]*$", text, re.IGNORECASE):
+        if rest := re.search(rf"rest[ \t]{{1,8}}({TIME})[ \t]{{0,8}}$", text, re.IGNORECASE):
             return (
                 f"a rest after each movement or after each round? Write '{rest[1]} off' or "
                 f"'{rest[1]} between rounds'"

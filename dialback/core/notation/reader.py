@@ -28,6 +28,7 @@ from dialback.core.notation.session import (
     WrittenSession,
 )
 from dialback.core.notation.slips import Mistake, SlipError
+from dialback.core.plain import odd_character
 
 MAX_LINES: Final = 2000
 MAX_MISTAKES: Final = 200
@@ -38,16 +39,16 @@ read, and that is said. No text holds the program up."""
 MAX_LINE: Final = 1000
 """Characters of a line; more is not a line of a board."""
 
-_DAY: Final = re.compile(r"([0-9]{4}-[0-9]{2}-[0-9]{2})\b[ \t]*(.*)")
+_DAY: Final = re.compile(r"([0-9]{4}-[0-9]{2}-[0-9]{2})\b[ \t]{0,8}(.*)")
 PART_LINE: Final = re.compile(
     r"(warm[- ]?up|main|finisher"
     r"|cool[- ]?down)\b([^,:]{0,200})(,[ \t]{0,8}pre-?exhaust[ \t]{0,8})?:"
-    r"[ \t]*(.*)",
+    r"[ \t]{0,8}(.*)",
     re.IGNORECASE,
 )
 _PART_WORD: Final = re.compile(r"warm[- ]?up|main|finisher|cool[- ]?down", re.IGNORECASE)
-_LETTER_PART: Final = re.compile(r"(?:part[ ]|block[ ])?([A-Z])[ \t]*:", re.IGNORECASE)
-REST_LINE: Final = re.compile(r"rest[ \t:]+(.+)|(.{1,20})[ \t]+rest", re.IGNORECASE)
+_LETTER_PART: Final = re.compile(r"(?:part[ ]|block[ ])?([A-Z])[ \t]{0,8}:", re.IGNORECASE)
+REST_LINE: Final = re.compile(r"rest[ \t:]{1,8}(.+)|(.{1,20})[ \t]{1,8}rest", re.IGNORECASE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +80,10 @@ def read(text: str, movements: MovementTable) -> Reading:
             if len(raw) > MAX_LINE:
                 raise SlipError(MAX_LINE, 1, f"a line has at most {MAX_LINE} characters: write the "
                                 "rest on the next one")  # fmt: skip
-            reader.take(plain(raw), raw, number)
+            text = plain(raw)
+            if odd := odd_character(text):
+                raise SlipError(0, len(raw), odd)
+            reader.take(text, raw, number)
         except SlipError as slip:
             reader.mistakes.append(slip.on(number))
             reader.broken += len(raw)

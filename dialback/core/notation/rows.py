@@ -158,7 +158,7 @@ def _other_row(line: str) -> Row:
     if part and not part[4]:
         fields = PartFields(part_kind(part[1]), part[2].strip(), bool(part[3]))
         return Row("part", line, part=fields)
-    if rest := re.fullmatch(r"rest[ \t]+(.{1,40})", stripped, re.IGNORECASE):
+    if rest := re.fullmatch(r"rest[ \t]{1,8}(.{1,40})", stripped, re.IGNORECASE):
         return Row("rest", line, rest=rest[1].strip())
     return Row("other", line)
 

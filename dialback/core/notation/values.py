@@ -20,17 +20,21 @@ MAX_METRES: Final = 100_000
 MAX_KG: Final = 5000
 
 _LOAD: Final = re.compile(
-    rf"\+?[ \t]*(?:([0-9]{{1,4}})[ \t]*[x×*][ \t]*)?({NUMBER})[ \t]*([a-z]+)", re.IGNORECASE
+    r"\+?[ \t]{0,8}(?:([0-9]{1,4})[ \t]{0,8}[x×*][ \t]{0,8})?"
+    rf"({NUMBER})[ \t]{{0,8}}([a-z]{{1,30}})",
+    re.IGNORECASE,
 )
 _LOAD_IN_LINE: Final = re.compile(rf"(?<![0-9.,])(?:{LOAD})", re.IGNORECASE)
 _HELP_BEFORE: Final = re.compile(r"\bhelp[ \t]{1,8}$", re.IGNORECASE)
 _TIME: Final = re.compile(TIME, re.IGNORECASE)
-_CLOCK: Final = re.compile(r"([0-9]{1,6}):([0-9]{2})(?:[ \t]*min)?", re.IGNORECASE)
+_CLOCK: Final = re.compile(r"([0-9]{1,6}):([0-9]{2})(?:[ \t]{0,8}min)?", re.IGNORECASE)
 _BOTH_UNITS: Final = re.compile(
-    r"([0-9]{1,4})[ \t]*m[a-z]*[ \t]*(?:and)?[ \t]*([0-9]{1,2})[ \t]*s[a-z]*", re.IGNORECASE
+    r"([0-9]{1,4})[ \t]{0,8}m[a-z]{0,20}[ \t]{0,8}(?:and)?[ \t]{0,8}"
+    r"([0-9]{1,2})[ \t]{0,8}s[a-z]{0,20}",
+    re.IGNORECASE,
 )
 _QUOTED: Final = re.compile(r"([0-9]{1,3})'[ ]?(?:([0-9]{1,2})(?:\"|'')?)?|([0-9]{1,4})(?:\"|'')")
-_COUNTED: Final = re.compile(rf"({NUMBER})[ \t]*([a-z]+)", re.IGNORECASE)
+_COUNTED: Final = re.compile(rf"({NUMBER})[ \t]{{0,8}}([a-z]{{1,30}})", re.IGNORECASE)
 
 
 def whole(text: str, at: int, least: int, most: int, what: str) -> int:

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from dialback.core.movements import MovementTable, Value
 from dialback.core.plans.spans import Kind, Span, spans_of
-from dialback.core.sessions import MAX_SETS, Day, Session, Set
+from dialback.core.sessions import MAX_SETS, Day, Session, Set, Title
 
 Unit = Annotated[tuple[Set, ...], Field(strict=False, min_length=1)]
 
@@ -60,7 +60,7 @@ class DraftSession(Value):
     """A day of a draft, as lines."""
 
     date: Day
-    title: str = Field("", max_length=200)
+    title: Title = ""
     lines: tuple[Line, ...] = Field(strict=False, max_length=MAX_SETS)
 
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import json
 import time
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from datetime import date
 
-from flask import Response
+from flask import Response, request
 
 from dialback.book.errors import bad_input
 from dialback.core.audit import plans_done
@@ -22,10 +22,11 @@ from dialback.core.tally import Entry, Ledger
 from dialback.core.tempo import parse_tempo
 from dialback.core.weeks import Week
 from dialback.core.words import dose_text, load_text, movement_text
-from dialback.simulated.sensor import SimulatedSensor
+from dialback.simulated.sensor import RepEvent, SimulatedSensor
 from dialback.store.athletes import Athlete, athletes
 from dialback.store.kit import the_kit
 from dialback.store.sessions import log_day_of, planned_of
+from dialback.web import streams
 from dialback.web.beside import notes
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_day
@@ -51,6 +52,8 @@ CAUTION = (
     "the facility's rules. Heavy bar work needs a spotter or safeties. Form before load; a return "
     "from a break starts low."
 )
+LONGEST_STREAM_S = 900
+BREATH_S = 2.0
 _SHARED_SENSOR_HEADERS = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"}
 
 
@@ -189,14 +192,29 @@ def sensor_stream(query: SensorQuery) -> Response:
         tempo = parse_tempo(query.tempo)
     except ValueError as error:
         raise bad_input("tempo", str(error)) from None
-    sensor = SimulatedSensor(tempo, query.reps, query.seed)
+    if query.reps * tempo.cycle / query.pace > LONGEST_STREAM_S:
+        raise bad_input(
+            "reps", f"{query.reps} reps at this tempo take more than "
+            f"{LONGEST_STREAM_S // 60} minutes: a set is shorter"
+        )  # fmt: skip
+    events = SimulatedSensor(tempo, query.reps, query.seed).events()
+    return Response(
+        streams.held(request.remote_addr or "", _as_they_happen(events, query.pace)),
+        content_type="text/event-stream",
+        headers=_SHARED_SENSOR_HEADERS,
+    )
 
-    def stream() -> Iterator[str]:
-        begun = 0.0
-        for event in sensor.events():
-            time.sleep(max(0.0, event.at_s + event.seconds - begun) / query.pace)
-            begun = event.at_s + event.seconds
-            yield f"data: {json.dumps(event.as_json())}\n\n"
-        yield "event: end\ndata: {}\n\n"
 
-    return Response(stream(), content_type="text/event-stream", headers=_SHARED_SENSOR_HEADERS)
+def _as_they_happen(events: Iterable[RepEvent], pace: float) -> Iterator[str]:
+    begun = 0.0
+    for event in events:
+        wait = max(0.0, event.at_s + event.seconds - begun) / pace
+        begun = event.at_s + event.seconds
+        while wait > BREATH_S:
+            # A word in between, so that it is noticed when nobody listens any more.
+            time.sleep(BREATH_S)
+            wait -= BREATH_S
+            yield ": still lifting\n\n"
+        time.sleep(wait)
+        yield f"data: {json.dumps(event.as_json())}\n\n"
+    yield "event: end\ndata: {}\n\n"

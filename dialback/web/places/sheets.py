@@ -74,6 +74,14 @@ def read_sheet(query: SheetQuery) -> Response:
     return answer(_job_out(desk().jobs.start(query.name, work)), 202)
 
 
+@api.post("/<token>/cancel", responses={200: JobOut})
+def cancel_sheet(path: JobPath) -> Response:
+    """Give a piece of work up; nothing of it is stored."""
+    job = _job(path.token)
+    job.cancelled = True
+    return answer(_job_out(job))
+
+
 @api.get("/<token>", responses={200: JobOut})
 def sheet_state(path: JobPath) -> Response:
     """How far a piece of work is, and what came of it."""
@@ -97,8 +105,10 @@ def _job_out(job: Job) -> JobOut:
         finished=job.finished,
         problem=job.problem.line
         if job.problem
-        else "Dial Back failed at this file. Nothing was stored; the log has the details."
+        else "Dial Back failed at this file; the log has the details. Nothing of it was stored."
         if job.failed
+        else "Cancelled: nothing of it was stored."
+        if job.cancelled and job.result is None
         else None,
         sheet=_sheet_out(result, job.name) if isinstance(result, Grid) else None,
         preview=result if isinstance(result, SheetPreview) else None,
@@ -220,7 +230,7 @@ def store_the_sheet(path: JobPath, body: SheetChoice) -> Response:
             import_id=done.row.id, sessions=done.sessions, sets=done.sets, there=done.there
         )
 
-    return answer(_job_out(desk().jobs.start(job.name, work)), 202)
+    return answer(_job_out(desk().jobs.start(job.name, work, watched=False)), 202)
 
 
 @imports_api.get("", responses={200: ImportsOut})

@@ -6,6 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
+from dialback.core.sessions import Title
 from dialback.store.blocks import LENGTHS
 from dialback.web.shapes.common import AthletePath, Counts, Laid, Shape
 
@@ -95,7 +96,7 @@ class LayBody(Shape):
 class BlockBody(Shape):
     """A block to make, from the week of the address on."""
 
-    title: str = Field("", max_length=120)
+    title: Title = Field("", max_length=120)
     weeks: int = Field(ge=LENGTHS.start, le=LENGTHS[-1])
 
 

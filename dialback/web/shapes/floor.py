@@ -102,4 +102,4 @@ class SensorQuery(Shape):
     reps: int = Field(10, ge=1, le=200)
     tempo: str = Field("2-0-1-0", max_length=24)
     seed: int = Field(1, ge=0, le=2**31)
-    pace: float = Field(1, ge=0.1, le=1000)
+    pace: float = Field(1, ge=0.5, le=1000)

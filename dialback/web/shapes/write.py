@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
+from dialback.core.sessions import Title
 from dialback.web.shapes.common import MistakeOut, Shape, WeekPath
 from dialback.web.shapes.drafts import DraftAudit
 
@@ -49,7 +50,7 @@ class TextBody(Shape):
     """A session's text on a day of the week; ``session`` is the one it takes the place of."""
 
     date: str
-    title: str = Field("", max_length=200)
+    title: Title = ""
     text: str = Field(max_length=100_000)
     session: int | None = None
 

@@ -33,7 +33,21 @@ const refuse: Middleware = {
   },
 };
 
-export const client = createClient<paths>({ baseUrl: location.origin });
+const TRIES = 4;
+
+/** Ask again where the server says that it is busy: nothing was stored, so nothing comes twice. */
+async function patiently(input: Request): Promise<Response> {
+  for (let left = TRIES; ; left -= 1) {
+    const response = await fetch(input.clone());
+    const wait = Number(response.headers.get("Retry-After"));
+    if (response.status !== 503 || !wait || left <= 1) return response;
+    await new Promise((go) => {
+      setTimeout(go, wait * 1000);
+    });
+  }
+}
+
+export const client = createClient<paths>({ baseUrl: location.origin, fetch: patiently });
 client.use(refuse);
 
 /** The data of an answer; refusals were thrown before. */

@@ -47,6 +47,8 @@ export const sheets = {
       given(await client.POST("/api/sheets/{token}/store", { params: { path: { token } }, body })),
       seen,
     ),
+  cancel: async (token: string) =>
+    given(await client.POST("/api/sheets/{token}/cancel", { params: { path: { token } } })),
   undo: async (number: number) =>
     given(await client.POST("/api/imports/{number}/undo", { params: { path: { number } } })),
 };

@@ -93,6 +93,15 @@ export function Sheet() {
               aria-label={progress.stage}
             />
           ) : null}
+          {progress && !progress.finished && (
+            <button
+              type="button"
+              className="key-button ml-3"
+              onClick={() => void sheets.cancel(progress.token)}
+            >
+              Cancel
+            </button>
+          )}
         </p>
       )}
       {error && (

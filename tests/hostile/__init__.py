@@ -1,0 +1,1 @@
+"""Hostile input: values, patterns, files, pages, and many hands at once."""
