@@ -420,12 +420,12 @@ from dialback.store.athletes import Ledgers
 from dialback.store.database import open_database
 from dialback.store.imports import store_sheet
 from dialback.store.models import Athlete
-from dialback.store.movements import house_movement_rows
+from dialback.store.movements import house_movements
 
 file = Path(sys.argv[1])
 with open_database(file.with_suffix(".sqlite")).connection_context():
     Athlete.create(name="Athlete 7", bodyweight_kg=75)
-    movements = MovementTable(one for _, one in house_movement_rows())
+    movements = MovementTable(one for _, one in house_movements())
     start = time.perf_counter()
     grid = read_grid(file.read_bytes())
     choice = guess(grid)

@@ -27,6 +27,10 @@ MAX_BYTES: Final = 25_000_000
 """A book of ten years of daily training is under 10 MB; more is no book."""
 
 
+MAX_MOVEMENTS: Final = 2000
+"""Movements of a book; what a house uses in ten years is a tenth of that."""
+
+
 class BookAthlete(Value):
     """Whose book it is."""
 
@@ -56,7 +60,7 @@ class Book(Value):
     format: Literal["dialback-book"]
     version: Literal[1]
     athlete: BookAthlete
-    exercises: tuple[Movement, ...] = Field((), strict=False)
+    exercises: tuple[Movement, ...] = Field((), strict=False, max_length=MAX_MOVEMENTS)
     rules: Rules = Field(default_factory=Rules)
     planned: tuple[Session, ...] = Field((), strict=False)
     completed: tuple[Session, ...] = Field((), strict=False)

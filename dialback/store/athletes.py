@@ -12,6 +12,7 @@ from dialback.book.book import Book, BookAthlete, BookBlock
 from dialback.book.errors import bad_input
 from dialback.core import rules as core_rules
 from dialback.core.kit import Kit
+from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import MovementTable, fold
 from dialback.core.plans.draft import DraftSession, as_sessions
 from dialback.core.plans.kept import TEXT_KEY, Kept
@@ -24,7 +25,7 @@ from dialback.core.words import Unit
 from dialback.store.kit import kit_of
 from dialback.store.maxima import add_maxima, maxima_of
 from dialback.store.models import Athlete, Block, Draft, House, Movement, block_rows
-from dialback.store.movements import add_movements, movements_of
+from dialback.store.movements import add_movements, movements_of, movements_of_house, own_movements
 from dialback.store.restrictions import add_restrictions, restrictions_of
 from dialback.store.sessions import StoredSessions, add_sessions, replace_plan, sessions_by_number
 from dialback.store.unit import touch, touch_house, unit
@@ -84,6 +85,7 @@ class Ledgers:
     def __init__(self) -> None:
         self._kept: dict[int, tuple[tuple[int, int], StoredSessions, Ledger]] = {}
         self._lock = Lock()
+        self._house: tuple[int, Mapping[int, CoreMovement], MovementTable] | None = None
 
     def of(self, athlete: Athlete, owner: House | None = None) -> Ledger:
         """The athlete's ledger under the rules in force."""
@@ -91,11 +93,11 @@ class Ledgers:
         state = (athlete.change, owner.change)
         kept = self._kept.get(athlete.id)
         if kept is None or kept[0] != state:
-            movements = movements_of(athlete)
+            movements, table = self._movements(athlete, owner)
             source = StoredSessions(athlete, movements)
             ledger = Ledger(
                 source,
-                MovementTable(movements.values()),
+                table,
                 rules_of(athlete, owner),
                 athlete.bodyweight_kg,
                 restrictions_of(athlete),
@@ -108,6 +110,20 @@ class Ledgers:
             with self._lock:
                 self._kept[athlete.id] = kept
         return kept[2]
+
+    def _movements(
+        self, athlete: Athlete, owner: House
+    ) -> tuple[Mapping[int, CoreMovement], MovementTable]:
+        """An athlete's movements; those of the house are read once for all."""
+        if self._house is None or self._house[0] != owner.change:
+            found = movements_of_house()
+            self._house = (owner.change, found, MovementTable(found.values()))
+        _, of_house, table = self._house
+        own = own_movements(athlete)
+        if not own:
+            return of_house, table
+        every = {**of_house, **own}
+        return every, MovementTable(every.values())
 
     def kept(self, athlete: Athlete, basis: Basis, week: Week) -> Sequence[Kept]:
         """The sessions of a week with their identity, those of the athlete's ledger."""

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import json
+import time
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
+from typing import Final
 
 from peewee import JOIN
 
@@ -15,7 +17,7 @@ from dialback.core.movements import fold
 from dialback.core.sessions import Session as CoreSession
 from dialback.core.tally import SessionSource
 from dialback.core.weeks import Week
-from dialback.store.athletes import Ledgers, athletes, movement_ids
+from dialback.store.athletes import Ledgers, athlete_on_roster, athletes, movement_ids
 from dialback.store.models import (
     Athlete,
     ColumnChoice,
@@ -23,6 +25,8 @@ from dialback.store.models import (
     Import,
     Movement,
     Session,
+    SetMove,
+    SetRow,
     rows,
 )
 from dialback.store.sessions import StoredSessions, add_sessions
@@ -87,6 +91,11 @@ def _read_ahead(
     return sources
 
 
+BATCH: Final = 40
+"""So many sessions are written under one lock; then others have their turn."""
+TURN_S: Final = 0.02
+
+
 def store_sheet(
     name: str,
     sessions: Sequence[SheetSession],
@@ -96,30 +105,72 @@ def store_sheet(
     today: date,
     stored: Callable[[int], None] = lambda _: None,
 ) -> Stored:
-    """Store the sessions of a sheet in one transaction, and remember what its columns meant."""
+    """Store the sessions of a sheet, all or none, and remember what its columns meant.
+
+    They are written batch by batch where nobody sees them, and come into the book at once: nobody
+    else waits for a file of years to be written. ``stored`` is told how far it is; what it raises
+    ends the import with nothing stored.
+    """
     with unit():
         new, there = split_known(sessions, by_name(), ledgers)
-        row = Import.create(name=name[:200], day=today)
-        sets = 0
-        ids: dict[int, dict[str, int]] = {}
-        plans: dict[int, dict[date, int]] = {}
-        for at, (athlete, session) in enumerate(new):
-            if athlete.id not in ids:
-                ids[athlete.id], plans[athlete.id] = movement_ids(athlete), _open_plans(athlete)
-            # The first log of a day is that of its plan.
-            plan = plans[athlete.id].pop(session.date, None)
-            link = {} if plan is None else {session.date: plan}
-            (number,) = add_sessions(
-                athlete, "completed", [session], ids[athlete.id], link
-            ).values()
-            Session.update(came_with=row).where(Session.id == number).execute()
-            sets += len(session.sets)
-            if at % 50 == 0:
-                stored(at)
-        for number in ids:
-            touch(Athlete.get_by_id(number))
-        _remember(choice, heads)
-    return Stored(row, len(new), sets, len(there))
+        row = Import.create(name=name[:200], day=today, undone_on=today)
+    try:
+        _write_unseen(row, new, today, stored)
+        with unit():
+            _bring_in(row, ledgers)
+            _remember(choice, heads)
+    except BaseException:
+        with unit():
+            _forget(row)
+        raise
+    return Stored(row, len(new), sum(len(one.sets) for _, one in new), len(there))
+
+
+def _write_unseen(
+    row: Import,
+    new: Sequence[tuple[Athlete, CoreSession]],
+    today: date,
+    stored: Callable[[int], None],
+) -> None:
+    ids: dict[int, dict[str, int]] = {}
+    for begin in range(0, len(new), BATCH):
+        stored(begin)
+        with unit():
+            for athlete, session in new[begin : begin + BATCH]:
+                if athlete.id not in ids:
+                    ids[athlete.id] = movement_ids(athlete)
+                add_sessions(
+                    athlete, "completed", [session], ids[athlete.id],
+                    came_with=row, deleted_on=today,
+                )  # fmt: skip
+        time.sleep(TURN_S)
+
+
+def _bring_in(row: Import, ledgers: Ledgers) -> None:
+    """Let what was written be seen; the first log of a day is that of its plan."""
+    own = Session.came_with == row
+    athletes_ = [one for (one,) in rows(Session.select(Session.athlete).distinct().where(own))]
+    for athlete in (athlete_on_roster(number) for number in athletes_):
+        plans = _open_plans(athlete)
+        logs = Session.select(Session.id, Session.date).where(own, Session.athlete == athlete)
+        for number, day in rows(logs.order_by(Session.id)):
+            plan = plans.pop(date.fromisoformat(day), None)
+            if plan is not None:
+                Session.update(plan=plan).where(Session.id == number).execute()
+        touch(athlete)
+    Session.update(deleted_on=None).where(own).execute()
+    row.undone_on = None
+    row.save()
+
+
+def _forget(row: Import) -> None:
+    """Take every trace of an import that did not come to its end."""
+    sessions = Session.select(Session.id).where(Session.came_with == row)
+    sets = SetRow.select(SetRow.id).where(SetRow.session.in_(sessions))
+    SetMove.delete().where(SetMove.set.in_(sets)).execute()
+    SetRow.delete().where(SetRow.session.in_(sessions)).execute()
+    Session.delete().where(Session.came_with == row).execute()
+    row.delete_instance()
 
 
 def _open_plans(athlete: Athlete) -> dict[date, int]:
@@ -172,10 +223,10 @@ def _key(heads: Sequence[str]) -> str:
 
 def undo_import(number: int, today: date) -> int | None:
     """Take the sessions of an import out again; how many. ``None`` if there is no such import."""
-    row = Import.get_or_none(Import.id == number, Import.undone_on.is_null())
-    if row is None:
-        return None
     with unit():
+        row = Import.get_or_none(Import.id == number, Import.undone_on.is_null())
+        if row is None:
+            return None
         sessions = list(
             Session.select().where(Session.came_with == row, Session.deleted_on.is_null())
         )

@@ -57,9 +57,19 @@ def _add_muscles(number: int, movement: CoreMovement) -> None:
         ).execute()
 
 
+def movements_of_house() -> dict[int, CoreMovement]:
+    """The movements that every athlete of the house can do, by id."""
+    return _read(Movement.athlete.is_null())
+
+
+def own_movements(athlete: Athlete) -> dict[int, CoreMovement]:
+    """An athlete's own movements, which count otherwise than the house's, by id."""
+    return _read(Movement.athlete == athlete)
+
+
 def movements_of(athlete: Athlete) -> dict[int, CoreMovement]:
     """The movements an athlete can do, by id: the house's, then the athlete's own over them."""
-    return _read((Movement.athlete == athlete) | Movement.athlete.is_null())
+    return {**movements_of_house(), **own_movements(athlete)}
 
 
 def _read(chosen: Any) -> dict[int, CoreMovement]:

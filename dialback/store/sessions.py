@@ -36,10 +36,12 @@ def add_sessions(
     sessions: Iterable[CoreSession],
     movement_ids: Mapping[str, int],
     plans: Mapping[date, int] | None = None,
+    **more: Any,
 ) -> dict[date, int]:
     """Store sessions; ids by day, of days with one session only.
 
-    ``movement_ids`` are by folded name; ``plans`` link a completed session to the plan of its day.
+    ``movement_ids`` are by folded name; ``plans`` link a completed session to the plan of its day;
+    ``more`` are further columns of every one of them.
     """
     by_day: dict[date, list[int]] = defaultdict(list)
     for session in sessions:
@@ -52,6 +54,7 @@ def add_sessions(
             duration_min=session.duration_min,
             plan=(plans or {}).get(session.date),
             extra=_session_extra(session),
+            **more,
         )
         by_day[session.date].append(row.id)
         _add_sets(row, session.sets, movement_ids)
