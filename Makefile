@@ -8,15 +8,22 @@ PORT ?= 8765
 BIN := .venv/bin
 FRONT := $(shell git ls-files -co --exclude-standard frontend 2>/dev/null | grep -v -e schema.d.ts -e /tests/)
 
-.PHONY: setup build demo test lint bench docs screenshots lock clean
+.PHONY: setup dev build demo test lint bench fuzz trial docs screenshots lock clean chromium
 
 setup: $(BIN)/dialback
 
-$(BIN)/dialback: requirements-dev.lock pyproject.toml
+$(BIN)/dialback: requirements.lock pyproject.toml
 	@$(PYTHON) -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "Python 3.11 or newer is needed"; exit 1; }
 	$(PYTHON) -m venv .venv || { echo "python3-venv is missing: apt-get install python3-venv"; exit 1; }
-	$(BIN)/pip install --quiet --disable-pip-version-check -r requirements-dev.lock
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
 	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
+	touch $@
+
+# Linters, types, tests: nothing of it is there where the application only serves.
+dev: .venv/.dev
+
+.venv/.dev: $(BIN)/dialback requirements-dev.lock
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-dev.lock
 	touch $@
 
 frontend/node_modules: frontend/package-lock.json frontend/package.json
@@ -33,7 +40,7 @@ demo: setup build
 	$(BIN)/dialback --data .demo/demo.sqlite demo --fresh
 	$(BIN)/dialback --data .demo/demo.sqlite serve --port $(PORT)
 
-lint: setup frontend/node_modules
+lint: dev frontend/node_modules
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
@@ -46,12 +53,12 @@ chromium:
 	  $$SUDO apt-get update -qq && $$SUDO apt-get install -y -qq --no-install-recommends chromium chromium-driver >/dev/null
 	fi
 
-test: lint build chromium
+test: dev lint build chromium
 	(cd frontend && npx vitest run)
 	$(BIN)/pytest -n 2 --dist loadfile
 
-bench: setup
-	$(BIN)/pip install --quiet --disable-pip-version-check -r requirements-bench.lock
+bench: dev
+	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-bench.lock
 	$(BIN)/python bench/bench.py
 
 # What is made from the code and kept in the repository.
@@ -60,13 +67,16 @@ docs: setup frontend/node_modules
 	$(BIN)/dialback openapi > docs/openapi.json
 	npm --prefix frontend run --silent api
 
-screenshots: setup build chromium
+screenshots: dev build chromium
 	$(BIN)/python scripts/screenshots.py
+
+LOCK := -q --generate-hashes --strip-extras --allow-unsafe --no-emit-index-url --no-emit-find-links
 
 lock: setup
 	$(BIN)/pip install --quiet pip-tools
-	$(BIN)/pip-compile -q --strip-extras --allow-unsafe --no-emit-index-url --no-emit-find-links --extra dev -o requirements-dev.lock pyproject.toml
-	$(BIN)/pip-compile -q --strip-extras --allow-unsafe --no-emit-index-url --no-emit-find-links --extra bench --constraint requirements-dev.lock -o requirements-bench.lock pyproject.toml
+	$(BIN)/pip-compile $(LOCK) --extra build -o requirements.lock pyproject.toml
+	$(BIN)/pip-compile $(LOCK) --extra build --extra dev --constraint requirements.lock -o requirements-dev.lock pyproject.toml
+	$(BIN)/pip-compile $(LOCK) --extra build --extra dev --extra bench --constraint requirements-dev.lock -o requirements-bench.lock pyproject.toml
 
 clean:
 	rm -rf .venv .demo frontend/node_modules dialback/web/static

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections import OrderedDict
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from threading import Lock
-from typing import Any, cast
+from typing import Any, Final, cast
 
 from dialback.book.book import Book, BookAthlete, BookBlock
 from dialback.book.errors import bad_input
@@ -30,7 +31,7 @@ from dialback.store.restrictions import add_restrictions, restrictions_of
 from dialback.store.sessions import StoredSessions, add_sessions, replace_plan, sessions_by_number
 from dialback.store.unit import touch, touch_house, unit
 
-__all__ = ["Athlete"]
+__all__ = ["Athlete", "House"]
 """What a place hands on: it asks nothing of the rows itself."""
 
 
@@ -79,11 +80,15 @@ def rules_of(athlete: Athlete, owner: House | None = None) -> Rules:
     return core_rules.merge((owner or house()).rules, athlete.rules)
 
 
+MOST_LEDGERS: Final = 64
+"""So many athletes are kept in memory, years of sets each; the least used is let go first."""
+
+
 class Ledgers:
     """Ledgers by athlete, kept until something that enters their figures changes."""
 
     def __init__(self) -> None:
-        self._kept: dict[int, tuple[tuple[int, int], StoredSessions, Ledger]] = {}
+        self._kept: OrderedDict[int, tuple[tuple[int, int], StoredSessions, Ledger]] = OrderedDict()
         self._lock = Lock()
         self._house: tuple[int, Mapping[int, CoreMovement], MovementTable] | None = None
 
@@ -109,6 +114,11 @@ class Ledgers:
             kept = (state, source, ledger)
             with self._lock:
                 self._kept[athlete.id] = kept
+                while len(self._kept) > MOST_LEDGERS:
+                    self._kept.popitem(last=False)
+        with self._lock:
+            if athlete.id in self._kept:
+                self._kept.move_to_end(athlete.id)
         return kept[2]
 
     def _movements(
@@ -127,8 +137,9 @@ class Ledgers:
 
     def kept(self, athlete: Athlete, basis: Basis, week: Week) -> Sequence[Kept]:
         """The sessions of a week with their identity, those of the athlete's ledger."""
-        self.of(athlete)
-        return self._kept[athlete.id][1].kept(basis, week)
+        source = self.of(athlete).source
+        assert isinstance(source, StoredSessions)  # noqa: S101 - what `of` makes
+        return source.kept(basis, week)
 
     def plans(self, athlete: Athlete, numbers: Sequence[int]) -> list[Kept] | int:
         """Planned sessions by number, in that order; the first number that has none otherwise."""

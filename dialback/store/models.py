@@ -319,7 +319,15 @@ class Signature(Table):
         indexes = ((("athlete", "week"), True),)
 
 
+class Verdict(Table):
+    """What an athlete's last week came to, beside the state it was worked out of."""
+
+    athlete = pw.ForeignKeyField(Athlete, backref="verdicts", unique=True)
+    state = pw.CharField()
+    body = pw.TextField()
+
+
 TABLES = (
     House, Athlete, Movement, MovementMuscle, Import, Session, Version, ColumnChoice, SetRow,
-    SetMove, Block, Template, Restriction, Maximum, Draft, Acceptance, Signature,
+    SetMove, Block, Template, Restriction, Maximum, Draft, Acceptance, Signature, Verdict,
 )  # fmt: skip

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable
 from datetime import date
 from pathlib import Path
@@ -16,6 +17,7 @@ from dialback.store.athletes import Ledgers
 from dialback.store.database import connect, disconnect, open_database
 from dialback.web import problems, security
 from dialback.web.desk import Desk
+from dialback.web.document import finished
 from dialback.web.places import (
     block,
     drafts,
@@ -103,6 +105,7 @@ def _bare_app() -> OpenAPI:
         app.register_api(place.api)
     for api in MORE_APIS:
         app.register_api(api)
+    app.add_url_rule("/api/openapi.json", "openapi_document", _document)
     app.add_url_rule("/", "page", _page)
     app.add_url_rule("/<path:path>", "page", _page)
     return app
@@ -110,7 +113,12 @@ def _bare_app() -> OpenAPI:
 
 def openapi_document() -> dict[str, Any]:
     """The OpenAPI document, made from the code."""
-    return cast(dict[str, Any], _bare_app().api_doc)
+    return finished(cast(dict[str, Any], _bare_app().api_doc))
+
+
+def _document() -> Response:
+    """The document of this API, for whoever wants to talk to it."""
+    return Response(json.dumps(openapi_document()), content_type="application/json")
 
 
 def _is_built(path: str) -> bool:

@@ -22,6 +22,7 @@ from dialback.core.weeks import YEARS, Week
 from dialback.store.athletes import Athlete, Ledgers, athlete_on_roster
 from dialback.web.jobs import Jobs
 from dialback.web.shapes.common import RangeQuery
+from dialback.web.verdicts import Verdicts
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,6 +32,7 @@ class Desk:
     ledgers: Ledgers
     today: Callable[[], date]
     jobs: Jobs = field(default_factory=Jobs)
+    verdicts: Verdicts = field(default_factory=Verdicts)
     counting: Lock = field(default_factory=Lock)
     """Held while the whole roster is counted: who comes meanwhile finds it done."""
 

@@ -2,17 +2,24 @@
 
 from __future__ import annotations
 
+import contextlib
 import logging
 import threading
+import time
 from collections.abc import Callable
 from pathlib import Path
 
+from flask import Flask
+from peewee import DatabaseError
 from waitress.server import create_server
 
 from dialback.book.errors import bad_input
+from dialback.store.database import connected
 from dialback.web.app import create_app
+from dialback.web.desk import Desk
 from dialback.web.security import LOOPBACK
 
+KEEP_EVERY_S = 20.0
 THREADS = 32
 """Enough for a room: the stream of a sensor holds one for as long as its set lasts."""
 
@@ -30,12 +37,19 @@ def serve(data: Path, host: str, port: int, say: Callable[[str], None]) -> None:
         raise bad_input(f"{host}:{port}", f"cannot be served: {error.strerror}") from None
     say(f"Dial Back is at http://{host}:{server.effective_port}/ (stop it with Ctrl+C)")
     # The first coach of the morning does not wait for a year of sets to be counted.
-    threading.Thread(target=_warm, args=(app.test_client(), host), daemon=True).start()
+    threading.Thread(target=_stay_warm, args=(app, host), daemon=True).start()
     try:
         server.run()
     except KeyboardInterrupt:
         server.close()
 
 
-def _warm(client: object, host: str) -> None:
-    client.get("/api/roster", headers={"Host": host})  # type: ignore[attr-defined]
+def _stay_warm(app: Flask, host: str) -> None:
+    """Count the roster once, and keep what was counted, behind the answers."""
+    app.test_client().get("/api/roster", headers={"Host": host})
+    shared: Desk = app.extensions["dialback"]
+    while True:
+        with contextlib.suppress(DatabaseError), connected():
+            # What cannot be kept now is worked out again: nothing of it is anybody's record.
+            shared.verdicts.keep()
+        time.sleep(KEEP_EVERY_S)

@@ -230,9 +230,16 @@ def apart(value: float | None, limit: float | None) -> float:
 
 def grown(now: Finding, level: str, value: float | None) -> bool:
     """Whether a finding is worse than it was when accepted at that level and value."""
-    if level not in LEVELS or LEVELS.index(now.level) > LEVELS.index(level):
+    return has_grown(now.level, now.value, now.limit, level, value)
+
+
+def has_grown(
+    now: Level, value_now: float | None, limit: float | None, level: str, value: float | None
+) -> bool:
+    """Whether a level and a value are worse than those before, as seen from the limit."""
+    if level not in LEVELS or LEVELS.index(now) > LEVELS.index(level):
         return True
-    return exceeds(now.distance, apart(value, now.limit))
+    return exceeds(apart(value_now, limit), apart(value, limit))
 
 
 def worst(findings: Iterable[Finding]) -> Iterator[Finding]:

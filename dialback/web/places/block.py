@@ -32,6 +32,7 @@ from dialback.web.desk import (
     the_day,
     the_week,
 )
+from dialback.web.document import file_answer
 from dialback.web.shapes.block import (
     Block,
     BlockBody,
@@ -202,7 +203,7 @@ def take_text(path: WeekPath, body: WholeText) -> Response:
     return answer(TextLaid(added=moved.added, removed=moved.removed, first_week=str(first)), 201)
 
 
-@api.get("/block/calendar")
+@api.get("/block/calendar", responses={200: file_answer("text/calendar", "An iCalendar file")})
 def block_calendar(path: WeekPath, query: BlockQuery) -> Response:
     """The block's sessions as an iCalendar file."""
     athlete, first = the_athlete(path.athlete_id), the_week(path.week)
@@ -222,7 +223,7 @@ def block_calendar(path: WeekPath, query: BlockQuery) -> Response:
     return attachment(calendar(athlete.name, appointments, stamp), athlete, "text/calendar", "ics")
 
 
-@api.get("/block/text")
+@api.get("/block/text", responses={200: file_answer("text/plain", "The notation as a text")})
 def block_text(path: WeekPath, query: BlockQuery) -> Response:
     """The block's sessions in the notation, each below its day."""
     athlete, first = the_athlete(path.athlete_id), the_week(path.week)

@@ -12,6 +12,7 @@ from dialback.store.athletes import NameTakenError, export_book, import_book
 from dialback.web.blueprint import blueprint
 from dialback.web.columns import last_week_done
 from dialback.web.desk import answer, attachment, desk, range_of, the_athlete
+from dialback.web.document import file_answer
 from dialback.web.problems import RefusedError
 from dialback.web.shapes.common import AthletePath, Done, RangeQuery
 from dialback.web.shapes.files import ImportOut, ImportQuery
@@ -55,7 +56,10 @@ def import_one(query: ImportQuery) -> Response:
     )
 
 
-@api.get("/athletes/<int:athlete_id>/book")
+@api.get(
+    "/athletes/<int:athlete_id>/book",
+    responses={200: file_answer("application/json", "A book, dialback-book version 1")},
+)
 def export_one(path: AthletePath, query: RangeQuery) -> Response:
     """The athlete's book as a file, whole or of some days."""
     athlete = the_athlete(path.athlete_id)

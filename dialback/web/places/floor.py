@@ -30,6 +30,7 @@ from dialback.web import streams
 from dialback.web.beside import notes
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_day
+from dialback.web.document import file_answer
 from dialback.web.shapes.common import LogOut
 from dialback.web.shapes.floor import (
     FloorDay,
@@ -185,7 +186,7 @@ def _gather(
             waiting += [ledger.movements[name] for name in near if name in ledger.movements]
 
 
-@api.get("/sensor")
+@api.get("/sensor", responses={200: file_answer("text/event-stream", "Events, one a rep")})
 def sensor_stream(query: SensorQuery) -> Response:
     """The reps that the simulated sensor reports, as a stream of events while they happen."""
     try:

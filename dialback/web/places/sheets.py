@@ -26,6 +26,7 @@ from dialback.store.imports import (
 from dialback.store.movements import house_movements
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, attachment, desk, range_of, the_athlete
+from dialback.web.document import file_answer
 from dialback.web.jobs import Job
 from dialback.web.shapes.common import AthletePath, RangeQuery
 from dialback.web.shapes.sheets import (
@@ -51,6 +52,7 @@ api = blueprint("sheets", __name__, "/sheets")
 imports_api = blueprint("imports", __name__, "/imports")
 export_api = blueprint("export", __name__, "/athletes/<int:athlete_id>")
 
+XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 _SAMPLE = 6
 _MOST_PROBLEMS = 100
 _MOST_SHOWN = 12
@@ -257,7 +259,7 @@ def undo_one_import(path: ImportPath) -> Response:
     return answer(Undone(sessions=count))
 
 
-@export_api.get("/log.csv")
+@export_api.get("/log.csv", responses={200: file_answer("text/csv", "The log, a row a set")})
 def export_csv(path: AthletePath, query: RangeQuery) -> Response:
     """The athlete's log of some days as CSV, one row a set."""
     athlete = the_athlete(path.athlete_id)
@@ -265,13 +267,12 @@ def export_csv(path: AthletePath, query: RangeQuery) -> Response:
     return attachment(content, athlete, "text/csv; charset=utf-8", "log.csv")
 
 
-@export_api.get("/log.xlsx")
+@export_api.get("/log.xlsx", responses={200: file_answer(XLSX, "The log, a row a set")})
 def export_xlsx(path: AthletePath, query: RangeQuery) -> Response:
     """The athlete's log of some days as a workbook, one row a set."""
     athlete = the_athlete(path.athlete_id)
     content = write_xlsx(export_heads(), rows_of(_sessions(athlete, query)))
-    kind = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
-    return attachment(content, athlete, kind, "log.xlsx")
+    return attachment(content, athlete, XLSX, "log.xlsx")
 
 
 def _sessions(athlete: Athlete, query: RangeQuery) -> list[tuple[str, Session]]:

@@ -35,6 +35,7 @@ from dialback.web.desk import (
     the_day,
     the_week,
 )
+from dialback.web.document import file_answer
 from dialback.web.drafted import audited
 from dialback.web.shapes.common import MistakeOut, Revision, RevisionBody, WeekPath
 from dialback.web.shapes.write import (
@@ -224,7 +225,10 @@ def save_text(path: SessionPath, body: SaveTextBody) -> Response:
     return answer(Revision(revision=revision))
 
 
-@api.get("/written/<int:session>/paper")
+@api.get(
+    "/written/<int:session>/paper",
+    responses={200: file_answer("application/pdf", "One page to print")},
+)
 def session_on_paper(path: SessionPath) -> Response:
     """A planned session as a PDF to print: one page with a box for each set."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)

@@ -4,7 +4,37 @@ from __future__ import annotations
 
 from pydantic import Field
 
+from dialback.core.findings.finding import Level
 from dialback.web.shapes.common import Counts, Shape, WeekColumn
+
+
+class FindingMark(Shape):
+    """A finding as far as the roster needs it: what tells whether it is accepted."""
+
+    key: tuple[str, str, str]
+    level: Level
+    value: float | None
+    limit: float | None
+
+
+class CauseMark(Shape):
+    """A cause, with the places of what follows from it."""
+
+    sentence: str
+    findings: list[int]
+
+
+class Judged(Shape):
+    """What an athlete's last week came to, whatever the coach has said of it since."""
+
+    week: str
+    behind: bool
+    findings: list[FindingMark]
+    causes: list[CauseMark]
+    columns: list[WeekColumn]
+    share_done: float | None
+    sessions_planned: int
+    sessions_done: int
 
 
 class LogPlace(Shape):

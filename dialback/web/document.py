@@ -1,0 +1,62 @@
+"""The OpenAPI document: what the framework makes of the code, with every refusal in it."""
+
+from __future__ import annotations
+
+from copy import deepcopy
+from http import HTTPStatus
+from typing import Any, Final
+
+_PROBLEM: Final = {
+    "application/problem+json": {"schema": {"$ref": "#/components/schemas/ProblemDetails"}}
+}
+_ALWAYS: Final = (
+    HTTPStatus.BAD_REQUEST, HTTPStatus.FORBIDDEN, HTTPStatus.UNPROCESSABLE_ENTITY,
+    HTTPStatus.INTERNAL_SERVER_ERROR, HTTPStatus.SERVICE_UNAVAILABLE,
+)  # fmt: skip
+"""Refusals that any operation can answer with; others depend on what it takes."""
+_WORDS: Final = {
+    HTTPStatus.BAD_REQUEST: "The request is not one that can be read",
+    HTTPStatus.FORBIDDEN: "Asked for by a page of another site",
+    HTTPStatus.NOT_FOUND: "There is no such thing",
+    HTTPStatus.CONFLICT: "It does not fit what is there, or builds on an older state",
+    HTTPStatus.REQUEST_ENTITY_TOO_LARGE: "The body is too long",
+    HTTPStatus.UNSUPPORTED_MEDIA_TYPE: "The body is of another type",
+    HTTPStatus.UNPROCESSABLE_ENTITY: "Bad input, with the place of everything that is wrong",
+    HTTPStatus.INTERNAL_SERVER_ERROR: "It failed here; the log has the details",
+    HTTPStatus.SERVICE_UNAVAILABLE: "Busy: try again after Retry-After",
+}
+
+
+def file_answer(kind: str, words: str) -> dict[str, Any]:
+    """How an operation that answers with a file is described."""
+    text = kind.startswith("text/")
+    schema = {"type": "string"} if text else {"type": "string", "format": "binary"}
+    return {"description": words, "content": {kind: {"schema": schema}}}
+
+
+def finished(document: dict[str, Any]) -> dict[str, Any]:
+    """The document with its refusals, and without what the framework leaves empty."""
+    document = deepcopy(document)
+    components = document["components"]
+    if not components.get("securitySchemes"):
+        components.pop("securitySchemes", None)
+    for path, operations in document["paths"].items():
+        for method, operation in operations.items():
+            operation["responses"].update(
+                {
+                    str(int(status)): {"description": _WORDS[status], "content": _PROBLEM}
+                    for status in _refusals(path, method, operation)
+                }
+            )
+    return document
+
+
+def _refusals(path: str, method: str, operation: dict[str, Any]) -> list[HTTPStatus]:
+    found = list(_ALWAYS)
+    if "{" in path or "requestBody" in operation:
+        # A body, too, may name what is not there.
+        found.append(HTTPStatus.NOT_FOUND)
+    if method != "get":
+        found += [HTTPStatus.CONFLICT, HTTPStatus.REQUEST_ENTITY_TOO_LARGE]
+        found.append(HTTPStatus.UNSUPPORTED_MEDIA_TYPE)
+    return sorted(found)
