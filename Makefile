@@ -57,6 +57,14 @@ test: dev lint build chromium
 	(cd frontend && npx vitest run)
 	$(BIN)/pytest -n 2 --dist loadfile
 
+# Thousands of requests made of the API's own document; a few are in `make test`.
+fuzz: dev
+	DIALBACK_FUZZ=$${DIALBACK_FUZZ:-60} $(BIN)/pytest -q -n 2 tests/hostile/test_document.py
+
+# Killed servers, many hands, long loads: figures, and zero where something could be lost.
+trial: dev
+	$(BIN)/python scripts/trial.py
+
 bench: dev
 	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-bench.lock
 	$(BIN)/python bench/bench.py

@@ -5,30 +5,37 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from dialback.book.errors import bad_input
+from dialback.book.errors import BadInputError, Problem, bad_input
 from dialback.core.plain import MAX_DEPTH, unplain
+
+
+class NotJsonError(BadInputError):
+    """Bytes that are not a JSON document at all."""
+
+    def __init__(self, message: str) -> None:
+        super().__init__([Problem("", message)])
 
 
 def read_json(data: bytes, what: str, deepest: int = MAX_DEPTH) -> Any:
     """A JSON document of plain values; ``what`` it is, for the refusal.
 
-    Raises ``BadInputError`` with line and column of what is not JSON, or the place of what cannot
-    be kept.
+    Raises ``NotJsonError`` with line and column, and ``BadInputError`` with the place of what
+    cannot be kept.
     """
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
-        raise bad_input("", f"{what} is not a UTF-8 text: byte {error.start} is damaged") from None
+        raise NotJsonError(f"{what} is not a UTF-8 text: byte {error.start} is damaged") from None
     try:
         document = json.loads(text)
     except json.JSONDecodeError as error:
-        raise bad_input(
-            "", f"{what} is not JSON: {error.msg} at line {error.lineno}, column {error.colno}"
+        raise NotJsonError(
+            f"{what} is not JSON: {error.msg} at line {error.lineno}, column {error.colno}"
         ) from None
     except RecursionError:
-        raise bad_input("", f"{what} is not JSON that can be read: nested too deep") from None
+        raise NotJsonError(f"{what} is not JSON that can be read: nested too deep") from None
     except ValueError:
-        raise bad_input("", f"{what} is not JSON that can be read: a number is too long") from None
+        raise NotJsonError(f"{what} is not JSON that can be read: a number is too long") from None
     wrong = unplain(document, deepest=deepest)
     if wrong is not None:
         raise bad_input(*wrong)

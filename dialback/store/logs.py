@@ -18,7 +18,7 @@ from dialback.store.models import Athlete, Session, Version
 from dialback.store.sessions import add_sessions, write_log
 from dialback.store.unit import touch
 
-_ROW_ID = re.compile(r"row-(\d+)")
+_ROW_ID = re.compile(r"row-(\d{1,18})")
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,14 +10,23 @@ _PROBLEM: Final = {
     "application/problem+json": {"schema": {"$ref": "#/components/schemas/ProblemDetails"}}
 }
 _ALWAYS: Final = (
-    HTTPStatus.BAD_REQUEST, HTTPStatus.FORBIDDEN, HTTPStatus.UNPROCESSABLE_ENTITY,
+    HTTPStatus.BAD_REQUEST, HTTPStatus.FORBIDDEN, HTTPStatus.NOT_FOUND,
+    HTTPStatus.METHOD_NOT_ALLOWED, HTTPStatus.UNPROCESSABLE_ENTITY,
     HTTPStatus.INTERNAL_SERVER_ERROR, HTTPStatus.SERVICE_UNAVAILABLE,
 )  # fmt: skip
 """Refusals that any operation can answer with; others depend on what it takes."""
+_SCHEMAS: Final[dict[str, Any]] = {
+    "application/json": {"type": "object"},
+    "text/event-stream": {},
+    "text/plain": {"type": "string"},
+    "text/csv": {"type": "string"},
+    "text/calendar": {"type": "string"},
+}
 _WORDS: Final = {
     HTTPStatus.BAD_REQUEST: "The request is not one that can be read",
     HTTPStatus.FORBIDDEN: "Asked for by a page of another site",
     HTTPStatus.NOT_FOUND: "There is no such thing",
+    HTTPStatus.METHOD_NOT_ALLOWED: "There is no such operation here",
     HTTPStatus.CONFLICT: "It does not fit what is there, or builds on an older state",
     HTTPStatus.REQUEST_ENTITY_TOO_LARGE: "The body is too long",
     HTTPStatus.UNSUPPORTED_MEDIA_TYPE: "The body is of another type",
@@ -29,8 +38,7 @@ _WORDS: Final = {
 
 def file_answer(kind: str, words: str) -> dict[str, Any]:
     """How an operation that answers with a file is described."""
-    text = kind.startswith("text/")
-    schema = {"type": "string"} if text else {"type": "string", "format": "binary"}
+    schema = _SCHEMAS.get(kind, {"type": "string", "format": "binary"})
     return {"description": words, "content": {kind: {"schema": schema}}}
 
 
@@ -40,22 +48,19 @@ def finished(document: dict[str, Any]) -> dict[str, Any]:
     components = document["components"]
     if not components.get("securitySchemes"):
         components.pop("securitySchemes", None)
-    for path, operations in document["paths"].items():
+    for operations in document["paths"].values():
         for method, operation in operations.items():
             operation["responses"].update(
                 {
                     str(int(status)): {"description": _WORDS[status], "content": _PROBLEM}
-                    for status in _refusals(path, method, operation)
+                    for status in _refusals(method)
                 }
             )
     return document
 
 
-def _refusals(path: str, method: str, operation: dict[str, Any]) -> list[HTTPStatus]:
+def _refusals(method: str) -> list[HTTPStatus]:
     found = list(_ALWAYS)
-    if "{" in path or "requestBody" in operation:
-        # A body, too, may name what is not there.
-        found.append(HTTPStatus.NOT_FOUND)
     if method != "get":
         found += [HTTPStatus.CONFLICT, HTTPStatus.REQUEST_ENTITY_TOO_LARGE]
         found.append(HTTPStatus.UNSUPPORTED_MEDIA_TYPE)

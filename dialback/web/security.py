@@ -10,9 +10,9 @@ from flask import Flask, Response, request
 
 from dialback.book.book import MAX_BYTES
 from dialback.book.errors import BadInputError
-from dialback.book.json_text import read_json
+from dialback.book.json_text import NotJsonError, read_json
 from dialback.core.plain import MAX_DEPTH, odd_character
-from dialback.web.problems import problem
+from dialback.web.problems import bad_input_response, problem
 
 CONTENT_SECURITY_POLICY: Final = {
     "default-src": "'none'",
@@ -106,18 +106,18 @@ def register(app: Flask, hosts: list[str]) -> None:
                 )
             try:
                 read_json(request.get_data(cache=True), "the body", MAX_NESTED)
+            except NotJsonError as error:
+                return problem(HTTPStatus.BAD_REQUEST, error.line, "not-json")
             except BadInputError as error:
-                unread = not error.problems[0].place
-                return problem(
-                    HTTPStatus.BAD_REQUEST if unread else HTTPStatus.UNPROCESSABLE_ENTITY,
-                    error.line,
-                    "not-json" if unread else "bad-input",
-                    () if unread else error.problems,
-                )
+                return bad_input_response(error)
         return None
 
     @app.before_request
     def _plain_address() -> Response | None:
         texts = (request.path, *request.args.keys(), *request.args.values())
         odd = next((said for text in texts if (said := odd_character(text))), None)
-        return None if odd is None else problem(HTTPStatus.BAD_REQUEST, f"The address: {odd}.")
+        return (
+            None
+            if odd is None
+            else problem(HTTPStatus.UNPROCESSABLE_ENTITY, f"The address: {odd}.", "bad-input")
+        )

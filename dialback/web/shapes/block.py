@@ -8,7 +8,7 @@ from pydantic import Field
 
 from dialback.core.sessions import Title
 from dialback.store.blocks import LENGTHS
-from dialback.web.shapes.common import AthletePath, Counts, Laid, Shape
+from dialback.web.shapes.common import AthletePath, Counts, DayText, Laid, Number, Shape
 
 
 class BlockQuery(Shape):
@@ -85,9 +85,9 @@ class LayBody(Shape):
     laid over is put aside.
     """
 
-    sessions: list[int] = Field(min_length=1, max_length=60)
+    sessions: list[Number] = Field(min_length=1, max_length=60)
     shifts: list[int] = Field(default_factory=list, max_length=12)
-    to: str | None = None
+    to: DayText | None = None
     change: ChangeBody = ChangeBody()
     move: bool = False
     lighter: bool = False
@@ -96,7 +96,7 @@ class LayBody(Shape):
 class BlockBody(Shape):
     """A block to make, from the week of the address on."""
 
-    title: Title = Field("", max_length=120)
+    title: Title = ""
     weeks: int = Field(ge=LENGTHS.start, le=LENGTHS[-1])
 
 
@@ -108,7 +108,7 @@ class NewBlockBody(BlockBody):
     """
 
     fill: Literal["nothing", "template", "week before"] = "nothing"
-    template: int | None = None
+    template: Number | None = None
     change: ChangeBody = ChangeBody()
     lighter_every: int = Field(0, ge=0, le=8)
 
@@ -123,7 +123,7 @@ class NewBlock(Shape):
 class BlockPath(AthletePath):
     """A block of an athlete."""
 
-    block: int
+    block: Number
 
 
 class TextLaid(Laid):

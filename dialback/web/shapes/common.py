@@ -2,12 +2,22 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from dialback.core.plain import MAX_INTEGER
 from dialback.core.sessions import Session
 from dialback.core.vocabulary import Basis
+
+Number = Annotated[int, Field(ge=0, le=MAX_INTEGER)]
+"""The number of a row, or a count of changes: as large as a table can hold."""
+
+
+_A_WEEK = r"^2\d{3}-W(0[1-9]|[1-4]\d|5[0-2])$"
+WeekText = Annotated[str, Field(json_schema_extra={"pattern": _A_WEEK})]
+DayText = Annotated[str, Field(json_schema_extra={"format": "date"})]
+"""What is read with words of its own when it is wrong; the document says what it looks like."""
 
 
 class Shape(BaseModel):
@@ -19,13 +29,13 @@ class Shape(BaseModel):
 class AthletePath(Shape):
     """An athlete by number."""
 
-    athlete_id: int
+    athlete_id: Number
 
 
 class WeekPath(AthletePath):
     """A week of an athlete, as in 2026-W41."""
 
-    week: str
+    week: WeekText
 
 
 class BasisQuery(Shape):
@@ -78,7 +88,7 @@ class Done(Shape):
 class RevisionBody(Shape):
     """The revision a change builds on."""
 
-    revision: int = Field(ge=0)
+    revision: int = Field(ge=0, le=MAX_INTEGER)
 
 
 class Revision(Shape):
@@ -105,8 +115,8 @@ class WholeText(Shape):
 class Laid(Shape):
     """Sessions that came and went; sent back, they go and come again."""
 
-    added: list[int]
-    removed: list[int]
+    added: list[Number]
+    removed: list[Number]
 
 
 class LogOut(Shape):
@@ -120,5 +130,5 @@ class LogOut(Shape):
 class RangeQuery(Shape):
     """From a day to a day, both within; from the first to the last if left out."""
 
-    first: str | None = None
-    last: str | None = None
+    first: DayText | None = None
+    last: DayText | None = None

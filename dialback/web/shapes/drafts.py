@@ -7,9 +7,10 @@ from typing import Literal
 from pydantic import Field
 
 from dialback.core.findings.finding import Level
+from dialback.core.plain import MAX_INTEGER
 from dialback.core.plans.dial import Toward
 from dialback.core.plans.draft import DraftSession
-from dialback.web.shapes.common import Shape
+from dialback.web.shapes.common import Number, Shape
 from dialback.web.shapes.sheet import FindingOut, PairRow, Row
 
 
@@ -95,7 +96,7 @@ class NotchesOut(Shape):
 class ProposalBody(SessionsBody):
     """Ask for the least change of a draft, within what the coach holds."""
 
-    budget: int | None = Field(None, ge=0, le=10_000)
+    budget: Number | None = Field(None, ge=0, le=10_000)
     locks: list[str] = Field(default_factory=list, max_length=100)
 
 
@@ -136,7 +137,7 @@ class TakeStep(Shape):
     """A change to take over into the draft."""
 
     session: int = Field(ge=0, le=50)
-    line: int | None = Field(None, ge=1, le=2000)
+    line: Number | None = Field(None, ge=1, le=2000)
     movement: str | None = Field(None, max_length=120)
     count: int = Field(ge=0, le=2000)
 
@@ -153,6 +154,6 @@ class SaveDraftBody(SessionsBody):
     ``shape`` is the draft as it was last edited by hand; the draft itself if left out.
     """
 
-    revision: int = Field(ge=0)
+    revision: int = Field(ge=0, le=MAX_INTEGER)
     shape: list[DraftSession] | None = Field(None, max_length=50)
     start_total: int = Field(ge=0, le=5000)

@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from pydantic import Field
 
+from dialback.core.plain import MAX_INTEGER
 from dialback.core.sessions import Set
-from dialback.web.shapes.common import LogOut, RestrictionNote, Shape
+from dialback.web.shapes.common import DayText, LogOut, RestrictionNote, Shape
 
 
 class FloorQuery(Shape):
     """A day on the floor; today if left out."""
 
-    day: str | None = None
+    day: DayText | None = None
 
 
 class FloorSession(Shape):
@@ -37,7 +38,7 @@ class FloorDay(Shape):
 class RunQuery(Shape):
     """A planned session to run, by its number."""
 
-    plan: int = Field(ge=1)
+    plan: int = Field(ge=1, le=MAX_INTEGER)
 
 
 class FloorMovement(Shape):

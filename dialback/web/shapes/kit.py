@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import Field
 
 from dialback.core.kit import Kit
+from dialback.core.plain import MAX_INTEGER
 from dialback.core.words import Unit
 from dialback.web.shapes.common import Shape
 
@@ -20,7 +21,7 @@ class KitOut(Shape):
 class KitBody(Shape):
     """The kit to keep, and the revision it builds on."""
 
-    revision: int = Field(ge=0)
+    revision: int = Field(ge=0, le=MAX_INTEGER)
     kit: Kit
 
 

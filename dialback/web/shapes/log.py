@@ -6,9 +6,10 @@ from typing import Literal
 
 from pydantic import Field
 
+from dialback.core.plain import MAX_INTEGER
 from dialback.core.reconcile import Kind as MatchKind
 from dialback.core.sessions import Session, Set
-from dialback.web.shapes.common import AthletePath, LogOut, MistakeOut, Shape
+from dialback.web.shapes.common import AthletePath, LogOut, MistakeOut, Number, Shape
 
 
 class LogBody(Shape):
@@ -18,9 +19,9 @@ class LogBody(Shape):
     """
 
     change: str = Field(min_length=8, max_length=64)
-    revision: int = Field(ge=0)
+    revision: int = Field(ge=0, le=MAX_INTEGER)
     after: list[str] = Field(default_factory=list, max_length=50)
-    plan: int | None = None
+    plan: Number | None = None
     session: Session
 
 
@@ -123,7 +124,7 @@ class WrittenDone(Shape):
 class VersionPath(AthletePath):
     """A version that waits for a decision."""
 
-    version: int
+    version: Number
 
 
 class DecideBody(Shape):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dialback.web.shapes.common import AthletePath, Shape
+from dialback.web.shapes.common import AthletePath, Number, Shape
 
 
 class MaximumOut(Shape):
@@ -34,4 +34,4 @@ class MaximaOut(Shape):
 class MaximumPath(AthletePath):
     """A maximum of an athlete."""
 
-    maximum: int
+    maximum: Number

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from dialback.core.movements import Movement
-from dialback.web.shapes.common import Shape
+from dialback.web.shapes.common import Number, Shape
 
 
 class MovementPath(Shape):
     """A movement of the house."""
 
-    movement: int
+    movement: Number
 
 
 class MovementBody(Shape):

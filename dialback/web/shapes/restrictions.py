@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dialback.core.movements import Name
 from dialback.core.restrictions import About, Restriction
-from dialback.web.shapes.common import AthletePath, Shape
+from dialback.web.shapes.common import AthletePath, Number, Shape
 
 
 class RestrictionOut(Shape):
@@ -33,4 +33,4 @@ class LiftBody(Shape):
 class RestrictionPath(AthletePath):
     """A restriction of an athlete."""
 
-    restriction: int
+    restriction: Number

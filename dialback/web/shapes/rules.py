@@ -6,6 +6,7 @@ from typing import Any, Literal
 
 from pydantic import Field, JsonValue
 
+from dialback.core.plain import MAX_INTEGER
 from dialback.core.vocabulary import Basis
 from dialback.web.shapes.common import Shape
 from dialback.web.shapes.sheet import FindingOut
@@ -63,7 +64,7 @@ class ChoicesBody(Shape):
 class SaveRulesBody(ChoicesBody):
     """Choices to keep, and the revision they build on."""
 
-    revision: int = Field(ge=0)
+    revision: int = Field(ge=0, le=MAX_INTEGER)
 
 
 class PreviewBody(ChoicesBody):

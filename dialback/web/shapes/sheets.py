@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import Field
 
 from dialback.book.logsheet import SheetChoice
-from dialback.web.shapes.common import Shape
+from dialback.web.shapes.common import Number, Shape
 
 
 class SheetQuery(Shape):
@@ -112,7 +112,7 @@ class JobOut(Shape):
 class ImportPath(Shape):
     """An import by number."""
 
-    number: int
+    number: Number
 
 
 class ImportRow(Shape):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pydantic import Field
 
 from dialback.store.blocks import LENGTHS
-from dialback.web.shapes.common import Laid, Shape
+from dialback.web.shapes.common import Laid, Number, Shape, WeekText
 
 
 class TemplateBody(Shape):
@@ -33,20 +33,20 @@ class Templates(Shape):
 class TemplatePath(Shape):
     """A template by number."""
 
-    template: int
+    template: Number
 
 
 class LayTemplateBody(Shape):
     """Lay a template over the weeks of several athletes, from one week on."""
 
-    athletes: list[int] = Field(min_length=1, max_length=200)
-    week: str
+    athletes: list[Number] = Field(min_length=1, max_length=200)
+    week: WeekText
 
 
 class LaidOver(Laid):
     """What came and went for one athlete."""
 
-    athlete: int
+    athlete: Number
 
 
 class TemplateLaid(Shape):

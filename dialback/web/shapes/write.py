@@ -4,15 +4,16 @@ from __future__ import annotations
 
 from pydantic import Field
 
+from dialback.core.plain import MAX_INTEGER
 from dialback.core.sessions import Title
-from dialback.web.shapes.common import MistakeOut, Shape, WeekPath
+from dialback.web.shapes.common import DayText, MistakeOut, Number, Shape, WeekPath
 from dialback.web.shapes.drafts import DraftAudit
 
 
 class SessionPath(WeekPath):
     """A planned session of a week."""
 
-    session: int
+    session: Number
 
 
 class WrittenRow(Shape):
@@ -49,10 +50,10 @@ class MovementNames(Shape):
 class TextBody(Shape):
     """A session's text on a day of the week; ``session`` is the one it takes the place of."""
 
-    date: str
+    date: DayText
     title: Title = ""
     text: str = Field(max_length=100_000)
-    session: int | None = None
+    session: Number | None = None
 
 
 class AddTextBody(TextBody):
@@ -64,7 +65,7 @@ class AddTextBody(TextBody):
 class SaveTextBody(TextBody):
     """A text to keep, and the revision it builds on."""
 
-    revision: int = Field(ge=0)
+    revision: int = Field(ge=0, le=MAX_INTEGER)
 
 
 class KitChoice(Shape):

@@ -1,0 +1,72 @@
+"""The API does what its document says: requests made of the document, every check on every answer.
+
+A few requests for each operation here; ``make fuzz`` asks thousands (``DIALBACK_FUZZ``, requests
+for each operation).
+"""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+from typing import Any
+
+import pytest
+import schemathesis
+from hypothesis import HealthCheck, Phase, given, settings
+from schemathesis import GenerationMode
+from schemathesis.config import SchemathesisConfig
+
+from dialback.demo.load import load_demo
+from dialback.store.database import connected
+from dialback.web.app import create_app, openapi_document
+from tests.conftest import TODAY
+
+EXAMPLES = int(os.environ.get("DIALBACK_FUZZ", "3"))
+CONFIG = SchemathesisConfig.from_path(Path(__file__).parent / "schemathesis.toml")
+
+
+@pytest.fixture(scope="module")
+def api(tmp_path_factory: pytest.TempPathFactory) -> Any:
+    app = create_app(tmp_path_factory.mktemp("fuzz") / "demo.sqlite", today=lambda: TODAY)
+    with connected():
+        load_demo(TODAY)
+    return schemathesis.openapi.from_wsgi("/api/openapi.json", app, config=CONFIG)
+
+
+OPERATIONS = sorted(
+    (path, method)
+    for path, operations in openapi_document()["paths"].items()
+    for method in operations
+)
+
+
+@pytest.mark.parametrize(("path", "method"), OPERATIONS)
+@pytest.mark.parametrize("mode", GenerationMode)
+def test_what_is_asked_is_answered_as_the_document_says(
+    api: Any, path: str, method: str, mode: GenerationMode
+) -> None:
+    operation = api[path][method]
+    if mode is GenerationMode.NEGATIVE and not (operation.body or "{" in path):
+        pytest.skip("nothing can be wrong with it")
+
+    @settings(
+        max_examples=EXAMPLES, deadline=None, phases=[Phase.generate], database=None,
+        suppress_health_check=list(HealthCheck),
+    )  # fmt: skip
+    @given(operation.as_strategy(generation_mode=mode))
+    def asked(case: schemathesis.Case) -> None:
+        case.call_and_validate()
+
+    asked()
+
+
+def test_the_document_names_what_it_refers_to() -> None:
+    document = openapi_document()
+    assert "securitySchemes" not in document["components"]
+    for operations in document["paths"].values():
+        for operation in operations.values():
+            for status, response in operation["responses"].items():
+                kinds = list(response.get("content", {}))
+                assert kinds, (operation["operationId"], status)
+                if status[0] in "45":
+                    assert kinds == ["application/problem+json"]
