@@ -6,6 +6,7 @@ from datetime import date, timedelta
 
 from dialback.core.audit import audit
 from dialback.core.notation import Change
+from dialback.core.plans.kept import kept_in
 from dialback.core.plans.sheet import laid, sheet_from, sheet_of
 from dialback.core.weeks import Week
 from dialback.demo.boards import BOARDS, ROOM
@@ -54,7 +55,7 @@ def _plan_block(athlete: Athlete, ledgers: Ledgers, first: Week, today: date) ->
     Every session of it is written in the notation; one of its second week is the coach's board.
     """
     ledger = ledgers.of(athlete)
-    sheets = [sheet_of(plan, ledger.movements) for plan in ledgers.kept(athlete, "planned", first)]
+    sheets = [sheet_of(plan, ledger.movements) for plan in kept_in(ledger, "planned", first)]
     place_block(athlete, "Second winter block", first, BLOCK_WEEKS)
     laid_down = [
         laid(
@@ -73,8 +74,8 @@ def _plan_block(athlete: Athlete, ledgers: Ledgers, first: Week, today: date) ->
 def _keep_templates(ledgers: Ledgers, week: Week) -> None:
     for name, rower in (("Land, three days", "Anselm Brook"), ("Circuits", "Ondra Pell")):
         athlete = Athlete.get(Athlete.name == rower)
-        movements = ledgers.of(athlete).movements
-        save_template(name, ledgers.kept(athlete, "planned", week), movements, week, 1)
+        ledger = ledgers.of(athlete)
+        save_template(name, kept_in(ledger, "planned", week), ledger.movements, week, 1)
 
 
 def _accept(athlete: Athlete, ledgers: Ledgers, week: Week) -> None:

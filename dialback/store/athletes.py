@@ -16,11 +16,11 @@ from dialback.core.kit import Kit
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import MovementTable, fold
 from dialback.core.plans.draft import DraftSession, as_sessions
-from dialback.core.plans.kept import TEXT_KEY, Kept
+from dialback.core.plans.kept import TEXT_KEY, Kept, kept_in
 from dialback.core.rules import Rules
 from dialback.core.sessions import Set
 from dialback.core.tally import AsPlanned, Ledger
-from dialback.core.vocabulary import BASES, Basis
+from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
 from dialback.core.words import Unit
 from dialback.store.kit import kit_of
@@ -135,16 +135,11 @@ class Ledgers:
         every = {**of_house, **own}
         return every, MovementTable(every.values())
 
-    def kept(self, athlete: Athlete, basis: Basis, week: Week) -> Sequence[Kept]:
-        """The sessions of a week with their identity, those of the athlete's ledger."""
-        source = self.of(athlete).source
-        assert isinstance(source, StoredSessions)  # noqa: S101 - what `of` makes
-        return source.kept(basis, week)
-
     def plans(self, athlete: Athlete, numbers: Sequence[int]) -> list[Kept] | int:
         """Planned sessions by number, in that order; the first number that has none otherwise."""
         weeks = {Week.of(day) for _, day in sessions_by_number(athlete, "planned", numbers)}
-        found = {one.number: one for week in weeks for one in self.kept(athlete, "planned", week)}
+        ledger = self.of(athlete)
+        found = {one.number: one for week in weeks for one in kept_in(ledger, "planned", week)}
         missing = next((number for number in numbers if number not in found), None)
         return [found[number] for number in numbers] if missing is None else missing
 

@@ -9,7 +9,9 @@ from typing import Any
 from dialback.book.errors import BadInputError, Problem
 from dialback.core.movements import MovementTable, UnknownMovementError
 from dialback.core.plans.draft import DraftSession, as_sessions
+from dialback.core.plans.kept import kept_in
 from dialback.core.sessions import Set
+from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers, athlete_on_roster, publish
 from dialback.store.models import Athlete, Draft
@@ -74,10 +76,10 @@ def publish_draft(
         ledger = ledgers.of(athlete)
         check(sessions, week, ledger.movements)
         _fresh(athlete, week, revision)
-        publish(athlete, week, sessions, today, _texts(ledgers, athlete, week))
+        publish(athlete, week, sessions, today, _texts(ledger, week))
 
 
-def _texts(ledgers: Ledgers, athlete: Athlete, week: Week) -> dict[tuple[Set, ...], str]:
+def _texts(ledger: Ledger, week: Week) -> dict[tuple[Set, ...], str]:
     """The texts of this week's plans and of those before it, by the sets that they come to.
 
     A session that was not turned is published with the very text that it was written as.
@@ -85,7 +87,7 @@ def _texts(ledgers: Ledgers, athlete: Athlete, week: Week) -> dict[tuple[Set, ..
     return {
         plan.session.sets: plan.typed
         for at in (week.plus(-1), week)
-        for plan in ledgers.kept(athlete, "planned", at)
+        for plan in kept_in(ledger, "planned", at)
         if plan.typed is not None
     }
 

@@ -13,7 +13,7 @@ from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Change, Reading, read
 from dialback.core.notation.expand import placed_sets
-from dialback.core.plans.kept import TEXT_KEY, Kept
+from dialback.core.plans.kept import TEXT_KEY, Kept, kept_in
 from dialback.core.plans.sheet import OutsideCalendarError, Sheet, laid, sheet_of
 from dialback.core.sessions import MAX_SETS, Session
 from dialback.core.tally import Ledger
@@ -270,7 +270,7 @@ def _filling(new: NewBlock, ledgers: Ledgers, athlete: Athlete) -> list[Sheet]:
         ]
     if new.fill == "week before":
         before = new.first.plus(-1)
-        plans = ledgers.kept(athlete, "planned", before)
+        plans = kept_in(ledger, "planned", before)
         if not plans:
             raise bad_input("fill", f"nothing is planned in {before}: fill the block otherwise")
         sheets = [sheet_of(plan, movements) for plan in plans]

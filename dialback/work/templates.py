@@ -6,6 +6,7 @@ from collections.abc import Iterable, Sequence
 from datetime import date
 
 from dialback.core.notation import Change
+from dialback.core.plans.kept import kept_in
 from dialback.core.plans.sheet import laid
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers, athlete_on_roster
@@ -28,9 +29,9 @@ def keep(ledgers: Ledgers, number: int, name: str, weeks: Sequence[Week]) -> Kep
     """Keep the planned sessions of some weeks as a template."""
     with unit():
         athlete = athlete_on_roster(number)
-        movements = ledgers.of(athlete).movements
-        plans = [kept for week in weeks for kept in ledgers.kept(athlete, "planned", week)]
-        return save_template(name, plans, movements, weeks[0], len(weeks))
+        ledger = ledgers.of(athlete)
+        plans = [kept for week in weeks for kept in kept_in(ledger, "planned", week)]
+        return save_template(name, plans, ledger.movements, weeks[0], len(weeks))
 
 
 def lay(

@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
-from typing import Final
+from typing import Final, Protocol, runtime_checkable
 
 from dialback.core.movements import MovementTable
 from dialback.core.notation import WrittenSession, gather, read, write
 from dialback.core.sessions import Session
+from dialback.core.tally import AsPlanned, Ledger
+from dialback.core.vocabulary import Basis
+from dialback.core.weeks import Week
 
 TEXT_KEY: Final = "text"
 """Under this key of a planned session stands the text it was written as."""
@@ -60,6 +64,27 @@ class Kept:
         if self.typed is not None:
             return self.typed
         return write(self.written(movements), movements=movements)
+
+
+@runtime_checkable
+class KeepsSessions(Protocol):
+    """A source whose sessions have an identity: the store's."""
+
+    def kept(self, basis: Basis, week: Week) -> Sequence[Kept]:
+        """The sessions of one week with their identity, in the order of ``week``."""
+
+
+def kept_in(ledger: Ledger, basis: Basis, week: Week) -> Sequence[Kept]:
+    """The sessions of a ledger's week with their identity: the very ones that the ledger counts.
+
+    Raises ``TypeError`` for a ledger of sessions that are nowhere kept.
+    """
+    source: object = ledger.source
+    while isinstance(source, AsPlanned):
+        source = source.source
+    if not isinstance(source, KeepsSessions):
+        raise TypeError("these sessions are nowhere kept")
+    return source.kept(basis, week)
 
 
 def one_session(text: str, movements: MovementTable) -> WrittenSession:

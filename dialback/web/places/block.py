@@ -14,7 +14,7 @@ from dialback.core.audit import audit, plans_done
 from dialback.core.duration import estimated_duration
 from dialback.core.notation import Change
 from dialback.core.notation import write as write_text
-from dialback.core.plans.kept import Kept
+from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.tally import Ledger, tally
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
@@ -115,7 +115,7 @@ def _week(ledger: Ledger, ahead: Ledger, week: Week, *, over: bool) -> BlockWeek
 
 def _sessions(athlete: Athlete, ledger: Ledger, week: Week) -> Iterable[tuple[Kept, BlockSession]]:
     done = plans_done(ledger, week)
-    for at, plan in enumerate(desk().ledgers.kept(athlete, "planned", week)):
+    for at, plan in enumerate(kept_in(ledger, "planned", week)):
         entries = ledger.measure([plan.session])
         yield (
             plan,

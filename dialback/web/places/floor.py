@@ -15,7 +15,7 @@ from dialback.core.choices import instead_of
 from dialback.core.duration import estimated_duration
 from dialback.core.kit import Kit, loads_for
 from dialback.core.movements import Movement
-from dialback.core.plans.kept import Kept
+from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.restrictions import allowed
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Entry, Ledger
@@ -67,7 +67,7 @@ def floor_day(query: FloorQuery) -> Response:
     for athlete in athletes():
         ledger = desk().ledgers.of(athlete)
         done = plans_done(ledger, week)
-        for at, plan in enumerate(desk().ledgers.kept(athlete, "planned", week)):
+        for at, plan in enumerate(kept_in(ledger, "planned", week)):
             if plan.day == day:
                 entries = ledger.measure([plan.session])
                 found.append(
@@ -95,7 +95,7 @@ def floor_run(query: RunQuery) -> Response:
     shared = desk()
     ledger = shared.ledgers.of(athlete)
     kit = the_kit() or Kit()
-    plans = shared.ledgers.kept(athlete, "planned", Week.of(day))
+    plans = kept_in(ledger, "planned", Week.of(day))
     plan = next(one for one in plans if one.number == query.plan)
     entries = ledger.measure([plan.session])
     known: dict[str, FloorMovement] = {}
@@ -121,15 +121,15 @@ def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...
         title=plan.title,
         sets=[_floor_set(entry, plan.session) for entry in entries],
         restrictions=notes(ledger, [plan.day]),
-        log=_log_of(athlete, plan),
+        log=_log_of(ledger, plan),
     )
 
 
-def _log_of(athlete: Athlete, plan: Kept) -> LogOut | None:
+def _log_of(ledger: Ledger, plan: Kept) -> LogOut | None:
     day = log_day_of(plan.number)
     if day is None:
         return None
-    logs = desk().ledgers.kept(athlete, "completed", Week.of(day))
+    logs = kept_in(ledger, "completed", Week.of(day))
     log = next(one for one in logs if one.plan == plan.number)
     return LogOut(client_id=log.client_id, revision=log.revision, session=log.session)
 

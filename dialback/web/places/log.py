@@ -11,7 +11,7 @@ from dialback.core.duration import estimated_duration
 from dialback.core.maxima import Maxima
 from dialback.core.notation import Mistake, amended, read
 from dialback.core.notation.expand import placed_sets
-from dialback.core.plans.kept import Kept
+from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.reconcile import SessionMatch, SetMatch, by_session, match_sessions
 from dialback.core.sessions import MAX_SETS, Session
 from dialback.core.tally import Ledger, tally
@@ -52,9 +52,7 @@ def log_week(path: WeekPath) -> Response:
     ledger = desk().ledgers.of(athlete)
     today = desk().today()
     planned, completed = (ledger.source.week(basis, week) for basis in ("planned", "completed"))
-    kept = {
-        id(one.session): one for basis in BASES for one in desk().ledgers.kept(athlete, basis, week)
-    }
+    kept = {id(one.session): one for basis in BASES for one in kept_in(ledger, basis, week)}
     return answer(
         LogWeek(
             today=today.isoformat(),

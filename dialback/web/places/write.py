@@ -18,7 +18,7 @@ from dialback.core.notation import Reading, read
 from dialback.core.notation.expand import PlacedSet, placed_sets
 from dialback.core.notation.rows import readings
 from dialback.core.plans.draft import as_draft
-from dialback.core.plans.kept import Kept
+from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger, tally
 from dialback.core.vocabulary import MEASURES
@@ -63,7 +63,7 @@ def written_week(path: WeekPath) -> Response:
     """The week's planned sessions as text, in order of day."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
-    plans = desk().ledgers.kept(athlete, "planned", week)
+    plans = kept_in(ledger, "planned", week)
     return answer(
         WrittenWeek(
             days=[(week.monday + timedelta(days=day)).isoformat() for day in range(7)],
@@ -114,9 +114,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
     maxima = Maxima(ledger, day)
     session = planning.as_one_session(reading, day, body.title, maxima)
     others = [
-        plan.session
-        for plan in desk().ledgers.kept(athlete, "planned", week)
-        if plan.number != body.session
+        plan.session for plan in kept_in(ledger, "planned", week) if plan.number != body.session
     ]
     with_this = sorted([*others, session], key=lambda one: one.date)
     planned = [one for one in with_this if one.sets]
@@ -233,7 +231,7 @@ def session_on_paper(path: SessionPath) -> Response:
     """A planned session as a PDF to print: one page with a box for each set."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
-    for plan in desk().ledgers.kept(athlete, "planned", week):
+    for plan in kept_in(ledger, "planned", week):
         if plan.number == path.session:
             paper = session_paper(
                 _paper(athlete, ledger, plan.session, plan.text(ledger.movements))
