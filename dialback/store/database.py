@@ -107,11 +107,8 @@ def _check(path: Path) -> None:
     if not os.access(path, os.W_OK):
         raise bad_input(str(path), "is read-only: make it writable for you, and its folder too")
     with _looking(path) as connection:
-        tables = {name for (name,) in connection.execute(
-            "SELECT name FROM sqlite_master WHERE type = 'table'")}  # fmt: skip
-        (number,) = connection.execute("PRAGMA application_id").fetchone()
-        ours = number == APPLICATION_ID or (number == 0 and {"house", "migratehistory"} <= tables)
-        if (tables or number) and not ours:
+        tables = _tables(connection)
+        if not _is_ours(connection, tables):
             raise bad_input(
                 str(path),
                 "is a file of another program: nothing was changed; choose another --data",
@@ -139,6 +136,19 @@ def _looking(path: Path) -> Iterator[sqlite3.Connection]:
         connection.close()
 
 
+def _tables(connection: sqlite3.Connection) -> set[str]:
+    found = connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")
+    return {name for (name,) in found}
+
+
+def _is_ours(connection: sqlite3.Connection, tables: set[str]) -> bool:
+    """Whether a database is one of ours, or nobody's yet; the first ones did not say so."""
+    (number,) = connection.execute("PRAGMA application_id").fetchone()
+    if number:
+        return bool(number == APPLICATION_ID)
+    return not tables or {"house", "migratehistory"} <= tables
+
+
 def _migrate(opened: pw.SqliteDatabase) -> None:
     quiet = logging.getLogger("dialback.migrations")
     quiet.setLevel(logging.WARNING)
@@ -162,8 +172,7 @@ def is_demo(path: Path) -> bool:
         if not path.is_file() or _head(path) not in (_HEAD, b""):
             raise bad_input(str(path), "is not a data file of Dial Back: nothing was deleted")
         with _looking(path) as connection:
-            (number,) = connection.execute("PRAGMA application_id").fetchone()
-            if number not in (0, APPLICATION_ID):
+            if not _is_ours(connection, _tables(connection)):
                 raise bad_input(str(path), "is a file of another program: nothing was deleted")
             (version,) = connection.execute("PRAGMA user_version").fetchone()
             return bool(version == DEMO_MARK)
