@@ -252,6 +252,7 @@ def under_load(folder: Path, readers: int, each: int) -> int:
         athletes_of(server, 12)
         took: list[float] = []
         statuses: Counter[int] = Counter()
+        imports: Counter[int] = Counter()
         paths = [f"/api/athletes/{1 + at % 12}/weeks/{WEEK}/{what}"
                  for at in range(24) for what in ("sheet", "log")] + ["/api/roster"]  # fmt: skip
         writers = [Writers(server, 2 + at, 1, seed=at) for at in range(3)]
@@ -267,10 +268,11 @@ def under_load(folder: Path, readers: int, each: int) -> int:
         def bring() -> None:
             for number in range(4):
                 # The same name, four times at once with others: one is taken, three are told so.
-                server.ask("POST", "/api/import", a_book("Everybody", sessions=300 + number))
+                book = a_book("Everybody", sessions=300 + number)
+                imports[server.ask("POST", "/api/import", book)[0]] += 1
 
         threads = [threading.Thread(target=read, args=(seed,)) for seed in range(readers)]
-        threads += [threading.Thread(target=bring) for _ in range(2)]
+        threads += [threading.Thread(target=bring) for _ in range(4)]
         for writer in writers:
             writer.start()
         for thread in threads:
@@ -282,11 +284,11 @@ def under_load(folder: Path, readers: int, each: int) -> int:
         lost = sum(len(writer.lost()) for writer in writers)
         memory = server.memory_mb()
     written = sum((writer.statuses for writer in writers), Counter())
-    bad = sum(count for status, count in (statuses + written).items()
+    bad = sum(count for status, count in (statuses + written + imports).items()
               if (status >= 500 and status != 503) or status == 0)  # fmt: skip
     took.sort()
     print(f"{readers} readers × {each} beside 3 writers and imports: {dict(statuses)}, writes "
-          f"{dict(written)}, {lost} lost; median {statistics.median(took) * 1000:.0f} ms, "
+          f"{dict(written)}, imports of one name {dict(imports)}, {lost} lost; median {statistics.median(took) * 1000:.0f} ms, "
           f"p99 {took[int(len(took) * 0.99)] * 1000:.0f} ms, {memory:.0f} MB")  # fmt: skip
     return lost + bad + statuses[503]
 

@@ -80,6 +80,8 @@ def rules_of(athlete: Athlete, owner: House | None = None) -> Rules:
     return core_rules.merge((owner or house()).rules, athlete.rules)
 
 
+MOST_MOVEMENTS: Final = 4000
+"""Movements of a house, however many books come in."""
 MOST_LEDGERS: Final = 64
 """So many athletes are kept in memory, years of sets each; the least used is let go first."""
 
@@ -230,24 +232,61 @@ def _kept(book: Book) -> dict[str, Any]:
     return {**(book.model_extra or {}), **kit}
 
 
-def _place_movements(book: Book, athlete: Athlete) -> tuple[dict[str, int], list[str], list[str]]:
-    known = {
-        fold(movement.name): (number, movement)
-        for number, movement in movements_of(athlete).items()
-    }
-    ids: dict[str, int] = {}
-    new, own = [], []
+@dataclass(frozen=True, slots=True)
+class _Sorted:
+    """A book's movements beside those of the house: as there, unknown there, counted otherwise."""
+
+    known: dict[str, int]
+    new: list[CoreMovement]
+    own: list[CoreMovement]
+
+
+def _sorted_movements(book: Book) -> _Sorted:
+    there = {fold(one.name): (number, one) for number, one in movements_of_house().items()}
+    found = _Sorted({}, [], [])
     for movement in book.exercises:
         key = fold(movement.name)
-        if key not in known:
-            new.append(movement)
-        elif known[key][1].counts_like(movement):
-            ids[key] = known[key][0]
+        if key not in there:
+            found.new.append(movement)
+        elif there[key][1].counts_like(movement):
+            found.known[key] = there[key][0]
         else:
-            own.append(movement)
-    ids |= add_movements(new, athlete=None)
-    ids |= add_movements(own, athlete=athlete)
-    return ids, [movement.name for movement in new], [movement.name for movement in own]
+            found.own.append(movement)
+    if len(there) + len(found.new) > MOST_MOVEMENTS:
+        raise bad_input(
+            "exercises", f"with {len(found.new)} new ones the house would have more than "
+            f"{MOST_MOVEMENTS} movements: take out of the book those that nothing uses"
+        )  # fmt: skip
+    return found
+
+
+def _place_movements(book: Book, athlete: Athlete) -> tuple[dict[str, int], list[str], list[str]]:
+    found = _sorted_movements(book)
+    ids = {
+        **found.known,
+        **add_movements(found.new, athlete=None),
+        **add_movements(found.own, athlete=athlete),
+    }
+    return ids, [one.name for one in found.new], [one.name for one in found.own]
+
+
+@dataclass(frozen=True, slots=True)
+class Look:
+    """What an import would do, before anything is stored. ``taken`` is the name that is there."""
+
+    taken: str | None
+    new_movements: tuple[str, ...]
+    own_movements: tuple[str, ...]
+
+
+def look_at_book(book: Book) -> Look:
+    """What a book would bring into the house."""
+    there, found = find_athlete(book.athlete.name), _sorted_movements(book)
+    return Look(
+        there.name if there else None,
+        tuple(one.name for one in found.new),
+        tuple(one.name for one in found.own),
+    )
 
 
 def export_book(

@@ -53,6 +53,7 @@ ASKING = frozenset(
         "turn_dial",
         "dial_notches",
         "check_text",
+        "look_before_import",
         "preview_rules",
         "movement_effect",
         "propose",

@@ -43,6 +43,8 @@ HEADERS: Final = {
     "Cross-Origin-Resource-Policy": "same-origin",
 }
 """On every answer: no script, frame, form or address of anybody else."""
+BOOK_DOORS: Final = ("import_one", "look_before_import")
+"""Where a whole book comes in."""
 SAFE_METHODS: Final = frozenset({"GET", "HEAD", "OPTIONS"})
 LOOPBACK: Final = ["127.0.0.1", "localhost", "[::1]"]
 
@@ -96,7 +98,7 @@ def register(app: Flask, hosts: list[str]) -> None:
                 f"The body is {request.mimetype or 'of no type'}: send application/json.",
                 "not-json",
             )
-        if request.endpoint and not request.endpoint.endswith("import_one"):
+        if request.endpoint and not request.endpoint.endswith(BOOK_DOORS):
             # The book has its own reader: it may be longer, and is read there.
             if request.content_length > MAX_BODY:
                 return problem(

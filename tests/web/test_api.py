@@ -7,7 +7,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from dialback.core.rules import RULES
-from dialback.store.models import Acceptance, Athlete, Draft, Session
+from dialback.store.models import Acceptance, Athlete, Draft, Movement, Session
 from tests.build import document, session, sets
 from tests.conftest import a_book
 
@@ -393,3 +393,40 @@ class TestMovements:
         press_up = next(one for one in found if one["name"] == "Press-up, feet raised 30 cm")
         assert (press_up["side"], press_up["easier"]) == ("push", "Press-up")
         assert (press_up["bodyweight_share"], press_up["direct"]) == (0.7, ["chest"])
+
+
+def test_what_an_import_would_add_is_told_and_nothing_is_stored(
+    client: FlaskClient, bring: Callable[..., Any]
+) -> None:
+    assert bring().status_code == 201
+    other = document(
+        [session(0, sets("Press"))], athlete={"name": "Berta Test", "bodyweight_kg": 70}
+    )
+    other["exercises"].append({"name": "Log press", "pattern": "vertical_push"})
+    other["exercises"][0]["bodyweight_share"] = 0.31
+    changed = other["exercises"][0]["name"]
+    before = (Athlete.select().count(), Movement.select().count())
+    look = client.post("/api/import/look", json=other)
+    assert look.status_code == 200
+    told = look.get_json()
+    assert (told["name"], told["taken"], told["completed"]) == ("Berta Test", None, 1)
+    assert told["new_movements"] == ["Log press"]
+    assert told["own_movements"] == [changed]
+    assert (Athlete.select().count(), Movement.select().count()) == before
+    done = bring(other).get_json()
+    assert done["new_movements"] == told["new_movements"]
+    assert done["own_movements"] == told["own_movements"]
+    assert client.post("/api/import/look", json=other).get_json()["taken"] == "Berta Test"
+    broken = client.post("/api/import/look", data=b"{", content_type="application/json")
+    assert broken.status_code == 422
+
+
+def test_a_house_does_not_grow_without_end(
+    bring: Callable[..., Any], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("dialback.store.athletes.MOST_MOVEMENTS", 200)
+    one = document([])
+    one["exercises"] = [{"name": f"Press {at}", "pattern": "hinge"} for at in range(30)]
+    refused = bring(one)
+    assert refused.status_code == 422
+    assert "more than 200 movements" in refused.get_json()["detail"]

@@ -8,14 +8,14 @@ from flask import Response, request
 
 from dialback.book.book import read_book, warnings, write_book
 from dialback.core.weeks import Week
-from dialback.store.athletes import NameTakenError, export_book, import_book
+from dialback.store.athletes import NameTakenError, export_book, import_book, look_at_book
 from dialback.web.blueprint import blueprint
 from dialback.web.columns import last_week_done
 from dialback.web.desk import answer, attachment, desk, range_of, the_athlete
 from dialback.web.document import file_answer
 from dialback.web.problems import RefusedError
 from dialback.web.shapes.common import AthletePath, Done, RangeQuery
-from dialback.web.shapes.files import ImportOut, ImportQuery
+from dialback.web.shapes.files import ImportLook, ImportOut, ImportQuery
 from dialback.web.sheet import athlete_out
 from dialback.work import roster as work
 
@@ -28,6 +28,28 @@ _BOOK_BODY = {
         "content": {"application/json": {"schema": {"type": "object"}}},
     }
 }
+
+
+@api.post("/import/look", responses={200: ImportLook}, openapi_extensions=_BOOK_BODY)
+def look_before_import() -> Response:
+    """What a book is, and what it would bring into the house; nothing is stored."""
+    book = read_book(request.get_data())
+    look = look_at_book(book)
+    days = [session.date for session in (*book.planned, *book.completed)]
+    return answer(
+        ImportLook(
+            name=book.athlete.name,
+            taken=look.taken,
+            planned=len(book.planned),
+            completed=len(book.completed),
+            sets=sum(len(session.sets) for session in (*book.planned, *book.completed)),
+            first=min(days).isoformat() if days else None,
+            last=max(days).isoformat() if days else None,
+            new_movements=list(look.new_movements),
+            own_movements=list(look.own_movements),
+            warnings=warnings(book),
+        )
+    )
 
 
 @api.post("/import", responses={201: ImportOut}, openapi_extensions=_BOOK_BODY)

@@ -15,6 +15,21 @@ class ImportQuery(Shape):
     replace: bool = False
 
 
+class ImportLook(Shape):
+    """What an import would do; ``taken`` is the athlete of that name who is there already."""
+
+    name: str
+    taken: str | None
+    planned: int
+    completed: int
+    sets: int
+    first: str | None
+    last: str | None
+    new_movements: list[str]
+    own_movements: list[str]
+    warnings: list[str]
+
+
 class ImportOut(Shape):
     """What an import did."""
 

@@ -1,16 +1,16 @@
 import { client, given } from "./client";
 
+/** The book goes as it is: the server's reader tells line and column of a mistake. */
+const asItIs = (text: string) => ({
+  body: text as never,
+  bodySerializer: (body: unknown) => body as string,
+  headers: { "Content-Type": "application/json" },
+});
+
 export const files = {
-  /** The book goes as it is: the server's reader tells line and column of a mistake. */
+  look: async (text: string) => given(await client.POST("/api/import/look", asItIs(text))),
   import: async (text: string, options: { name?: string; replace?: boolean }) =>
-    given(
-      await client.POST("/api/import", {
-        params: { query: options },
-        body: text as never,
-        bodySerializer: (body: unknown) => body as string,
-        headers: { "Content-Type": "application/json" },
-      }),
-    ),
+    given(await client.POST("/api/import", { params: { query: options }, ...asItIs(text) })),
   remove: async (athlete: number) =>
     given(
       await client.DELETE("/api/athletes/{athlete_id}", {

@@ -163,6 +163,14 @@ const colours = HighlightStyle.define([
   { tag: tags.heading, fontWeight: "600", textDecoration: "underline" },
 ]);
 
+// Word processors paste soft line ends and other signs that no keyboard has.
+// eslint-disable-next-line no-control-regex
+const SOFT_ENDS = /[\u000b\u000c\u0085\u2028\u2029]/g;
+// eslint-disable-next-line no-control-regex
+const CONTROLS = /[\u0000-\u0008\u000e-\u001f\u007f-\u009f\ud800-\udfff\ufffe\uffff]/gu;
+export const withoutControls = (text: string): string =>
+  text.replace(SOFT_ENDS, "\n").replace(CONTROLS, "");
+
 const looks = EditorView.theme({
   "&": { color: "var(--ink)", backgroundColor: "var(--sheet)", height: "100%", fontSize: "15px" },
   "&.cm-focused": { outline: "none" },
@@ -309,6 +317,7 @@ export function openEditor(
         syntaxHighlighting(colours),
         looks,
         EditorView.lineWrapping,
+        EditorView.clipboardInputFilter.of(withoutControls),
         EditorView.contentAttributes.of({
           "aria-label": "The session as text",
           spellcheck: "false",
