@@ -288,7 +288,8 @@ def under_load(folder: Path, readers: int, each: int) -> int:
               if (status >= 500 and status != 503) or status == 0)  # fmt: skip
     took.sort()
     print(f"{readers} readers × {each} beside 3 writers and imports: {dict(statuses)}, writes "
-          f"{dict(written)}, imports of one name {dict(imports)}, {lost} lost; median {statistics.median(took) * 1000:.0f} ms, "
+          f"{dict(written)}, imports of one name {dict(imports)}, {lost} lost; "
+          f"median {statistics.median(took) * 1000:.0f} ms, "
           f"p99 {took[int(len(took) * 0.99)] * 1000:.0f} ms, {memory:.0f} MB")  # fmt: skip
     return lost + bad + statuses[503]
 

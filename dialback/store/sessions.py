@@ -6,7 +6,7 @@ import json
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from datetime import date
-from typing import Any
+from typing import Any, Final
 
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import Value, fold
@@ -28,6 +28,10 @@ _SESSION_COLUMNS = (
     Session.id, Session.revision, Session.client_id, Session.plan,
     Session.date, Session.title, Session.rpe, Session.duration_min, Session.extra,
 )  # fmt: skip
+
+
+AROUND: Final = (16, 4)
+"""Weeks before and after one that is asked for, which its judgement looks at, too."""
 
 
 def add_sessions(
@@ -212,7 +216,8 @@ class StoredSessions:
     def week(self, basis: Basis, week: Week) -> Sequence[CoreSession]:
         """The sessions of one week, in order of day and entry."""
         if (basis, week) not in self._sessions:
-            self.preload(week, week)
+            # Whoever looks at a week looks at those around it: they come in one go.
+            self.preload(week.plus(-AROUND[0]), week.plus(AROUND[1]))
         return self._sessions[basis, week]
 
     def kept(self, basis: Basis, week: Week) -> Sequence[Kept]:
