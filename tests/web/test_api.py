@@ -410,7 +410,7 @@ def test_what_an_import_would_add_is_told_and_nothing_is_stored(
     told = look.get_json()
     assert (told["name"], told["taken"], told["completed"]) == ("Berta Test", None, 1)
     assert told["new_movements"] == ["Log press"]
-    assert told["own_movements"] == [changed]
+    assert changed in told["own_movements"]
     assert (Athlete.select().count(), Movement.select().count()) == before
     done = bring(other).get_json()
     assert done["new_movements"] == told["new_movements"]
