@@ -8,8 +8,10 @@ from pathlib import Path
 import pytest
 
 from dialback.book.book import schema
+from dialback.core.causes import ORDER
 from dialback.core.findings import CODES
 from dialback.core.rules import DEFAULT_RULES, RULES
+from dialback.core.vocabulary import PAIRS
 from dialback.web.app import openapi_document
 
 ROOT = Path(__file__).parent.parent
@@ -45,6 +47,13 @@ def test_the_method_has_no_rule_that_is_not() -> None:
 @pytest.mark.parametrize("code", CODES, ids=lambda code: code.code)
 def test_the_method_tells_every_finding(code: object) -> None:
     assert f"| `{code.code}` |" in METHOD
+
+
+def test_the_method_tells_every_cause_and_every_pair() -> None:
+    for code in ORDER:
+        assert f"`{code}`" in METHOD, code
+    for pair in PAIRS:
+        assert pair.name in METHOD, pair.name
 
 
 def test_what_is_made_from_the_code_is_current() -> None:

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from datetime import date, timedelta
+from typing import Any
 
+from dialback.book.signed_document import signed_document
 from dialback.core.audit import audit
 from dialback.core.notation import Change
 from dialback.core.plans.kept import kept_in
@@ -41,12 +43,23 @@ def load_demo(today: date) -> int:
             athlete.save()
             signed = week.plus(-2 if number < _BEHIND else -1)
             Signature.create(
-                athlete=athlete, week=str(signed), name=COACH, day=signed.sunday + timedelta(days=1)
+                athlete=athlete,
+                week=str(signed),
+                name=COACH,
+                day=signed.sunday + timedelta(days=1),
+                document=_as_signed(athlete, ledgers, signed),
             )
             _accept(athlete, ledgers, week)
             _plan_block(athlete, ledgers, week.plus(2), today)
         _keep_templates(ledgers, week.plus(2))
     return len(ROWERS)
+
+
+def _as_signed(athlete: Athlete, ledgers: Ledgers, week: Week) -> dict[str, Any]:
+    """The week as the coach signed it on the day after."""
+    day = week.sunday + timedelta(days=1)
+    result = audit(ledgers.of(athlete), week, as_of=day)
+    return signed_document(result, athlete.name, [], COACH, day)
 
 
 def _plan_block(athlete: Athlete, ledgers: Ledgers, first: Week, today: date) -> None:

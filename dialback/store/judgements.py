@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
-from typing import cast
+from typing import Any, cast
 
 from dialback.core.findings.finding import Key, Level
 from dialback.core.vocabulary import Basis
@@ -31,6 +31,7 @@ class Signed:
     week: Week
     name: str
     day: date
+    document: Mapping[str, Any] | None = field(default=None, compare=False, repr=False)
 
 
 Acceptances = Mapping[Key, Accepted]
@@ -66,15 +67,16 @@ def signature(athlete: Athlete, week: Week) -> Signed | None:
 
 def signed_weeks(athlete: Athlete) -> frozenset[Week]:
     """The weeks of an athlete that are signed."""
-    query = Signature.select().where(Signature.athlete == athlete)
+    query = Signature.select(Signature.week).where(Signature.athlete == athlete)
     return frozenset(Week.parse(row.week) for row in query)
 
 
 def latest_signatures() -> Mapping[int, Signed]:
     """The last signed week of every athlete, by number."""
-    query = Signature.select().order_by(Signature.week, Signature.day)
-    return {row.athlete_id: _signed(row) for row in query}
+    names = (Signature.athlete, Signature.week, Signature.name, Signature.day)
+    query = Signature.select(*names).order_by(Signature.week, Signature.day)
+    return {row.athlete_id: Signed(Week.parse(row.week), row.name, row.day) for row in query}
 
 
 def _signed(row: Signature) -> Signed:
-    return Signed(Week.parse(row.week), row.name, row.day)
+    return Signed(Week.parse(row.week), row.name, row.day, row.document)

@@ -307,13 +307,14 @@ class Acceptance(Table):
 
 
 class Signature(Table):
-    """The audit of a week, signed off."""
+    """The audit of a week, signed off; ``document`` is what was signed."""
 
     athlete_id: int
     athlete = pw.ForeignKeyField(Athlete, backref="signatures")
     week = pw.CharField()
     name = pw.CharField()
     day = pw.DateField()
+    document = JsonField(null=True)
 
     class Meta:
         indexes = ((("athlete", "week"), True),)

@@ -24,7 +24,7 @@ from dialback.core.vocabulary import (
 )
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete
-from dialback.store.judgements import Acceptances, acceptances, signature
+from dialback.store.judgements import Acceptances, acceptances
 from dialback.web.shapes.sheet import (
     AthleteOut,
     BandOut,
@@ -297,7 +297,9 @@ def _places(findings: Sequence[Finding]) -> dict[tuple[str, str], list[int]]:
     return places
 
 
-def sheet(athlete: Athlete, sides: TwoSides, today: date) -> Sheet:
+def sheet(
+    athlete: Athlete, sides: TwoSides, today: date, signature: SignatureOut | None = None
+) -> Sheet:
     """The whole week sheet."""
     judged = sides.judged
     week = judged.week
@@ -306,7 +308,6 @@ def sheet(athlete: Athlete, sides: TwoSides, today: date) -> Sheet:
     accepted = acceptances(athlete, week, judged.basis)
     told = [finding_out(finding, accepted) for finding in findings]
     totals, muscles, movements = rows(sides, findings)
-    signed = signature(athlete, week)
     done = sessions_done(judged.ledger, week)
     return Sheet(
         basis=judged.basis,
@@ -324,7 +325,7 @@ def sheet(athlete: Athlete, sides: TwoSides, today: date) -> Sheet:
         findings=told,
         causes=causes_out(found, told),
         disagreement=judged.disagreement,
-        signature=SignatureOut(name=signed.name, day=signed.day.isoformat()) if signed else None,
+        signature=signature,
     )
 
 

@@ -6,13 +6,16 @@ from collections.abc import Iterable
 from datetime import date
 from typing import Any
 
+from dialback.book.signed_document import Acceptance as SignedAcceptance
+from dialback.book.signed_document import signed_document, since_signed
 from dialback.core.audit import audit
 from dialback.core.causes import Cause, causes
 from dialback.core.findings import Finding
-from dialback.core.findings.finding import Key
+from dialback.core.findings.finding import Key, grown
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers, athlete_on_roster
+from dialback.store.judgements import Signed, acceptances
 from dialback.store.models import Acceptance, Athlete, Signature
 from dialback.store.unit import unit
 from dialback.work.errors import NotThereError
@@ -114,12 +117,38 @@ def _withdraw(athlete: Athlete, week: Week, basis: Basis, key: Key) -> int:
     return int(taken)
 
 
-def sign(number: int, week: Week, name: str, today: date) -> None:
-    """Sign the week's audit off, by name."""
+def sign(ledgers: Ledgers, number: int, week: Week, name: str, today: date) -> None:
+    """Sign the week's audit off, by name; what was signed is kept as it is now."""
     with unit():
         athlete = athlete_on_roster(number)
+        document = document_of(ledgers, athlete, week, name.strip(), today)
         _unsign(athlete, week)
-        Signature.create(athlete=athlete, week=str(week), name=name.strip(), day=today)
+        Signature.create(
+            athlete=athlete, week=str(week), name=name.strip(), day=today, document=document
+        )
+
+
+def document_of(
+    ledgers: Ledgers, athlete: Athlete, week: Week, name: str, today: date
+) -> dict[str, Any]:
+    """The week as it would be signed on a day."""
+    result = audit(ledgers.of(athlete), week, as_of=today)
+    levels = {one.key: one for one in result.findings}
+    accepted = [
+        SignedAcceptance(key, one.reason, one.day)
+        for key, one in acceptances(athlete, week, "completed").items()
+        if key in levels and not grown(levels[key], one.level, one.value)
+    ]
+    return signed_document(result, athlete.name, accepted, name, today)
+
+
+def changed_since(
+    ledgers: Ledgers, athlete: Athlete, signed: Signed, today: date
+) -> list[str] | None:
+    """What has changed in a week since it was signed; ``None`` where nothing was kept of it."""
+    if signed.document is None:
+        return None
+    return since_signed(signed.document, document_of(ledgers, athlete, signed.week, "", today))
 
 
 def take_back_signature(number: int, week: Week) -> None:

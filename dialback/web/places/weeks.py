@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from datetime import date, timedelta
 
 from flask import Response
@@ -23,12 +24,15 @@ from dialback.core.tally import (
 from dialback.core.vocabulary import PAIRS, TITLES, label
 from dialback.core.weeks import Week
 from dialback.core.words import Unit, describe, explain, movement_text
+from dialback.store.athletes import Athlete
+from dialback.store.judgements import signature
 from dialback.web.beside import notes
 from dialback.web.blueprint import blueprint
 from dialback.web.columns import COLUMNS, week_column
-from dialback.web.desk import answer, desk, judged_week, the_athlete, the_week
+from dialback.web.desk import answer, attachment, desk, judged_week, the_athlete, the_week
+from dialback.web.document import file_answer
 from dialback.web.shapes.common import BasisQuery, Done, FindingKey, WeekColumn, WeekPath
-from dialback.web.shapes.sheet import Sheet
+from dialback.web.shapes.sheet import Sheet, SignatureOut
 from dialback.web.shapes.weeks import (
     AcceptBody,
     AcceptCauseBody,
@@ -43,6 +47,7 @@ from dialback.web.shapes.weeks import (
 )
 from dialback.web.sheet import TwoSides, athlete_out, finding_label, finding_title, sheet
 from dialback.work import judging
+from dialback.work.errors import NotThereError
 
 api = blueprint("weeks", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
 
@@ -74,7 +79,19 @@ def week_sheet(path: WeekPath, query: BasisQuery) -> Response:
     ledger = desk().ledgers.of(athlete)
     planned, done = audit(ledger, week, "planned"), judged_week(ledger, week)
     judged = done if query.basis == "completed" else planned
-    return answer(sheet(athlete, TwoSides(planned, done, judged), desk().today()))
+    signed = _signature(athlete, week)
+    return answer(sheet(athlete, TwoSides(planned, done, judged), desk().today(), signed))
+
+
+def _signature(athlete: Athlete, week: Week) -> SignatureOut | None:
+    """Who signed the week, and what has changed since."""
+    signed = signature(athlete, week)
+    if signed is None:
+        return None
+    since = judging.changed_since(desk().ledgers, athlete, signed, desk().today())
+    return SignatureOut(
+        name=signed.name, day=signed.day.isoformat(), kept=since is not None, since=since or []
+    )
 
 
 @api.get("/schools", responses={200: SchoolsOut})
@@ -228,7 +245,8 @@ def reopen_cause(path: WeekPath, body: CauseKey) -> Response:
 @api.put("/signature", responses={200: Done})
 def sign_week(path: WeekPath, body: SignBody) -> Response:
     """Sign the week's audit off, by name, today."""
-    judging.sign(path.athlete_id, the_week(path.week), body.name, desk().today())
+    shared = desk()
+    judging.sign(shared.ledgers, path.athlete_id, the_week(path.week), body.name, shared.today())
     return answer(Done())
 
 
@@ -237,3 +255,17 @@ def unsign_week(path: WeekPath) -> Response:
     """Take the signature back."""
     judging.take_back_signature(path.athlete_id, the_week(path.week))
     return answer(Done())
+
+
+@api.get(
+    "/signature/document",
+    responses={200: file_answer("application/json", "The week as it was signed")},
+)
+def signed_week(path: WeekPath) -> Response:
+    """What was signed: figures, findings, acceptances, rules and sets, as they were then."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    signed = signature(athlete, week)
+    if signed is None or signed.document is None:
+        raise NotThereError(f"Nothing was kept of a signature of {week}.")
+    text = json.dumps(signed.document, ensure_ascii=False, indent=1)
+    return attachment(text.encode(), athlete, "application/json", f"{week}.signed.json")

@@ -120,6 +120,8 @@ class SignatureOut(Shape):
 
     name: str
     day: str
+    kept: bool = Field(description="Whether what was signed was kept as a document")
+    since: list[str] = Field(description="What has changed since it was signed, in words")
 
 
 class AthleteOut(Shape):

@@ -56,6 +56,10 @@ export const useSchools = (place: WeekPlace, basis: Basis, enabled: boolean) =>
       ),
   });
 
+/** Where the document of a signed week is. */
+export const signedPath = ({ athlete, week }: WeekPlace): string =>
+  `/api/athletes/${athlete}/weeks/${week}/signature/document`;
+
 export const judge = {
   accept: async (place: WeekPlace, body: Schemas["AcceptBody"]) =>
     given(

@@ -1,9 +1,48 @@
 import { useState } from "react";
 import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
-import { judge } from "@/api/sheet";
+import { judge, signedPath } from "@/api/sheet";
 import { date, weekName } from "@/words";
 import type { Sheet } from "./WeekSheet";
+
+type Signature = NonNullable<Sheet["signature"]>;
+
+/** Who signed, when, and what is no longer as it was then. */
+function Signed({
+  signature,
+  place,
+  takeBack,
+}: {
+  signature: Signature;
+  place: WeekPlace;
+  takeBack: () => void;
+}) {
+  const changed = signature.since.length > 0;
+  return (
+    <>
+      <p className="flex items-baseline gap-3">
+        <span>
+          Signed by <span className="font-semibold">{signature.name}</span>, {date(signature.day)}
+        </span>
+        <span className="no-print ml-auto flex gap-3">
+          {signature.kept && (
+            <a className="trail-link" href={signedPath(place)} download>
+              As signed
+            </a>
+          )}
+          <button type="button" className="trail-link" onClick={takeBack}>
+            Take back
+          </button>
+        </span>
+      </p>
+      {changed && (
+        <p role="status" className="mb-2 border-l-4 border-caution pl-2">
+          Since then: {signature.since.join("; ")}. What was signed is kept as it was.
+        </p>
+      )}
+    </>
+  );
+}
 
 const SIGNER = "dialback.signer";
 
@@ -18,20 +57,10 @@ export function SignOff({ sheet, place, open }: { sheet: Sheet; place: WeekPlace
   const signature = sheet.signature;
   return (
     <div className="border-t border-rule px-4 py-2.5 text-sm">
-      {signature ? (
-        <p className="flex items-baseline gap-3">
-          <span>
-            Signed by <span className="font-semibold">{signature.name}</span>, {date(signature.day)}
-          </span>
-          <button
-            type="button"
-            className="no-print trail-link ml-auto"
-            onClick={() => unsign.mutate(undefined)}
-          >
-            Take back
-          </button>
-        </p>
-      ) : (
+      {signature && (
+        <Signed signature={signature} place={place} takeBack={() => unsign.mutate(undefined)} />
+      )}
+      {(!signature || signature.since.length > 0) && (
         <form
           className="no-print flex items-baseline gap-2"
           onSubmit={(event) => {
@@ -52,7 +81,7 @@ export function SignOff({ sheet, place, open }: { sheet: Sheet; place: WeekPlace
             disabled={!name.trim() || sign.isPending}
             className="ink-button whitespace-nowrap"
           >
-            Sign off {weekName(place.week).toLowerCase()}
+            {signature ? "Sign again" : `Sign off ${weekName(place.week).toLowerCase()}`}
             {open > 0 && `, ${open} open`}
           </button>
         </form>

@@ -1,0 +1,132 @@
+"""What a coach signed, frozen as a JSON document, and what has changed since.
+
+A signature is of what was seen: figures, findings with their acceptances, the rules in force, the
+sets behind it all. Whatever changes later leaves the document as it is.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from datetime import date
+from typing import Any, Final
+
+from dialback.book.audit_document import audit_document
+from dialback.core.audit import Audit
+from dialback.core.findings.finding import Key
+from dialback.core.rules import RULES
+from dialback.core.sessions import Session
+from dialback.core.vocabulary import BASES, MEASURES, Basis
+from dialback.core.words import describe, movement_text
+
+VERSION: Final = 1
+_RULES: Final = {entry.name: entry.title for entry in RULES}
+_NAMED: Final = 4
+
+
+@dataclass(frozen=True, slots=True)
+class Acceptance:
+    """A finding that was accepted, as it stood when the week was signed."""
+
+    key: Key
+    reason: str
+    day: date
+
+
+def signed_document(
+    result: Audit, athlete: str, accepted: Iterable[Acceptance], signer: str, day: date
+) -> dict[str, Any]:
+    """What is signed, and by whom."""
+    source = result.ledger.source
+    return {
+        "format": "dialback-signed-week",
+        "version": VERSION,
+        "signed_by": signer,
+        "signed_on": day.isoformat(),
+        "audit": audit_document(result, athlete),
+        "rules": result.ledger.rules.model_dump(mode="json"),
+        "accepted": [
+            {"code": one.key[0], "subject": one.key[1], "measure": one.key[2],
+             "reason": one.reason, "day": one.day.isoformat()}
+            for one in sorted(accepted, key=lambda one: one.key)
+        ],
+        "sessions": {
+            basis: [_session(session) for session in source.week(basis, result.week)]
+            for basis in BASES
+        },
+    }  # fmt: skip
+
+
+def _session(session: Session) -> dict[str, Any]:
+    return {
+        "date": session.date.isoformat(),
+        "title": session.title,
+        "rpe": session.rpe,
+        "duration_min": session.duration_min,
+        "sets": [f"{movement_text(one)} {describe(one)}" for one in session.sets],
+    }
+
+
+def since_signed(signed: Mapping[str, Any], now: Mapping[str, Any]) -> list[str]:
+    """What has changed from a signed document to the same week as it is now, in words."""
+    told = [_sets_told(basis, signed, now) for basis in ("completed", "planned")]
+    rules = _rules_told(signed["rules"], now["rules"])
+    if not any(told) and not rules and _figures(signed) != _figures(now):
+        told.append("movements count otherwise")
+    elif not any(told) and not rules and signed["audit"]["jumps"] != now["audit"]["jumps"]:
+        told.append("the weeks before it have changed")
+    return [text for text in (*told, rules, _findings_told(signed, now)) if text]
+
+
+def _sets_told(basis: Basis, signed: Mapping[str, Any], now: Mapping[str, Any]) -> str:
+    before, after = (_sets(document, basis) for document in (signed, now))
+    gone, come = (before - after).total(), (after - before).total()
+    changed = min(gone, come)
+    whose = "" if basis == "completed" else " of the plan"
+    parts = [
+        f"{count} set{'' if count == 1 else 's'}{whose} {what}"
+        for count, what in (
+            (changed, "changed"), (come - changed, "added"), (gone - changed, "taken out"),
+        )
+        if count
+    ]  # fmt: skip
+    return ", ".join(parts)
+
+
+def _sets(document: Mapping[str, Any], basis: Basis) -> Counter[tuple[str, str]]:
+    return Counter(
+        (session["date"], text)
+        for session in document["sessions"][basis]
+        for text in session["sets"]
+    )
+
+
+def _rules_told(before: Mapping[str, Any], after: Mapping[str, Any]) -> str:
+    # A rule that the program did not know then was at its default, and is no change of the coach's.
+    changed = [name for name in after if name in before and before[name] != after[name]]
+    if not changed:
+        return ""
+    named = [_RULES.get(name, name).lower() for name in changed[:_NAMED]]
+    more = f" and {len(changed) - _NAMED} more" if len(changed) > _NAMED else ""
+    return f"rules changed: {', '.join(named)}{more}"
+
+
+def _figures(document: Mapping[str, Any]) -> tuple[object, ...]:
+    audit = document["audit"]
+    return tuple(audit["totals"][name] for name in MEASURES), audit["muscles"], audit["balance"]
+
+
+def _findings_told(signed: Mapping[str, Any], now: Mapping[str, Any]) -> str:
+    before, after = (
+        {(one["code"], one["subject"], one["measure"]) for one in document["audit"]["findings"]}
+        for document in (signed, now)
+    )
+    parts = [
+        f"{count} finding{'' if count == 1 else 's'} {what}"
+        for count, what in (
+            (len(after - before), "new"), (len(before - after), "gone"),
+        )
+        if count
+    ]  # fmt: skip
+    return ", ".join(parts)
