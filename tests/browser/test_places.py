@@ -195,10 +195,35 @@ def test_estimates_are_marked(coach: Coach) -> None:
     coach.sees("reps estimated")
 
 
+TAKE_A_SET_OUT = """
+const done = arguments[0];
+const base = '/api/athletes/8';
+fetch(`${base}/weeks/2026-W47/log`).then(r => r.json()).then(week => {
+  const { log } = week.sessions.find(one => one.log);
+  const session = { ...log.session, sets: log.session.sets.slice(0, -1) };
+  return fetch(`${base}/logs/${log.client_id}`, {
+    method: 'PUT',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ change: 'change-0001', revision: log.revision, session }),
+  });
+}).then(answer => done(answer.status));
+"""
+
+
 def test_sign_off(coach: Coach) -> None:
     coach.open("/athletes/8/weeks/2026-W47/sheet", "No open cause")
     coach.field("Name to sign with").send_keys("Ines Tarrow", Keys.ENTER)
     coach.sees("Signed by Ines Tarrow, 24 Nov 2026")
+    assert "Since then" not in coach.text()
+    # One set is taken out of the log behind the signature: it says so, and can be signed again.
+    told = coach.driver.execute_async_script(TAKE_A_SET_OUT)
+    assert told == 200
+    coach.open("/athletes/8/weeks/2026-W47/sheet", "Since then: 1 set taken out")
+    assert coach.axe() == []
+    document = coach.find("//a[.='As signed']").get_attribute("href")
+    assert document.endswith("/athletes/8/weeks/2026-W47/signature/document")
+    coach.find("//button[starts-with(., 'Sign again')]").click()
+    coach.sees_no("Since then")
     coach.open("/", "Anselm Brook")
     row = coach.find("//tr[contains(., 'Anselm Brook')]")
     assert "Week 47" in row.text

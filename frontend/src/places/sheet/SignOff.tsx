@@ -20,11 +20,11 @@ function Signed({
   const changed = signature.since.length > 0;
   return (
     <>
-      <p className="flex items-baseline gap-3">
-        <span>
+      <p className="flex flex-wrap items-baseline gap-x-3">
+        <span className="whitespace-nowrap">
           Signed by <span className="font-semibold">{signature.name}</span>, {date(signature.day)}
         </span>
-        <span className="no-print ml-auto flex gap-3">
+        <span className="no-print ml-auto flex gap-3 whitespace-nowrap">
           {signature.kept && (
             <a className="trail-link" href={signedPath(place)} download>
               As signed
