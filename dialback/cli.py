@@ -206,7 +206,7 @@ def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> 
     ledger = read_book(_read(book)).ledger() if book else _library_ledger()
     reading = read(text, ledger.movements)
     if reading.mistakes:
-        raise BadInputError([Problem("", str(one)) for one in reading.mistakes])
+        raise BadInputError([Problem("", str(mistake)) for mistake in reading.mistakes])
     maxima = [Maxima(ledger, written.day or fallback) for written in reading.sessions]
     flat = [
         flatten(written, known.setting(), fallback)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from copy import deepcopy
 from datetime import date, timedelta
 from typing import Any
 
@@ -53,7 +54,7 @@ def document(
         "format": "dialback-book",
         "version": 1,
         "athlete": {"name": "Ada Test", "bodyweight_kg": 70},
-        "exercises": MOVEMENTS,
+        "exercises": deepcopy(MOVEMENTS),
         "completed": completed or [],
         "planned": planned or [],
         **more,

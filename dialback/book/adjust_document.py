@@ -20,22 +20,23 @@ def _proposal(proposal: Proposal) -> dict[str, Any]:
     return {
         "week": str(proposal.week),
         "sessions": [
-            one.model_dump(mode="json", exclude_defaults=True) for one in proposal.sessions
+            session.model_dump(mode="json", exclude_defaults=True) for session in proposal.sessions
         ],
-        "changes": [_change(one) for one in proposal.changes],
+        "changes": [_change(change) for change in proposal.changes],
         "cost": proposal.cost,
         "optimal": proposal.optimal,
         "ladder": [
-            {"cost": one.cost, "high": one.high, "caution": one.caution} for one in proposal.ladder
+            {"cost": rung.cost, "high": rung.high, "caution": rung.caution}
+            for rung in proposal.ladder
         ],
-        "cleared": [list(one.key) for one in proposal.cleared],
+        "cleared": [list(finding.key) for finding in proposal.cleared],
         "remaining": [
             {
-                "finding": list(one.finding.key),
-                "against": [list(key) for key in one.against],
-                "sentence": one.sentence,
+                "finding": list(left.finding.key),
+                "against": [list(key) for key in left.against],
+                "sentence": left.sentence,
             }
-            for one in proposal.remaining
+            for left in proposal.remaining
         ],
     }
 

@@ -86,7 +86,7 @@ class Book(Value):
             self.athlete.restrictions,
             kit=self.kit,
             maxima=self.athlete.maxima,
-            blocks=frozenset(Week.parse(one.week) for one in self.blocks),
+            blocks=frozenset(Week.parse(block.week) for block in self.blocks),
         )
 
 

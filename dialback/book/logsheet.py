@@ -122,10 +122,10 @@ def guess(grid: Grid) -> SheetChoice:
     """What the columns mean by their heads, and how days and numbers are written."""
     columns: dict[str, int] = {}
     plain = [_plain(head) for head in grid.heads]
-    for one in COLUMNS:
-        for wanted in (_plain(one.name), *one.heads):
+    for column in COLUMNS:
+        for wanted in (_plain(column.name), *column.heads):
             if wanted in plain and plain.index(wanted) not in columns.values():
-                columns[one.name] = plain.index(wanted)
+                columns[column.name] = plain.index(wanted)
                 break
     load = plain[columns["load"]] if "load" in columns else ""
     return SheetChoice(
@@ -400,8 +400,10 @@ class _Names:
 
     def __init__(self, movements: MovementTable, chosen: Mapping[str, str]) -> None:
         self.movements = movements
-        aliases = {fold(alias): one.name for one in movements for alias in one.aliases}
-        self._called = {**aliases, **{fold(one.name): one.name for one in movements}}
+        aliases = {
+            fold(alias): movement.name for movement in movements for alias in movement.aliases
+        }
+        self._called = {**aliases, **{fold(movement.name): movement.name for movement in movements}}
         self._called |= {
             fold(name): movements[to].name for name, to in chosen.items() if to in movements
         }
@@ -464,23 +466,23 @@ def rows_of(sessions: Iterable[tuple[str, Session]]) -> Iterator[list[Cell]]:
             "duration_min": session.duration_min,
             "session_more": json.dumps(more, ensure_ascii=False) if more else None,
         }
-        for one in session.sets:
-            yield [(about | _cells(one)).get(name) for name in _EXPORTED]
+        for a_set in session.sets:
+            yield [(about | _cells(a_set)).get(name) for name in _EXPORTED]
 
 
-def _cells(one: Set) -> dict[str, Cell]:
-    values = one.model_dump(mode="json", exclude_defaults=True)
+def _cells(a_set: Set) -> dict[str, Cell]:
+    values = a_set.model_dump(mode="json", exclude_defaults=True)
     values.pop("exercise", None)
     values.pop("moves", None)
-    cells: dict[str, Cell] = {"movement": moves_text(one.named_moves())}
-    if one.load_kg:
-        pounds = round(one.load_kg / KG_PER_LB, 2)
+    cells: dict[str, Cell] = {"movement": moves_text(a_set.named_moves())}
+    if a_set.load_kg:
+        pounds = round(a_set.load_kg / KG_PER_LB, 2)
         # As it was entered, where that comes to the same kilograms again.
-        if values.get("unit") == "lb" and round(pounds * KG_PER_LB, 3) == one.load_kg:
+        if values.get("unit") == "lb" and round(pounds * KG_PER_LB, 3) == a_set.load_kg:
             del values["unit"]
             cells |= {"load": pounds, "unit": "lb"}
         else:
-            cells |= {"load": one.load_kg, "unit": "kg"}
+            cells |= {"load": a_set.load_kg, "unit": "kg"}
         del values["load_kg"]
     for name in _EXPORTED:
         # The unit of a set without a load is a key of its own, not that of the column.

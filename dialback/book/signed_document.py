@@ -64,7 +64,7 @@ def _session(session: Session) -> dict[str, Any]:
         "title": session.title,
         "rpe": session.rpe,
         "duration_min": session.duration_min,
-        "sets": [f"{movement_text(one)} {describe(one)}" for one in session.sets],
+        "sets": [f"{movement_text(a_set)} {describe(a_set)}" for a_set in session.sets],
     }
 
 

@@ -136,11 +136,11 @@ def adjust_table(proposal: Proposal) -> str:
     lines = [f"Week {proposal.week}: {len(proposal.changes)} changes, cost {proposal.cost}{proved}"]
     lines += [f"  {change.sentence}" for change in proposal.changes]
     lines.append("What more change buys")
-    lines += [f"  cost {one.cost}: {one.high} high, {one.caution} cautions left"
-              for one in proposal.ladder]  # fmt: skip
+    lines += [f"  cost {rung.cost}: {rung.high} high, {rung.caution} cautions left"
+              for rung in proposal.ladder]  # fmt: skip
     if proposal.remaining:
         lines.append("What stays")
-        lines += [f"  {one.sentence}" for one in proposal.remaining]
+        lines += [f"  {left.sentence}" for left in proposal.remaining]
     return "\n".join(lines)
 
 

@@ -64,7 +64,7 @@ class Cause:
     @property
     def weight(self) -> int:
         """How much follows from it."""
-        return sum(1 + LEVELS.index(one.level) for one in self.explains)
+        return sum(1 + LEVELS.index(finding.level) for finding in self.explains)
 
 
 def causes(audit: Audit) -> tuple[Cause, ...]:
@@ -84,7 +84,9 @@ class _Sorting:
     def __init__(self, audit: Audit) -> None:
         self.audit = audit
         self.week = audit.in_hand
-        self.left = {one.key: one for one in audit.findings if one.code not in ALONE}
+        self.left = {
+            finding.key: finding for finding in audit.findings if finding.code not in ALONE
+        }
         self.found: list[Cause] = []
 
     def causes(self) -> tuple[Cause, ...]:
@@ -162,7 +164,7 @@ class _Sorting:
     def _return(self) -> None:
         """Judged by the last ordinary week before the break, in place of the baseline."""
         ended = self.week.ended_break
-        known = next((one for one in self.audit.findings if one.code == "return"), None)
+        known = next((finding for finding in self.audit.findings if finding.code == "return"), None)
         if ended is None or known is None:
             return
         reference = ended.ledger.tally("completed", ended.reference)

@@ -138,27 +138,27 @@ class MeasuredSet(NamedTuple):
 
 
 @lru_cache(maxsize=16384)
-def _credits_of(one: MeasuredSet) -> Mapping[str, float]:
+def _credits_of(measured: MeasuredSet) -> Mapping[str, float]:
     found: defaultdict[str, float] = defaultdict(float)
-    one.shape.credit(one.amounts, found)
+    measured.shape.credit(measured.amounts, found)
     return dict(found)
 
 
-def is_hard(one: Set, rules: Rules) -> bool:
+def is_hard(a_set: Set, rules: Rules) -> bool:
     """Whether exertion lets the set count towards weekly sets (warm-ups are judged apart)."""
-    return one.rpe is None or rules.hard_set_rpe is None or one.rpe >= rules.hard_set_rpe
+    return a_set.rpe is None or rules.hard_set_rpe is None or a_set.rpe >= rules.hard_set_rpe
 
 
 def shape_of(
-    one: Set, movements: MovementTable, rules: Rules, bodyweight_kg: float | None
+    a_set: Set, movements: MovementTable, rules: Rules, bodyweight_kg: float | None
 ) -> Shape:
     """The shape of a set.
 
     ``bodyweight_kg`` may be ``None`` where no movement takes a share of it; a share of an
     unknown body weight counts 0. Raises ``UnknownMovementError`` for a name not in the table.
     """
-    table = [(movements[name], times) for name, times in one.named_moves()]
-    own_tempo = parse_tempo(one.tempo) if one.tempo else None
+    table = [(movements[name], times) for name, times in a_set.named_moves()]
+    own_tempo = parse_tempo(a_set.tempo) if a_set.tempo else None
     tempi = [own_tempo or _tempo_of(movement) for movement, _ in table]
     # Seconds that one rep of the whole set takes; isometric moves are held, they take no share.
     rep_seconds = sum(
@@ -166,8 +166,8 @@ def shape_of(
         for (movement, times), tempo in zip(table, tempi, strict=True)
         if not movement.isometric
     )
-    limb = LIMB_FACTOR[one.sides]
-    total = TOTAL_FACTOR[one.sides]
+    limb = LIMB_FACTOR[a_set.sides]
+    total = TOTAL_FACTOR[a_set.sides]
     rep_factor = limb if rules.each_side_reps == "per_side" else total
     strength = any(movement.counted for movement, _ in table)
     last_mover = max(
@@ -208,12 +208,12 @@ def shape_of(
         )
 
     standing: Standing
-    if one.warm_up and not rules.count_warm_ups:
+    if a_set.warm_up and not rules.count_warm_ups:
         standing = "warm_up"
     elif not any(movement.counted for movement, _ in table):
         standing = "conditioning"
     else:
-        standing = "hard" if is_hard(one, rules) else "easy"
+        standing = "hard" if is_hard(a_set, rules) else "easy"
     assumed = own_tempo is None and any(
         movement.tempo is None and not movement.isometric for movement, _ in table
     )
@@ -222,7 +222,7 @@ def shape_of(
         standing,
         tuple(moves),
         limb=limb,
-        sets=_SET_CREDIT[one.sides] if standing == "hard" else 0.0,
+        sets=_SET_CREDIT[a_set.sides] if standing == "hard" else 0.0,
         total=total,
         rep_seconds=rep_seconds,
         assumed=assumed,
@@ -236,25 +236,25 @@ def shape_of(
     )
 
 
-def measure(one: Set, shape: Shape) -> MeasuredSet:
+def measure(a_set: Set, shape: Shape) -> MeasuredSet:
     """Measure a set of that shape."""
-    seconds = one.seconds
+    seconds = a_set.seconds
     reps: float
     estimated = 0
-    if one.reps is not None:
-        reps = one.reps
+    if a_set.reps is not None:
+        reps = a_set.reps
     elif shape.estimate_reps and shape.rep_seconds and seconds is not None:
         # A whole number of reps must not be lost to the last bit of a division.
         reps, estimated = floor(seconds / shape.rep_seconds + 1e-9), 1
     else:
         reps = 0
     loaded_reps: float = reps
-    if one.partial_reps:
-        loaded_reps -= one.partial_reps * (1 - shape.partial_rep_credit)
-    load = one.load_kg * one.implements
-    hold = one.hold_s
+    if a_set.partial_reps:
+        loaded_reps -= a_set.partial_reps * (1 - shape.partial_rep_credit)
+    load = a_set.load_kg * a_set.implements
+    hold = a_set.hold_s
     duration = reps * shape.rep_seconds if seconds is None else seconds
-    measured = _measured_shares(one, shape, reps)
+    measured = _measured_shares(a_set, shape, reps)
     amounts: tuple[float, ...] = (shape.sets, (duration + hold) * shape.total, estimated, 1)
     for at, move in enumerate(shape.moves):
         # Help may exceed what it helps with; nobody lifts less than nothing.
@@ -270,22 +270,22 @@ def measure(one: Set, shape: Shape) -> MeasuredSet:
     return MeasuredSet(shape, amounts)
 
 
-def _measured_shares(one: Set, shape: Shape, reps: float) -> list[float] | None:
+def _measured_shares(a_set: Set, shape: Shape, reps: float) -> list[float] | None:
     """The measured tension of each move; ``None`` where none was measured or none is to count.
 
     A measurement is of the whole set, its hold included; it says nothing of the clock. Moves share
     it in proportion to their tensions over all phases, those that are held among them.
     """
-    if one.measured_tension_s is None or not shape.measured_tension:
+    if a_set.measured_tension_s is None or not shape.measured_tension:
         return None
-    seconds = one.seconds
+    seconds = a_set.seconds
     whole = [
         (reps * move.whole_tut if seconds is None else seconds * move.whole_timed_tut)
-        + one.hold_s * move.hold
+        + a_set.hold_s * move.hold
         for move in shape.moves
     ]
     total = sum(whole)
-    measured = one.measured_tension_s * shape.limb
+    measured = a_set.measured_tension_s * shape.limb
     if not total:
         return [measured / len(whole)] * len(whole)
     return [measured * share / total for share in whole]

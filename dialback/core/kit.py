@@ -77,22 +77,22 @@ class NoBand:
     bands: tuple[str, ...]
 
 
-def check(one: Set, kit: Kit, movements: MovementTable) -> Unmade | NoBand | None:
+def check(a_set: Set, kit: Kit, movements: MovementTable) -> Unmade | NoBand | None:
     """What of a set the room cannot give; ``None`` if all is there, or nothing is known of it.
 
     A movement is checked against the kit that it names, where the room has loads of that kind.
     """
     known = {fold(own) for own in kit.bands}
-    if one.band is not None and known and fold(one.band) not in known:
-        return NoBand(one.band, kit.bands)
-    if one.load_kg <= 0:
+    if a_set.band is not None and known and fold(a_set.band) not in known:
+        return NoBand(a_set.band, kit.bands)
+    if a_set.load_kg <= 0:
         return None
-    for name, _ in one.named_moves():
+    for name, _ in a_set.named_moves():
         source, loads = loads_for(kit, movements[name])
         if loads:
-            below, above = around(one.load_kg, loads)
-            if not _near(one.load_kg, (below, above)):
-                return Unmade(movements[name].name, source, one.load_kg, below, above)
+            below, above = around(a_set.load_kg, loads)
+            if not _near(a_set.load_kg, (below, above)):
+                return Unmade(movements[name].name, source, a_set.load_kg, below, above)
     return None
 
 

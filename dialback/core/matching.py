@@ -138,9 +138,9 @@ def _share(plan: Session, done: Session) -> float:
     return (wanted & found).total() / len(plan.sets)
 
 
-def names_of(one: Set) -> tuple[str, ...]:
+def names_of(a_set: Set) -> tuple[str, ...]:
     """The movements of a set, letter case and blanks apart."""
-    return tuple(" ".join(name.split()).casefold() for name, _ in one.named_moves())
+    return tuple(" ".join(name.split()).casefold() for name, _ in a_set.named_moves())
 
 
 # Sets.
@@ -149,9 +149,9 @@ SetKey = tuple[tuple[str, ...], str, bool]
 """What sets that can be done for each other share: movements, left or right, warm-up or not."""
 
 
-def key_of(one: Set) -> SetKey:
+def key_of(a_set: Set) -> SetKey:
     """Left and right are sets of their own; other sides are a way of doing the same."""
-    return names_of(one), one.sides if one.sides in ("left", "right") else "", one.warm_up
+    return names_of(a_set), a_set.sides if a_set.sides in ("left", "right") else "", a_set.warm_up
 
 
 def pair_sets(
@@ -225,7 +225,7 @@ def _swaps(
     back = {done: plan for plan, done in pairs.items()}
     plan_runs = _runs(planned, [at for at in range(len(planned)) if at not in pairs])
     # What is in the plan anyway was done for itself: more of it is extra, not a swap.
-    in_plan = {names_of(one) for one in planned}
+    in_plan = {names_of(session) for session in planned}
     done_runs = [
         run
         for run in _runs(completed, [at for at in range(len(completed)) if at not in back])
@@ -290,7 +290,12 @@ def _kinship(plan: Set, done: Set, movements: MovementTable, *, same_place: bool
 
 
 def _direct(movements: Sequence[Movement]) -> set[str]:
-    return {muscle for one in movements for muscle, role in one.muscles.items() if role == "direct"}
+    return {
+        muscle
+        for movement in movements
+        for muscle, role in movement.muscles.items()
+        if role == "direct"
+    }
 
 
 def level_between(

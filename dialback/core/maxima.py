@@ -27,30 +27,30 @@ WITHOUT_KIT_KG: Final = 0.5
 _TINY: Final = 1e-9
 
 
-def reps_to_failure(one: Set) -> float:
+def reps_to_failure(a_set: Set) -> float:
     """The reps that the set would have had to failure: its own and those in reserve."""
-    own = (one.reps or 0) / (2 if one.sides == "alternating" else 1)
-    return own + (10 - one.rpe if one.rpe is not None else 0)
+    own = (a_set.reps or 0) / (2 if a_set.sides == "alternating" else 1)
+    return own + (10 - a_set.rpe if a_set.rpe is not None else 0)
 
 
-def load_moved(one: Set, movement: Movement, rules: Rules, bodyweight_kg: float | None) -> float:
+def load_moved(a_set: Set, movement: Movement, rules: Rules, bodyweight_kg: float | None) -> float:
     """Load of all implements and, where the rules count it, the body's share of it, in kg."""
     share = movement.bodyweight_share if rules.bodyweight_load else 0.0
-    return one.total_load_kg + share * (bodyweight_kg or 0)
+    return a_set.total_load_kg + share * (bodyweight_kg or 0)
 
 
 def estimated_maximum(
-    one: Set, movement: Movement, rules: Rules, bodyweight_kg: float | None
+    a_set: Set, movement: Movement, rules: Rules, bodyweight_kg: float | None
 ) -> float | None:
     """What a set lets expect of a single rep, in kg moved; ``None`` where it says too little.
 
     Of a set with reps of its own, up to 12 to failure, of a movement that is not held. Sources:
     Epley 1985 L × (1 + r ÷ 30); Brzycki 1993 L × 36 ÷ (37 − r); L itself for a single.
     """
-    if rules.max_estimate is None or movement.isometric or not one.reps:
+    if rules.max_estimate is None or movement.isometric or not a_set.reps:
         return None
-    reps = reps_to_failure(one)
-    load = load_moved(one, movement, rules, bodyweight_kg)
+    reps = reps_to_failure(a_set)
+    load = load_moved(a_set, movement, rules, bodyweight_kg)
     if reps > MOST_REPS or load <= 0:
         return None
     if reps <= 1:
@@ -168,9 +168,9 @@ class Maxima:
 
     def _typed(self, movement: Movement) -> Maximum | None:
         known = [
-            one
-            for one in self.ledger.maxima
-            if fold(one.movement) == fold(movement.name) and one.date <= self.day
+            maximum
+            for maximum in self.ledger.maxima
+            if fold(maximum.movement) == fold(movement.name) and maximum.date <= self.day
         ]
         return max(known, key=lambda one: one.date, default=None)
 
@@ -227,9 +227,9 @@ class Maxima:
     def missing_in(self, session: Session) -> list[str]:
         """What a session's loads in per cent lack, once for each movement and share."""
         told: dict[str, None] = {}
-        for one in session.sets:
-            if one.percent is not None and one.exercise is not None:
-                share = self.share(one.exercise, one.percent)
+        for a_set in session.sets:
+            if a_set.percent is not None and a_set.exercise is not None:
+                share = self.share(a_set.exercise, a_set.percent)
                 if share.missing:
                     told[share.says] = None
         return list(told)

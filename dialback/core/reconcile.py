@@ -143,15 +143,15 @@ class SessionMatch:
     @cached_property
     def deviations(self) -> tuple[SetMatch, ...]:
         """The sets that were not done as planned."""
-        return tuple(one for one in self.sets if one.kind != "as planned")
+        return tuple(a_set for a_set in self.sets if a_set.kind != "as planned")
 
     @property
     def changes(self) -> tuple[str, ...]:
         """What differed in the sets that were done for planned ones, movement by movement."""
         counts = Counter(
-            (movement_text(one.shown), one.words, one.kind)
-            for one in self.sets
-            if one.kind in ("changed", "easier", "harder")
+            (movement_text(a_set.shown), a_set.words, a_set.kind)
+            for a_set in self.sets
+            if a_set.kind in ("changed", "easier", "harder")
         )
         return tuple(
             (words if kind != "changed" else f"{name}: {words}")
@@ -174,7 +174,9 @@ class SessionMatch:
             if one.kind == "extra" and (name in in_rounds or one.one_side):
                 continue
             counts[name, one.words, one.kind] += 1
-        planned = Counter(movement_text(one.plan) for one in self.sets if one.plan is not None)
+        planned = Counter(
+            movement_text(a_set.plan) for a_set in self.sets if a_set.plan is not None
+        )
         told = [capital(more.words) for more in self.extra_rounds]
         if self.moved and self.plan is not None and self.done is not None:
             told.insert(0, f"Done on {self.done.date:%A} instead of {self.plan.date:%A}")
@@ -245,9 +247,11 @@ def by_session(match: SessionMatch) -> tuple[SessionMatch, ...]:
                 done=done,
                 dones=(done,),
                 sets=tuple(
-                    one if one.done_at is None else replace(one, done_at=one.done_at - begin)
-                    for one in match.sets
-                    if (place == 0 if one.done_at is None else begin <= one.done_at < end)
+                    a_set
+                    if a_set.done_at is None
+                    else replace(a_set, done_at=a_set.done_at - begin)
+                    for a_set in match.sets
+                    if (place == 0 if a_set.done_at is None else begin <= a_set.done_at < end)
                 ),
             )
         )
@@ -261,7 +265,7 @@ def _as_one(dones: tuple[Session, ...]) -> Session | None:
         return dones[0] if dones else None
     return dones[0].model_copy(
         update={
-            "sets": tuple(one for done in dones for one in done.sets),
+            "sets": tuple(a_set for done in dones for a_set in done.sets),
             "pain": tuple(one for done in dones for one in done.pain),
         }
     )
@@ -379,8 +383,8 @@ def _open_ended(plan: Set) -> bool:
     return plan.seconds is not None
 
 
-def _only(one: Set, movements: MovementTable) -> Movement | None:
-    moves = one.named_moves()
+def _only(a_set: Set, movements: MovementTable) -> Movement | None:
+    moves = a_set.named_moves()
     return movements[moves[0][0]] if len(moves) == 1 and moves[0][0] in movements else None
 
 
@@ -411,20 +415,20 @@ def _placed(matches: list[SetMatch], extras: list[SetMatch]) -> Iterator[SetMatc
 
 def _extra_rounds(plan: Session, matches: Sequence[SetMatch]) -> Iterator[ExtraRounds]:
     extra: dict[tuple[str, ...], int] = defaultdict(int)
-    for one in matches:
-        if one.kind == "extra" and one.done is not None:
-            extra[names_of(one.done)] += 1
+    for match_ in matches:
+        if match_.kind == "extra" and match_.done is not None:
+            extra[names_of(match_.done)] += 1
     for names, rounds in _circuits(plan.sets):
         counts = {extra.get(name, 0) for name in names}
         more = min(counts)
         if more:
-            shown = {names_of(one): movement_text(one) for one in plan.sets}
+            shown = {names_of(a_set): movement_text(a_set) for a_set in plan.sets}
             yield ExtraRounds(more, rounds, tuple(shown[name] for name in names))
 
 
 def _circuits(sets: Sequence[Set]) -> Iterator[tuple[tuple[tuple[str, ...], ...], int]]:
     """Movements that are done in turn, with their rounds: by the part, warm-ups aside."""
-    working = [one for one in sets if not one.warm_up]
+    working = [a_set for a_set in sets if not a_set.warm_up]
     for _, several in groupby(working, key=lambda one: one.part):
         names = [names_of(one) for one in several]
         start = 0

@@ -116,13 +116,15 @@ class Restriction(Value):
 _WORDS: Final = {"pattern": "pattern", "muscle": "muscle", "tempo": "phase of the tempo"}
 
 
-def breaks(one: Set, movements: Iterable[Movement], restriction: Restriction, rules: Rules) -> bool:
+def breaks(
+    a_set: Set, movements: Iterable[Movement], restriction: Restriction, rules: Rules
+) -> bool:
     """Whether a single set has something that the restriction does not allow."""
-    return set_breach(one, movements, restriction, rules, "kg") is not None
+    return set_breach(a_set, movements, restriction, rules, "kg") is not None
 
 
 def set_breach(
-    one: Set,
+    a_set: Set,
     movements: Iterable[Movement],
     restriction: Restriction,
     rules: Rules,
@@ -135,20 +137,20 @@ def set_breach(
     if restriction.avoids:
         return f"{restriction.title} is to be avoided"
     most = restriction.most_load_kg
-    if most is not None and one.total_load_kg > most + LOAD_TOLERANCE_KG:
-        load, limit = weight_text(one.total_load_kg, unit), weight_text(most, unit)
+    if most is not None and a_set.total_load_kg > most + LOAD_TOLERANCE_KG:
+        load, limit = weight_text(a_set.total_load_kg, unit), weight_text(most, unit)
         return f"{load} is more than the {limit} that {restriction.title} may have"
     if restriction.about == "tempo":
-        wrong = next(seconds_out(one, touched, restriction), None)
+        wrong = next(seconds_out(a_set, touched, restriction), None)
         if wrong is not None:
             return f"{number(wrong)} s is not within: {restriction.words(unit)}"
     return None
 
 
-def seconds_out(one: Set, movements: Iterable[Movement], limit: Restriction) -> Iterator[float]:
+def seconds_out(a_set: Set, movements: Iterable[Movement], limit: Restriction) -> Iterator[float]:
     """Seconds of the restricted phase that are out of its limits."""
     for movement in movements:
-        text = one.tempo or movement.tempo
+        text = a_set.tempo or movement.tempo
         seconds = (parse_tempo(text) if text else ASSUMED)[PHASES.index(limit.subject)]
         low = limit.least_s is not None and seconds < limit.least_s
         if low or (limit.most_s is not None and seconds > limit.most_s):
@@ -163,7 +165,9 @@ def allowed(
     day: date,
 ) -> list[str]:
     """The movements that no restriction of the day forbids altogether, in their order."""
-    forbidding = [one for one in restrictions if one.avoids and one.holds(day)]
+    forbidding = [
+        restriction for restriction in restrictions if restriction.avoids and restriction.holds(day)
+    ]
     return [
         name for name in names if not any(one.touches(movements[name], rules) for one in forbidding)
     ]

@@ -34,7 +34,7 @@ def session_loads(
     sessions: Sequence[Session], week: Week, entries: Iterable[Entry], totals: dict[str, float]
 ) -> SessionLoads:
     """The loads of a week's completed sessions; ``totals`` has its volume load and work time."""
-    loads = [session_load(one) for one in sessions]
+    loads = [session_load(session) for session in sessions]
     known = [load for load in loads if load is not None]
     load = sum(known)
     monotony = _monotony(sessions, week) if sessions and len(known) == len(loads) else None

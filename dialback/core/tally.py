@@ -195,23 +195,23 @@ class Ledger:
             ]
         )
 
-    def _measure(self, one: Set, known: dict[int, tuple[Set, MeasuredSet]]) -> MeasuredSet:
+    def _measure(self, a_set: Set, known: dict[int, tuple[Set, MeasuredSet]]) -> MeasuredSet:
         # Sources share equal sets; what is the same value is measured once. The set is kept with
         # its measure, so that its identity stays its own.
-        kept = known.get(id(one))
+        kept = known.get(id(a_set))
         if kept is None:
-            kept = known[id(one)] = (one, measure(one, self._shape(one)))
+            kept = known[id(a_set)] = (a_set, measure(a_set, self._shape(a_set)))
         return kept[1]
 
-    def _shape(self, one: Set) -> Shape:
+    def _shape(self, a_set: Set) -> Shape:
         # Two steps: by what is written, and, where that is new, by what it comes to.
-        written = (one.exercise, one.moves, one.sides, one.tempo, one.warm_up, one.rpe)
+        written = (a_set.exercise, a_set.moves, a_set.sides, a_set.tempo, a_set.warm_up, a_set.rpe)
         shape = self._shapes.get(written)
         if shape is None:
-            comes_to = (*written[:-1], is_hard(one, self.rules))
+            comes_to = (*written[:-1], is_hard(a_set, self.rules))
             shape = self._by_effort.get(comes_to)
             if shape is None:
-                shape = shape_of(one, self.movements, self.rules, self.bodyweight_kg)
+                shape = shape_of(a_set, self.movements, self.rules, self.bodyweight_kg)
                 self._by_effort[comes_to] = shape
             self._shapes[written] = shape
         return shape
@@ -240,7 +240,11 @@ class Ledger:
     def last_done(self) -> date | None:
         """The latest day with a completed session, if there is one."""
         weeks = self.source.weeks("completed")
-        return max(one.date for one in self.source.week("completed", weeks[-1])) if weeks else None
+        return (
+            max(session.date for session in self.source.week("completed", weeks[-1]))
+            if weeks
+            else None
+        )
 
     @cached_property
     def first_trained(self) -> Week | None:

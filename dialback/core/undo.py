@@ -63,7 +63,7 @@ def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
     yield from _extra(sessions, matches)
     for day, several in by_day.items():
         short = [one for one in several if one.done and not one.done.pain]
-        skipped = [one for match in short for one in match.sets if one.kind == "skipped"]
+        skipped = [a_set for match in short for a_set in match.sets if a_set.kind == "skipped"]
         if skipped:
             yield Undone(
                 "short", day.isoformat(), f"{day:%A} was cut short: {_listed(skipped)} not done.",
@@ -95,7 +95,7 @@ def _what_hurt(day: date, matches: Sequence[SessionMatch]) -> str:
         for pain in match.done.pain if match.done else ():
             at = f" at {pain.exercise}" if pain.exercise else ""
             told.append(f"{at} (“{pain.note}”)" if pain.note else at)
-    skipped = [one for match in matches for one in match.sets if one.kind == "skipped"]
+    skipped = [a_set for match in matches for a_set in match.sets if a_set.kind == "skipped"]
     lost = f"; {_listed(skipped)} not done" if skipped else ""
     return f"Something hurt on {day:%A}{' and'.join(told)}{lost}."
 
@@ -115,15 +115,15 @@ def _swapped(audit: Audit, sessions: Sessions, matches: Sequence[SessionMatch]) 
     movements = audit.ledger.movements
     swaps: dict[str, list[SetMatch]] = defaultdict(list)
     for match in matches:
-        for one in match.sets:
-            if one.kind == "swapped" and one.plan is not None:
-                swaps[subject_of(one.plan, movements)].append(one)
+        for a_set in match.sets:
+            if a_set.kind == "swapped" and a_set.plan is not None:
+                swaps[subject_of(a_set.plan, movements)].append(a_set)
     for subject, several in sorted(swaps.items()):
         instead = dict.fromkeys(movement_text(one.done) for one in several if one.done)
 
-        def planned_again(one: SetMatch, done: Set, subject: str = subject) -> Set:
-            swap = one.kind == "swapped" and one.plan is not None
-            return one.plan if swap and subject_of(one.plan, movements) == subject else done  # type: ignore[arg-type,return-value]
+        def planned_again(match_: SetMatch, done: Set, subject: str = subject) -> Set:
+            swap = match_.kind == "swapped" and match_.plan is not None
+            return match_.plan if swap and subject_of(match_.plan, movements) == subject else done  # type: ignore[arg-type,return-value]
 
         yield Undone(
             "swapped",
@@ -137,7 +137,13 @@ def _swapped(audit: Audit, sessions: Sessions, matches: Sequence[SessionMatch]) 
 def _extra(sessions: Sessions, matches: Iterable[SessionMatch]) -> Iterator[Undone]:
     for day, several in _by_day(match for match in matches if match.done).items():
         whole = [match for match in several if match.plan is None]
-        more = [one for match in several if match.plan for one in match.sets if one.kind == "extra"]
+        more = [
+            a_set
+            for match in several
+            if match.plan
+            for a_set in match.sets
+            if a_set.kind == "extra"
+        ]
         if not whole and not more:
             continue
         rounds = [more for match in several if match.plan for more in match.extra_rounds]
@@ -158,20 +164,20 @@ def _extra(sessions: Sessions, matches: Iterable[SessionMatch]) -> Iterator[Undo
         )
 
 
-def _without_extra(one: SetMatch, done: Set) -> Set | None:
-    return None if one.kind == "extra" else done
+def _without_extra(match_: SetMatch, done: Set) -> Set | None:
+    return None if match_.kind == "extra" else done
 
 
-def _as_planned(one: SetMatch, done: Set) -> Set:
-    if one.plan is None or one.kind not in ("as planned", "changed", "easier", "harder"):
+def _as_planned(match_: SetMatch, done: Set) -> Set:
+    if match_.plan is None or match_.kind not in ("as planned", "changed", "easier", "harder"):
         return done
-    values = {name: getattr(one.plan, name) for name in _AS_PLANNED}
-    if one.plan.exercise is not None and done.exercise is not None:
+    values = {name: getattr(match_.plan, name) for name in _AS_PLANNED}
+    if match_.plan.exercise is not None and done.exercise is not None:
         # A level of the movement.
-        values["exercise"] = one.plan.exercise
+        values["exercise"] = match_.plan.exercise
     if all(getattr(done, name) == value for name, value in values.items()):
         return done
-    values["partial_reps"] = min(done.partial_reps, one.plan.reps or 0)
+    values["partial_reps"] = min(done.partial_reps, match_.plan.reps or 0)
     return done.model_copy(update=values)
 
 
@@ -181,7 +187,7 @@ Edited = list[tuple[Session, Session]]
 
 def _edited(match: SessionMatch, edit: Callable[[SetMatch, Set], Set | None]) -> Edited:
     """The sessions of a match with each set that was done changed or, for ``None``, taken out."""
-    by_place = {one.done_at: one for one in match.sets if one.done_at is not None}
+    by_place = {a_set.done_at: a_set for a_set in match.sets if a_set.done_at is not None}
     found: Edited = []
     begin = 0
     for session in match.dones:
@@ -197,14 +203,14 @@ def _edited(match: SessionMatch, edit: Callable[[SetMatch, Set], Set | None]) ->
 
 def _put_back(match: SessionMatch) -> Edited:
     """The sessions of a match with the planned sets that were skipped, each at its place."""
-    by_place = {one.done_at: one for one in match.sets if one.done_at is not None}
+    by_place = {a_set.done_at: a_set for a_set in match.sets if a_set.done_at is not None}
     # Session, set, and the place in the plan that it was done for.
     placed: list[tuple[int, Set, int | None]] = []
     for number, session in enumerate(match.dones):
-        for one in session.sets:
-            placed.append((number, one, by_place[len(placed)].at))
+        for a_set in session.sets:
+            placed.append((number, a_set, by_place[len(placed)].at))
     for skipped in sorted(
-        (one for one in match.sets if one.kind == "skipped"), key=lambda one: one.at or 0
+        (a_set for a_set in match.sets if a_set.kind == "skipped"), key=lambda one: one.at or 0
     ):
         assert skipped.plan is not None and skipped.at is not None  # noqa: S101, PT018 - its kind
         before = _nearest(placed, range(skipped.at - 1, -1, -1))
@@ -236,7 +242,7 @@ def _last_place(placed: Sequence[tuple[int, Set, int | None]]) -> int:
 
 def _replaced(sessions: Sessions, edited: Iterable[Edited]) -> Sessions:
     become = {id(old): new for pairs in edited for old, new in pairs if old.sets != new.sets}
-    return tuple(become.get(id(one), one) for one in sessions)
+    return tuple(become.get(id(session), session) for session in sessions)
 
 
 def as_done(plan: Session) -> Session:
@@ -280,7 +286,9 @@ def new_sessions(audit: Audit) -> Iterator[Undone]:
     for week in weeks:
         theirs = ledger.source.week("completed", week)
         entries = ledger.entries("completed", week)
-        sets = [_counted(one for one in entries if one.session is session) for session in theirs]
+        sets = [
+            _counted(entry for entry in entries if entry.session is session) for session in theirs
+        ]
         for at in _standing_for(sessions, counted, theirs, sets):
             had[at] += 1
     new = [at for at, count in enumerate(had) if 2 * count < len(weeks)]

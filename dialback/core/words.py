@@ -86,60 +86,60 @@ _SIDES: Final = {
 }
 
 
-def load_text(one: Set) -> str:
+def load_text(a_set: Set) -> str:
     """The load as it is written: ``57.5 kg``, ``2 × 12 kg``; help is told as help."""
-    if not one.load_kg:
+    if not a_set.load_kg:
         return ""
-    several = f"{one.implements} × " if one.implements > 1 else ""
-    what = " help" if one.load_kg < 0 else ""
+    several = f"{a_set.implements} × " if a_set.implements > 1 else ""
+    what = " help" if a_set.load_kg < 0 else ""
     # As it was entered, whoever reads it.
-    entered: Unit = "lb" if one.in_pounds else "kg"
-    return f"{several}{weight_text(abs(one.load_kg), entered)}{what}"
+    entered: Unit = "lb" if a_set.in_pounds else "kg"
+    return f"{several}{weight_text(abs(a_set.load_kg), entered)}{what}"
 
 
-def dose_text(one: Set) -> str:
+def dose_text(a_set: Set) -> str:
     """Reps, metres or seconds with the side, the hold and the partial reps."""
     parts = []
-    if one.distance_m is not None:
-        parts.append(f"{number(one.distance_m)} m")
-    if one.reps is not None:
-        parts.append(f"{one.reps} reps" if one.reps != 1 else "1 rep")
-    if one.seconds is not None:
-        parts.append(f"{number(one.seconds)} s")
-    text = " in ".join(parts) + _SIDES[one.sides]
-    if one.partial_reps:
-        text += f", {one.partial_reps} of them partial"
-    if one.hold_s:
-        text += f", hold {number(one.hold_s)} s"
+    if a_set.distance_m is not None:
+        parts.append(f"{number(a_set.distance_m)} m")
+    if a_set.reps is not None:
+        parts.append(f"{a_set.reps} reps" if a_set.reps != 1 else "1 rep")
+    if a_set.seconds is not None:
+        parts.append(f"{number(a_set.seconds)} s")
+    text = " in ".join(parts) + _SIDES[a_set.sides]
+    if a_set.partial_reps:
+        text += f", {a_set.partial_reps} of them partial"
+    if a_set.hold_s:
+        text += f", hold {number(a_set.hold_s)} s"
     return text
 
 
-def movement_text(one: Set) -> str:
+def movement_text(a_set: Set) -> str:
     """The movement, or the moves of a combination with their times."""
     return " + ".join(
-        name if times == 1 else f"{number(times)} {name}" for name, times in one.named_moves()
+        name if times == 1 else f"{number(times)} {name}" for name, times in a_set.named_moves()
     )
 
 
-def describe(one: Set) -> str:
+def describe(a_set: Set) -> str:
     """A set as a coach reads it: dose, load, tempo, exertion."""
-    parts = [dose_text(one)]
-    of_maximum = "" if one.percent is None else f"{number(one.percent)} %"
-    if load := load_text(one):
+    parts = [dose_text(a_set)]
+    of_maximum = "" if a_set.percent is None else f"{number(a_set.percent)} %"
+    if load := load_text(a_set):
         parts.append(f"at {load}{f' ({of_maximum})' if of_maximum else ''}")
     elif of_maximum:
         parts.append(f"at {of_maximum}, no maximum known")
-    if one.tempo:
-        parts.append(f"tempo {one.tempo}")
-    if one.rpe is not None:
-        upper = "" if one.rpe_to is None else f"–{number(one.rpe_to)}"
-        parts.append(f"RPE {number(one.rpe)}{upper}")
-    if one.warm_up:
+    if a_set.tempo:
+        parts.append(f"tempo {a_set.tempo}")
+    if a_set.rpe is not None:
+        upper = "" if a_set.rpe_to is None else f"–{number(a_set.rpe_to)}"
+        parts.append(f"RPE {number(a_set.rpe)}{upper}")
+    if a_set.warm_up:
         parts.append("warm-up")
     return ", ".join(parts)
 
 
-def explain(one: Set, measured: MeasuredSet, figure: str, unit: Unit) -> str:
+def explain(a_set: Set, measured: MeasuredSet, figure: str, unit: Unit) -> str:
     """How a set comes to its credit to a figure, as a calculation with units."""
     subject, _, measure = figure.rpartition("/")
     shape = measured.shape
@@ -151,7 +151,7 @@ def explain(one: Set, measured: MeasuredSet, figure: str, unit: Unit) -> str:
         share = max((share for share in shares if share is not None), default=1.0)
         return ("½ set, one side" if shape.sets == 0.5 else "1 set") + _times(share)
     steps = [
-        _step(one, measured, move, part, measure, unit) + _times(share)
+        _step(a_set, measured, move, part, measure, unit) + _times(share)
         for move, part, share in zip(shape.moves, measured.parts, shares, strict=True)
         if share is not None
     ]
@@ -186,27 +186,27 @@ def _times(share: float) -> str:
 
 
 def _step(
-    one: Set, measured: MeasuredSet, move: ShapeMove, part: MovePart, measure: str, unit: Unit
+    a_set: Set, measured: MeasuredSet, move: ShapeMove, part: MovePart, measure: str, unit: Unit
 ) -> str:
     shape = measured.shape
     match measure:
         case "reps":
             if measured.estimated:
-                return f"{number(part.reps)} reps from {number(one.seconds or 0)} s"
+                return f"{number(part.reps)} reps from {number(a_set.seconds or 0)} s"
             return f"{number(part.reps)} reps"
         case "volume_load_kg":
-            load = max(one.total_load_kg + move.bodyweight_kg, 0.0)
+            load = max(a_set.total_load_kg + move.bodyweight_kg, 0.0)
             if not load:
                 return "no load"
             body = " with the body's share" if move.bodyweight_kg else ""
             lifts = number(part.volume_load_kg / load, 1)
             return f"{lifts} reps × {weight_text(load, unit, 1)}{body}"
         case "tut_s":
-            if one.measured_tension_s is not None and shape.measured_tension:
+            if a_set.measured_tension_s is not None and shape.measured_tension:
                 return f"{number(part.tut_s, 1)} s measured"
-            held = one.hold_s * move.hold
+            held = a_set.hold_s * move.hold
             hold = f" + hold {number(held)} s" if held else ""
-            if one.seconds is not None or move.movement.isometric:
+            if a_set.seconds is not None or move.movement.isometric:
                 return f"{number(part.tut_s - held, 1)} s under load{hold}"
             per_rep = f"{number(part.reps)} reps × {number(move.tut / move.reps, 1)} s"
             return per_rep + hold

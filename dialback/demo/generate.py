@@ -79,11 +79,11 @@ def _plan(rower: Rower, day: Day, week: Week, back: int) -> dict[str, Any]:
     number, title, lines = day
     lighter = back < 0 and back % LIGHTER_EVERY == 0
     sets: list[dict[str, Any]] = []
-    for one in lines:
-        count = one["count"]
-        if lighter and not one.get("warm_up"):
+    for line in lines:
+        count = line["count"]
+        if lighter and not line.get("warm_up"):
             count = max(1, round(count * LIGHTER_SETS))
-        sets += _sets(rower, one, count, back)
+        sets += _sets(rower, line, count, back)
     monday = week.plus(back).monday
     return {
         "date": (monday + timedelta(days=number)).isoformat(),
@@ -92,22 +92,22 @@ def _plan(rower: Rower, day: Day, week: Week, back: int) -> dict[str, Any]:
     }
 
 
-def _sets(rower: Rower, one: Line, count: int, back: int) -> Iterator[dict[str, Any]]:
+def _sets(rower: Rower, line: Line, count: int, back: int) -> Iterator[dict[str, Any]]:
     keys = ("exercise", "moves", "reps", "seconds", "sides", "tempo", "rest_s", "warm_up", "part",
             "round", "place")  # fmt: skip
-    plain = {key: one[key] for key in keys if one.get(key) is not None}
-    kit = LOADS.get(one.get("kit") or one.get("exercise", ""))
-    if kit is not None and not one.get("bare"):
+    plain = {key: line[key] for key in keys if line.get(key) is not None}
+    kit = LOADS.get(line.get("kit") or line.get("exercise", ""))
+    if kit is not None and not line.get("bare"):
         gained = 1 + GAIN_PER_WEEK * (back + WEEKS)
-        total = kit.share * rower.bodyweight_kg * rower.strength * gained * one.get("share", 1.0)
-        if back >= 0 and not one.get("warm_up"):
-            total *= rower.load_jump.get(one.get("exercise", ""), 1.0)
+        total = kit.share * rower.bodyweight_kg * rower.strength * gained * line.get("share", 1.0)
+        if back >= 0 and not line.get("warm_up"):
+            total *= rower.load_jump.get(line.get("exercise", ""), 1.0)
         each = max(kit.step, round(total / kit.implements / kit.step) * kit.step)
         plain["load_kg"] = each
         if kit.implements > 1:
             plain["implements"] = kit.implements
     for _ in range(count):
-        if one.get("sides") == "sided":
+        if line.get("sides") == "sided":
             yield {**plain, "sides": "left"}
             yield {**plain, "sides": "right"}
         else:
@@ -136,7 +136,7 @@ def _log(rower: Rower, plan: dict[str, Any], chance: random.Random, back: int) -
     if back == 0 and rower.extra_rounds:
         last = [one["exercise"] for one in working]
         for name in dict.fromkeys(last[:2]):
-            extra = next(one for one in reversed(sets) if one.get("exercise") == name)
+            extra = next(a_set for a_set in reversed(sets) if a_set.get("exercise") == name)
             sets += [dict(extra) for _ in range(rower.extra_rounds)]
     minutes = 12 + 2.6 * len(working)
     return {

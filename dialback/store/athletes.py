@@ -72,7 +72,7 @@ def athlete_on_roster(number: int) -> Athlete:
 
 def find_athlete(name: str) -> Athlete | None:
     """The athlete of that name, letter case apart."""
-    return next((one for one in athletes() if fold(one.name) == fold(name)), None)
+    return next((athlete for athlete in athletes() if fold(athlete.name) == fold(name)), None)
 
 
 def rules_of(athlete: Athlete, owner: House | None = None) -> Rules:
@@ -111,7 +111,7 @@ class Ledgers:
                 kit=kit_of(owner),
                 maxima=maxima_of(athlete),
                 unit=cast(Unit, owner.unit),
-                blocks=frozenset(Week.parse(one.first_week) for one in block_rows(athlete)),
+                blocks=frozenset(Week.parse(row.first_week) for row in block_rows(athlete)),
             )
             kept = (state, source, ledger)
             with self._lock:
@@ -208,8 +208,10 @@ def import_book(
         )
         add_restrictions(athlete, book.athlete.restrictions)
         add_maxima(athlete, book.athlete.maxima)
-        for one in book.blocks:
-            Block.create(athlete=athlete, title=one.title, first_week=one.week, weeks=one.weeks)
+        for block in book.blocks:
+            Block.create(
+                athlete=athlete, title=block.title, first_week=block.week, weeks=block.weeks
+            )
         ids, new, own = _place_movements(book, athlete)
         plans = add_sessions(athlete, "planned", book.planned, ids)
         add_sessions(athlete, "completed", book.completed, ids, plans)
@@ -309,8 +311,8 @@ def export_book(
     used = {
         fold(name)
         for session in (*planned, *completed)
-        for one in session.sets
-        for name, _ in one.named_moves()
+        for a_set in session.sets
+        for name, _ in a_set.named_moves()
     }
     own = {row.folded for row in Movement.select().where(Movement.athlete == athlete)}
     return Book.model_construct(
@@ -323,7 +325,9 @@ def export_book(
             maxima=ledger.maxima,
             **athlete.extra.get("athlete", {}),
         ),
-        exercises=tuple(one for one in ledger.movements if fold(one.name) in used | own),
+        exercises=tuple(
+            movement for movement in ledger.movements if fold(movement.name) in used | own
+        ),
         rules=ledger.rules,
         planned=planned,
         completed=completed,

@@ -46,7 +46,7 @@ class Stored:
 
 def by_name() -> dict[str, Athlete]:
     """The athletes on the roster, by folded name."""
-    return {fold(one.name): one for one in athletes()}
+    return {fold(athlete.name): athlete for athlete in athletes()}
 
 
 def split_known(
@@ -56,20 +56,20 @@ def split_known(
     new, there = [], []
     sessions = list(sessions)
     sources = _read_ahead(sessions, known, ledgers)
-    for one in sessions:
-        athlete = known.get(fold(one.athlete))
+    for session in sessions:
+        athlete = known.get(fold(session.athlete))
         if athlete is None:
             raise bad_input(
-                f"row {one.row}, athlete",
-                f"nobody on the roster is called {one.athlete!r}: write the name as it stands "
+                f"row {session.row}, athlete",
+                f"nobody on the roster is called {session.athlete!r}: write the name as it stands "
                 "there, or take the athlete on first",
             )
-        week = sources[athlete.id].week("completed", Week.of(one.session.date))
-        same_day = (other for other in week if other.date == one.session.date)
-        if any(other.sets == one.session.sets for other in same_day):
-            there.append(one)
+        week = sources[athlete.id].week("completed", Week.of(session.session.date))
+        same_day = (other for other in week if other.date == session.session.date)
+        if any(other.sets == session.session.sets for other in same_day):
+            there.append(session)
         else:
-            new.append((athlete, one.session))
+            new.append((athlete, session.session))
     return new, there
 
 
@@ -78,8 +78,8 @@ def _read_ahead(
 ) -> dict[int, SessionSource]:
     """What the book has of those weeks, read in one go for each athlete, not week by week."""
     weeks: dict[str, list[Week]] = {}
-    for one in sessions:
-        weeks.setdefault(fold(one.athlete), []).append(Week.of(one.session.date))
+    for session in sessions:
+        weeks.setdefault(fold(session.athlete), []).append(Week.of(session.session.date))
     sources = {}
     for name, several in weeks.items():
         athlete = known.get(name)
@@ -203,7 +203,7 @@ def _remember(choice: SheetChoice, heads: Sequence[str]) -> None:
     changed = False
     for name, to in choice.movements.items():
         row = Movement.get_or_none(Movement.folded == fold(to), Movement.athlete.is_null())
-        if row is not None and fold(name) not in {fold(one) for one in row.aliases}:
+        if row is not None and fold(name) not in {fold(alias) for alias in row.aliases}:
             row.aliases = [*row.aliases, name]
             row.save()
             changed = True

@@ -30,8 +30,8 @@ def maxima_of(athlete: Athlete) -> tuple[CoreMaximum, ...]:
 
 def add_maxima(athlete: Athlete, maxima: Iterable[CoreMaximum]) -> None:
     """Keep maxima."""
-    for one in maxima:
+    for maximum in maxima:
         Maximum.create(
-            athlete=athlete, movement=one.movement, kg=one.kg, date=one.date,
-            extra=one.model_extra or {},
+            athlete=athlete, movement=maximum.movement, kg=maximum.kg, date=maximum.date,
+            extra=maximum.model_extra or {},
         )  # fmt: skip

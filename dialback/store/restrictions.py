@@ -34,9 +34,9 @@ def restrictions_of(athlete: Athlete) -> tuple[CoreRestriction, ...]:
 
 def add_restrictions(athlete: Athlete, restrictions: Iterable[CoreRestriction]) -> None:
     """Keep restrictions, in an order that they come out in again."""
-    for one in reversed(list(restrictions)):
-        values = {name: getattr(one, name) for name in _COLUMNS}
-        Restriction.create(athlete=athlete, extra=one.model_extra or {}, **values)
+    for restriction in reversed(list(restrictions)):
+        values = {name: getattr(restriction, name) for name in _COLUMNS}
+        Restriction.create(athlete=athlete, extra=restriction.model_extra or {}, **values)
 
 
 def lift(row: Restriction, on: date | None, by: str | None) -> None:

@@ -23,10 +23,13 @@ def notes(ledger: Ledger, days: Sequence[date]) -> list[RestrictionNote]:
     """The restrictions that hold on one of the days, in words."""
     return [
         RestrictionNote(
-            words=one.words(ledger.unit), by=one.by, since=one.since.isoformat(), word=one.word
+            words=restriction.words(ledger.unit),
+            by=restriction.by,
+            since=restriction.since.isoformat(),
+            word=restriction.word,
         )
-        for one in ledger.restrictions
-        if any(one.holds(day) for day in days)
+        for restriction in ledger.restrictions
+        if any(restriction.holds(day) for day in days)
     ]
 
 
@@ -45,7 +48,9 @@ def restricted_lines(
             breach = set_breach(placed.set, movements, restriction, ledger.rules, ledger.unit)
             if breach is None:
                 continue
-            touched = next(one for one in movements if restriction.touches(one, ledger.rules))
+            touched = next(
+                movement for movement in movements if restriction.touches(movement, ledger.rules)
+            )
             column, length = _place(lines[placed.line - 1], (touched.name, *touched.aliases))
             says = f"{breach}, on the word of {restriction.by}"
             found.setdefault(
@@ -80,7 +85,7 @@ def kit_misses(text: str, sets: Iterable[PlacedSet], ledger: Ledger) -> list[Kit
         if isinstance(found, NoBand):
             at = re.search(rf"band\s+{re.escape(found.band)}", line, re.IGNORECASE)
             column, length = (at.start(), at.end() - at.start()) if at else (0, len(line))
-            choices = [KitChoice(text=f"band {one}", step=0) for one in found.bands]
+            choices = [KitChoice(text=f"band {band}", step=0) for band in found.bands]
         else:
             written = next(
                 (one for one in loads_in(line) if one.load.kg == placed.set.load_kg), None

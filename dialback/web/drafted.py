@@ -33,7 +33,7 @@ def audited(ledger: Ledger, week: Week, sessions: Sequence[DraftSession]) -> Dra
     published = audit(ledger, week, "planned")
     findings = by_urgency(draft.findings)
     changed = difference(published.findings, draft.findings)
-    appeared = {one.key for one in changed.appeared}
+    appeared = {finding.key for finding in changed.appeared}
     sides = TwoSides(draft, published, draft)
     totals, muscles, _ = rows(sides, findings)
     return DraftAudit(
@@ -42,8 +42,8 @@ def audited(ledger: Ledger, week: Week, sessions: Sequence[DraftSession]) -> Dra
         totals=totals,
         pairs=pair_rows(sides, findings),
         muscles=muscles,
-        findings=[finding_out(one, {}) for one in findings],
-        cleared=[finding_out(one, {}) for one in by_urgency(changed.cleared)],
+        findings=[finding_out(finding, {}) for finding in findings],
+        cleared=[finding_out(finding, {}) for finding in by_urgency(changed.cleared)],
         appeared=[at for at, one in enumerate(findings) if one.key in appeared],
         lines=[[_words(line, ledger.movements) for line in day.lines] for day in sessions],
     )

@@ -110,7 +110,7 @@ def verdict(audit: Audit) -> Verdict:
         ordered += by_urgency(cause.explains)
         placed.append((cause, tuple(range(first, len(ordered)))))
     explained = {one.key for one in ordered}
-    ordered += by_urgency(one for one in audit.findings if one.key not in explained)
+    ordered += by_urgency(finding for finding in audit.findings if finding.key not in explained)
     return Verdict(tuple(ordered), tuple(placed))
 
 
@@ -130,7 +130,7 @@ def causes_out(found: Verdict, findings: Sequence[FindingOut]) -> list[CauseOut]
 
 
 def _worst_open(findings: Sequence[FindingOut]) -> Level:
-    open_ones = [one for one in findings if not one.accepted] or findings
+    open_ones = [finding for finding in findings if not finding.accepted] or findings
     return max((one.level for one in open_ones), key=LEVELS.index)
 
 

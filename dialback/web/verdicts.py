@@ -98,8 +98,10 @@ def _judged(ledger: Ledger, latest: Week, today: date) -> Judged:
         week=str(week),
         behind=week < latest,
         findings=[
-            FindingMark(key=one.key, level=one.level, value=one.value, limit=one.limit)
-            for one in found.findings
+            FindingMark(
+                key=finding.key, level=finding.level, value=finding.value, limit=finding.limit
+            )
+            for finding in found.findings
         ],
         causes=[
             CauseMark(sentence=cause.sentence, findings=list(places))

@@ -101,7 +101,7 @@ def _fresh(athlete: Athlete, week: Week, revision: int) -> Draft | None:
 
 
 def _plain(sessions: Sequence[DraftSession]) -> list[dict[str, Any]]:
-    return [one.model_dump(mode="json", exclude_defaults=True) for one in sessions]
+    return [session.model_dump(mode="json", exclude_defaults=True) for session in sessions]
 
 
 def check(sessions: Sequence[DraftSession], week: Week, movements: MovementTable) -> None:

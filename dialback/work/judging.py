@@ -28,7 +28,7 @@ def accept_finding(
     with unit():
         athlete = athlete_on_roster(number)
         result = audit(ledgers.of(athlete), week, basis, as_of=today)
-        found = [one for one in result.findings if one.key == key]
+        found = [finding for finding in result.findings if finding.key == key]
         if not found:
             raise NotThereError(f"The week has no open finding {key[0]} of {key[1]}.")
         _accept(athlete, week, basis, found, reason, today)
@@ -64,8 +64,8 @@ def reopen_cause(
     """Open again all that follows from a cause."""
     with unit():
         athlete = athlete_on_roster(number)
-        for one in _cause(ledgers, athlete, week, basis, cause, today).explains:
-            _withdraw(athlete, week, basis, one.key)
+        for finding in _cause(ledgers, athlete, week, basis, cause, today).explains:
+            _withdraw(athlete, week, basis, finding.key)
 
 
 def _cause(
@@ -91,12 +91,13 @@ def _accept(
     reason: str,
     today: date,
 ) -> None:
-    for one in findings:
-        _withdraw(athlete, week, basis, one.key)
-        code, subject, measure = one.key
+    for finding in findings:
+        _withdraw(athlete, week, basis, finding.key)
+        code, subject, measure = finding.key
         Acceptance.create(
             athlete=athlete, week=str(week), basis=basis, code=code, subject=subject,
-            measure=measure, level=one.level, value=one.value, reason=reason.strip(), day=today,
+            measure=measure, level=finding.level, value=finding.value, reason=reason.strip(),
+            day=today,
         )  # fmt: skip
 
 
@@ -133,7 +134,7 @@ def document_of(
 ) -> dict[str, Any]:
     """The week as it would be signed on a day."""
     result = audit(ledgers.of(athlete), week, as_of=today)
-    levels = {one.key: one for one in result.findings}
+    levels = {finding.key: finding for finding in result.findings}
     accepted = [
         SignedAcceptance(key, one.reason, one.day)
         for key, one in acceptances(athlete, week, "completed").items()

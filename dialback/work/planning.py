@@ -200,7 +200,7 @@ def take_text_in(ledgers: Ledgers, number: int, text: str, today: date) -> tuple
         ledger = ledgers.of(athlete)
         sheets = _sheets_in(text, ledger.movements)
         moved = put_down(athlete, ledger, sheets, today)
-    return moved, Week.of(min(one.day for one in sheets))
+    return moved, Week.of(min(sheet.day for sheet in sheets))
 
 
 def _sheets_in(text: str, movements: MovementTable) -> list[Sheet]:
@@ -208,22 +208,22 @@ def _sheets_in(text: str, movements: MovementTable) -> list[Sheet]:
     if reading.mistakes:
         raise BadInputError(
             [
-                Problem(f"line {one.line}, column {one.column}", one.message)
-                for one in reading.mistakes
+                Problem(f"line {mistake.line}, column {mistake.column}", mistake.message)
+                for mistake in reading.mistakes
             ]
         )
     if not reading.sessions:
         raise bad_input("text", "has no session: begin each with its day, as in 2026-11-30 Legs")
-    if any(one.day is None for one in reading.sessions):
+    if any(session.day is None for session in reading.sessions):
         raise bad_input("text", "each session begins with its day, as in 2026-11-30 Legs")
-    days = Counter(one.day for one in reading.sessions)
+    days = Counter(session.day for session in reading.sessions)
     twice = next((day for day, count in days.items() if count > 1), None)
     if twice is not None:
         raise bad_input("text", f"{twice} stands there twice: a day is given once")
     return [
-        Sheet(one.day, one.title, replace(one, day=None, title=""))
-        for one in reading.sessions
-        if one.day is not None
+        Sheet(session.day, session.title, replace(session, day=None, title=""))
+        for session in reading.sessions
+        if session.day is not None
     ]
 
 
@@ -275,9 +275,9 @@ def _filling(new: NewBlock, ledgers: Ledgers, athlete: Athlete) -> list[Sheet]:
             raise bad_input("fill", f"nothing is planned in {before}: fill the block otherwise")
         sheets = [sheet_of(plan, movements) for plan in plans]
         return [
-            _laid(one, 7 * (at + 1), ledger, new.change.times(at + 1), lighter_week=at in lighter)
+            _laid(sheet, 7 * (at + 1), ledger, new.change.times(at + 1), lighter_week=at in lighter)
             for at in range(new.weeks)
-            for one in sheets
+            for sheet in sheets
         ]
     return []
 

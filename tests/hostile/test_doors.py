@@ -92,7 +92,8 @@ def test_the_api_refuses_it(known: FlaskClient, data: Path, what: str) -> None:
 @pytest.mark.parametrize("what", ODD_VALUES)
 @pytest.mark.parametrize("where", ["book", "athlete", "session", "set", "movement"])
 def test_a_book_with_it_is_refused(known: FlaskClient, data: Path, what: str, where: str) -> None:
-    one = document([session(0, sets("Press", own="HERE" if where == "set" else "", reps=5))])
+    own = "HERE" if where == "set" else ""
+    one = document([session(0, sets("Press", own=own, reps=5))])
     target = {"book": one, "athlete": one["athlete"], "session": one["completed"][0],
               "movement": one["exercises"][0], "set": {}}[where]  # fmt: skip
     if where != "set":

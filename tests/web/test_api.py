@@ -190,7 +190,8 @@ class TestJudging:
 
     def test_sign_off_and_take_back(self, client: FlaskClient) -> None:
         send(client, "put", f"{HERE}/signature", {"name": "Ines"})
-        assert get(client, f"{HERE}/sheet")["signature"] == {"name": "Ines", "day": "2026-10-12"}
+        assert get(client, f"{HERE}/sheet")["signature"] == {
+            "name": "Ines", "day": "2026-10-12", "kept": True, "since": []}  # fmt: skip
         assert get(client, "/api/roster")["athletes"][0]["signed_week"] == "2026-W41"
         assert client.delete(f"{HERE}/signature").status_code == 200
         assert get(client, f"{HERE}/sheet")["signature"] is None
@@ -398,9 +399,8 @@ class TestMovements:
 def test_what_an_import_would_add_is_told_and_nothing_is_stored(
     client: FlaskClient, bring: Callable[..., Any]
 ) -> None:
-    other = document(
-        [session(0, sets("Press"))], athlete={"name": "Berta Test", "bodyweight_kg": 70}
-    )
+    whose = {"name": "Berta Test", "bodyweight_kg": 70}
+    other = document([session(0, sets("Press"))], athlete=whose)
     other["exercises"].append({"name": "Log press", "pattern": "vertical_push"})
     other["exercises"][0]["bodyweight_share"] = 0.31
     changed = other["exercises"][0]["name"]

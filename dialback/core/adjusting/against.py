@@ -41,7 +41,7 @@ def against(
     where nothing that could be changed would clear it, or time is over.
     """
     try:
-        items = [one for one in week.flags if one != key] + [
+        items = [flag for flag in week.flags if flag != key] + [
             ("lock", name, "sets") for name in sorted(week.locks)
         ]
         if not _clears(key, week, items, frozenset(), {}, None, allowance):

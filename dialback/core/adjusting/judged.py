@@ -48,11 +48,11 @@ class Judge:
         in_hand = self.start.in_hand
         self.in_hand: WeekInHand = replace(in_hand, always_weighed=pairs_with_enough(in_hand))
         restricted = {
-            one.key
+            finding.key
             for cause in causes(self.start)
             if cause.code == "restriction"
-            for one in cause.explains
-            if one.code != "restriction"
+            for finding in cause.explains
+            if finding.code != "restriction"
         }
         self.aside: frozenset[Key] = frozenset(restricted) | accepted
         """Findings that nothing is changed for: meant by a restriction, or accepted."""
@@ -71,5 +71,5 @@ class Judge:
 
 def counts(findings: dict[Key, Finding]) -> tuple[int, int]:
     """How many are high, and how many cautions."""
-    high = sum(one.level == "high" for one in findings.values())
+    high = sum(finding.level == "high" for finding in findings.values())
     return high, len(findings) - high

@@ -91,8 +91,10 @@ class Programme:
         starts = np.cumsum([0, *(len(terms) for _, terms, _ in self.rows)])
         lp.a_matrix_.format_ = highspy.MatrixFormat.kRowwise
         lp.a_matrix_.start_ = starts
-        lp.a_matrix_.index_ = np.array([one for _, terms, _ in self.rows for one in terms], int)
-        lp.a_matrix_.value_ = np.array([one for _, terms, _ in self.rows for one in terms.values()])
+        lp.a_matrix_.index_ = np.array([term for _, terms, _ in self.rows for term in terms], int)
+        lp.a_matrix_.value_ = np.array(
+            [term for _, terms, _ in self.rows for term in terms.values()]
+        )
         kinds = (highspy.HighsVarType.kContinuous, highspy.HighsVarType.kInteger)
         lp.integrality_ = [kinds[whole] for whole in self.whole]
         solver.passModel(lp)

@@ -61,7 +61,7 @@ def start_of(ledger: Ledger, week: Week) -> tuple[Session, ...]:
         if before:
             last = max(before)
             by = week.monday - last.monday
-            return tuple(_moved(one, by, basis) for one in ledger.source.week(basis, last))
+            return tuple(_moved(session, by, basis) for session in ledger.source.week(basis, last))
     raise NothingToStartFromError(
         f"nothing is planned in {week}, and nothing was planned or done before it: plan a week "
         "first"
@@ -71,7 +71,7 @@ def start_of(ledger: Ledger, week: Week) -> tuple[Session, ...]:
 def _moved(session: Session, by: timedelta, basis: Basis) -> Session:
     """A session as the plan of another week: nothing of how it went."""
     done = basis == "completed"
-    sets = tuple(_unmeasured(one, done=done) for one in session.sets)
+    sets = tuple(_unmeasured(a_set, done=done) for a_set in session.sets)
     rpe = None if done else session.rpe
     extra = {key: value for key, value in (session.model_extra or {}).items() if key != "text"}
     return Session.model_construct(
@@ -81,11 +81,11 @@ def _moved(session: Session, by: timedelta, basis: Basis) -> Session:
     )  # fmt: skip
 
 
-def _unmeasured(one: Set, *, done: bool) -> Set:
-    update: dict[str, object] = {key: None for key in _MEASURED if getattr(one, key) is not None}
-    if done and one.rpe is not None:
+def _unmeasured(a_set: Set, *, done: bool) -> Set:
+    update: dict[str, object] = {key: None for key in _MEASURED if getattr(a_set, key) is not None}
+    if done and a_set.rpe is not None:
         update["rpe"] = None
-    return one.model_copy(update=update) if update else one
+    return a_set.model_copy(update=update) if update else a_set
 
 
 def offered(ledger: Ledger, week: Week) -> dict[str, Set]:
@@ -107,13 +107,15 @@ def offered(ledger: Ledger, week: Week) -> dict[str, Set]:
     return {name: _copy(one) for name, (_, one) in sorted(latest.items())}
 
 
-def _copy(one: Set) -> Set:
-    fields = {name: getattr(one, name) for name in type(one).model_fields}
+def _copy(a_set: Set) -> Set:
+    fields = {name: getattr(a_set, name) for name in type(a_set).model_fields}
     cleared = dict.fromkeys(("rpe", "part", *_MEASURED))
-    extra = {key: value for key, value in (one.model_extra or {}).items() if key not in _NOT_COPIED}
+    extra = {
+        key: value for key, value in (a_set.model_extra or {}).items() if key not in _NOT_COPIED
+    }
     return Set.model_construct(**{**fields, **cleared}, **extra)
 
 
 def has(session: Session, name: str) -> bool:
     """Whether a session has a movement, alone or in a combination."""
-    return any(fold(name) == fold(own) for one in session.sets for own, _ in one.named_moves())
+    return any(fold(name) == fold(own) for a_set in session.sets for own, _ in a_set.named_moves())

@@ -143,7 +143,7 @@ class WeekProgramme:
             self._session(at, session)
         self._offer(offers)
         self.added_row = self.programme.row(
-            -INF, {one.used: 1.0 for one in self.additions}, new_movements
+            -INF, {addition.used: 1.0 for addition in self.additions}, new_movements
         )
         self._bounds()
         self._findings()
@@ -457,7 +457,7 @@ class WeekProgramme:
         for piece in self.pieces:
             for entry in piece.entries:
                 movements = [move.movement for move in entry.measured.shape.moves]
-                there = [one for one in movements if restriction.touches(one, rules)]
+                there = [movement for movement in movements if restriction.touches(movement, rules)]
                 if there and restriction.holds(entry.session.date):
                     touched.append((piece, entry, there))
         wrong = (
@@ -538,7 +538,7 @@ class WeekProgramme:
             own = Linear()
             for piece in working:
                 own = own.plus(piece.times)
-            added = {one.few for one in self.additions if one.session == at}
+            added = {addition.few for addition in self.additions if addition.session == at}
             started = any(not set(piece.times.terms) & added for piece in working)
             if session.sets and started and own.terms:
                 self.bound_rows.append(self.programme.row(1 - own.constant, own.terms, INF))
@@ -551,8 +551,8 @@ class WeekProgramme:
 
     def _least_share(self) -> float:
         much = any(
-            one.key == ("jump", "total", "sets") or one.code == "muscle_ceiling"
-            for one in self.judge.start.findings
+            finding.key == ("jump", "total", "sets") or finding.code == "muscle_ceiling"
+            for finding in self.judge.start.findings
         )
         if not much:
             return LEAST_SETS

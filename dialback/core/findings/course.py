@@ -236,7 +236,7 @@ def ready_findings(week: WeekInHand) -> Iterator[Finding]:
     for match in week.against.matches:
         if match.plan is None or match.done is None:
             continue
-        for name in dict.fromkeys(one.exercise for one in match.plan.sets if one.exercise):
+        for name in dict.fromkeys(a_set.exercise for a_set in match.plan.sets if a_set.exercise):
             plans, dones = _working_of(week, match, name)
             ranged = [one for one in plans if one.reps_to is not None]
             movement = week.ledger.movements[name].name
@@ -281,9 +281,9 @@ def _working_of(week: WeekInHand, match: SessionMatch, name: str) -> tuple[list[
         return [], []
     plans, dones = (
         [
-            one
-            for one in session.sets
-            if one.exercise and fold(one.exercise) == fold(name) and not one.warm_up
+            a_set
+            for a_set in session.sets
+            if a_set.exercise and fold(a_set.exercise) == fold(name) and not a_set.warm_up
         ]
         for session in (match.plan, match.done)
     )

@@ -190,7 +190,7 @@ class WeekInHand:
         entries: dict[int, list[Entry]] = {}
         for entry in self.entries:
             entries.setdefault(id(entry.session), []).append(entry)
-        return tuple((one, tuple(entries.get(id(one), ()))) for one in self.sessions)
+        return tuple((session, tuple(entries.get(id(session), ()))) for session in self.sessions)
 
     @cached_property
     def movements(self) -> tuple[str, ...]:

@@ -163,7 +163,7 @@ def _smaller_step(
     """A load that exists and is within the limit, or what there is instead of one."""
     several = f"{implements} × " if implements > 1 else ""
     if loads:
-        within = max((one for one in loads if one <= most + TOLERANCE), default=None)
+        within = max((load for load in loads if load <= most + TOLERANCE), default=None)
         if within is None or within <= before + TOLERANCE:
             return "More reps at the old load first: the kit has nothing between."
         return f"{several}{weight_text(within, unit)} is within; or more reps at the old load."

@@ -126,9 +126,9 @@ def swapped_findings(week: WeekInHand) -> Iterator[Finding]:
         return
     swaps: dict[str, list[tuple[SessionMatch, SetMatch]]] = defaultdict(list)
     for match in against.matches:
-        for one in match.sets:
-            if one.kind == "swapped" and one.plan is not None and one.done is not None:
-                swaps[subject_of(one.plan, against.movements)].append((match, one))
+        for a_set in match.sets:
+            if a_set.kind == "swapped" and a_set.plan is not None and a_set.done is not None:
+                swaps[subject_of(a_set.plan, against.movements)].append((match, a_set))
     for planned, several in swaps.items():
         changed = "; ".join(
             dict.fromkeys(said for _, one in several if (said := _changed(one, against.movements)))
@@ -154,19 +154,19 @@ def swapped_findings(week: WeekInHand) -> Iterator[Finding]:
         )
 
 
-def subject_of(one: Set, movements: MovementTable) -> str:
+def subject_of(a_set: Set, movements: MovementTable) -> str:
     """A set's movement as a subject; of a combination its movements, joined by a plus."""
-    return " + ".join(movements[name].name for name, _ in one.named_moves())
+    return " + ".join(movements[name].name for name, _ in a_set.named_moves())
 
 
 def _sets(count: int) -> str:
     return f"{count} set{'' if count == 1 else 's'}"
 
 
-def _changed(one: SetMatch, movements: MovementTable) -> str:
-    assert one.plan is not None and one.done is not None  # noqa: S101, PT018 - a swap
+def _changed(match_: SetMatch, movements: MovementTable) -> str:
+    assert match_.plan is not None and match_.done is not None  # noqa: S101, PT018 - a swap
     plans, dones = (
-        [movements[name] for name, _ in side.named_moves()] for side in (one.plan, one.done)
+        [movements[name] for name, _ in side.named_moves()] for side in (match_.plan, match_.done)
     )
     said = []
     if {each.pattern for each in plans} != {each.pattern for each in dones}:
@@ -181,18 +181,23 @@ def _changed(one: SetMatch, movements: MovementTable) -> str:
 
 
 def _patterns(movements: list[Movement]) -> str:
-    return " and ".join(dict.fromkeys(one.pattern.replace("_", " ") for one in movements))
+    return " and ".join(dict.fromkeys(movement.pattern.replace("_", " ") for movement in movements))
 
 
 def _direct(movements: list[Movement]) -> set[str]:
-    return {muscle for one in movements for muscle, role in one.muscles.items() if role == "direct"}
+    return {
+        muscle
+        for movement in movements
+        for muscle, role in movement.muscles.items()
+        if role == "direct"
+    }
 
 
 def data_gap_findings(week: WeekInHand) -> Iterator[Finding]:
     """Loads, reps or exertion that the log lacks; sums that rest too much on estimates."""
     if week.against is None or not week.has_sets:
         return
-    counted = [one for one in week.entries if one.measured.shape.standing in ("hard", "easy")]
+    counted = [entry for entry in week.entries if entry.measured.shape.standing in ("hard", "easy")]
     tension = week.tally.get("totals/tut_s", 0.0)
     gaps = (
         ("rpe", _share(counted, lambda one: one.set.rpe is None),
@@ -219,7 +224,7 @@ def data_gap_findings(week: WeekInHand) -> Iterator[Finding]:
 
 
 def _share(entries: list[Entry], lacks: Callable[[Entry], bool]) -> float:
-    return sum(lacks(one) for one in entries) / len(entries) if entries else 0.0
+    return sum(lacks(entry) for entry in entries) / len(entries) if entries else 0.0
 
 
 def _lacks_load(entry: Entry) -> bool:

@@ -18,11 +18,11 @@ def avoided(
     Of patterns, or of muscles, every one has to be avoided, without a limit, on each day.
     """
     found = {
-        (one.about, one.subject): one
-        for one in sorted(week.restrictions, key=lambda one: one.subject, reverse=True)
-        if one.avoids and holds_all_week(one, week)
+        (restriction.about, restriction.subject): restriction
+        for restriction in sorted(week.restrictions, key=lambda one: one.subject, reverse=True)
+        if restriction.avoids and holds_all_week(restriction, week)
     }
-    wanted = [("pattern", one) for one in patterns] + [("muscle", one) for one in muscles]
+    wanted = [("pattern", one) for one in patterns] + [("muscle", muscle) for muscle in muscles]
     if not wanted or any(one not in found for one in wanted):
         return None
     return found[min(wanted)]  # type: ignore[index]

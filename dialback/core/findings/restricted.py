@@ -127,7 +127,7 @@ def breaches(
 
 def _touched(entry: Entry, restriction: Restriction, rules: Rules) -> list[Movement]:
     movements = (move.movement for move in entry.measured.shape.moves)
-    return [one for one in movements if restriction.touches(one, rules)]
+    return [movement for movement in movements if restriction.touches(movement, rules)]
 
 
 def _breach(

@@ -200,8 +200,8 @@ def _overfull(week: WeekInHand) -> Iterator[Finding]:
                 "Fewer sets, shorter rests, or a part of it on another day.",
             )  # fmt: skip
         if movements is not None:
-            count = len({one.measured.shape.moves[at].movement.name for one in entries
-                         for at in range(len(one.measured.shape.moves))})  # fmt: skip
+            count = len({entry.measured.shape.moves[at].movement.name for entry in entries
+                         for at in range(len(entry.measured.shape.moves))})  # fmt: skip
             yield from _too_much(
                 session, "movements", count, movements,
                 f"{name}: {count} movements; the limit is {number(movements)}.",

@@ -138,9 +138,9 @@ def _on_the_clock(found: list[PlacedSet], item: Rounds, setting: Setting) -> lis
     return found
 
 
-def _work_s(one: Set, setting: Setting) -> float:
+def _work_s(a_set: Set, setting: Setting) -> float:
     """Seconds on the clock of a set by its tempo, holds and both sides included."""
-    return measure(one, shape_of(one, setting.movements, DEFAULT_RULES, None)).work_s
+    return measure(a_set, shape_of(a_set, setting.movements, DEFAULT_RULES, None)).work_s
 
 
 def _times(item: Rounds) -> int:

@@ -53,13 +53,13 @@ def _lines(sets: list[Set]) -> list[Line]:
     return lines
 
 
-def _is_placed(one: Set) -> bool:
-    return one.round is not None and one.place is not None
+def _is_placed(a_set: Set) -> bool:
+    return a_set.round is not None and a_set.place is not None
 
 
 def _rounds(sets: list[Set], movements: MovementTable) -> tuple[Rounds | None, list[Set]]:
     """The rounds that sets begin with, and the sets behind them; ``None`` if they are none."""
-    places = [(one.round, one.place) for one in sets]
+    places = [(a_set.round, a_set.place) for a_set in sets]
     again = next((at for at, one in enumerate(places) if at and one == (1, 1)), len(sets))
     run = sets[:again]
     turns = sum(number == 1 for number, _ in places[:again])
@@ -96,8 +96,8 @@ def _rounds(sets: list[Set], movements: MovementTable) -> tuple[Rounds | None, l
     return None, sets
 
 
-def _part_key(one: Set) -> str:
-    return one.part or ("warm-up" if one.warm_up and one.exercise is not None else "")
+def _part_key(a_set: Set) -> str:
+    return a_set.part or ("warm-up" if a_set.warm_up and a_set.exercise is not None else "")
 
 
 def _part(name: str, items: tuple[Line | Rounds, ...]) -> Part:
@@ -122,35 +122,35 @@ def _without_marks(line: Line | Rounds) -> Line | Rounds:
     return replace(line, steps=steps)
 
 
-def _bout(one: Set) -> Bout:
+def _bout(a_set: Set) -> Bout:
     load = None
-    percent = one.percent
-    if one.load_kg and percent is None:
-        load = _load(one)
-    reps = one.reps
-    partial = one.partial_reps
+    percent = a_set.percent
+    if a_set.load_kg and percent is None:
+        load = _load(a_set)
+    reps = a_set.reps
+    partial = a_set.partial_reps
     ranges: tuple[tuple[int, str], ...] = ()
     if reps is not None and 0 < partial < reps:
         ranges, reps = ((partial, "half"), (reps - partial, "full")), None
     return Bout(
         reps=reps,
-        reps_to=one.reps_to if one.reps and (one.reps_to or 0) > one.reps else None,
-        seconds=one.seconds,
-        distance_m=None if one.reps is not None else one.distance_m,
+        reps_to=a_set.reps_to if a_set.reps and (a_set.reps_to or 0) > a_set.reps else None,
+        seconds=a_set.seconds,
+        distance_m=None if a_set.reps is not None else a_set.distance_m,
         ranges=ranges,  # type: ignore[arg-type]
         load=load,
         percent=percent,
-        band=_word(one.band),
-        sides=one.sides,
-        tempo=one.tempo,
-        hold_s=one.hold_s,
-        range="half" if one.reps and partial == one.reps else _range(one.range),
-        rpe=one.rpe,
-        rpe_to=one.rpe_to if one.rpe is not None and (one.rpe_to or 0) > one.rpe else None,
-        rest_s=one.rest_s,
-        warm_up=one.warm_up,
-        for_time=one.for_time,
-        note=_plain(one.note),
+        band=_word(a_set.band),
+        sides=a_set.sides,
+        tempo=a_set.tempo,
+        hold_s=a_set.hold_s,
+        range="half" if a_set.reps and partial == a_set.reps else _range(a_set.range),
+        rpe=a_set.rpe,
+        rpe_to=a_set.rpe_to if a_set.rpe is not None and (a_set.rpe_to or 0) > a_set.rpe else None,
+        rest_s=a_set.rest_s,
+        warm_up=a_set.warm_up,
+        for_time=a_set.for_time,
+        note=_plain(a_set.note),
     )
 
 
@@ -168,11 +168,11 @@ def _plain(value: str) -> str:
     return re.sub(r"[()\s]+", " ", value).strip()
 
 
-def _load(one: Set) -> Load:
+def _load(a_set: Set) -> Load:
     """The load as it was entered: in pounds where they come to the same kilograms again."""
-    help_ = one.load_kg < 0
-    if one.in_pounds:
-        pounds = Load(round(abs(one.load_kg) / KG_PER_LB, 2), "lb", one.implements, help=help_)
-        if pounds.kg == one.load_kg:
+    help_ = a_set.load_kg < 0
+    if a_set.in_pounds:
+        pounds = Load(round(abs(a_set.load_kg) / KG_PER_LB, 2), "lb", a_set.implements, help=help_)
+        if pounds.kg == a_set.load_kg:
             return pounds
-    return Load(abs(one.load_kg), "kg", one.implements, help=help_)
+    return Load(abs(a_set.load_kg), "kg", a_set.implements, help=help_)

@@ -165,7 +165,7 @@ def _distance(words: list[str], start: int) -> Item:
 
 def _clusters(words: list[str], start: int) -> Item:
     reps = tuple(
-        values.whole(one, start, 1, values.MAX_REPS, "reps") for one in words if one.isdigit()
+        values.whole(word, start, 1, values.MAX_REPS, "reps") for word in words if word.isdigit()
     )
     return Item("dose", start, 0, ({"clusters": reps},), worded=not words[-1].isdigit())
 
@@ -190,7 +190,7 @@ def _list(words: list[str], start: int) -> Item:
 
 def _time_list(words: list[str], start: int) -> Item:
     numbers, unit = _numbers_and_unit(words[0])
-    said = tuple({"seconds": values.seconds(f"{one} {unit}", start)} for one in numbers)
+    said = tuple({"seconds": values.seconds(f"{number} {unit}", start)} for number in numbers)
     return Item("list", start, 0, said)
 
 
@@ -287,7 +287,7 @@ def _sets_reps_load(tree: Tree[Token], start: int, length: int) -> Item:
 def _load_first(tree: Tree[Token], start: int, length: int) -> Item:
     """``60 kg × 5``: one set of five with 60 kg."""
     words = [token for token in tree.children if isinstance(token, Token)]
-    written = next(one for one in words if one.type in ("LOAD", "PCT"))
+    written = next(word for word in words if word.type in ("LOAD", "PCT"))
     if written.type == "PCT":
         load, share = Load(0), _share(str(written), start, length)
         loading = Item("percent", start, length, ({"percent": share},), told=True)
@@ -299,7 +299,7 @@ def _load_first(tree: Tree[Token], start: int, length: int) -> Item:
     scheme = tree.children[-1]
     assert isinstance(scheme, Tree)  # noqa: S101 - the grammar has it so
     dose = _item(scheme, start - span(tree)[0], "")
-    if load.implements > 1 and not any(one.type == "AT" for one in words):
+    if load.implements > 1 and not any(word.type == "AT" for word in words):
         raise _slip(
             start, length,
             f"{load.implements} sets or {load.implements} implements? Write '{load.implements} × "
@@ -337,10 +337,10 @@ def _loads(kind: str, text: str, start: int, length: int) -> Item:
     numbers, unit = _numbers_and_unit(text)
     if kind == "percent_list":
         said: tuple[dict[str, Any], ...] = tuple(
-            {"percent": _share(one, start, length)} for one in numbers
+            {"percent": _share(number, start, length)} for number in numbers
         )
     else:
-        said = tuple({"load": values.load(f"{one} {unit}", start)} for one in numbers)
+        said = tuple({"load": values.load(f"{number} {unit}", start)} for number in numbers)
     return Item("loads", start, length, said)
 
 

@@ -163,18 +163,18 @@ def _other_row(line: str) -> Row:
     return Row("other", line)
 
 
-def _rounds(one: Rounds) -> RoundsFields:
+def _rounds(rounds: Rounds) -> RoundsFields:
     def time(seconds: float | None) -> str:
         return "" if seconds is None else time_text(seconds)
 
     return RoundsFields(
-        one.form,
-        str(one.count),
-        ", ".join(map(str, one.rungs)),
-        time(one.on_s),
-        time(one.off_s),
-        time(one.between_s),
-        time(one.every_s),
+        rounds.form,
+        str(rounds.count),
+        ", ".join(map(str, rounds.rungs)),
+        time(rounds.on_s),
+        time(rounds.off_s),
+        time(rounds.between_s),
+        time(rounds.every_s),
     )
 
 
@@ -182,10 +182,10 @@ def row_text(row: Row) -> str:
     """The line of a row, made from its fields; nothing but ``other`` keeps its text."""
     match row.kind:
         case "sets":
-            line = ", then ".join(pieces_text(one) for one in row.entries)
+            line = ", then ".join(pieces_text(entry) for entry in row.entries)
             return _one_line(f"{row.label} {line}")
         case "turn":
-            return _INDENT + _one_line(" / ".join(pieces_text(one) for one in row.entries))
+            return _INDENT + _one_line(" / ".join(pieces_text(entry) for entry in row.entries))
         case "part":
             part = row.part or PartFields()
             return _one_line(part_head(part.kind, part.label, pre_exhaust=part.pre_exhaust))

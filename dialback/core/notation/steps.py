@@ -180,7 +180,7 @@ _LOADING: Final = frozenset({"load", "percent", "added", "help", "no_load", "ban
 def _sure_of_loads(bundles: Sequence[Sequence[Item]]) -> None:
     """A load with some of several steps may be meant for all of them: that is not guessed."""
     loads = [next((one for one in bundle if one.kind in _LOADING), None) for bundle in bundles]
-    found = next((one for one in loads if one is not None), None)
+    found = next((load for load in loads if load is not None), None)
     if found is not None and not all(loads):
         raise SlipError(found.at, found.length, "for which of these sets? Write the load with each "
                         "of them")  # fmt: skip

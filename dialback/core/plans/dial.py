@@ -30,14 +30,14 @@ def step_of(line: Line, movements: MovementTable) -> int:
     return sum(_counts(one, movements) for one in line.unit)
 
 
-def _counts(one: Set, movements: MovementTable) -> bool:
-    return not one.warm_up and any(movements[name].counted for name, _ in one.named_moves())
+def _counts(a_set: Set, movements: MovementTable) -> bool:
+    return not a_set.warm_up and any(movements[name].counted for name, _ in a_set.named_moves())
 
 
 def dial_total(draft: Iterable[DraftSession], movements: MovementTable) -> int:
     """The sets that the dial turns."""
     return sum(
-        _counts(one, movements) for day in draft for line in day.lines for one in line.sets()
+        _counts(a_set, movements) for day in draft for line in day.lines for a_set in line.sets()
     )
 
 
@@ -93,7 +93,7 @@ def scale(
 
 def _sets_of(line: Line, count: int, movements: MovementTable) -> int:
     """The sets that count of so many of a line."""
-    planned = [sum(_counts(one, movements) for one in sets) for sets in line.units]
+    planned = [sum(_counts(a_set, movements) for a_set in sets) for sets in line.units]
     return sum(planned[:count]) + max(0, count - len(planned)) * planned[-1]
 
 

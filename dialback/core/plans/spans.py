@@ -92,22 +92,22 @@ def _circuits(sets: Sequence[Set]) -> list[int | None]:
     current: dict[str | None, tuple[int, tuple[int, int]]] = {}
     found: list[int | None] = []
     begun = 0
-    for one in sets:
-        if one.round is None:
+    for a_set in sets:
+        if a_set.round is None:
             found.append(None)
             continue
-        here = (one.round, one.place or 0)
-        number, last = current.get(one.part, (0, (0, 0)))
+        here = (a_set.round, a_set.place or 0)
+        number, last = current.get(a_set.part, (0, (0, 0)))
         if not number or (here[0] == 1 and here <= last):
             begun += 1
             number = begun
-        current[one.part] = (number, here)
+        current[a_set.part] = (number, here)
         found.append(number)
     return found
 
 
-def _plain(one: Set) -> Set:
-    return one.model_copy(update={"rpe": None, "rest_s": None})
+def _plain(a_set: Set) -> Set:
+    return a_set.model_copy(update={"rpe": None, "rest_s": None})
 
 
 def _end_of_run(sets: Sequence[Set], circuits: Sequence[int | None], at: int) -> int:
@@ -162,7 +162,9 @@ def unit_sets(session: Session, line: Span, index: int) -> tuple[Set, ...]:
     sets = tuple(session.sets[place] for place in line.units[own])
     if line.kind == "rounds" and index != own:
         beyond = index - own
-        return tuple(one.model_copy(update={"round": (one.round or 0) + beyond}) for one in sets)
+        return tuple(
+            a_set.model_copy(update={"round": (a_set.round or 0) + beyond}) for a_set in sets
+        )
     return sets
 
 
@@ -180,8 +182,8 @@ def rebuilt(
         for unit in line.units[count:]:
             out |= set(unit)
         if count > line.count:
-            more = [one for index in range(line.count, count)
-                    for one in unit_sets(session, line, index)]  # fmt: skip
+            more = [a_set for index in range(line.count, count)
+                    for a_set in unit_sets(session, line, index)]  # fmt: skip
             behind[line.units[-1][-1]] = more
     sets: list[Set] = []
     for place, one in enumerate(session.sets):

@@ -84,7 +84,7 @@ def block(path: WeekPath, query: BlockQuery) -> Response:
 def _week(ledger: Ledger, ahead: Ledger, week: Week, *, over: bool) -> BlockWeek:
     result = judged_week(ledger, week) if over else audit(ahead, week, "planned")
     findings = by_urgency(result.findings) if result.value("totals/sets") else []
-    levels = Counter(one.level for one in findings)
+    levels = Counter(finding.level for finding in findings)
     base = result.baseline
     sums = {basis: ledger.tally(basis, week) for basis in ("planned", "completed")}
     figures = {name: f"totals/{name}" for name in MEASURES}

@@ -57,7 +57,7 @@ def open_draft(path: WeekPath) -> Response:
     ledger = planning_ledger(athlete, week)
     row = drafting.stored_draft(athlete, week)
     start, origin, origin_week = _start(ledger, week)
-    sessions = [DraftSession.model_validate(one) for one in row.sessions] if row else start
+    sessions = [DraftSession.model_validate(session) for session in row.sessions] if row else start
     start_total = row.start_total if row else dial_total(start, ledger.movements)
     least, most = dial_range(start or sessions, ledger.movements)
     return answer(
@@ -98,7 +98,7 @@ def _without_log(sessions: Iterable[Session]) -> list[Session]:
     """Sessions as a plan: what only a log has is left behind."""
     return [
         session.model_copy(
-            update={"sets": tuple(one.model_copy(update={"rpe": None}) for one in session.sets)}
+            update={"sets": tuple(a_set.model_copy(update={"rpe": None}) for a_set in session.sets)}
         )
         for session in sessions
     ]
@@ -134,14 +134,14 @@ def dial_notches(path: WeekPath, body: SessionsBody) -> Response:
             start=dial_total(body.sessions, ledger.movements),
             notches=[
                 NotchOut(
-                    total=one.total,
-                    effect=one.effect,
-                    level=one.finding.level,
-                    title=finding_out(one.finding, {}).title,
-                    label=finding_label(one.finding),
-                    sentence=one.finding.sentence,
+                    total=notch.total,
+                    effect=notch.effect,
+                    level=notch.finding.level,
+                    title=finding_out(notch.finding, {}).title,
+                    label=finding_label(notch.finding),
+                    sentence=notch.finding.sentence,
                 )
-                for one in notches(ledger, week, body.sessions)
+                for notch in notches(ledger, week, body.sessions)
             ],
         )
     )
@@ -160,22 +160,23 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
         budget=body.budget,
         seconds=PROPOSAL_S,
         accepted=frozenset(
-            one.key
-            for one in audit_draft(ledger, week, start).findings
-            if finding_out(one, known).accepted
+            finding.key
+            for finding in audit_draft(ledger, week, start).findings
+            if finding_out(finding, known).accepted
         ),
     )
     found = adjust(ledger, week, options, start, frozenset(one.date for one in done))
     return answer(
         ProposalOut(
-            steps=[_step(one) for one in found.changes],
+            steps=[_step(change) for change in found.changes],
             cost=found.cost,
             optimal=found.optimal,
             ladder=[
-                RungOut(cost=one.cost, high=one.high, caution=one.caution) for one in found.ladder
+                RungOut(cost=rung.cost, high=rung.high, caution=rung.caution)
+                for rung in found.ladder
             ],
-            cleared=[finding_words(one.key) for one in found.cleared],
-            remaining=[one.sentence for one in found.remaining],
+            cleared=[finding_words(finding.key) for finding in found.cleared],
+            remaining=[left.sentence for left in found.remaining],
         )
     )
 
@@ -201,7 +202,7 @@ def take_steps(path: WeekPath, body: TakeBody) -> Response:
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = planning_ledger(athlete, week)
     drafting.check(body.sessions, week, ledger.movements)
-    steps = [Step(one.session, one.line, one.movement, one.count) for one in body.steps]
+    steps = [Step(step.session, step.line, step.movement, step.count) for step in body.steps]
     try:
         taken = take(ledger, week, as_sessions(body.sessions), steps)
     except LookupError as gone:

@@ -106,7 +106,7 @@ def floor_run(query: RunQuery) -> Response:
         FloorRun(
             run=_run(athlete, plan, ledger, entries),
             movements=list(known.values()),
-            names=[one.name for one in ledger.movements],
+            names=[movement.name for movement in ledger.movements],
             caution=CAUTION,
         )
     )
@@ -153,10 +153,10 @@ def _floor_set(entry: Entry, plan: Session) -> FloorSet:
     )
 
 
-def _dose(one: Set) -> str:
-    if one.reps is not None and one.reps_to is not None:
-        return dose_text(one).replace(f"{one.reps} rep", f"{one.reps}–{one.reps_to} rep", 1)
-    return dose_text(one)
+def _dose(a_set: Set) -> str:
+    if a_set.reps is not None and a_set.reps_to is not None:
+        return dose_text(a_set).replace(f"{a_set.reps} rep", f"{a_set.reps}–{a_set.reps_to} rep", 1)
+    return dose_text(a_set)
 
 
 def _gather(

@@ -30,7 +30,7 @@ def row_line(path: AthletePath, body: RowOut) -> Response:
     row = Row(
         kind=body.kind,
         text=body.text,
-        entries=tuple(Pieces(**one.model_dump()) for one in body.entries),
+        entries=tuple(Pieces(**entry.model_dump()) for entry in body.entries),
         part=PartFields(**body.part.model_dump()) if body.part else None,
         rounds=RoundsFields(**body.rounds.model_dump()) if body.rounds else None,
         rest=body.rest,

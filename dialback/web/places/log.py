@@ -90,7 +90,7 @@ def _session(
         if log
         else None,
         ahead=ahead,
-        lines=[_line(one) for one in match.sets],
+        lines=[_line(a_set) for a_set in match.sets],
         notes=[f"{capital(more.words)}." for more in match.extra_rounds],
         planned=sums[0],
         done=sums[1],
@@ -124,18 +124,18 @@ def plan_out(ledger: Ledger, plan: Kept) -> PlanOut:
     )
 
 
-def _line(one: SetMatch) -> LogLine:
-    shown = one.done if one.plan is None else one.plan
+def _line(match_: SetMatch) -> LogLine:
+    shown = match_.done if match_.plan is None else match_.plan
     assert shown is not None  # noqa: S101 - a match has one of them
     return LogLine(
-        kind=one.kind,
+        kind=match_.kind,
         movement=movement_text(shown),
         part=shown.part or "",
-        planned=describe(one.plan) if one.plan else "",
-        done=describe(one.done) if one.done else "",
-        words=one.words,
-        at=one.at,
-        done_at=one.done_at,
+        planned=describe(match_.plan) if match_.plan else "",
+        done=describe(match_.done) if match_.done else "",
+        words=match_.words,
+        at=match_.at,
+        done_at=match_.done_at,
     )
 
 
@@ -157,7 +157,7 @@ def read_done(path: WeekPath, body: WholeText) -> Response:
     ledger = desk().ledgers.of(athlete)
     reading = read(body.text, ledger.movements)
     setting = Maxima(ledger, the_week(path.week).monday).setting()
-    sets = [placed.set for one in reading.sessions for placed in placed_sets(one, setting)]
+    sets = [placed.set for session in reading.sessions for placed in placed_sets(session, setting)]
     if len(sets) > MAX_SETS:
         raise bad_input(
             "text", f"{len(sets)} sets are more than a session: at most {MAX_SETS} are taken"
@@ -166,8 +166,13 @@ def read_done(path: WeekPath, body: WholeText) -> Response:
         WrittenDone(
             sets=sets,
             mistakes=[
-                MistakeOut(line=one.line, column=one.column, length=one.length, message=one.message)
-                for one in reading.mistakes
+                MistakeOut(
+                    line=mistake.line,
+                    column=mistake.column,
+                    length=mistake.length,
+                    message=mistake.message,
+                )
+                for mistake in reading.mistakes
             ],
         )
     )

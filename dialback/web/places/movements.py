@@ -56,24 +56,24 @@ def movements() -> Response:
     )
 
 
-def _out(number: int, one: Movement) -> MovementOut:
+def _out(number: int, movement: Movement) -> MovementOut:
     class_of = {pattern: name for name, patterns in CLASSES.items() for pattern in patterns}
     return MovementOut(
         id=number,
-        name=one.name,
-        pattern=one.pattern,
-        side=class_of.get(one.pattern),
-        compound=one.compound,
-        direct=[muscle for muscle, role in one.muscles.items() if role == "direct"],
-        indirect=[muscle for muscle, role in one.muscles.items() if role != "direct"],
-        bodyweight_share=one.bodyweight_share,
-        tempo=one.tempo,
-        isometric=one.isometric,
-        one_sided=one.one_sided,
-        aliases=list(one.aliases),
-        easier=one.easier,
-        harder=one.harder,
-        kit=list(one.kit),
+        name=movement.name,
+        pattern=movement.pattern,
+        side=class_of.get(movement.pattern),
+        compound=movement.compound,
+        direct=[muscle for muscle, role in movement.muscles.items() if role == "direct"],
+        indirect=[muscle for muscle, role in movement.muscles.items() if role != "direct"],
+        bodyweight_share=movement.bodyweight_share,
+        tempo=movement.tempo,
+        isometric=movement.isometric,
+        one_sided=movement.one_sided,
+        aliases=list(movement.aliases),
+        easier=movement.easier,
+        harder=movement.harder,
+        kit=list(movement.kit),
     )
 
 
@@ -135,7 +135,7 @@ _FIGURES = ("totals/sets", "totals/volume_load_kg", "totals/tut_s")
 
 
 def _labels(findings: Iterable[Finding]) -> list[str]:
-    shown = (finding_out(one, {}) for one in by_urgency(list(findings)))
+    shown = (finding_out(finding, {}) for finding in by_urgency(list(findings)))
     return [f"{one.title}: {one.label}" for one in shown]
 
 

@@ -42,7 +42,7 @@ def _listed(athlete: Athlete) -> RestrictionsOut:
             for number, one in numbered_restrictions(athlete).items()
         ],
         subjects={
-            "movement": [one.name for one in ledger.movements],
+            "movement": [movement.name for movement in ledger.movements],
             "pattern": list(PATTERNS),
             "muscle": list(MUSCLES),
             "tempo": list(PHASES),

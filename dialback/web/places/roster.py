@@ -67,7 +67,7 @@ def _row(
     signed: Signed | None,
     undecided_log: LogPlace | None,
 ) -> RosterRow:
-    is_open = [not _stands(accepted.get(one.key), one) for one in judged.findings]
+    is_open = [not _stands(accepted.get(finding.key), finding) for finding in judged.findings]
     levels: Counter[str] = Counter()
     open_causes = []
     for cause in judged.causes:

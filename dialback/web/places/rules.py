@@ -71,8 +71,8 @@ def preview_rules(path: WeekPath, body: PreviewBody) -> Response:
         PreviewOut(
             before=len(before),
             after=len(after),
-            cleared=[finding_out(one, {}) for one in by_urgency(changes.cleared)],
-            appeared=[finding_out(one, {}) for one in by_urgency(changes.appeared)],
+            cleared=[finding_out(finding, {}) for finding in by_urgency(changes.cleared)],
+            appeared=[finding_out(finding, {}) for finding in by_urgency(changes.appeared)],
             changed=[finding_out(one, {}) for one in by_urgency(changes.changed)],
         )
     )

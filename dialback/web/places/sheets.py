@@ -128,7 +128,7 @@ def _sheet_out(grid: Grid, name: str) -> SheetOut:
         sample=[[_shown(cell) for cell in row] for _, row in grid.rows[:_SAMPLE]],
         choice=known or guess(grid),
         remembered=known is not None,
-        columns=[SheetColumn(name=one.name, title=one.title) for one in COLUMNS],
+        columns=[SheetColumn(name=column.name, title=column.title) for column in COLUMNS],
     )
 
 
@@ -159,8 +159,8 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
                 for name, count in people.most_common(50)
             ],
             problems=[
-                SheetRowProblem(row=one.row, column=one.column, message=one.message)
-                for one in taken.problems[:_MOST_PROBLEMS]
+                SheetRowProblem(row=problem.row, column=problem.column, message=problem.message)
+                for problem in taken.problems[:_MOST_PROBLEMS]
             ],
             problem_count=len(taken.problems),
             unknown=[
@@ -182,7 +182,7 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
 
 
 def _lines(session: Session) -> list[str]:
-    counts = Counter(f"{movement_text(one)}: {describe(one)}" for one in session.sets)
+    counts = Counter(f"{movement_text(a_set)}: {describe(a_set)}" for a_set in session.sets)
     return [f"{count} × {text}" if count > 1 else text for text, count in counts.items()]
 
 

@@ -27,7 +27,7 @@ from_block = blueprint("template_of_weeks", __name__, "/athletes/<int:athlete_id
 @api.get("", responses={200: Templates})
 def list_templates() -> Response:
     """The templates of the house, by name."""
-    return answer(Templates(templates=[_out(one) for one in templates()]))
+    return answer(Templates(templates=[_out(template) for template in templates()]))
 
 
 @from_block.post("/template", responses={201: TemplateOut})

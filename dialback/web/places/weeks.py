@@ -100,7 +100,7 @@ def schools(path: WeekPath, query: BasisQuery) -> Response:
     ledger = desk().ledgers.of(the_athlete(path.athlete_id))
     found = under_schools(ledger, the_week(path.week), query.basis, desk().today())
     by_key = [
-        {one.key: one for one in result.findings if one.level != "note"}
+        {finding.key: finding for finding in result.findings if finding.level != "note"}
         for result in found.values()
     ]
     known = {key: one for several in by_key for key, one in several.items()}

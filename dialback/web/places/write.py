@@ -97,8 +97,8 @@ def movement_names(path: WeekPath) -> Response:
     return answer(
         MovementNames(
             movements=[
-                MovementName(name=one.name, pattern=one.pattern, uses=uses[one.name])
-                for one in movements
+                MovementName(name=movement.name, pattern=movement.pattern, uses=uses[movement.name])
+                for movement in movements
             ]
         )
     )
@@ -136,8 +136,13 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
     return answer(
         Written(
             mistakes=[
-                MistakeOut(line=one.line, column=one.column, length=one.length, message=one.message)
-                for one in reading.mistakes
+                MistakeOut(
+                    line=mistake.line,
+                    column=mistake.column,
+                    length=mistake.length,
+                    message=mistake.message,
+                )
+                for mistake in reading.mistakes
             ],
             sets=len(session.sets),
             work_s=duration.work_s,
