@@ -284,6 +284,8 @@ def import_command(data: Path | None, book: Path, name: str | None, *, replace: 
         f"{done.athlete.name}: {done.planned} planned and {done.completed} completed sessions, "
         f"{done.sets} sets"
     )
+    if done.replaced:
+        click.echo("the athlete who had that name is put aside; nothing is lost", err=True)
     for what, names in (
         ("new in the house", done.new_movements),
         ("kept as this athlete's own, since the house counts them otherwise", done.own_movements),
@@ -353,20 +355,19 @@ def demo(data: Path | None, *, fresh: bool, yes: bool) -> None:
 def _clear_away(path: Path, *, yes: bool) -> None:
     """Delete a data file of the demo; put another one aside, if that is wanted."""
     from dialback.book.errors import bad_input
-    from dialback.demo.load import strangers
+    from dialback.demo.load import everybody, strangers
     from dialback.store.database import delete_data, is_demo, put_data_aside
     from dialback.store.models import database
 
-    if is_demo(path):
-        _open(path)
-        with database.connection_context():
-            others = strangers()
-        if not others:
-            delete_data(path)
-            return
-        what = f"has {others[0]} in it, whom demo does not know"
-    else:
-        what = "was not made by demo"
+    marked = is_demo(path)
+    _open(path)
+    with database.connection_context():
+        people, others = everybody(), strangers()
+    # The first demos did not mark their file: one with the rowers alone in it is one of them.
+    if not others and (marked or people):
+        delete_data(path)
+        return
+    what = f"has {others[0]} in it, whom demo does not know" if others else "was not made by demo"
     if not yes:
         raise bad_input(
             str(path), f"{what}: nothing was deleted. Choose another --data, or put it aside with "

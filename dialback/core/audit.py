@@ -15,7 +15,7 @@ from dialback.core.matching import pair_sessions
 from dialback.core.reconcile import match_sessions
 from dialback.core.sessions import Session, Set
 from dialback.core.strain import SessionLoads, session_loads
-from dialback.core.tally import Entry, Ledger, Tally, measured, rough, tally
+from dialback.core.tally import Entry, Ledger, Measures, Tally, measured, rough, tally
 from dialback.core.vocabulary import MEASURES, PATTERNS, TITLES, Basis
 from dialback.core.weeks import Week
 from dialback.core.words import percent
@@ -155,9 +155,14 @@ def against_plan(
     return AgainstPlan(planned, matches, ledger.movements)
 
 
-def audit_draft(ledger: Ledger, week: Week, sessions: Sequence[Session]) -> Audit:
-    """Audit sessions that are not in the ledger as the plan of a week."""
-    entries = ledger.measure(sessions)
+def audit_draft(
+    ledger: Ledger, week: Week, sessions: Sequence[Session], known: Measures | None = None
+) -> Audit:
+    """Audit sessions that are not in the ledger as the plan of a week.
+
+    ``known`` has what was measured of them before, and takes what is measured now.
+    """
+    entries = ledger.measure(sessions, known)
     sums = tally(entries)
     return _judged(ledger, week, "planned", tuple(sessions), entries, sums, None)
 

@@ -122,6 +122,10 @@ def measured(entries: Iterable[Entry]) -> frozenset[str]:
     )
 
 
+Measures = dict[int, tuple[Set, MeasuredSet]]
+"""Sets that were measured, by identity; each with itself, so that its identity stays its own."""
+
+
 class Ledger:
     """One athlete's sessions under one set of rules, measured and summed by week on demand.
 
@@ -180,9 +184,14 @@ class Ledger:
             unit=self.unit,
         )
 
-    def measure(self, sessions: Iterable[Session]) -> tuple[Entry, ...]:
-        """Measure sessions that need not be in the source, such as a draft; nothing is kept."""
-        return self._entries_of(sessions, {})
+    def measure(
+        self, sessions: Iterable[Session], known: Measures | None = None
+    ) -> tuple[Entry, ...]:
+        """Measure sessions that need not be in the source, such as a draft.
+
+        Nothing is kept but in ``known``, for whoever measures the same sets again and again.
+        """
+        return self._entries_of(sessions, {} if known is None else known)
 
     def _entries_of(
         self, sessions: Iterable[Session], known: dict[int, tuple[Set, MeasuredSet]]

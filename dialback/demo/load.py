@@ -112,7 +112,12 @@ def _accept(athlete: Athlete, ledgers: Ledgers, week: Week) -> None:
             )
 
 
+def everybody() -> list[str]:
+    """The athletes in the data file, off the roster or on it."""
+    return [athlete.name for athlete in Athlete.select().order_by(Athlete.id)]
+
+
 def strangers() -> list[str]:
-    """The athletes in the data file, off the roster or on it, whom the demo has not made."""
+    """Those of them whom the demo has not made."""
     made = {rower.name for rower in ROWERS}
-    return [one.name for one in Athlete.select().order_by(Athlete.id) if one.name not in made]
+    return [name for name in everybody() if name not in made]

@@ -28,8 +28,8 @@ KEPT: Final = 6
 """So many that have finished are remembered; the oldest is forgotten first."""
 LARGE: Final = 2
 """Of those, so many that hold a whole file."""
-UNASKED_S: Final = 60.0
-"""Work that nobody has asked about for so long is given up."""
+UNASKED_S: Final = 180.0
+"""Work that nobody has asked about for so long is given up; a hidden page asks once a minute."""
 LONGEST_S: Final = 600.0
 """No piece of work takes longer."""
 

@@ -224,3 +224,24 @@ def test_a_book_of_ten_thousand_movements_is_refused(known: FlaskClient, data: P
     assert answer.status_code == 422
     assert "exercises" in answer.get_json()["detail"]
     assert rows_of(data) == before
+
+
+def test_a_version_of_another_athlete_is_not_decided(
+    known: FlaskClient, data: Path, bring: Callable[..., Any]
+) -> None:
+    """Two hands, one log: what waits beside it belongs to its athlete alone."""
+    whose = {"name": "Berta Test", "bodyweight_kg": 70}
+    assert bring(document([], athlete=whose)).status_code == 201
+    assert known.put(LOG, json=A_LOG).status_code == 200
+    later = {**A_LOG, "change": "change-0002"}
+    assert known.put(LOG, json=later).get_json()["both_kept"]
+    before = rows_of(data)
+    # Decided, or sent again, in another athlete's name.
+    decided = known.post("/api/athletes/2/versions/1/decide", json={"keep": "other"})
+    assert decided.status_code == 404
+    again = known.put("/api/athletes/2/logs/another-0001", json=later)
+    assert again.status_code == 422
+    assert rows_of(data) == before
+    assert (
+        known.post("/api/athletes/1/versions/1/decide", json={"keep": "other"}).status_code == 200
+    )

@@ -126,6 +126,24 @@ def test_fresh_wants_a_yes_for_a_real_club_and_puts_it_aside(tmp_path: Path) -> 
     assert run("export", "Ada Test", data=aside).returncode == 0
 
 
+def test_a_demo_from_before_it_was_marked_is_begun_anew(tmp_path: Path) -> None:
+    path = tmp_path / "demo.sqlite"
+    assert run("demo", data=path).returncode == 0
+    with sqlite3.connect(path) as connection:
+        connection.execute("PRAGMA user_version = 0")
+    connection.close()
+    assert run("demo", "--fresh", data=path).returncode == 0
+    assert not list(tmp_path.glob("*.before-*"))
+
+
+def test_a_house_without_athletes_is_not_deleted(tmp_path: Path) -> None:
+    path = tmp_path / "house.sqlite"
+    open_database(path).close()
+    refused = run("demo", "--fresh", data=path)
+    assert refused.returncode == 2
+    assert "was not made by demo" in refused.stderr
+
+
 def test_somebody_added_to_the_demo_is_not_deleted_with_it(tmp_path: Path) -> None:
     path, book = tmp_path / "demo.sqlite", tmp_path / "ada.json"
     book.write_bytes(as_bytes(document([])))

@@ -12,7 +12,7 @@ from dialback.core.findings import Finding
 from dialback.core.movements import MovementTable
 from dialback.core.plans.draft import DraftSession, Line, as_sessions
 from dialback.core.sessions import Set
-from dialback.core.tally import Ledger
+from dialback.core.tally import Ledger, Measures
 from dialback.core.weeks import Week
 
 LEAST_SHARE: Final = 0.4
@@ -67,11 +67,13 @@ def scale(
     queue = [(-line.count / 3, at, number) for at, number, line in turning]
     heapq.heapify(queue)
     lines = {(at, number): line for at, number, line in turning}
-    reached = sum(_sets_of(line, 1, movements) for line in lines.values())
+    each = {key: _counted(line, movements) for key, line in lines.items()}
+    reached = sum(units[0] for units in each.values())
     while queue and reached < total:
         _, at, number = queue[0]
         line, count = lines[at, number], counts[at, number]
-        gain = _sets_of(line, count + 1, movements) - _sets_of(line, count, movements)
+        units = each[at, number]
+        gain = units[min(count, len(units) - 1)]
         beyond = reached + gain - total
         if beyond > 0 and (toward == "down" or (toward == "nearest" and beyond >= total - reached)):
             break
@@ -91,10 +93,9 @@ def scale(
     )
 
 
-def _sets_of(line: Line, count: int, movements: MovementTable) -> int:
-    """The sets that count of so many of a line."""
-    planned = [sum(_counts(a_set, movements) for a_set in sets) for sets in line.units]
-    return sum(planned[:count]) + max(0, count - len(planned)) * planned[-1]
+def _counted(line: Line, movements: MovementTable) -> list[int]:
+    """The sets that count of each of a line's units; every further one is as the last."""
+    return [sum(_counts(a_set, movements) for a_set in unit) for unit in line.units]
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,7 +119,8 @@ def notches(ledger: Ledger, week: Week, draft: Sequence[DraftSession]) -> tuple[
     """Where, turning the dial from the draft's own total, each finding clears or appears."""
     start = dial_total(draft, ledger.movements)
     least, most = dial_range(draft, ledger.movements)
-    here = _by_key(audit_draft(ledger, week, as_sessions(draft)))
+    measures: Measures = {}
+    here = _by_key(audit_draft(ledger, week, as_sessions(draft), measures))
     found: dict[tuple[str, str, str], Notch] = {}
     seen: set[int] = set()
     for total in sorted(range(least, most + 1), key=lambda total: abs(total - start)):
@@ -127,7 +129,7 @@ def notches(ledger: Ledger, week: Week, draft: Sequence[DraftSession]) -> tuple[
         if stop in seen:
             continue
         seen.add(stop)
-        there = _by_key(audit_draft(ledger, week, as_sessions(turned)))
+        there = _by_key(audit_draft(ledger, week, as_sessions(turned), measures))
         for key in here.keys() - there.keys() - found.keys():
             found[key] = Notch(stop, "clears", here[key])
         for key in there.keys() - here.keys() - found.keys():
