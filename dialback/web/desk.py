@@ -22,6 +22,7 @@ from dialback.core.weeks import YEARS, Week
 from dialback.store.athletes import Athlete, Ledgers, athlete_on_roster
 from dialback.web.jobs import Jobs
 from dialback.web.shapes.common import RangeQuery
+from dialback.web.streams import Streams
 from dialback.web.verdicts import Verdicts
 
 
@@ -33,6 +34,7 @@ class Desk:
     today: Callable[[], date]
     jobs: Jobs = field(default_factory=Jobs)
     verdicts: Verdicts = field(default_factory=Verdicts)
+    streams: Streams = field(default_factory=Streams)
     counting: Lock = field(default_factory=Lock)
     """Held while the whole roster is counted: who comes meanwhile finds it done."""
 

@@ -14,28 +14,44 @@ IN_ALL: Final = 20
 OF_ONE: Final = 12
 """A group on the floor has a sensor each; the rest of the threads answers everybody else."""
 
-_lock = threading.Lock()
-_open: Counter[str] = Counter()
 
+class Streams:
+    """The streams of one app, counted as long as they last."""
 
-def held(client: str, stream: Iterator[str]) -> Iterator[str]:
-    """The stream, counted as long as it lasts. Raises ``RefusedError`` where there are too many."""
-    with _lock:
-        if _open.total() >= IN_ALL or _open[client] >= OF_ONE:
-            raise RefusedError(
-                HTTPStatus.SERVICE_UNAVAILABLE, "busy",
-                "As many sensors are at work as this server can follow: end one of them first.",
-            )  # fmt: skip
-        _open[client] += 1
-    return _Held(client, stream)
+    def __init__(self) -> None:
+        self._lock = threading.Lock()
+        self._open: Counter[str] = Counter()
+
+    @property
+    def open(self) -> int:
+        """How many there are."""
+        return self._open.total()
+
+    def held(self, client: str, stream: Iterator[str]) -> Iterator[str]:
+        """The stream of a client, counted. Raises ``RefusedError`` where there are too many."""
+        with self._lock:
+            if self.open >= IN_ALL or self._open[client] >= OF_ONE:
+                raise RefusedError(
+                    HTTPStatus.SERVICE_UNAVAILABLE, "busy",
+                    "As many sensors are at work as this server can follow: end one of them first.",
+                )  # fmt: skip
+            self._open[client] += 1
+        return _Held(self, client, stream)
+
+    def give_back(self, client: str) -> None:
+        """A stream of the client has ended."""
+        with self._lock:
+            self._open[client] -= 1
 
 
 class _Held:
     """A stream that gives its place back, whether it ends, fails or nobody listens any more."""
 
-    def __init__(self, client: str, stream: Iterator[str]) -> None:
+    def __init__(self, streams: Streams, client: str, stream: Iterator[str]) -> None:
+        self._streams = streams
         self._client = client
         self._stream = stream
+        self._lock = threading.Lock()
         self._given_back = False
 
     def __iter__(self) -> Iterator[str]:
@@ -50,7 +66,8 @@ class _Held:
 
     def close(self) -> None:
         """Called by the server in any case, also when nothing was read of it."""
-        with _lock:
-            if not self._given_back:
-                self._given_back = True
-                _open[self._client] -= 1
+        with self._lock:
+            if self._given_back:
+                return
+            self._given_back = True
+        self._streams.give_back(self._client)

@@ -112,13 +112,13 @@ def test_streams_have_their_places_and_give_them_back(client: FlaskClient) -> No
     again = client.get(path)
     assert again.status_code == 200
     again.close()
-    assert streams._open.total() == 0
+    assert client.application.extensions["dialback"].streams.open == 0
 
 
 def test_a_stream_gives_its_place_back_at_its_end(client: FlaskClient) -> None:
     answer = client.get("/api/floor/sensor?reps=2&tempo=1-0-1-0&pace=1000")
     assert "event: end" in answer.get_data(as_text=True)
-    assert streams._open.total() == 0
+    assert client.application.extensions["dialback"].streams.open == 0
 
 
 @pytest.mark.parametrize("query", [
@@ -128,7 +128,7 @@ def test_a_stream_gives_its_place_back_at_its_end(client: FlaskClient) -> None:
 def test_absurd_streams_are_refused(client: FlaskClient, query: str) -> None:
     answer = client.get(f"/api/floor/sensor?{query}")
     assert answer.status_code == 422
-    assert streams._open.total() == 0
+    assert client.application.extensions["dialback"].streams.open == 0
 
 
 def test_a_failing_import_leaves_nothing(

@@ -26,7 +26,6 @@ from dialback.simulated.sensor import RepEvent, SimulatedSensor
 from dialback.store.athletes import Athlete, athletes
 from dialback.store.kit import the_kit
 from dialback.store.sessions import log_day_of, planned_of
-from dialback.web import streams
 from dialback.web.beside import notes
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_day
@@ -200,7 +199,7 @@ def sensor_stream(query: SensorQuery) -> Response:
         )  # fmt: skip
     events = SimulatedSensor(tempo, query.reps, query.seed).events()
     return Response(
-        streams.held(request.remote_addr or "", _as_they_happen(events, query.pace)),
+        desk().streams.held(request.remote_addr or "", _as_they_happen(events, query.pace)),
         content_type="text/event-stream",
         headers=_SHARED_SENSOR_HEADERS,
     )

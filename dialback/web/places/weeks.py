@@ -109,6 +109,9 @@ def schools(path: WeekPath, query: BasisQuery) -> Response:
             names=list(found),
             rows=[
                 SchoolRow(
+                    code=key[0],
+                    subject=key[1],
+                    measure=key[2],
                     title=finding_title(known[key]),
                     label=finding_label(known[key]),
                     levels=[several[key].level if key in several else None for several in by_key],

@@ -40,6 +40,9 @@ class Frame(Shape):
 class SchoolRow(Shape):
     """A finding, and at which level each school would raise it; ``None`` where it would not."""
 
+    code: str
+    subject: str
+    measure: str
     title: str
     label: str
     levels: list[Level | None]

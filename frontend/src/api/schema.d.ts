@@ -1790,6 +1790,12 @@ export interface components {
          * @description A finding, and at which level each school would raise it; ``None`` where it would not.
          */
         SchoolRow: {
+            /** Code */
+            code: string;
+            /** Subject */
+            subject: string;
+            /** Measure */
+            measure: string;
             /** Title */
             title: string;
             /** Label */

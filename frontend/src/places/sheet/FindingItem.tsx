@@ -9,6 +9,8 @@ import type { Finding } from "./WeekSheet";
 
 interface Props {
   finding: Finding;
+  /** How many of the schools raise it, in words. */
+  schools: string | null;
   place: WeekPlace;
   basis: Basis;
   on: boolean;
@@ -19,7 +21,16 @@ interface Props {
 }
 
 /** A finding in the list: its words, and, when it is chosen, what would clear it. */
-export function FindingItem({ finding, place, basis, on, under, select, focusReason }: Props) {
+export function FindingItem({
+  finding,
+  schools,
+  place,
+  basis,
+  on,
+  under,
+  select,
+  focusReason,
+}: Props) {
   const item = useRef<HTMLLIElement>(null);
   useEffect(() => {
     if (on) item.current?.scrollIntoView({ block: "nearest" });
@@ -43,6 +54,7 @@ export function FindingItem({ finding, place, basis, on, under, select, focusRea
             <span className="text-ink-2">
               {" "}
               · {finding.level} · {finding.label === "total" ? "the week" : finding.label}
+              {schools && ` · ${schools}`}
             </span>
           </span>
           {finding.sentence}

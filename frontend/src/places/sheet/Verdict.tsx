@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import type { Basis, Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
-import { judge } from "@/api/sheet";
+import { judge, useSchools } from "@/api/sheet";
 import { KEYS } from "@/frame/keys";
 import { weekPath } from "@/frame/places";
 import { LevelMark } from "@/marks/LevelMark";
@@ -12,7 +12,22 @@ import { AcceptForm } from "./AcceptForm";
 import { FindingActions, FindingItem } from "./FindingItem";
 import { SignOff } from "./SignOff";
 import type { Stop } from "./walk-verdict";
-import type { Sheet } from "./WeekSheet";
+import type { Finding, Sheet } from "./WeekSheet";
+
+type Schools = Schemas["SchoolsOut"];
+
+/** How many of the schools raise a finding, in words; nothing for a note, or before it is known. */
+function raisedBy(finding: Finding, schools: Schools | undefined): string | null {
+  if (!schools || finding.level === "note") return null;
+  const row = schools.rows.find((one) => findingKey(one) === findingKey(finding));
+  const raised = row?.levels.filter(Boolean).length ?? 0;
+  return raised === schools.names.length
+    ? "every school"
+    : `${raised} of ${schools.names.length} schools`;
+}
+
+const findingKey = (one: Pick<Finding, "code" | "subject" | "measure">): string =>
+  `${one.code}/${one.subject}/${one.measure}`;
 
 interface Props {
   sheet: Sheet;
@@ -43,6 +58,9 @@ export function Verdict({
   const causes = sheet.causes.filter((one) => !one.accepted).length;
   const caused = new Set(sheet.causes.flatMap((one) => one.findings));
   const alone = sheet.findings.map((_, at) => at).filter((at) => !caused.has(at));
+  // Asked for once somebody looks closer: counting a week in every way takes its time.
+  const looking = now.finding !== null || now.cause !== null;
+  const schools = useSchools(place, basis, looking).data;
   const item = (at: number, cause: number | null) => {
     const finding = sheet.findings[at];
     if (!finding) return null;
@@ -51,6 +69,7 @@ export function Verdict({
       <FindingItem
         key={at}
         finding={finding}
+        schools={raisedBy(finding, schools)}
         place={place}
         basis={basis}
         on={on}
@@ -84,6 +103,7 @@ export function Verdict({
             place={place}
             basis={basis}
             after={after}
+            schools={schools}
             on={now.cause === at && now.finding === null}
             unfolded={at === unfolded}
             choose={() => {
@@ -127,6 +147,7 @@ function CauseItem({
   basis,
   after,
   on,
+  schools,
   unfolded,
   choose,
   focusReason,
@@ -138,6 +159,7 @@ function CauseItem({
   basis: Basis;
   after: string;
   on: boolean;
+  schools: Schools | undefined;
   unfolded: boolean;
   choose: () => void;
   focusReason: number;
@@ -167,7 +189,7 @@ function CauseItem({
           </span>
           <span className="block text-ink-2">
             {single
-              ? `${single.title} · ${single.level}`
+              ? [single.title, single.level, raisedBy(single, schools)].filter(Boolean).join(" · ")
               : `${cause.level} · ${cause.findings.length} findings ${unfolded ? "follow:" : "follow"}`}
           </span>
         </span>
