@@ -1,6 +1,7 @@
 """A coach's week in the real interface, from place to place."""
 
 import json
+import re
 from base64 import b64decode
 from pathlib import Path
 
@@ -67,6 +68,8 @@ def test_walk_the_causes_and_what_follows_from_one(coach: Coach) -> None:
     body.send_keys("n")
     coach.address("finding=")
     coach.wait(lambda: coach.all("section[aria-label=Trail]"), "no trail")
+    # Who looks closer learns how many schools would raise it.
+    coach.wait(lambda: re.search(r"every school|\d of \d schools", coach.text()), "no schools")
     body.send_keys("p")
     coach.address("cause=missed")
     body.send_keys("j")

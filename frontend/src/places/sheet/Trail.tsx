@@ -116,7 +116,7 @@ function One({
             </tr>
           ))}
         </tbody>
-        {data.is_sum && (
+        {data.is_sum && data.sets.length > 0 && (
           <tfoot>
             <tr>
               <td />
