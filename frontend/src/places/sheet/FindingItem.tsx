@@ -54,7 +54,7 @@ export function FindingItem({
             <span className="text-ink-2">
               {" "}
               · {finding.level} · {finding.label === "total" ? "the week" : finding.label}
-              {schools && ` · ${schools}`}
+              {schools && <span className="whitespace-nowrap"> · {schools}</span>}
             </span>
           </span>
           {finding.sentence}
