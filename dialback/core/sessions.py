@@ -18,7 +18,7 @@ from pydantic import (
 )
 
 from dialback.core.movements import Name, TempoText, Value
-from dialback.core.weeks import YEARS
+from dialback.core.weeks import YEARS, in_years
 
 Sides = Literal["both", "each", "alternating", "left", "right"]
 
@@ -47,7 +47,7 @@ def parse_day(value: Any) -> Any:
             day = date.fromisoformat(value)
         except ValueError:
             raise ValueError(f"{value!r} is not a day of the calendar") from None
-        if day.year not in YEARS or day.isocalendar().year not in YEARS:
+        if not in_years(day):
             raise ValueError(
                 f"{value!r} is not a day of training: the years go from {YEARS.start} on"
             )

@@ -13,6 +13,11 @@ YEARS: Final = range(1900, 3000)
 """Years that training can lie in; a slip of the pen is caught, and no sum leaves the calendar."""
 
 
+def in_years(day: date) -> bool:
+    """Whether a day lies in the years that training can lie in, and its week, too."""
+    return day.year in YEARS and day.isocalendar().year in YEARS
+
+
 @dataclass(frozen=True, slots=True, order=True)
 class Week:
     """One ISO week, held by its Monday; ordered in time."""

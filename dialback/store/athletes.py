@@ -90,7 +90,7 @@ class Ledgers:
     """Ledgers by athlete, kept until something that enters their figures changes."""
 
     def __init__(self) -> None:
-        self._kept: OrderedDict[int, tuple[tuple[int, int], StoredSessions, Ledger]] = OrderedDict()
+        self._kept: OrderedDict[int, tuple[tuple[int, int], Ledger]] = OrderedDict()
         self._lock = Lock()
         self._house: tuple[int, Mapping[int, CoreMovement], MovementTable] | None = None
 
@@ -101,9 +101,8 @@ class Ledgers:
         kept = self._kept.get(athlete.id)
         if kept is None or kept[0] != state:
             movements, table = self._movements(athlete, owner)
-            source = StoredSessions(athlete, movements)
             ledger = Ledger(
-                source,
+                StoredSessions(athlete, movements),
                 table,
                 rules_of(athlete, owner),
                 athlete.bodyweight_kg,
@@ -113,7 +112,7 @@ class Ledgers:
                 unit=cast(Unit, owner.unit),
                 blocks=frozenset(Week.parse(row.first_week) for row in block_rows(athlete)),
             )
-            kept = (state, source, ledger)
+            kept = (state, ledger)
             with self._lock:
                 self._kept[athlete.id] = kept
                 while len(self._kept) > MOST_LEDGERS:
@@ -121,16 +120,18 @@ class Ledgers:
         with self._lock:
             if athlete.id in self._kept:
                 self._kept.move_to_end(athlete.id)
-        return kept[2]
+        return kept[1]
 
     def _movements(
         self, athlete: Athlete, owner: House
     ) -> tuple[Mapping[int, CoreMovement], MovementTable]:
         """An athlete's movements; those of the house are read once for all."""
-        if self._house is None or self._house[0] != owner.change:
+        kept = self._house
+        if kept is None or kept[0] != owner.change:
             found = movements_of_house()
-            self._house = (owner.change, found, MovementTable(found.values()))
-        _, of_house, table = self._house
+            # Another thread may put its own there meanwhile: this one goes on with what it read.
+            kept = self._house = (owner.change, found, MovementTable(found.values()))
+        _, of_house, table = kept
         own = own_movements(athlete)
         if not own:
             return of_house, table

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
+from dialback.core.plans.kept import client_id_of
 from dialback.core.sessions import Session as CoreSession
 from dialback.store.athletes import movement_ids
 from dialback.store.models import Athlete, Session, Version
@@ -47,7 +48,7 @@ class Saved:
 
 
 def _saved(row: Session, *, both_kept: bool = False) -> Saved:
-    return Saved(int(row.revision), client_id_of(row), both_kept)
+    return Saved(int(row.revision), client_id_of(row.client_id, row.id), both_kept)
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,11 +58,6 @@ class Waiting:
     number: int
     day: date
     session: CoreSession
-
-
-def client_id_of(row: Session) -> str:
-    """The id of a log; one that came otherwise is called by its row."""
-    return row.client_id or f"row-{row.id}"
 
 
 def find_log(athlete: Athlete, client_id: str, *, deleted: bool = False) -> Session | None:
@@ -197,7 +193,7 @@ def undecided() -> dict[int, tuple[date, str]]:
         .where(Session.deleted_on.is_null())
         .order_by(Session.date.desc(), Session.id.desc())
     )
-    return {row.athlete_id: (row.date, client_id_of(row)) for row in rows}
+    return {row.athlete_id: (row.date, client_id_of(row.client_id, row.id)) for row in rows}
 
 
 def decide(athlete: Athlete, version: Version, *, keep_other: bool) -> None:

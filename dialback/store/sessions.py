@@ -233,9 +233,9 @@ class StoredSessions:
                 found[Week.of(kept.day)].append(kept)
             week = first
             while week <= last:
-                if (basis, week) not in self._kept:
-                    several = self._kept[basis, week] = tuple(found.get(week, ()))
-                    self._sessions[basis, week] = tuple(kept.session for kept in several)
+                # Of two threads that read at once, the first one's stand, for both of them.
+                several = self._kept.setdefault((basis, week), tuple(found.get(week, ())))
+                self._sessions.setdefault((basis, week), tuple(kept.session for kept in several))
                 week = week.plus(1)
 
     def _read(self, basis: Basis, first: date, last: date) -> list[Kept]:

@@ -14,7 +14,7 @@ from dialback.core.movements import MovementTable
 from dialback.core.notation import Change, Reading, read
 from dialback.core.notation.expand import placed_sets
 from dialback.core.plans.kept import TEXT_KEY, Kept, kept_in
-from dialback.core.plans.sheet import OutsideCalendarError, Sheet, laid, sheet_of
+from dialback.core.plans.sheet import Sheet, sheet_of
 from dialback.core.sessions import MAX_SETS, Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
@@ -32,6 +32,7 @@ from dialback.store.plans import Moved, put_down, undo
 from dialback.store.sessions import add_sessions, write_plan
 from dialback.store.unit import touch, unit
 from dialback.work.errors import NotThereError, StaleError
+from dialback.work.laying import laid_on
 from dialback.work.templates import the_template
 
 
@@ -165,7 +166,7 @@ def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> Moved:
         shifts = laying.shifts if laying.to is None else [(laying.to - plans[0].day).days]
         sheets = [sheet_of(plan, ledger.movements) for plan in plans]
         new = [
-            _laid(sheet, days, ledger, laying.change.times(at), lighter_week=laying.lighter)
+            laid_on(sheet, days, ledger, laying.change.times(at), lighter_week=laying.lighter)
             for at, days in enumerate(shifts, 1)
             for sheet in sheets
         ]  # fmt: skip
@@ -177,13 +178,6 @@ def take_back(number: int, moved: Moved, today: date) -> Moved:
     """Undo what was laid: what came goes, what went comes back; what undoes that again."""
     with unit():
         return undo(athlete_on_roster(number), moved, today)
-
-
-def _laid(sheet: Sheet, days: int, ledger: Ledger, change: Change, *, lighter_week: bool) -> Sheet:
-    try:
-        return laid(sheet, days, ledger.movements, change, ledger.kit, lighter_week=lighter_week)
-    except OutsideCalendarError as error:
-        raise bad_input("shifts", str(error)) from None
 
 
 def _plans(ledgers: Ledgers, athlete: Athlete, numbers: list[int]) -> list[Kept]:
@@ -265,7 +259,7 @@ def _filling(new: NewBlock, ledgers: Ledgers, athlete: Athlete) -> list[Sheet]:
     if new.fill == "template":
         template = the_template(new.template or 0)
         return [
-            _laid(one, 0, ledger, Change(), lighter_week=_week_at(one, new.first) in lighter)
+            laid_on(one, 0, ledger, Change(), lighter_week=_week_at(one, new.first) in lighter)
             for one in sheets_of(template, new.first.monday, new.weeks, movements)
         ]
     if new.fill == "week before":
@@ -275,7 +269,9 @@ def _filling(new: NewBlock, ledgers: Ledgers, athlete: Athlete) -> list[Sheet]:
             raise bad_input("fill", f"nothing is planned in {before}: fill the block otherwise")
         sheets = [sheet_of(plan, movements) for plan in plans]
         return [
-            _laid(sheet, 7 * (at + 1), ledger, new.change.times(at + 1), lighter_week=at in lighter)
+            laid_on(
+                sheet, 7 * (at + 1), ledger, new.change.times(at + 1), lighter_week=at in lighter
+            )
             for at in range(new.weeks)
             for sheet in sheets
         ]

@@ -7,7 +7,6 @@ from datetime import date
 
 from dialback.core.notation import Change
 from dialback.core.plans.kept import kept_in
-from dialback.core.plans.sheet import laid
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers, athlete_on_roster
 from dialback.store.blocks import (
@@ -20,6 +19,7 @@ from dialback.store.blocks import (
 from dialback.store.plans import Moved, put_down, undo
 from dialback.store.unit import unit
 from dialback.work.errors import NotThereError
+from dialback.work.laying import laid_on
 
 Laid = tuple[int, Moved]
 """An athlete's number, and what was added to and taken out of the plan."""
@@ -45,7 +45,7 @@ def lay(
             athlete = athlete_on_roster(number)
             ledger = ledgers.of(athlete)
             sheets = [
-                laid(one, 0, ledger.movements, Change(), ledger.kit)
+                laid_on(one, 0, ledger, Change(), place="week")
                 for one in sheets_of(kept, first.monday, kept.weeks, ledger.movements)
             ]
             done.append((number, put_down(athlete, ledger, sheets, today)))

@@ -91,6 +91,14 @@ class TestTemplates:
         send(client, "post", f"{weeks[1]}/block/new", block, 201)
         assert sets_of(client, weeks[1])[0] == 12
 
+    def test_not_past_the_calendar(self, client: FlaskClient) -> None:
+        before = NEXT.replace(NEXT[-2:], f"{int(NEXT[-2:]) - 1:02}")
+        kept = send(client, "post", f"{before}/template", {"name": "Basis", "weeks": 2}, 201)
+        body = {"athletes": [1], "week": "2999-W52"}
+        said = send(client, "post", f"/api/templates/{kept['id']}/lay", body, 422)
+        assert "choose another week" in said["detail"]
+        assert said["problems"][0]["place"] == "week"
+
     def test_for_all_or_for_none(self, client: FlaskClient) -> None:
         kept = send(client, "post", f"{NEXT}/template", {"name": "Basis", "weeks": 1}, 201)
         body = {"athletes": [1, 77], "week": "2026-W44"}

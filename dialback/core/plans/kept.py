@@ -18,6 +18,11 @@ TEXT_KEY: Final = "text"
 """Under this key of a planned session stands the text it was written as."""
 
 
+def client_id_of(mark: str | None, number: int) -> str:
+    """The id of a log; one that came without a mark of its own is called by its number."""
+    return mark or f"row-{number}"
+
+
 @dataclass(frozen=True, slots=True)
 class Kept:
     """A stored session, planned or completed.
@@ -50,8 +55,8 @@ class Kept:
 
     @property
     def client_id(self) -> str:
-        """The id of a log; one that came otherwise is called by its number."""
-        return self.mark or f"row-{self.number}"
+        """The id of a log."""
+        return client_id_of(self.mark, self.number)
 
     def written(self, movements: MovementTable) -> WrittenSession:
         """The session as it was written, or gathered from its sets."""

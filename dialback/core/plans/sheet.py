@@ -12,7 +12,7 @@ from dialback.core.notation import Change, WrittenSession, expand, lighter, step
 from dialback.core.plans.kept import TEXT_KEY, Kept, one_session
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
-from dialback.core.weeks import YEARS
+from dialback.core.weeks import YEARS, in_years
 
 
 class OutsideCalendarError(ValueError):
@@ -62,8 +62,11 @@ def laid(
         day = sheet.day + timedelta(days=days)
     except OverflowError:
         day = date.max
-    if day.year not in YEARS:
-        raise OutsideCalendarError(f"{days} days on leaves the calendar")
+    if not in_years(day):
+        raise OutsideCalendarError(
+            f"{sheet.title or 'a session'} would lie on a day that leaves the calendar, which goes "
+            f"from {YEARS.start} to {YEARS[-1]}: choose another week"
+        )
     written = stepped(sheet.written, change, movements, kit)
     if lighter_week:
         written = lighter(written)
