@@ -266,3 +266,12 @@ class Session(Value):
     )
     notes: str = Field("", max_length=2000)
     pain: tuple[Pain, ...] = Field((), strict=False, max_length=20)
+
+
+TEXT_KEY: Final = "text"
+"""Where a planned session keeps the text that it was written as, among what has no column."""
+
+
+def extra_without_text(session: Session) -> dict[str, Any]:
+    """What else a session carries, for one whose sets are no longer those of its text."""
+    return {key: value for key, value in (session.model_extra or {}).items() if key != TEXT_KEY}

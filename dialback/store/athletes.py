@@ -16,9 +16,9 @@ from dialback.core.kit import Kit
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import MovementTable, fold
 from dialback.core.plans.draft import DraftSession, as_sessions
-from dialback.core.plans.kept import TEXT_KEY, Kept, kept_in
+from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.rules import Rules
-from dialback.core.sessions import Set
+from dialback.core.sessions import TEXT_KEY, Set
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week

@@ -10,9 +10,9 @@ from typing import Any, Final
 
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import Value, fold
-from dialback.core.plans.kept import TEXT_KEY, Kept
+from dialback.core.plans.kept import Kept
+from dialback.core.sessions import TEXT_KEY, Pain
 from dialback.core.sessions import Move as CoreMove
-from dialback.core.sessions import Pain
 from dialback.core.sessions import Session as CoreSession
 from dialback.core.sessions import Set as CoreSet
 from dialback.core.vocabulary import Basis

@@ -13,9 +13,9 @@ from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Change, Reading, read
 from dialback.core.notation.expand import placed_sets
-from dialback.core.plans.kept import TEXT_KEY, Kept, kept_in
+from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.plans.sheet import Sheet, sheet_of
-from dialback.core.sessions import MAX_SETS, Session
+from dialback.core.sessions import MAX_SETS, TEXT_KEY, Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers, athlete_on_roster, movement_ids

@@ -9,7 +9,7 @@ from typing import Final
 
 from dialback.core.maxima import is_working
 from dialback.core.movements import fold
-from dialback.core.sessions import Session, Set
+from dialback.core.sessions import Session, Set, extra_without_text
 from dialback.core.tally import Ledger, SessionSource
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
@@ -73,7 +73,7 @@ def _moved(session: Session, by: timedelta, basis: Basis) -> Session:
     done = basis == "completed"
     sets = tuple(_unmeasured(a_set, done=done) for a_set in session.sets)
     rpe = None if done else session.rpe
-    extra = {key: value for key, value in (session.model_extra or {}).items() if key != "text"}
+    extra = extra_without_text(session)
     return Session.model_construct(
         date=session.date + by, title=session.title, rpe=rpe,
         duration_min=None if done else session.duration_min, sets=sets, plan=None, notes="",

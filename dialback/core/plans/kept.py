@@ -5,17 +5,14 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
-from typing import Final, Protocol, runtime_checkable
+from typing import Protocol, runtime_checkable
 
 from dialback.core.movements import MovementTable
 from dialback.core.notation import WrittenSession, gather, read, write
-from dialback.core.sessions import Session
+from dialback.core.sessions import TEXT_KEY, Session
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
-
-TEXT_KEY: Final = "text"
-"""Under this key of a planned session stands the text it was written as."""
 
 
 def client_id_of(mark: str | None, number: int) -> str:

@@ -9,8 +9,8 @@ from dialback.core.kit import Kit
 from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Change, WrittenSession, expand, lighter, stepped, write
-from dialback.core.plans.kept import TEXT_KEY, Kept, one_session
-from dialback.core.sessions import Session
+from dialback.core.plans.kept import Kept, one_session
+from dialback.core.sessions import TEXT_KEY, Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import YEARS, in_years
 

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from typing import Final, Literal
 
 from dialback.core.movements import MovementTable
-from dialback.core.sessions import Session, Set
+from dialback.core.sessions import Session, Set, extra_without_text
 
 Kind = Literal["sets", "pairs", "rounds"]
 
@@ -194,6 +194,6 @@ def rebuilt(
     if tuple(sets) == session.sets:
         return session
     # The text of a written session says what was planned before.
-    extra = {key: value for key, value in (session.model_extra or {}).items() if key != "text"}
+    extra = extra_without_text(session)
     fields = {name: getattr(session, name) for name in type(session).model_fields}
     return Session.model_construct(**{**fields, "sets": tuple(sets)}, **extra)
