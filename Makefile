@@ -67,7 +67,7 @@ trial: dev
 
 bench: dev
 	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-bench.lock
-	$(BIN)/python bench/bench.py
+	$(BIN)/python -m bench.bench
 
 # What is made from the code and kept in the repository.
 docs: setup frontend/node_modules

@@ -9,6 +9,7 @@ from __future__ import annotations
 import json
 import random
 import re
+import shutil
 import statistics
 import subprocess
 import sys
@@ -18,11 +19,13 @@ import urllib.request
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import date, timedelta
+from functools import partial
 from pathlib import Path
 from typing import Any
 
 import pandas as pd
 
+from bench.clubs import FORTY, SIZES, VISITS, club, count_everybody, spread_verdicts
 from dialback.book.book import Book, SessionsByWeek, read_book
 from dialback.book.grid import write_csv, write_xlsx
 from dialback.book.logsheet import export_heads, rows_of
@@ -44,10 +47,12 @@ from dialback.library import library
 from dialback.store.athletes import Ledgers, import_book
 from dialback.store.database import open_database
 from dialback.store.models import Athlete, database
+from dialback.web.serve import KEEP_EVERY_S
 
 TODAY = date.today()
 WEEKS = 156
-CLUB = 40
+CLUB = FORTY
+CLUBS = Path(__file__).parent.parent / ".clubs"
 ROUNDS = 15
 WORK = [one for one in library() if one.counted and not one.isometric]
 
@@ -102,6 +107,21 @@ def from_store(athlete: Athlete) -> Ledger:
     weeks = ledger.source.weeks("completed")
     ledger.source.preload(weeks[0], weeks[-1])
     return ledger
+
+
+def in_columns(athlete: Athlete) -> dict[Week, Tally]:
+    """Weekly sums of every figure straight from the data file; nothing kept from before."""
+    ledger = Ledgers().of(athlete)
+    weeks = ledger.source.weeks("completed")
+    ledger.sum_up("completed", weeks[0], weeks[-1])
+    return {week: ledger.tally("completed", week) for week in weeks}
+
+
+def say_side_by_side(calls: tuple[tuple[str, Callable[[], Any], str], ...]) -> None:
+    """Medians of calls made in turn: what is compared is measured in the same minutes."""
+    rounds = [[median_ms(call, 3) for _, call, _ in calls] for _ in range(5)]
+    for (what, _, goal), taken in zip(calls, zip(*rounds, strict=True), strict=True):
+        say(what, statistics.median(taken), goal)
 
 
 def ours(read: Ledger) -> dict[Week, Tally]:
@@ -215,14 +235,14 @@ def main() -> None:
     """Generate, measure, print."""
     with tempfile.TemporaryDirectory() as folder:
         data = Path(folder) / "bench.sqlite"
+        print(f"{CLUB} athletes of {WEEKS} weeks …")
+        shutil.copy(club(CLUBS, CLUB, a_book, Week.to_audit(TODAY)), data)
         opened = open_database(data)
-        print(f"generating {CLUB} athletes of {WEEKS} weeks …")
         with opened.connection_context():
-            for number in range(CLUB):
-                book: Book = read_book(json.dumps(a_book(f"Athlete {number}", number)).encode())
-                start = time.perf_counter()
-                athlete = import_book(book, TODAY).athlete
-                imported = (time.perf_counter() - start) * 1000
+            book: Book = read_book(json.dumps(a_book("One more", CLUB)).encode())
+            start = time.perf_counter()
+            athlete = import_book(book, TODAY).athlete
+            imported = (time.perf_counter() - start) * 1000
         print(
             f"each: {len(book.completed)} sessions, "
             f"{sum(len(session.sets) for session in book.completed)} sets done\n"
@@ -247,19 +267,18 @@ def main() -> None:
             read, fetched = from_store(athlete), fetch(athlete)
             weight = athlete.bodyweight_kg
             check_same(ours(read), by_pandas(fetched, weight))
-            rounds = [
-                (median_ms(lambda: ours(read), 5), median_ms(lambda: by_pandas(fetched, weight), 5))
-                for _ in range(5)
-            ]
-            mine, theirs = (statistics.median(column) for column in zip(*rounds, strict=True))
-            say("weekly sums of three years, ours", mine, "")
-            say("the same sums of the same rows by pandas", theirs, "ours no slower")
-            say(
-                "the rows from the data file, ours, as sets",
-                median_ms(lambda: from_store(athlete)),
-                "",
-            )
-            say("the rows from the data file, plain", median_ms(lambda: fetch(athlete)), "")
+            check_same(in_columns(athlete), by_pandas(fetched, weight))
+            say_side_by_side(
+                (
+                    ("three years read and summed, ours", lambda: in_columns(athlete),
+                     "goal twice the plain SELECT"),
+                    ("the same rows by a plain SELECT", lambda: fetch(athlete), ""),
+                    ("the same sums of rows read before, by pandas",
+                     lambda: by_pandas(fetched, weight), "ours, with reading, no slower"),
+                    ("sums of sets in memory, ours", lambda: ours(read), ""),
+                    ("the rows as sets", lambda: from_store(athlete), ""),
+                )
+            )  # fmt: skip
 
         text = "\n".join(
             f"{one.name} 3 × 8 at {20 + 2.5 * at:g} kg, RPE {6 + at % 4}, rest {60 + at} s"
@@ -284,11 +303,39 @@ def main() -> None:
         judged_and_adjusted()
         start = time.perf_counter()
         with served(data) as (base, process):
-            http(base, "/api/roster")
+            count_everybody(lambda: http(base, "/api/roster"))
             first = (time.perf_counter() - start) * 1000
-            say("start of the server to the first roster of 40", first, "")
+            say("start of the server to a roster of 41, nothing kept", first, "")
             over_http(base, week, text)
-            print(f"{'memory of the server behind it all':<62}{resident_mb(process):9.0f} MB")
+            print(f"{'memory of the server behind it all':<62}{resident_mb(process):9.0f} MB\n")
+        grown()
+
+
+def grown() -> None:
+    """How cost grows with the club: the roster, a week sheet, memory."""
+    week = Week.to_audit(TODAY)
+    for size in SIZES:
+        data = club(CLUBS, size, a_book, week)
+        if size == FORTY:
+            with served(data) as (base, _):
+                count_everybody(lambda: http(base, "/api/roster"))
+                time.sleep(KEEP_EVERY_S + 2)
+        else:
+            spread_verdicts(club(CLUBS, FORTY, a_book, week), data)
+        start = time.perf_counter()
+        with served(data) as (base, process):
+            count_everybody(lambda: http(base, "/api/roster"))
+            say(f"club of {size}: start of the server to its roster",
+                (time.perf_counter() - start) * 1000,
+                "goal 1500, the start itself aside" if size == 400 else "")  # fmt: skip
+            say(f"club of {size}: roster again", median_ms(lambda: http(base, "/api/roster"), 7),
+                "goal under 250" if size == 400 else "")  # fmt: skip
+            sheets = [f"/api/athletes/{1 + at * (size - 1) // (VISITS - 1)}/weeks/{week}/sheet"
+                      for at in range(min(VISITS, size))]  # fmt: skip
+            taken = [median_ms(partial(http, base, path), 1) for path in sheets]
+            say(f"club of {size}: week sheet, first look, median", statistics.median(taken), "")
+            print(f"{f'club of {size}: memory after {len(sheets)} week sheets':<62}"
+                  f"{resident_mb(process):9.0f} MB")  # fmt: skip
 
 
 @contextmanager

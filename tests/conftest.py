@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import os
 from collections.abc import Callable, Iterator
 from datetime import date
@@ -40,7 +41,7 @@ def store(data: Path) -> Iterator[Path]:
 
 @pytest.fixture
 def client(data: Path) -> FlaskClient:
-    return create_app(data, today=lambda: TODAY).test_client()
+    return create_app(data, today=lambda: TODAY, patience_s=math.inf).test_client()
 
 
 @pytest.fixture

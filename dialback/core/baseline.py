@@ -127,6 +127,7 @@ def _ewma(ledger: Ledger, week: Week) -> Baseline:
     weeks = [first]
     while (following := weeks[-1].plus(1)) < week:
         weeks.append(following)
+    ledger.sum_up("completed", first, weeks[-1])
     alpha = ledger.rules.ewma_alpha
     values = dict(ledger.tally("completed", first))
     for one in weeks[1:]:

@@ -15,15 +15,15 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cache, lru_cache
 from math import floor
 from typing import Final, Literal, NamedTuple
 
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.rules import Rules
-from dialback.core.sessions import Set
+from dialback.core.sessions import Set, Sides
 from dialback.core.tempo import ASSUMED, Tempo, parse_tempo
-from dialback.core.vocabulary import MUSCLES, PAIRS
+from dialback.core.vocabulary import MUSCLES, PAIRS, Pattern
 
 LIMB_FACTOR: Final = {"both": 1.0, "each": 1.0, "alternating": 0.5, "left": 0.5, "right": 0.5}
 """What an average limb does of a set's reps or seconds."""
@@ -77,7 +77,7 @@ _PER_MOVE: Final = 3
 class Shape:
     """What sets alike but for reps, seconds and loads have in common; equal only to itself.
 
-    ``plan`` says which figure takes which place of the row of amounts, and what share of it.
+    ``plan`` says which figures take which place of the row of amounts, and what share of it.
     """
 
     standing: Standing
@@ -93,12 +93,14 @@ class Shape:
     measured_tension: bool
     moving_only: bool
     pair_sides: tuple[tuple[str, ...], ...]
-    plan: tuple[tuple[str, int, float], ...]
+    plan: tuple[tuple[int, float, tuple[str, ...]], ...]
 
     def credit(self, amounts: Sequence[float], to: defaultdict[str, float]) -> None:
         """Add what a row of amounts, of one set or of many, credits to each figure."""
-        for key, place, share in self.plan:
-            to[key] += amounts[place] * share
+        for place, share, keys in self.plan:
+            amount = amounts[place] * share
+            for key in keys:
+                to[key] += amount
 
 
 class MovePart(NamedTuple):
@@ -144,21 +146,54 @@ def _credits_of(measured: MeasuredSet) -> Mapping[str, float]:
     return dict(found)
 
 
+class Kind(NamedTuple):
+    """What of a set its shape follows from: names with their times, sides, tempo, effort."""
+
+    moves: tuple[tuple[str, float], ...]
+    sides: Sides
+    tempo: str | None
+    warm_up: bool
+    hard: bool
+
+
+class Added(NamedTuple):
+    """What sets of one kind come to added up: those of a single movement, with reps of their own,
+    without help or measured tension. What one of them credits is linear in all of these.
+    """
+
+    sets: int
+    reps: float
+    untimed_reps: float
+    """Reps of the sets without seconds."""
+    seconds: float
+    hold_s: float
+    kg_reps: float
+    """Reps x load x implements."""
+    partial_reps: float
+    partial_kg_reps: float
+
+
 def is_hard(a_set: Set, rules: Rules) -> bool:
     """Whether exertion lets the set count towards weekly sets (warm-ups are judged apart)."""
     return a_set.rpe is None or rules.hard_set_rpe is None or a_set.rpe >= rules.hard_set_rpe
 
 
+def kind_of(a_set: Set, rules: Rules) -> Kind:
+    """The kind of a set."""
+    hard = is_hard(a_set, rules)
+    return Kind(a_set.named_moves(), a_set.sides, a_set.tempo, a_set.warm_up, hard)
+
+
 def shape_of(
-    a_set: Set, movements: MovementTable, rules: Rules, bodyweight_kg: float | None
+    kind: Kind, movements: MovementTable, rules: Rules, bodyweight_kg: float | None
 ) -> Shape:
-    """The shape of a set.
+    """The shape of the sets of a kind.
 
     ``bodyweight_kg`` may be ``None`` where no movement takes a share of it; a share of an
     unknown body weight counts 0. Raises ``UnknownMovementError`` for a name not in the table.
     """
-    table = [(movements[name], times) for name, times in a_set.named_moves()]
-    own_tempo = parse_tempo(a_set.tempo) if a_set.tempo else None
+    table = [(movements[name], times) for name, times in kind.moves]
+    own_tempo = parse_tempo(kind.tempo) if kind.tempo else None
     tempi = [own_tempo or _tempo_of(movement) for movement, _ in table]
     # Seconds that one rep of the whole set takes; isometric moves are held, they take no share.
     rep_seconds = sum(
@@ -166,8 +201,8 @@ def shape_of(
         for (movement, times), tempo in zip(table, tempi, strict=True)
         if not movement.isometric
     )
-    limb = LIMB_FACTOR[a_set.sides]
-    total = TOTAL_FACTOR[a_set.sides]
+    limb = LIMB_FACTOR[kind.sides]
+    total = TOTAL_FACTOR[kind.sides]
     rep_factor = limb if rules.each_side_reps == "per_side" else total
     strength = any(movement.counted for movement, _ in table)
     last_mover = max(
@@ -208,21 +243,25 @@ def shape_of(
         )
 
     standing: Standing
-    if a_set.warm_up and not rules.count_warm_ups:
+    if kind.warm_up and not rules.count_warm_ups:
         standing = "warm_up"
     elif not any(movement.counted for movement, _ in table):
         standing = "conditioning"
     else:
-        standing = "hard" if is_hard(a_set, rules) else "easy"
+        standing = "hard" if kind.hard else "easy"
     assumed = own_tempo is None and any(
         movement.tempo is None and not movement.isometric for movement, _ in table
     )
-    pair_sides = tuple(_pair_sides(movement, rules) for movement, _ in table)
+    every = rules.push_pull_scope != "compound"
+    pair_sides = tuple(
+        _pair_sides(movement.pattern, scoped_too=every or movement.compound)
+        for movement, _ in table
+    )
     return Shape(
         standing,
         tuple(moves),
         limb=limb,
-        sets=_SET_CREDIT[a_set.sides] if standing == "hard" else 0.0,
+        sets=_SET_CREDIT[kind.sides] if standing == "hard" else 0.0,
         total=total,
         rep_seconds=rep_seconds,
         assumed=assumed,
@@ -270,6 +309,20 @@ def measure(a_set: Set, shape: Shape) -> MeasuredSet:
     return MeasuredSet(shape, amounts)
 
 
+def amounts_of(added: Added, shape: Shape) -> tuple[float, ...]:
+    """The row of amounts of sets of that shape added up; ``measure`` of each, summed."""
+    (move,) = shape.moves
+    left_out = 1 - shape.partial_rep_credit
+    kg_reps = added.kg_reps - left_out * added.partial_kg_reps
+    loaded_reps = added.reps - left_out * added.partial_reps
+    duration = added.untimed_reps * shape.rep_seconds + added.seconds
+    tut = added.untimed_reps * move.tut + added.seconds * move.timed_tut + added.hold_s * move.hold
+    return (
+        shape.sets * added.sets, (duration + added.hold_s) * shape.total, 0, added.sets,
+        added.reps * move.reps, move.lifts * (kg_reps + loaded_reps * move.bodyweight_kg), tut,
+    )  # fmt: skip
+
+
 def _measured_shares(a_set: Set, shape: Shape, reps: float) -> list[float] | None:
     """The measured tension of each move; ``None`` where none was measured or none is to count.
 
@@ -298,46 +351,49 @@ def _plan(
     indirect_credit: float,
     *,
     assumed: bool,
-) -> tuple[tuple[str, int, float], ...]:
+) -> tuple[tuple[int, float, tuple[str, ...]], ...]:
     """Which figure takes which amount: a set once, at its highest share; the sums move by move."""
     if standing == "warm_up":
         return ()
     if standing == "conditioning":
-        return (("totals/conditioning_s", WORK_S, 1.0),)
-    set_shares: dict[str, float] = {"totals": 1.0}
-    plan = [("totals/work_s", WORK_S, 1.0), ("totals/estimated_rep_sets", ESTIMATED, 1.0)]
+        return ((WORK_S, 1.0, ("totals/conditioning_s",)),)
+    plan: defaultdict[tuple[int, float], list[str]] = defaultdict(list)
+    plan[WORK_S, 1.0].append("totals/work_s")
+    plan[ESTIMATED, 1.0].append("totals/estimated_rep_sets")
     if assumed:
-        plan.append(("totals/assumed_tempo_sets", COUNT, 1.0))
+        plan[COUNT, 1.0].append("totals/assumed_tempo_sets")
+    set_shares: dict[str, float] = {"totals": 1.0}
     for at, (move, sides) in enumerate(zip(moves, pair_sides, strict=True)):
         first = COUNT + 1 + at * _PER_MOVE
         movement = move.movement
         if not movement.counted:
             continue
         whole = ("totals", f"patterns/{movement.pattern}", f"movements/{movement.name}", *sides)
-        plan += [(f"{subject}/reps", first + REPS, 1.0) for subject in whole]
+        plan[first + REPS, 1.0] += [f"{subject}/reps" for subject in whole]
         shares = dict.fromkeys(whole, 1.0)
         for muscle, role in movement.muscles.items():
             share = 1.0 if role == "direct" else indirect_credit
             shares |= dict.fromkeys((f"muscles/{muscle}", *_MUSCLE_SIDES.get(muscle, ())), share)
         for subject, share in shares.items():
             set_shares[subject] = max(set_shares.get(subject, 0.0), share)
-            plan.append((f"{subject}/volume_load_kg", first + VOLUME_LOAD_KG, share))
-            plan.append((f"{subject}/tut_s", first + TUT_S, share))
-    plan += [(f"{subject}/sets", SETS, share) for subject, share in set_shares.items()]
-    return tuple(plan)
+            plan[first + VOLUME_LOAD_KG, share].append(f"{subject}/volume_load_kg")
+            plan[first + TUT_S, share].append(f"{subject}/tut_s")
+    for subject, share in set_shares.items():
+        plan[SETS, share].append(f"{subject}/sets")
+    return tuple((place, share, tuple(keys)) for (place, share), keys in plan.items())
 
 
 def _tempo_of(movement: Movement) -> Tempo:
     return parse_tempo(movement.tempo) if movement.tempo else ASSUMED
 
 
-def _pair_sides(movement: Movement, rules: Rules) -> tuple[str, ...]:
-    """The sides of pattern pairs that a movement belongs to, as figure prefixes."""
+@cache
+def _pair_sides(pattern: Pattern, *, scoped_too: bool) -> tuple[str, ...]:
+    """The sides of pattern pairs that a pattern belongs to, as figure prefixes."""
     return tuple(
         f"balance/{pair.name}/{side}"
         for pair in PAIRS
-        if pair.of == "pattern"
-        and not (pair.scoped and rules.push_pull_scope == "compound" and not movement.compound)
+        if pair.of == "pattern" and (scoped_too or not pair.scoped)
         for side, members in (("a", pair.a), ("b", pair.b))
-        if movement.pattern in members
+        if pattern in members
     )

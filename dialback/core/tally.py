@@ -7,10 +7,20 @@ from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from functools import cached_property
+from itertools import chain
 from operator import add
-from typing import Any, Final, NamedTuple, Protocol
+from typing import Any, Final, NamedTuple, Protocol, runtime_checkable
 
-from dialback.core.counting import MeasuredSet, Shape, is_hard, measure, shape_of
+from dialback.core.counting import (
+    Added,
+    Kind,
+    MeasuredSet,
+    Shape,
+    amounts_of,
+    kind_of,
+    measure,
+    shape_of,
+)
 from dialback.core.kit import Kit
 from dialback.core.movements import MovementTable
 from dialback.core.restrictions import Restriction
@@ -52,6 +62,23 @@ class SessionSource(Protocol):
         """The weeks that have sessions, in order."""
 
 
+class WeekInColumns(NamedTuple):
+    """A week's sets added up by kind, and those that cannot be added before they are measured."""
+
+    added: list[tuple[Kind, Added]]
+    apart: list[Set]
+
+
+@runtime_checkable
+class ColumnSource(Protocol):
+    """A source that adds sets up where they lie, without making a value of each."""
+
+    def columns(
+        self, basis: Basis, first: Week, last: Week, hard_from: float | None
+    ) -> Mapping[Week, WeekInColumns]:
+        """The weeks of a span that have sets; a set is hard from that RPE on, or without one."""
+
+
 @dataclass(frozen=True, slots=True)
 class AsPlanned:
     """Sessions as they will be if every plan from a week on is done as it stands."""
@@ -74,15 +101,15 @@ class AsPlanned:
 
 def tally(entries: Iterable[Entry]) -> Tally:
     """Sum the credits of the entries."""
+    return _sum(entry.measured for entry in entries)
+
+
+def _sum(measured_sets: Iterable[tuple[Shape, Sequence[float]]]) -> Tally:
     # Rows of a shape are added up before they are credited: within a shape credits are linear.
-    by_shape: dict[Shape, list[float]] = {}
-    for entry in entries:
-        shape, amounts = entry.measured
+    by_shape: dict[Shape, Sequence[float]] = {}
+    for shape, amounts in measured_sets:
         row = by_shape.get(shape)
-        if row is None:
-            by_shape[shape] = list(amounts)
-        else:
-            by_shape[shape] = list(map(add, row, amounts))
+        by_shape[shape] = amounts if row is None else list(map(add, row, amounts))
     sums: defaultdict[str, float] = defaultdict(float)
     for shape, row in by_shape.items():
         shape.credit(row, sums)
@@ -159,8 +186,8 @@ class Ledger:
         self.kept: dict[tuple[object, ...], Any] = {}
         """Room for what others work out of the ledger once; it never changes."""
         self._shapes: dict[tuple[object, ...], Shape] = {}
-        self._by_effort: dict[tuple[object, ...], Shape] = {}
-        self._measured: dict[int, tuple[Set, MeasuredSet]] = {}
+        self._by_kind: dict[Kind, Shape] = {}
+        self._measured: Measures = {}
         self._entries: dict[tuple[Basis, Week], tuple[Entry, ...]] = {}
         self._tallies: dict[tuple[Basis, Week], Tally] = {}
 
@@ -193,18 +220,16 @@ class Ledger:
         """
         return self._entries_of(sessions, {} if known is None else known)
 
-    def _entries_of(
-        self, sessions: Iterable[Session], known: dict[int, tuple[Set, MeasuredSet]]
-    ) -> tuple[Entry, ...]:
+    def _entries_of(self, sessions: Iterable[Session], known: Measures) -> tuple[Entry, ...]:
         return tuple(
             [
-                Entry(session, at, one, self._measure(one, known))
+                Entry(session, at, a_set, self._measure(a_set, known))
                 for session in sessions
-                for at, one in enumerate(session.sets)
+                for at, a_set in enumerate(session.sets)
             ]
         )
 
-    def _measure(self, a_set: Set, known: dict[int, tuple[Set, MeasuredSet]]) -> MeasuredSet:
+    def _measure(self, a_set: Set, known: Measures) -> MeasuredSet:
         # Sources share equal sets; what is the same value is measured once. The set is kept with
         # its measure, so that its identity stays its own.
         kept = known.get(id(a_set))
@@ -217,12 +242,14 @@ class Ledger:
         written = (a_set.exercise, a_set.moves, a_set.sides, a_set.tempo, a_set.warm_up, a_set.rpe)
         shape = self._shapes.get(written)
         if shape is None:
-            comes_to = (*written[:-1], is_hard(a_set, self.rules))
-            shape = self._by_effort.get(comes_to)
-            if shape is None:
-                shape = shape_of(a_set, self.movements, self.rules, self.bodyweight_kg)
-                self._by_effort[comes_to] = shape
-            self._shapes[written] = shape
+            shape = self._shapes[written] = self._shape_of(kind_of(a_set, self.rules))
+        return shape
+
+    def _shape_of(self, kind: Kind) -> Shape:
+        shape = self._by_kind.get(kind)
+        if shape is None:
+            shape = shape_of(kind, self.movements, self.rules, self.bodyweight_kg)
+            self._by_kind[kind] = shape
         return shape
 
     def entries(self, basis: Basis, week: Week) -> tuple[Entry, ...]:
@@ -240,6 +267,27 @@ class Ledger:
             found = tally(self.entries(basis, week))
             self._tallies[basis, week] = found
         return found
+
+    def sum_up(self, basis: Basis, first: Week, last: Week) -> None:
+        """Sum the weeks of a span ahead, in columns where the source gives them.
+
+        Of two weeks or two hundred this is one read; sets are not kept by it.
+        """
+        if not isinstance(self.source, ColumnSource):
+            return
+        hard_from = self.rules.hard_set_rpe
+        for week, columns in self.source.columns(basis, first, last, hard_from).items():
+            if (basis, week) not in self._tallies:
+                self._tallies[basis, week] = self._sum_columns(columns)
+
+    def _sum_columns(self, columns: WeekInColumns) -> Tally:
+        kinds = ((self._shape_of(kind), added) for kind, added in columns.added)
+        return _sum(
+            chain(
+                ((shape, amounts_of(added, shape)) for shape, added in kinds),
+                (measure(a_set, self._shape(a_set)) for a_set in columns.apart),
+            )
+        )
 
     def is_trained(self, week: Week) -> bool:
         """Whether the week's completed sets come to more than 0."""

@@ -59,7 +59,10 @@ class UnknownAthleteError(LookupError):
     """Nobody on the roster has that number."""
 
     def __init__(self, number: int) -> None:
-        super().__init__(f"No athlete on the roster has the number {number}.")
+        super().__init__(
+            f"No athlete on the roster has the number {number}: they may have been taken off it "
+            "meanwhile. Look at the roster."
+        )
 
 
 def athlete_on_roster(number: int) -> Athlete:
@@ -158,15 +161,6 @@ class Ledgers:
     def under(self, athlete: Athlete, rules: Rules) -> Ledger:
         """A ledger of the same sessions under other rules, to try them out."""
         return self.of(athlete).but(rules=rules)
-
-    def preload(self, athlete: Athlete, first: Week, last: Week, owner: House) -> Ledger:
-        """The athlete's ledger with a span of weeks read in one go, if it is new."""
-        kept = self._kept.get(athlete.id)
-        fresh = kept is None or kept[0] != (athlete.change, owner.change)
-        ledger = self.of(athlete, owner)
-        if fresh and isinstance(ledger.source, StoredSessions):
-            ledger.source.preload(first, last)
-        return ledger
 
 
 @dataclass(frozen=True, slots=True)

@@ -111,8 +111,9 @@ def store_sheet(
     else waits for a file of years to be written. ``stored`` is told how far it is; what it raises
     ends the import with nothing stored.
     """
+    # Comparing years of sets takes its time: nobody waits for it with the lock held.
+    new, there = split_known(sessions, by_name(), ledgers)
     with unit():
-        new, there = split_known(sessions, by_name(), ledgers)
         row = Import.create(name=name[:200], day=today, undone_on=today)
     try:
         _write_unseen(row, new, today, stored)

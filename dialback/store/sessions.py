@@ -3,18 +3,23 @@
 from __future__ import annotations
 
 import json
+import math
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
 from datetime import date
 from typing import Any, Final
 
+import peewee as pw
+
+from dialback.core.counting import Added, Kind
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import Value, fold
 from dialback.core.plans.kept import Kept
-from dialback.core.sessions import TEXT_KEY, Pain
+from dialback.core.sessions import TEXT_KEY, Pain, Sides
 from dialback.core.sessions import Move as CoreMove
 from dialback.core.sessions import Session as CoreSession
 from dialback.core.sessions import Set as CoreSet
+from dialback.core.tally import WeekInColumns
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
 from dialback.store.models import Athlete, Session, SetMove, SetRow, insert_rows, rows
@@ -74,21 +79,21 @@ def _session_extra(session: CoreSession) -> dict[str, Any]:
 def _add_sets(row: Session, sets: Iterable[CoreSet], movement_ids: Mapping[str, int]) -> None:
     set_rows: list[tuple[Any, ...]] = []
     combinations: list[tuple[int, CoreSet]] = []
-    for position, one in enumerate(sets):
-        movement = movement_ids[fold(one.exercise)] if one.exercise else None
-        values = (getattr(one, column) for column in _SET_COLUMNS)
-        set_rows.append((row.id, position, movement, _write_extra(one), *values))
-        if one.moves is not None:
-            combinations.append((position, one))
+    for position, a_set in enumerate(sets):
+        movement = movement_ids[fold(a_set.exercise)] if a_set.exercise else None
+        values = (getattr(a_set, column) for column in _SET_COLUMNS)
+        set_rows.append((row.id, position, movement, _write_extra(a_set), *values))
+        if a_set.moves is not None:
+            combinations.append((position, a_set))
     insert_rows(SetRow, ("session", "position", "movement", "extra", *_SET_COLUMNS), set_rows)
-    for position, one in combinations:
+    for position, combination in combinations:
         set_id = SetRow.get(SetRow.session == row, SetRow.position == position).id
         insert_rows(
             SetMove,
             ("set", "position", "movement", "times", "extra"),
             [
                 (set_id, at, movement_ids[fold(move.exercise)], move.times, _write_extra(move))
-                for at, move in enumerate(one.moves or ())
+                for at, move in enumerate(combination.moves or ())
             ],
         )
 
@@ -185,6 +190,47 @@ def _live(athlete: Athlete, basis: Basis, first: date, last: date) -> Any:
     )
 
 
+_ADDABLE: Final = (
+    SetRow.movement.is_null(False)
+    & SetRow.reps.is_null(False)
+    & (SetRow.load_kg >= 0)
+    & SetRow.measured_tension_s.is_null()
+)
+"""Sets that may be added up as ``core.counting.Added`` says."""
+
+
+def _added(window: tuple[Any, ...], hard_from: float | None) -> Any:
+    """By day and kind, the columns of ``Added`` in order; what is not addable in rows apart."""
+    hard = SetRow.rpe.is_null() | (SetRow.rpe >= (-math.inf if hard_from is None else hard_from))
+    kind = (
+        Session.date, _ADDABLE, SetRow.movement, SetRow.sides, SetRow.tempo, SetRow.warm_up, hard,
+    )  # fmt: skip
+    kg = SetRow.load_kg * SetRow.implements
+    untimed = pw.Case(None, ((SetRow.seconds.is_null(), SetRow.reps),), 0)
+    sums = (
+        untimed, SetRow.seconds, SetRow.hold_s, SetRow.reps * kg,
+        SetRow.partial_reps, SetRow.partial_reps * kg,
+    )  # fmt: skip
+    return (
+        SetRow.select(
+            *kind, pw.fn.COUNT(SetRow.id), pw.fn.TOTAL(SetRow.reps),
+            *(pw.fn.TOTAL(column) for column in sums),
+        )
+        .join(Session)
+        .where(*window)
+        .group_by(*kind)
+    )  # fmt: skip
+
+
+def _by_week(days: Mapping[str, WeekInColumns]) -> Mapping[Week, WeekInColumns]:
+    found: dict[Week, WeekInColumns] = {}
+    for day, columns in days.items():
+        of_week = found.setdefault(Week.of(date.fromisoformat(day)), WeekInColumns([], []))
+        of_week.added.extend(columns.added)
+        of_week.apart.extend(columns.apart)
+    return found
+
+
 class StoredSessions:
     """An athlete's sessions by week, read on demand and kept; the ``SessionSource`` of the store.
 
@@ -238,34 +284,67 @@ class StoredSessions:
                 self._sessions.setdefault((basis, week), tuple(kept.session for kept in several))
                 week = week.plus(1)
 
+    def columns(
+        self, basis: Basis, first: Week, last: Week, hard_from: float | None
+    ) -> Mapping[Week, WeekInColumns]:
+        """The weeks of a span that have sets, added up by kind in the data file."""
+        window = _window(self._athlete, basis, first.monday, last.sunday)
+        found: dict[str, WeekInColumns] = defaultdict(lambda: WeekInColumns([], []))
+        kinds: dict[tuple[Any, ...], Kind] = {}
+        some_apart = False
+        for row in rows(_added(window, hard_from)):
+            day, addable, *_ = row
+            if not addable:
+                some_apart = True
+                continue
+            kind = kinds.get(written := row[2:7])
+            if kind is None:
+                kind = kinds[written] = self._kind(*written)
+            found[day].added.append((kind, Added(*row[7:])))
+        if some_apart:
+            apart = self._read_sets((*window, ~_ADDABLE))
+            for number, day in rows(Session.select(Session.id, Session.date).where(*window)):
+                found[day].apart.extend(a_set for _, a_set in apart.get(number, ()))
+        return _by_week(found)
+
+    def _kind(
+        self, movement: int, sides: Sides, tempo: str | None, warm_up: int, hard: int
+    ) -> Kind:
+        return Kind(((self._names[movement], 1.0),), sides, tempo, bool(warm_up), bool(hard))
+
     def _read(self, basis: Basis, first: date, last: date) -> list[Kept]:
         window = _window(self._athlete, basis, first, last)
+        sets = self._read_sets(window)
+        in_order = Session.select(*_SESSION_COLUMNS).where(*window)
+        return [
+            Kept(number, revision, _core(values, [a_set for _, a_set in sorted(
+                sets[number], key=_position)]), mark, plan)
+            for number, revision, mark, plan, *values in rows(
+                in_order.order_by(Session.date, Session.id))
+        ]  # fmt: skip
+
+    def _read_sets(self, where: tuple[Any, ...]) -> dict[int, list[tuple[int, CoreSet]]]:
+        """Sets with their position, by the number of their session."""
         query = (
             SetRow.select(
                 SetRow.session, SetRow.position, SetRow.id, SetRow.extra, SetRow.movement,
                 *(getattr(SetRow, column) for column in _SET_COLUMNS),
             )
             .join(Session)
-            .where(*window)
+            .where(*where)
         )  # fmt: skip
-        moves = self._moves(window)
+        moves = self._moves(where)
         known = self._sets
         sets: dict[int, list[tuple[int, CoreSet]]] = defaultdict(list)
         for row in rows(query):
             session, position, number, extra = row[:4]
             columns = row[4:]
-            one = known.get(columns)
-            if one is None or extra is not None or columns[0] is None:
-                one = self._set(columns, moves.get(number), extra)
-                known.setdefault(columns, one)
-            sets[session].append((position, one))
-        in_order = Session.select(*_SESSION_COLUMNS).where(*window)
-        return [
-            Kept(number, revision, _core(values, [one for _, one in sorted(
-                sets[number], key=_position)]), mark, plan)
-            for number, revision, mark, plan, *values in rows(
-                in_order.order_by(Session.date, Session.id))
-        ]  # fmt: skip
+            a_set = known.get(columns)
+            if a_set is None or extra is not None or columns[0] is None:
+                a_set = self._set(columns, moves.get(number), extra)
+                known.setdefault(columns, a_set)
+            sets[session].append((position, a_set))
+        return sets
 
     def _set(
         self, columns: tuple[Any, ...], moves: list[CoreMove] | None, extra: str | None

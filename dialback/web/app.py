@@ -65,16 +65,21 @@ STATIC = Path(__file__).parent / "static"
 
 
 def create_app(
-    data: Path, *, today: Callable[[], date] = date.today, hosts: list[str] | None = None
+    data: Path,
+    *,
+    today: Callable[[], date] = date.today,
+    hosts: list[str] | None = None,
+    patience_s: float = 1.0,
 ) -> OpenAPI:
     """The application on one data file.
 
-    ``today`` is the clock, ``hosts`` the names it answers to. Raises ``BadInputError`` if the
+    ``today`` is the clock, ``hosts`` the names it answers to, ``patience_s`` how long an answer
+    counts the roster on. Raises ``BadInputError`` if the
     data file does not open.
     """
     app = _bare_app()
     open_database(data)
-    app.extensions["dialback"] = Desk(Ledgers(), today)
+    app.extensions["dialback"] = Desk(Ledgers(), today, patience_s=patience_s)
     security.register(app, hosts or security.LOOPBACK)
     problems.register(app)
 

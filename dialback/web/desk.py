@@ -35,6 +35,8 @@ class Desk:
     jobs: Jobs = field(default_factory=Jobs)
     verdicts: Verdicts = field(default_factory=Verdicts)
     streams: Streams = field(default_factory=Streams)
+    patience_s: float = 1.0
+    """So long an answer counts the roster on; who is not counted by then is told to be waiting."""
     counting: Lock = field(default_factory=Lock)
     """Held while the whole roster is counted: who comes meanwhile finds it done."""
 

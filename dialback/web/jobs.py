@@ -16,8 +16,10 @@ from typing import Any, Final
 from peewee import DatabaseError
 
 from dialback.book.errors import BadInputError, bad_input
+from dialback.store.athletes import UnknownAthleteError
 from dialback.store.database import connected, what_is_wrong
 from dialback.web.problems import RefusedError
+from dialback.work.errors import WorkError
 
 log = logging.getLogger(__name__)
 
@@ -113,6 +115,8 @@ class Jobs:
                 job.result = work(job)
         except BadInputError as problem:
             job.problem = problem
+        except (UnknownAthleteError, WorkError) as refused:
+            job.problem = bad_input("", str(refused))
         except GivenUpError:
             job.cancelled = True
         except DatabaseError as error:

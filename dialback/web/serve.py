@@ -7,13 +7,16 @@ import logging
 import threading
 import time
 from collections.abc import Callable
+from http import HTTPStatus
 from pathlib import Path
 
 from flask import Flask
 from peewee import DatabaseError
 from waitress.server import create_server
+from werkzeug.test import TestResponse
 
 from dialback.book.errors import bad_input
+from dialback.core.weeks import Week
 from dialback.store.database import connected
 from dialback.web.app import create_app
 from dialback.web.desk import Desk
@@ -45,11 +48,22 @@ def serve(data: Path, host: str, port: int, say: Callable[[str], None]) -> None:
 
 
 def _stay_warm(app: Flask, host: str) -> None:
-    """Count the roster once, and keep what was counted, behind the answers."""
-    app.test_client().get("/api/roster", headers={"Host": host})
+    """Count the roster ahead of the coach, and keep what was counted, behind the answers."""
     shared: Desk = app.extensions["dialback"]
+    counted: Week | None = None
     while True:
+        week = Week.to_audit(shared.today())
+        if week != counted:
+            # One answer after another, so that whoever comes meanwhile has a turn.
+            client = app.test_client()
+            while _is_waiting(client.get("/api/roster", headers={"Host": host})):
+                continue
+            counted = week
         with contextlib.suppress(DatabaseError), connected():
             # What cannot be kept now is worked out again: nothing of it is anybody's record.
             shared.verdicts.keep()
         time.sleep(KEEP_EVERY_S)
+
+
+def _is_waiting(answer: TestResponse) -> bool:
+    return answer.status_code == HTTPStatus.OK and bool(answer.get_json()["waiting"])

@@ -15,7 +15,7 @@ from threading import Lock
 from pydantic import ValidationError
 
 import dialback.core
-from dialback.core.audit import LINKED_WEEKS, audit, compliance, sessions_done
+from dialback.core.audit import audit, compliance, sessions_done
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, House, Ledgers
@@ -23,9 +23,6 @@ from dialback.store.verdicts import keep_verdicts, kept_verdicts
 from dialback.web.columns import COLUMNS, last_week_done, week_column
 from dialback.web.shapes.roster import CauseMark, FindingMark, Judged
 from dialback.web.sheet import verdict
-
-BEFORE = 16
-"""Weeks that the judgement of a week may look back: two baselines, two spans of stalled lifts."""
 
 
 class Verdicts:
@@ -37,13 +34,9 @@ class Verdicts:
         self._stored: dict[int, tuple[str, str]] | None = None
         self._lock = Lock()
 
-    def of(
-        self, ledgers: Ledgers, athlete: Athlete, owner: House, week: Week, today: date
-    ) -> Judged:
-        """The verdict on the athlete's last week with training, up to that one."""
-        # From the day after its Sunday on, nothing of a week is still to come.
-        as_of = min(today, week.sunday + timedelta(days=1))
-        state = f"{athlete.change}/{owner.change}/{week}/{as_of}/{code_mark()}"
+    def at_hand(self, athlete: Athlete, owner: House, week: Week, today: date) -> Judged | None:
+        """The verdict on the athlete's last week with training, where it is known already."""
+        state = _state(athlete, owner, week, today)
         with self._lock:
             if self._stored is None:
                 self._stored = dict(kept_verdicts())
@@ -51,14 +44,21 @@ class Verdicts:
             if known is not None and known[0] == state:
                 return known[1]
             stored = self._stored.pop(athlete.id, None)
-        found = _read(stored[1]) if stored is not None and stored[0] == state else None
+            found = _read(stored[1]) if stored is not None and stored[0] == state else None
+            if found is not None:
+                self._known[athlete.id] = (state, found)
+        return found
+
+    def of(
+        self, ledgers: Ledgers, athlete: Athlete, owner: House, week: Week, today: date
+    ) -> Judged:
+        """The verdict on the athlete's last week with training, up to that one."""
+        found = self.at_hand(athlete, owner, week, today)
         if found is None:
-            ledger = ledgers.preload(athlete, week.plus(-BEFORE), week.plus(LINKED_WEEKS), owner)
-            found = _judged(ledger, week, today)
+            state = _state(athlete, owner, week, today)
+            found = _judged(ledgers.of(athlete, owner), week, today)
             with self._lock:
-                self._unkept[athlete.id] = (state, found)
-        with self._lock:
-            self._known[athlete.id] = (state, found)
+                self._unkept[athlete.id] = self._known[athlete.id] = (state, found)
         return found
 
     def keep(self) -> None:
@@ -69,6 +69,12 @@ class Verdicts:
             keep_verdicts(
                 (athlete, state, found.model_dump_json()) for athlete, (state, found) in new.items()
             )
+
+
+def _state(athlete: Athlete, owner: House, week: Week, today: date) -> str:
+    # From the day after its Sunday on, nothing of a week is still to come.
+    as_of = min(today, week.sunday + timedelta(days=1))
+    return f"{athlete.change}/{owner.change}/{week}/{as_of}/{code_mark()}"
 
 
 def _read(body: str) -> Judged | None:

@@ -131,6 +131,19 @@ def test_absurd_streams_are_refused(client: FlaskClient, query: str) -> None:
     assert client.application.extensions["dialback"].streams.open == 0
 
 
+def test_an_athlete_taken_away_meanwhile_is_named(bring: Any, client: FlaskClient) -> None:
+    from dialback.store.athletes import athlete_on_roster
+    from dialback.web.jobs import Jobs
+
+    jobs = Jobs()
+    job = jobs.start("sheet", lambda _: athlete_on_roster(77))
+    until(lambda: job.finished)
+    assert job.problem is not None
+    assert "number 77" in job.problem.line
+    assert "Look at the roster" in job.problem.line
+    assert not job.failed
+
+
 def test_a_failing_import_leaves_nothing(
     client: FlaskClient, bring: Any, monkeypatch: pytest.MonkeyPatch
 ) -> None:

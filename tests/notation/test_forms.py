@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from dialback.core.counting import measure, shape_of
+from dialback.core.counting import kind_of, measure, shape_of
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Setting, expand, gather, read, write
 from dialback.core.rules import DEFAULT_RULES
@@ -119,13 +119,15 @@ def test_three_style_sequence() -> None:
 
 def test_hold_at_the_end_and_pause_in_the_rep() -> None:
     (one,) = flat("Dumbbell curl 9, hold 8 s, tempo 3-2-1-0")
-    measured = measure(one, shape_of(one, MOVEMENTS, DEFAULT_RULES, None))
+    measured = measure(one, shape_of(kind_of(one, DEFAULT_RULES), MOVEMENTS, DEFAULT_RULES, None))
     assert measured.credits["totals/tut_s"] == 9 * 6 + 8
 
 
 def test_isometric() -> None:
     sets = flat("Front plank 4 × 35 s")
-    measured = measure(sets[0], shape_of(sets[0], MOVEMENTS, DEFAULT_RULES, None))
+    measured = measure(
+        sets[0], shape_of(kind_of(sets[0], DEFAULT_RULES), MOVEMENTS, DEFAULT_RULES, None)
+    )
     assert len(sets) == 4
     assert measured.credits["totals/tut_s"] == 35
     assert measured.credits["totals/reps"] == measured.credits["totals/volume_load_kg"] == 0

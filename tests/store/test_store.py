@@ -116,6 +116,31 @@ def test_any_book_goes_in_and_out(store: Path, before: list, now: list, rules: d
     assert audits(out_and_in(one, replace=True)) == audits(one)
 
 
+@settings(
+    max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture]
+)
+@given(SETS, SETS, SETS, RULES)
+def test_columns_sum_as_sets_do(
+    store: Path, before: list, now: list, next_day: list, rules: dict
+) -> None:
+    days = [session(-7, before), session(0, now), session(1, next_day)]
+    athlete = import_book(book(days, rules=rules), TODAY, replace=True).athlete
+    in_columns, by_sets = (Ledgers().of(athlete) for _ in range(2))
+    in_columns.sum_up("completed", WEEK.plus(-4), WEEK.plus(4))
+    assert not in_columns._entries
+    for week in (WEEK.plus(-1), WEEK, WEEK.plus(1)):
+        sums = in_columns._tallies.get(("completed", week), {})
+        assert sums == pytest.approx(by_sets.tally("completed", week), abs=1e-6)
+
+
+def test_summing_ahead_leaves_alone_what_is_summed(store: Path) -> None:
+    athlete = import_book(book([session(0, sets("Press", 6, 6))]), TODAY).athlete
+    ledger = Ledgers().of(athlete)
+    before = ledger.tally("completed", WEEK)
+    ledger.sum_up("completed", WEEK, WEEK)
+    assert ledger.tally("completed", WEEK) is before
+
+
 def test_house_rules_do_not_change_what_a_book_brings(store: Path) -> None:
     house = athletes.house()
     house.rules = {"indirect_credit": 1, "muscle_bands": {"chest": [1, 2]}}

@@ -1,5 +1,6 @@
 """Verdicts that are kept: what was worked out once is not worked out again, and nothing stale."""
 
+import math
 from collections.abc import Callable
 from datetime import timedelta
 from pathlib import Path
@@ -19,7 +20,7 @@ from tests.conftest import TODAY
 
 def again(data: Path, day: Any = TODAY) -> FlaskClient:
     """The application after a start."""
-    return create_app(data, today=lambda: day).test_client()
+    return create_app(data, today=lambda: day, patience_s=math.inf).test_client()
 
 
 def keep(client: FlaskClient) -> None:
@@ -125,3 +126,19 @@ def test_a_row_of_the_roster_says_what_the_sheet_says(
     painful = next(one for one in sheet["causes"] if one["code"] == "pain")
     assert row["first"] == painful["sentence"]
     assert row["follow"] == len(painful["findings"])
+
+
+def test_a_roster_that_takes_long_comes_by_and_by(
+    client: FlaskClient, bring: Callable[..., Any], data: Path
+) -> None:
+    names = {"Ada", "Bo", "Cy"}
+    for name in names:
+        bring(document([session(0, sets("Press", 6))], athlete={"name": name}))
+    in_a_hurry = create_app(data, today=lambda: TODAY, patience_s=0).test_client()
+    seen = []
+    for _ in names:
+        roster = in_a_hurry.get("/api/roster").get_json()
+        seen.append(len(roster["athletes"]))
+        assert {row["name"] for row in roster["athletes"] + roster["waiting"]} == names
+    assert seen == [1, 2, 3]
+    assert roster["athletes"] == client.get("/api/roster").get_json()["athletes"]

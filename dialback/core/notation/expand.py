@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any
 
-from dialback.core.counting import measure, shape_of
+from dialback.core.counting import kind_of, measure, shape_of
 from dialback.core.movements import MovementTable
 from dialback.core.notation.session import (
     Bout,
@@ -140,7 +140,8 @@ def _on_the_clock(found: list[PlacedSet], item: Rounds, setting: Setting) -> lis
 
 def _work_s(a_set: Set, setting: Setting) -> float:
     """Seconds on the clock of a set by its tempo, holds and both sides included."""
-    return measure(a_set, shape_of(a_set, setting.movements, DEFAULT_RULES, None)).work_s
+    kind = kind_of(a_set, DEFAULT_RULES)
+    return measure(a_set, shape_of(kind, setting.movements, DEFAULT_RULES, None)).work_s
 
 
 def _times(item: Rounds) -> int:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections import Counter
 
 from flask import Response
@@ -20,7 +21,14 @@ from dialback.store.logs import undecided
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk
 from dialback.web.shapes.common import Counts
-from dialback.web.shapes.roster import FindingMark, Judged, LogPlace, Roster, RosterRow
+from dialback.web.shapes.roster import (
+    FindingMark,
+    Judged,
+    LogPlace,
+    Roster,
+    RosterRow,
+    Waiting,
+)
 
 api = blueprint("roster", __name__)
 
@@ -30,11 +38,14 @@ HURTS = ("pain", "restriction")
 
 @api.get("/roster", responses={200: Roster})
 def roster() -> Response:
-    """Every athlete with what the last audited week needs."""
+    """Every athlete with what the last audited week needs.
+
+    Whoever cannot be counted in a moment is waiting: ask again, and more of them are counted.
+    """
     today = desk().today()
     week = Week.to_audit(today)
     with desk().counting:
-        rows = _rows(week)
+        rows, waiting = _rows(week)
     rows.sort(key=lambda row: (not row.hurt, -row.counts.high, -row.counts.caution, row.name))
     return answer(
         Roster(
@@ -43,21 +54,40 @@ def roster() -> Response:
             sunday=week.sunday.isoformat(),
             today=today.isoformat(),
             athletes=rows,
+            waiting=waiting,
         )
     )
 
 
-def _rows(week: Week) -> list[RosterRow]:
+def _rows(week: Week) -> tuple[list[RosterRow], list[Waiting]]:
     shared, owner = desk(), house()
-    accepted, signed, waiting = all_acceptances("completed"), latest_signatures(), undecided()
-    rows = []
-    for athlete in athletes():
-        judged = shared.verdicts.of(shared.ledgers, athlete, owner, week, shared.today())
+    today = shared.today()
+    accepted, signed, undecided_logs = (
+        all_acceptances("completed"),
+        latest_signatures(),
+        undecided(),
+    )
+    everybody = athletes()
+    at_hand = {
+        athlete.id: shared.verdicts.at_hand(athlete, owner, week, today) for athlete in everybody
+    }
+    until = time.monotonic() + shared.patience_s
+    rows, waiting = [], []
+    counted = 0
+    for athlete in everybody:
+        judged = at_hand[athlete.id]
+        # One at least, so that whoever asks again gets on.
+        if judged is None and (not counted or time.monotonic() < until):
+            judged = shared.verdicts.of(shared.ledgers, athlete, owner, week, today)
+            counted += 1
+        if judged is None:
+            waiting.append(Waiting(id=athlete.id, name=athlete.name, note=athlete.note))
+            continue
         known = accepted.get((athlete.id, Week.parse(judged.week)), {})
-        log = waiting.get(athlete.id)
+        log = undecided_logs.get(athlete.id)
         place = LogPlace(week=str(Week.of(log[0])), session=log[1]) if log else None
         rows.append(_row(athlete, judged, known, signed.get(athlete.id), place))
-    return rows
+    return rows, waiting
 
 
 def _row(

@@ -68,11 +68,20 @@ class RosterRow(Shape):
     undecided: LogPlace | None
 
 
+class Waiting(Shape):
+    """An athlete whose week is still to be counted."""
+
+    id: int
+    name: str
+    note: str
+
+
 class Roster(Shape):
-    """All athletes, those who need the coach first on top."""
+    """All athletes, those who need the coach first on top; ``waiting`` are not counted yet."""
 
     week: str
     monday: str
     sunday: str
     today: str
     athletes: list[RosterRow]
+    waiting: list[Waiting]

@@ -5,5 +5,7 @@ export function useRoster() {
   return useQuery({
     queryKey: ["roster"],
     queryFn: async () => given(await client.GET("/api/roster")),
+    // Whoever is not counted yet is counted while one asks.
+    refetchInterval: (query) => (query.state.data?.waiting.length ? 50 : false),
   });
 }

@@ -11,7 +11,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every athlete with what the last audited week needs. */
+        /**
+         * Every athlete with what the last audited week needs.
+         * @description <br/>Whoever cannot be counted in a moment is waiting: ask again, and more of them are counted.
+         */
         get: operations["roster"];
         put?: never;
         post?: never;
@@ -1385,7 +1388,7 @@ export interface components {
     schemas: {
         /**
          * Roster
-         * @description All athletes, those who need the coach first on top.
+         * @description All athletes, those who need the coach first on top; ``waiting`` are not counted yet.
          */
         Roster: {
             /** Week */
@@ -1398,6 +1401,8 @@ export interface components {
             today: string;
             /** Athletes */
             athletes: components["schemas"]["RosterRow"][];
+            /** Waiting */
+            waiting: components["schemas"]["Waiting"][];
         };
         /**
          * Counts
@@ -1469,6 +1474,18 @@ export interface components {
             /** Signed Day */
             signed_day: string | null;
             undecided: components["schemas"]["LogPlace"] | null;
+        };
+        /**
+         * Waiting
+         * @description An athlete whose week is still to be counted.
+         */
+        Waiting: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
         };
         /**
          * WeekColumn

@@ -10,6 +10,7 @@ import { WeekColumns } from "@/marks/WeekColumns";
 import { count, day, number, share, span, weekName } from "@/words";
 
 type Row = Schemas["RosterRow"];
+type Waiting = Schemas["Waiting"];
 
 const FILTERS: { name: string; keeps: (row: Row, week: string) => boolean }[] = [
   { name: "All", keeps: () => true },
@@ -43,6 +44,7 @@ export function Roster() {
         ),
     );
   }, [data, text, filter]);
+  const waiting = data?.waiting ?? [];
   if (roster.error) return <Failure error={roster.error} />;
   if (!data) return <p className="p-6 text-ink-2">Counting the week…</p>;
   const open = (row: Row) => weekPath(row.id, row.week, "sheet");
@@ -83,7 +85,13 @@ export function Roster() {
           className="field no-print w-44 text-sm"
         />
       </div>
-      {data.athletes.length === 0 ? (
+      {waiting.length > 0 && (
+        <p role="status" className="pb-2 text-sm text-ink-2">
+          Counting the week: {data.athletes.length} of {data.athletes.length + waiting.length}{" "}
+          athletes so far.
+        </p>
+      )}
+      {data.athletes.length + waiting.length === 0 ? (
         <Empty />
       ) : (
         <table className="w-full">
@@ -167,10 +175,13 @@ export function Roster() {
                 </td>
               </tr>
             ))}
+            {text === "" &&
+              filter === 0 &&
+              waiting.map((row) => <Uncounted key={row.id} row={row} />)}
           </tbody>
         </table>
       )}
-      {rows.length === 0 && data.athletes.length > 0 && (
+      {rows.length === 0 && waiting.length === 0 && data.athletes.length > 0 && (
         <p className="py-6 text-ink-2">
           Nobody fits.{" "}
           <button
@@ -186,6 +197,18 @@ export function Roster() {
         </p>
       )}
     </main>
+  );
+}
+
+/** A row whose figures are still to come: better none than last week's. */
+function Uncounted({ row }: { row: Waiting }) {
+  return (
+    <tr className="border-b border-hair align-middle text-ink-2">
+      <td className="py-2 pr-3 text-lg leading-tight font-semibold">{row.name}</td>
+      <td colSpan={6} className="text-sm">
+        <span className="italic">{row.note}</span> still to be counted
+      </td>
+    </tr>
   );
 }
 
