@@ -6,6 +6,7 @@ athletes in one data file. HTTP figures go through a real server on the loopback
 
 from __future__ import annotations
 
+import gc
 import json
 import random
 import re
@@ -28,7 +29,7 @@ import pandas as pd
 from bench.clubs import FORTY, SIZES, VISITS, club, count_everybody, spread_verdicts
 from dialback.book.book import Book, SessionsByWeek, read_book
 from dialback.book.grid import write_csv, write_xlsx
-from dialback.book.logsheet import export_heads, rows_of
+from dialback.book.logsheet.rows import export_heads, rows_of
 from dialback.core.adjusting import Options, adjust
 from dialback.core.audit import audit
 from dialback.core.causes import causes
@@ -268,6 +269,9 @@ def main() -> None:
             weight = athlete.bodyweight_kg
             check_same(ours(read), by_pandas(fetched, weight))
             check_same(in_columns(athlete), by_pandas(fetched, weight))
+            # What the bench itself holds is not to be searched for garbage meanwhile.
+            gc.collect()
+            gc.freeze()
             say_side_by_side(
                 (
                     ("three years read and summed, ours", lambda: in_columns(athlete),
@@ -458,7 +462,8 @@ import resource, sys, time
 from datetime import date
 from pathlib import Path
 from dialback.book.grid import read_grid
-from dialback.book.logsheet import guess, take
+from dialback.book.logsheet.columns import guess
+from dialback.book.logsheet.taking import take
 from dialback.core.adjusting import Options, adjust
 from dialback.core.audit import audit
 from dialback.core.causes import causes

@@ -12,7 +12,8 @@ from typing import Final
 from peewee import JOIN
 
 from dialback.book.errors import bad_input
-from dialback.book.logsheet import SheetChoice, SheetSession
+from dialback.book.logsheet.columns import SheetChoice
+from dialback.book.logsheet.taking import SheetSession
 from dialback.core.movements import fold
 from dialback.core.sessions import Session as CoreSession
 from dialback.core.tally import SessionSource

@@ -12,7 +12,9 @@ from openpyxl import Workbook
 
 from dialback.book.errors import BadInputError
 from dialback.book.grid import MAX_COLUMNS, Grid, read_grid, write_csv, write_xlsx
-from dialback.book.logsheet import SheetChoice, export_heads, guess, rows_of, take
+from dialback.book.logsheet.columns import SheetChoice, guess
+from dialback.book.logsheet.rows import export_heads, rows_of
+from dialback.book.logsheet.taking import take
 from dialback.core.movements import MovementTable
 from dialback.core.sessions import KG_PER_LB, Session, Set
 from tests.notation.test_forms import MOVEMENTS

@@ -17,7 +17,8 @@ from flask.testing import FlaskClient
 from dialback.book.book import read_book
 from dialback.book.errors import BadInputError
 from dialback.book.grid import Grid
-from dialback.book.logsheet import SheetChoice, take
+from dialback.book.logsheet.columns import SheetChoice
+from dialback.book.logsheet.taking import take
 from dialback.core.movements import MovementTable
 from dialback.core.notation import read
 from dialback.core.plain import MAX_DEPTH, MAX_INTEGER, unplain

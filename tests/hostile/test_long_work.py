@@ -148,7 +148,8 @@ def test_a_failing_import_leaves_nothing(
     client: FlaskClient, bring: Any, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     """Whatever ends it in the middle: no session, no import, and the next one works."""
-    from dialback.book.logsheet import SheetChoice, SheetSession
+    from dialback.book.logsheet.columns import SheetChoice
+    from dialback.book.logsheet.taking import SheetSession
     from dialback.core.sessions import Session
     from dialback.store import imports
     from dialback.store.athletes import Ledgers

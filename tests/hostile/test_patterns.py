@@ -73,7 +73,10 @@ def of_the_lexer() -> Iterator[tuple[str, re.Pattern[str]]]:
             yield f"grammar.{terminal.name}", re.compile(terminal.pattern.to_regexp(), flags)
 
 
-MADE_OF_WORDS = {"dialback.book.logsheet", "dialback.core.notation.names"}
+MADE_OF_WORDS = {
+    "dialback.book.logsheet.cells",
+    "dialback.core.notation.names",
+}
 """Where a pattern is made of separators or words of our own."""
 FOUND = {
     (one.pattern, one.flags): (name, one)

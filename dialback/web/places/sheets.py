@@ -9,7 +9,9 @@ from flask import Response, request
 
 from dialback.book.errors import bad_input
 from dialback.book.grid import Grid, read_grid, write_csv, write_xlsx
-from dialback.book.logsheet import COLUMNS, SheetChoice, Taken, export_heads, guess, rows_of, take
+from dialback.book.logsheet.columns import COLUMNS, SheetChoice, guess
+from dialback.book.logsheet.rows import export_heads, rows_of
+from dialback.book.logsheet.taking import Taken, take
 from dialback.core.movements import MovementTable, fold
 from dialback.core.sessions import Session
 from dialback.core.words import describe, movement_text

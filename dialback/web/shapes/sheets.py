@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
-from dialback.book.logsheet import SheetChoice
+from dialback.book.logsheet.columns import SheetChoice
 from dialback.web.shapes.common import Number, Shape
 
 

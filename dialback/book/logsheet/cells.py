@@ -1,0 +1,130 @@
+"""What stands in a cell, as a value; what it cannot be is told with its column."""
+
+from __future__ import annotations
+
+import re
+from datetime import date, timedelta
+from functools import lru_cache
+from typing import Any, Final
+
+from dialback.book.errors import BadInputError
+from dialback.book.json_text import read_json
+from dialback.book.logsheet.columns import DAY, DateOrder
+from dialback.book.workbook import Cell
+from dialback.core.sessions import parse_day
+
+_LONGEST_NUMBER: Final = 40
+_UNIT_BEHIND: Final = re.compile(r"(?:kgs?|lbs?|s|sec|min|x|×)$", re.IGNORECASE)
+_SERIAL_FROM: Final = date(1899, 12, 30)
+_SERIALS: Final = range(20_000, 80_000)
+
+
+class RowError(Exception):
+    """What is wrong in a row: the column, and what would be right."""
+
+    def __init__(self, column: str, message: str) -> None:
+        self.column = column
+        super().__init__(message)
+
+
+def json_cell(cell: Cell, column: str) -> dict[str, Any]:
+    """The further keys that an export writes as one cell."""
+    if cell is None:
+        return {}
+    try:
+        found = read_json(str(cell).encode("utf-8", "surrogatepass"), "the cell")
+    except BadInputError as error:
+        raise RowError(column, error.problems[0].message) from None
+    if not isinstance(found, dict):
+        raise RowError(column, "is not a JSON object, as an export writes it")
+    return found
+
+
+def number_cell(cell: Cell, column: str, decimal: str, least: float, most: float) -> float | None:
+    """A number between two bounds; ``None`` for an empty cell."""
+    if cell is None:
+        return None
+    if isinstance(cell, (bool, date)):
+        raise RowError(column, f"{cell} is not a number")
+    if isinstance(cell, str):
+        value = _parse(cell, decimal)
+        if value is None:
+            raise RowError(column, f"{cell!r} is not a number")
+    else:
+        value = float(cell)
+    if not least <= value <= most:
+        raise RowError(column, f"{value:g} is out of range: from {least:g} to {most:g}")
+    return value
+
+
+@lru_cache(maxsize=8192)
+def _parse(text: str, decimal: str) -> float | None:
+    if len(text) > _LONGEST_NUMBER:
+        return None
+    bare = text.replace("\u202f", "").replace("\xa0", "").strip()
+    plain = _UNIT_BEHIND.sub("", bare).rstrip()
+    groups = "," if decimal == "." else "."
+    if re.fullmatch(rf"[-+−]?\d{{1,3}}(?:\{groups}\d{{3}})+(?:\{decimal}\d+)?", plain):
+        plain = plain.replace(groups, "")
+    plain = plain.replace(decimal, ".").replace("−", "-")
+    try:
+        value = float(plain)
+    except ValueError:
+        return None
+    return value if abs(value) < 1e12 else None
+
+
+def day_cell(cell: Cell, order: DateOrder) -> date:
+    """A day, in whatever way the spreadsheet keeps it."""
+    if isinstance(cell, date):
+        return cell
+    if isinstance(cell, (int, float)) and not isinstance(cell, bool):
+        # How spreadsheets keep a day whose format got lost.
+        if int(cell) in _SERIALS:
+            return _SERIAL_FROM + timedelta(days=int(cell))
+        raise RowError("date", f"{cell} is not a day")
+    if cell is None:
+        raise RowError("date", "is missing")
+    return _day_of(str(cell), order)
+
+
+@lru_cache(maxsize=8192)
+def _day_of(text: str, order: DateOrder) -> date:
+    match = DAY.fullmatch(text.strip())
+    if match is None:
+        raise RowError("date", f"{text!r} is not a day: write 2026-10-05, or choose the order")
+    first, second, third = match.groups()
+    if len(first) == 4:
+        year, month, day = first, second, third
+    elif order == "mdy":
+        month, day, year = first, second, third
+    else:
+        day, month, year = first, second, third
+    if len(year) == 2:
+        year = f"20{year}"
+    try:
+        found = parse_day(f"{int(year):04d}-{int(month):02d}-{int(day):02d}")
+    except ValueError as error:
+        raise RowError("date", f"{text!r}: {error}") from None
+    assert isinstance(found, date)  # noqa: S101 - parse_day gives a date for a text
+    return found
+
+
+_SIDES: Final = {
+    "both": "both", "each": "each", "each side": "each", "per side": "each",
+    "alternating": "alternating", "alt": "alternating",
+    "left": "left", "l": "left", "right": "right", "r": "right",
+}  # fmt: skip
+
+
+def sides_cell(text: str) -> str:
+    """How a set meets the two sides, as a set has it."""
+    found = _SIDES.get(text.casefold())
+    if found is None:
+        raise RowError("sides", f"{text!r} is not a side: both, each, alternating, left or right")
+    return found
+
+
+def yes_cell(cell: Cell) -> bool:
+    """Whether a cell says yes."""
+    return cell is True or str(cell).casefold() in ("yes", "y", "true", "1", "x", "warm-up", "w")

@@ -1,0 +1,78 @@
+"""Movement names of a sheet: known ones, those that were chosen, and those that are neither."""
+
+from __future__ import annotations
+
+import difflib
+import re
+from collections import Counter
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from dialback.book.logsheet.cells import RowError
+from dialback.core.movements import MovementTable, fold
+
+
+@dataclass(frozen=True, slots=True)
+class Unknown:
+    """A movement that nobody knows by that name: how often it stands there, and what is near."""
+
+    name: str
+    count: int
+    near: tuple[str, ...]
+
+
+class SheetNames:
+    """Movement names of a sheet: known ones, those that were chosen, and those that are neither."""
+
+    def __init__(self, movements: MovementTable, chosen: Mapping[str, str]) -> None:
+        self.movements = movements
+        aliases = {
+            fold(alias): movement.name for movement in movements for alias in movement.aliases
+        }
+        self._called = {**aliases, **{fold(movement.name): movement.name for movement in movements}}
+        self._called |= {
+            fold(name): movements[to].name for name, to in chosen.items() if to in movements
+        }
+        self._found: dict[str, dict[str, Any] | None] = {}
+        self._unknown: Counter[str] = Counter()
+
+    def moves(self, text: str) -> dict[str, Any] | None:
+        """The keys of a set that name its movement; ``None`` for one that nobody knows."""
+        if not text:
+            raise RowError("movement", "is missing")
+        if text not in self._found:
+            self._found[text] = self._look(text)
+        found = self._found[text]
+        if found is None:
+            self._unknown[text] += 1
+        return found and dict(found)
+
+    def _look(self, text: str) -> dict[str, Any] | None:
+        name = self._called.get(fold(text))
+        if name is not None:
+            return {"exercise": name}
+        moves = []
+        for piece in text.split(" + "):
+            match = re.fullmatch(r"(?:(\d+(?:\.\d+)?)\s+)?(.+)", piece.strip())
+            one = self._called.get(fold(piece)) or (match and self._called.get(fold(match[2])))
+            if one is None or match is None:
+                return None
+            times = float(match[1]) if match[1] and fold(piece) not in self._called else 1.0
+            moves.append({"exercise": one, "times": times})
+        return {"moves": moves}
+
+    def unknown(self) -> list[Unknown]:
+        """The names that nobody knows, the most frequent first."""
+        return [
+            Unknown(name, count, self._near(name)) for name, count in self._unknown.most_common()
+        ]
+
+    def _near(self, name: str) -> tuple[str, ...]:
+        words = set(fold(name).split())
+        close = difflib.get_close_matches(fold(name), self._called, n=3, cutoff=0.5)
+        shared = sorted(
+            (one for one in self._called if words & set(one.replace("-", " ").split())),
+            key=lambda one: -len(words & set(one.replace("-", " ").split())),
+        )
+        return tuple(dict.fromkeys(self._called[one] for one in [*close, *shared[:3]]))[:4]
