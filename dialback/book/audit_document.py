@@ -8,9 +8,10 @@ from dialback.core.audit import Audit, compliance, sessions_done
 from dialback.core.balance import Weighing, weigh_all
 from dialback.core.baseline import Change
 from dialback.core.causes import Cause, causes
+from dialback.core.figures import TOTALS, in_total, of_muscle, of_pattern
 from dialback.core.findings import Finding
 from dialback.core.schools import under_schools
-from dialback.core.tally import TOTALS, Ledger
+from dialback.core.tally import Ledger
 from dialback.core.vocabulary import (
     LEFT_RIGHT,
     MEASURES,
@@ -36,17 +37,17 @@ def audit_document(result: Audit, athlete: str) -> dict[str, Any]:
         "week": str(result.week),
         "basis": result.basis,
         "totals": {
-            name: int(value(f"totals/{name}"))
+            name: int(value(in_total(name)))
             if name.endswith("_rep_sets") or name.endswith("_tempo_sets")
-            else _round(value(f"totals/{name}"))
+            else _round(value(in_total(name)))
             for name in TOTALS
         },
         "muscles": {
-            muscle: {name: _round(value(f"muscles/{muscle}/{name}")) for name in MUSCLE_MEASURES}
+            muscle: {name: _round(value(of_muscle(muscle, name))) for name in MUSCLE_MEASURES}
             for muscle in MUSCLES
         },
         "patterns": {
-            pattern: {name: _round(value(f"patterns/{pattern}/{name}")) for name in MEASURES}
+            pattern: {name: _round(value(of_pattern(pattern, name))) for name in MEASURES}
             for pattern in result.patterns
         },
         "balance": {
@@ -59,10 +60,10 @@ def audit_document(result: Audit, athlete: str) -> dict[str, Any]:
         "jumps": {
             "baseline": result.baseline.kind,
             "baseline_weeks": [str(week) for week in result.baseline.weeks],
-            "totals": {name: _change(result.change(f"totals/{name}")) for name in MEASURES},
+            "totals": {name: _change(result.change(in_total(name))) for name in MEASURES},
             "muscles": {
                 muscle: {
-                    name: _change(result.change(f"muscles/{muscle}/{name}"))
+                    name: _change(result.change(of_muscle(muscle, name)))
                     for name in MUSCLE_MEASURES
                 }
                 for muscle in MUSCLES

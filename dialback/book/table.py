@@ -11,6 +11,7 @@ from dialback.core.audit import Audit, compliance, sessions_done
 from dialback.core.balance import weigh
 from dialback.core.baseline import Change
 from dialback.core.causes import causes
+from dialback.core.figures import in_total, of_muscle
 from dialback.core.findings import CODES, Finding
 from dialback.core.schools import under_schools
 from dialback.core.tally import Ledger
@@ -46,20 +47,20 @@ def _totals(result: Audit) -> str:
         rows.append(
             [
                 TITLES[name] + _UNITS.get(name, ""),
-                number(result.value(f"totals/{name}"), 1),
+                number(result.value(in_total(name)), 1),
                 number(share.planned, 1) if share else "",
                 f"{share.share:.0%}" if share and share.share is not None else "",
-                *(_change(result.change(f"totals/{name}")) if name in MEASURES else ["", ""]),
+                *(_change(result.change(in_total(name))) if name in MEASURES else ["", ""]),
             ]
         )
     text = _table(rows, ["Totals", "value", "plan", "share", "base", "change"])
     notes = [
-        f"{number(result.value(f'totals/{name}'))} sets with {what}"
+        f"{number(result.value(in_total(name)))} sets with {what}"
         for name, what in (
             ("estimated_rep_sets", "reps estimated from their seconds"),
             ("assumed_tempo_sets", "an assumed tempo"),
         )
-        if result.value(f"totals/{name}")
+        if result.value(in_total(name))
     ]
     if shares:
         done = sessions_done(result.ledger, result.week)
@@ -90,15 +91,15 @@ def _muscles(result: Audit) -> str:
     rows = []
     for muscle in MUSCLES:
         low, high = result.ledger.rules.muscle_bands[muscle]  # type: ignore[index]
-        change = result.change(f"muscles/{muscle}/sets")
+        change = result.change(of_muscle(muscle, "sets"))
         rows.append(
             [
                 label(muscle),
                 number(change.value),
                 *_change(change),
                 f"{number(low)}–{number(high)}",
-                number(result.value(f"muscles/{muscle}/volume_load_kg"), 0),
-                number(result.value(f"muscles/{muscle}/tut_s"), 0),
+                number(result.value(of_muscle(muscle, "volume_load_kg")), 0),
+                number(result.value(of_muscle(muscle, "tut_s")), 0),
             ]
         )
     heads = ["Muscles", "sets", "base", "change", "band", "volume load, kg", "tension, s"]

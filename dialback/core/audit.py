@@ -10,6 +10,7 @@ from typing import Any, Final
 
 from dialback.core.baseline import Baseline, Change, baseline, heaviest_before, is_lighter
 from dialback.core.breaks import Break, as_planned_from_here, break_before
+from dialback.core.figures import TOTAL_SETS, in_total, of_pattern
 from dialback.core.findings import AgainstPlan, Finding, WeekInHand, find
 from dialback.core.matching import pair_sessions
 from dialback.core.reconcile import match_sessions
@@ -77,13 +78,13 @@ class Audit:
     @property
     def session_loads(self) -> SessionLoads:
         """Load, monotony, strain and density of the week's sessions."""
-        totals = {name: self.value(f"totals/{name}") for name in ("volume_load_kg", "work_s")}
+        totals = {name: self.value(in_total(name)) for name in ("volume_load_kg", "work_s")}
         return session_loads(self.in_hand.sessions, self.week, self.entries, totals)
 
     @property
     def disagreement(self) -> str | None:
         """Where two of the four measures moved in opposite directions by more than 10 %."""
-        changes = {name: self.change(f"totals/{name}").change for name in MEASURES}
+        changes = {name: self.change(in_total(name)).change for name in MEASURES}
         up = [name for name, change in changes.items() if change is not None and change > OPPOSED]
         down = [
             name for name, change in changes.items() if change is not None and change < -OPPOSED
@@ -99,7 +100,7 @@ class Audit:
     @property
     def patterns(self) -> list[str]:
         """The patterns that occur, in the order of the vocabulary."""
-        return [name for name in PATTERNS if f"patterns/{name}/sets" in self.tally]
+        return [name for name in PATTERNS if of_pattern(name, "sets") in self.tally]
 
     @property
     def movements(self) -> tuple[str, ...]:
@@ -205,11 +206,11 @@ def _judged(
 
 def _meant_light(ledger: Ledger, week: Week, basis: Basis, sums: Tally) -> bool:
     """Whether a week is a lighter one; a completed one only if its plan is, where it has one."""
-    if not is_lighter(ledger, week, sums.get("totals/sets", 0.0)):
+    if not is_lighter(ledger, week, sums.get(TOTAL_SETS, 0.0)):
         return False
     if basis == "planned" or not ledger.source.week("planned", week):
         return True
-    return is_lighter(ledger, week, ledger.tally("planned", week).get("totals/sets", 0.0))
+    return is_lighter(ledger, week, ledger.tally("planned", week).get(TOTAL_SETS, 0.0))
 
 
 def sessions_done(ledger: Ledger, week: Week) -> Share:
@@ -253,6 +254,6 @@ def compliance(ledger: Ledger, week: Week) -> dict[str, Share]:
     """Share done of the plan, by measure."""
     planned, done = (ledger.tally(basis, week) for basis in ("planned", "completed"))
     return {
-        name: Share(planned.get(f"totals/{name}", 0.0), done.get(f"totals/{name}", 0.0))
+        name: Share(planned.get(in_total(name), 0.0), done.get(in_total(name), 0.0))
         for name in MEASURES
     }

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from dialback.core.figures import of_side
 from dialback.core.sides import left_right
 from dialback.core.tally import Entry, Tally
 from dialback.core.vocabulary import Pair
@@ -26,8 +27,8 @@ class Weighing:
 def weigh(tally: Tally, pair: Pair, measure: str) -> Weighing:
     """Weigh a pair of a week in one measure."""
     return Weighing(
-        tally.get(f"balance/{pair.name}/a/{measure}", 0.0),
-        tally.get(f"balance/{pair.name}/b/{measure}", 0.0),
+        tally.get(of_side(pair.name, "a", measure), 0.0),
+        tally.get(of_side(pair.name, "b", measure), 0.0),
     )
 
 

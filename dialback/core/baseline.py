@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from statistics import median
 from typing import Final
 
+from dialback.core.figures import TOTAL_SETS
 from dialback.core.sessions import Set
 from dialback.core.tally import Ledger, Tally, top_sets
 from dialback.core.weeks import Week
@@ -64,7 +65,7 @@ def is_lighter(ledger: Ledger, week: Week, sets: float) -> bool:
     if key not in ledger.kept:
         share = ledger.rules.lighter_share
         trained = [
-            ledger.tally("completed", before)["totals/sets"]
+            ledger.tally("completed", before)[TOTAL_SETS]
             for before in weeks_before(week, LIGHTER_WINDOW)
             if ledger.is_trained(before)
         ]
@@ -76,7 +77,7 @@ def is_lighter(ledger: Ledger, week: Week, sets: float) -> bool:
 
 def is_lighter_week(ledger: Ledger, week: Week) -> bool:
     """Whether a trained week was a lighter one."""
-    sets = ledger.tally("completed", week).get("totals/sets", 0.0)
+    sets = ledger.tally("completed", week).get(TOTAL_SETS, 0.0)
     return sets > 0 and is_lighter(ledger, week, sets)
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import difflib
 from collections.abc import Iterable, Iterator
+from functools import lru_cache
 from typing import Annotated, Any, Final, Self
 
 from pydantic import (
@@ -54,6 +55,12 @@ def _several(value: Any) -> Any:
 Names = Annotated[tuple[Name, ...], Field(strict=False), BeforeValidator(_several)]
 
 
+@lru_cache(maxsize=256)
+def _given(names: tuple[str, ...]) -> set[str]:
+    """Names of the fields that are given: one set for all values alike, which are frozen."""
+    return set(names)
+
+
 class Value(BaseModel):
     """A value of the domain: checked strictly, never changed, unknown keys kept."""
 
@@ -71,7 +78,7 @@ class Value(BaseModel):
         value = cls.__new__(cls)
         for slot, content in (
             ("__dict__", fields),
-            ("__pydantic_fields_set__", set(fields)),
+            ("__pydantic_fields_set__", _given(tuple(fields))),
             ("__pydantic_extra__", extra),
             ("__pydantic_private__", None),
         ):

@@ -8,6 +8,7 @@ from typing import Annotated, Final, Literal, Self, cast
 
 from pydantic import Field, model_validator
 
+from dialback.core.figures import of_movement
 from dialback.core.kit import LOAD_TOLERANCE_KG
 from dialback.core.movements import Movement, MovementTable, Name, Value, fold
 from dialback.core.rules import Rules
@@ -110,7 +111,7 @@ class Restriction(Value):
         """The figure of sets that a movement of it is counted in."""
         if self.about in ("pattern", "muscle"):
             return f"{self.about}s/{self.subject}/sets"
-        return f"movements/{movement.name}/sets"
+        return of_movement(movement.name, "sets")
 
 
 _WORDS: Final = {"pattern": "pattern", "muscle": "muscle", "tempo": "phase of the tempo"}

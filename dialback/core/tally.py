@@ -9,7 +9,7 @@ from datetime import date
 from functools import cached_property
 from itertools import chain
 from operator import add
-from typing import Any, Final, NamedTuple, Protocol, runtime_checkable
+from typing import Any, NamedTuple, Protocol, runtime_checkable
 
 from dialback.core.counting import (
     Added,
@@ -21,23 +21,17 @@ from dialback.core.counting import (
     measure,
     shape_of,
 )
+from dialback.core.figures import TOP_LOAD, TOTAL_SETS, measure_of, parts
 from dialback.core.kit import Kit
 from dialback.core.movements import MovementTable
 from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
 from dialback.core.sessions import Maximum, Session, Set
 from dialback.core.vocabulary import (
-    MEASURES,
-    MUSCLE_MEASURES,
-    MUSCLES,
-    PAIRS,
-    PATTERNS,
     Basis,
 )
 from dialback.core.weeks import Week
 from dialback.core.words import Unit
-
-TOTALS: Final = (*MEASURES, "work_s", "conditioning_s", "estimated_rep_sets", "assumed_tempo_sets")
 
 Tally = Mapping[str, float]
 """Figure key -> sum. A figure that nothing credits is absent and means 0."""
@@ -127,9 +121,7 @@ def rough(entries: Iterable[Entry]) -> frozenset[str]:
         if shape.assumed and not timed and not is_measured(entry):
             measures |= {"tut_s", "work_s"}
         if measures:
-            found.update(
-                key for key in entry.measured.credits if key.rpartition("/")[2] in measures
-            )
+            found.update(key for key in entry.measured.credits if measure_of(key) in measures)
     return frozenset(found)
 
 
@@ -145,7 +137,7 @@ def measured(entries: Iterable[Entry]) -> frozenset[str]:
         for entry in entries
         if is_measured(entry)
         for key in entry.measured.credits
-        if key.endswith("/tut_s")
+        if measure_of(key) == "tut_s"
     )
 
 
@@ -291,7 +283,7 @@ class Ledger:
 
     def is_trained(self, week: Week) -> bool:
         """Whether the week's completed sets come to more than 0."""
-        return self.tally("completed", week).get("totals/sets", 0.0) > 0
+        return self.tally("completed", week).get(TOTAL_SETS, 0.0) > 0
 
     @cached_property
     def last_done(self) -> date | None:
@@ -306,9 +298,13 @@ class Ledger:
     @cached_property
     def first_trained(self) -> Week | None:
         """The first week with training, if there is one."""
-        return next(
-            (week for week in self.source.weeks("completed") if self.is_trained(week)), None
-        )
+        for week in self.source.weeks("completed"):
+            # It may lie years back: its sum is wanted, not the sets around it.
+            if ("completed", week) not in self._tallies:
+                self.sum_up("completed", week, week)
+            if self.is_trained(week):
+                return week
+        return None
 
 
 @dataclass(frozen=True, slots=True)
@@ -317,9 +313,6 @@ class TrailEntry:
 
     entry: Entry
     credit: float
-
-
-TOP_LOAD: Final = "top_load_kg"
 
 
 def trail(
@@ -331,8 +324,8 @@ def trail(
     with that load, credited with the load in kg.
     """
     on_days = [entry for entry in entries if not days or entry.session.date in days]
-    if figure.startswith("movements/") and figure.endswith(f"/{TOP_LOAD}"):
-        name = figure[len("movements/") : -len(TOP_LOAD) - 1]
+    kind, name, measure_name = parts(figure)
+    if kind == "movements" and measure_name == TOP_LOAD:
         top = top_loads(on_days).get(name)
         return tuple(
             TrailEntry(entry, top)
@@ -372,25 +365,3 @@ def _loaded_movement(entry: Entry) -> str | None:
     if entry.measured.shape.standing not in ("hard", "easy") or entry.set.moves is not None:
         return None
     return entry.measured.shape.moves[0].movement.name
-
-
-def is_figure(key: str, movements: MovementTable) -> bool:
-    """Whether a key names a figure that a week can have."""
-    kind, _, rest = key.partition("/")
-    subject, _, name = rest.rpartition("/")
-    match kind:
-        case "totals":
-            return rest in TOTALS
-        case "muscles":
-            return subject in MUSCLES and name in MUSCLE_MEASURES
-        case "patterns":
-            return subject in PATTERNS and name in MEASURES
-        case "movements":
-            return subject in movements and name in (*MEASURES, TOP_LOAD)
-        case "balance":
-            return any(
-                subject == f"{pair.name}/{side}" and name in pair.measures
-                for pair in PAIRS
-                for side in "ab"
-            )
-    return False

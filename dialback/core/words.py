@@ -6,8 +6,8 @@ from collections.abc import Iterable
 from typing import Final, Literal
 
 from dialback.core.counting import MeasuredSet, MovePart, ShapeMove
+from dialback.core.figures import kind_and_name, measure_of, side_of, subject_of
 from dialback.core.sessions import KG_PER_LB, Set
-from dialback.core.vocabulary import PAIRS
 
 Unit = Literal["kg", "lb"]
 
@@ -141,7 +141,7 @@ def describe(a_set: Set) -> str:
 
 def explain(a_set: Set, measured: MeasuredSet, figure: str, unit: Unit) -> str:
     """How a set comes to its credit to a figure, as a calculation with units."""
-    subject, _, measure = figure.rpartition("/")
+    subject, measure = subject_of(figure), measure_of(figure)
     shape = measured.shape
     shares = [
         _share(subject, move, sides, shape.indirect_credit)
@@ -160,7 +160,7 @@ def explain(a_set: Set, measured: MeasuredSet, figure: str, unit: Unit) -> str:
 
 def _share(subject: str, move: ShapeMove, sides: tuple[str, ...], indirect: float) -> float | None:
     """What share of a move a subject is credited with; ``None`` if it is not concerned."""
-    kind, _, name = subject.partition("/")
+    kind, name = kind_and_name(subject)
     movement = move.movement
     match kind:
         case "patterns":
@@ -170,8 +170,7 @@ def _share(subject: str, move: ShapeMove, sides: tuple[str, ...], indirect: floa
         case "muscles":
             members: Iterable[str] = (name,)
         case "balance":
-            pair_name, _, side = name.partition("/")
-            pair = next(pair for pair in PAIRS if pair.name == pair_name)
+            pair, side = side_of(name)
             if pair.of == "pattern":
                 return 1.0 if subject in sides else None
             members = pair.a if side == "a" else pair.b

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import contextlib
+import gc
 import logging
 import threading
 import time
@@ -23,6 +24,8 @@ from dialback.web.desk import Desk
 from dialback.web.security import LOOPBACK
 
 KEEP_EVERY_S = 20.0
+GARBAGE = (5_000, 10, 10)
+"""How often garbage is searched for: seldom enough for a count, often enough for a day."""
 THREADS = 32
 """Enough for a room: the stream of a sensor holds one for as long as its set lasts."""
 
@@ -32,6 +35,8 @@ def serve(data: Path, host: str, port: int, say: Callable[[str], None]) -> None:
 
     Raises ``BadInputError`` if the address cannot be had.
     """
+    # Ledgers that were let go hang together in circles: only a search for garbage frees them.
+    gc.set_threshold(*GARBAGE)
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s")
     app = create_app(data, hosts=list(dict.fromkeys([*LOOPBACK, host])))
     try:

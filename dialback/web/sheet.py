@@ -9,11 +9,11 @@ from datetime import date
 from dialback.core.audit import Audit, sessions_done
 from dialback.core.balance import Weighing, weigh, weigh_all
 from dialback.core.causes import Cause, causes
+from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
 from dialback.core.findings import CODES, Finding
 from dialback.core.findings.finding import LEVELS, Level, grown
 from dialback.core.reconcile import SessionMatch, match_sessions
 from dialback.core.sessions import Set
-from dialback.core.tally import TOP_LOAD
 from dialback.core.vocabulary import (
     LEFT_RIGHT,
     MEASURES,
@@ -181,7 +181,7 @@ def rows(sides: TwoSides, findings: Sequence[Finding]) -> tuple[list[Row], list[
         Row(
             subject=name,
             label=name,
-            cells={name: sides.cell(f"totals/{name}")},
+            cells={name: sides.cell(in_total(name))},
             band=None,
             findings=at.get(("total", name), []),
         )
@@ -191,7 +191,7 @@ def rows(sides: TwoSides, findings: Sequence[Finding]) -> tuple[list[Row], list[
         Row(
             subject=muscle,
             label=label(muscle),
-            cells={name: sides.cell(f"muscles/{muscle}/{name}") for name in MUSCLE_MEASURES},
+            cells={name: sides.cell(of_muscle(muscle, name)) for name in MUSCLE_MEASURES},
             band=_band(rules.muscle_bands[muscle]),  # type: ignore[index]
             findings=at.get((muscle, "sets"), []),
         )
@@ -205,7 +205,7 @@ def rows(sides: TwoSides, findings: Sequence[Finding]) -> tuple[list[Row], list[
             subject=name,
             label=name,
             cells={
-                **{measure: sides.cell(f"movements/{name}/{measure}") for measure in MEASURES},
+                **{measure: sides.cell(of_movement(name, measure)) for measure in MEASURES},
                 TOP_LOAD: _top_load(sides, name),
             },
             band=None,
@@ -223,7 +223,7 @@ def _top_load(sides: TwoSides, name: str) -> Cell:
     )
     base = _load(sides.judged.in_hand.heaviest_before.get(name))
     return Cell(
-        figure=f"movements/{name}/{TOP_LOAD}",
+        figure=of_movement(name, TOP_LOAD),
         planned=planned,
         done=done,
         share=done / planned if planned > 0 else None,
@@ -316,8 +316,8 @@ def sheet(
         sessions=_session_lines(judged, week, today),
         sessions_planned=int(done.planned),
         sessions_done=int(done.done),
-        estimated_sets=int(judged.value("totals/estimated_rep_sets")),
-        assumed_sets=int(judged.value("totals/assumed_tempo_sets")),
+        estimated_sets=int(judged.value(in_total("estimated_rep_sets"))),
+        assumed_sets=int(judged.value(in_total("assumed_tempo_sets"))),
         totals=totals,
         pairs=pair_rows(sides, findings),
         muscles=muscles,

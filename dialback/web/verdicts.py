@@ -16,6 +16,7 @@ from pydantic import ValidationError
 
 import dialback.core
 from dialback.core.audit import audit, compliance, sessions_done
+from dialback.core.figures import TOTAL_SETS
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, House, Ledgers
@@ -114,7 +115,7 @@ def _judged(ledger: Ledger, latest: Week, today: date) -> Judged:
             for cause, places in found.causes
         ],
         columns=[
-            week_column(ledger, latest.plus(back), "totals/sets") for back in range(1 - COLUMNS, 1)
+            week_column(ledger, latest.plus(back), TOTAL_SETS) for back in range(1 - COLUMNS, 1)
         ],
         share_done=compliance(ledger, week)["sets"].share,
         sessions_planned=int(done.planned),

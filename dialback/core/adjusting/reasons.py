@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from dialback.core.adjusting.judged import Judge
 from dialback.core.balance import Weighing, weigh
+from dialback.core.figures import in_total, of_muscle
 from dialback.core.findings import CODES, Finding
 from dialback.core.findings.finding import Key
 from dialback.core.sessions import Session
@@ -68,8 +69,7 @@ def _ratio_text(weighing: Weighing) -> str:
 
 def _figure(code: str, subject: str, measure: str) -> str | None:
     if code in ("muscle_floor", "muscle_ceiling", "jump"):
-        where = "totals" if subject == "total" else f"muscles/{subject}"
-        return f"{where}/{measure}"
+        return in_total(measure) if subject == "total" else of_muscle(subject, measure)
     return None
 
 

@@ -16,6 +16,7 @@ from typing import Final
 from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.solver import INF, Programme
 from dialback.core.adjusting.start import has
+from dialback.core.figures import TOTAL_SETS, in_total, of_muscle, of_side
 from dialback.core.findings.balance import FAR as FAR_OUTSIDE
 from dialback.core.findings.finding import Key
 from dialback.core.findings.jumps import NEW_FROM_SETS
@@ -320,12 +321,12 @@ class WeekProgramme:
 
     def _muscle(self, muscle: str) -> None:
         floor, ceiling = self.rules.muscle_bands[muscle]  # type: ignore[index]
-        sets, most = self.figure(f"muscles/{muscle}/sets")
+        sets, most = self.figure(of_muscle(muscle, "sets"))
         if floor > 0 and not self.judge.in_hand.lighter:
             flag = self._flag(("muscle_floor", muscle, "sets"))
             if flag is not None:
                 steps = [credit for piece in self.pieces
-                         if (credit := piece.credit(f"muscles/{muscle}/sets"))]  # fmt: skip
+                         if (credit := piece.credit(of_muscle(muscle, "sets")))]  # fmt: skip
                 self._reaches(sets, floor, min([*steps, floor]), flag)
         if most > ceiling:
             flag = self._flag(("muscle_ceiling", muscle, "sets"))
@@ -338,13 +339,13 @@ class WeekProgramme:
             return
         measure: str = self.rules.balance_measure
         measure = measure if measure in pair.measures else "sets"
-        (a, most_a), (b, most_b) = (self.figure(f"balance/{pair.name}/{side}/{measure}")
+        (a, most_a), (b, most_b) = (self.figure(of_side(pair.name, side, measure))
                                     for side in "ab")  # fmt: skip
         judged: int | None = None
         if pair.name not in self.judge.in_hand.always_weighed:
             sets, most_sets = Linear(), 0.0
             for side in "ab":
-                one, most = self.figure(f"balance/{pair.name}/{side}/sets")
+                one, most = self.figure(of_side(pair.name, side, "sets"))
                 sets, most_sets = sets.plus(one), most_sets + most
             least = self.rules.balance_min_sets
             if most_sets < least:
@@ -393,11 +394,11 @@ class WeekProgramme:
     def _jumps(self) -> None:
         base_of = self.judge.in_hand.baseline.base
         for measure in JUMP_LIMITS:
-            base = base_of(f"totals/{measure}")
+            base = base_of(in_total(measure))
             if base:
-                self._jump("total", measure, f"totals/{measure}", self._jump_limits(measure, base))
+                self._jump("total", measure, in_total(measure), self._jump_limits(measure, base))
         for muscle in MUSCLES:
-            figure = f"muscles/{muscle}/sets"
+            figure = of_muscle(muscle, "sets")
             base = base_of(figure)
             if base is None:
                 continue
@@ -439,7 +440,7 @@ class WeekProgramme:
         for muscle in MUSCLES:
             heavy: dict[date, int] = {}
             for day in days:
-                sets, most = self.figure(f"muscles/{muscle}/sets", day)
+                sets, most = self.figure(of_muscle(muscle, "sets"), day)
                 if most >= enough:
                     heavy[day] = self.programme.variable(0, 1)
                     self._below(sets, enough - BELOW, heavy[day], most)
@@ -542,8 +543,8 @@ class WeekProgramme:
             started = any(not set(piece.times.terms) & added for piece in working)
             if session.sets and started and own.terms:
                 self.bound_rows.append(self.programme.row(1 - own.constant, own.terms, INF))
-        start = self.judge.start.value("totals/sets")
-        sets, _ = self.figure("totals/sets")
+        start = self.judge.start.value(TOTAL_SETS)
+        sets, _ = self.figure(TOTAL_SETS)
         share = self._least_share()
         self.bound_rows.append(
             self.programme.row(share * start - sets.constant - 1e-9, sets.terms, INF)

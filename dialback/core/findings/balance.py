@@ -8,6 +8,7 @@ from typing import Final
 
 from dialback.core.balance import Weighing, weigh_all
 from dialback.core.baseline import TOLERANCE
+from dialback.core.figures import of_movement, of_side
 from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds
 from dialback.core.findings.remedies import avoided, beyond_the_week
 from dialback.core.restrictions import Restriction
@@ -74,8 +75,8 @@ def leans_to_a(ratio: float | None, high: float) -> bool:
 
 def _figures(week: WeekInHand, pair: Pair, measure: str) -> tuple[str, ...]:
     if pair.of == "side":
-        return tuple(f"movements/{name}/{measure}" for name in movement_sides(week.entries))
-    return (f"balance/{pair.name}/a/{measure}", f"balance/{pair.name}/b/{measure}")
+        return tuple(of_movement(name, measure) for name in movement_sides(week.entries))
+    return (of_side(pair.name, "a", measure), of_side(pair.name, "b", measure))
 
 
 def _level(weighing: Weighing, low: float, high: float) -> Level | None:

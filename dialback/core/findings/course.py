@@ -9,13 +9,14 @@ from itertools import groupby
 from typing import Final
 
 from dialback.core.baseline import TOLERANCE, weeks_before, window
+from dialback.core.figures import TOP_LOAD, TOTAL_SETS, in_total, of_movement
 from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds, movements_of
 from dialback.core.maxima import estimated_maximum, is_working, load_moved
 from dialback.core.movements import fold
 from dialback.core.reconcile import SessionMatch
 from dialback.core.sessions import Session, Set
 from dialback.core.strain import daily_loads, session_loads
-from dialback.core.tally import TOP_LOAD, Entry, Ledger
+from dialback.core.tally import Entry, Ledger
 from dialback.core.weeks import Week
 from dialback.core.words import amount_text, number
 
@@ -51,7 +52,7 @@ def carry_over_findings(week: WeekInHand) -> Iterator[Finding]:
         f"{len(kept)} of the {len(before)} movements of the last trained week are kept; gone are "
         f"{', '.join(gone)}. Does a new block begin?",
         f"{_needed(least, len(before)) - len(kept)} of them again; or a block that begins here.",
-        tuple(f"movements/{name}/sets" for name in kept),
+        tuple(of_movement(name, "sets") for name in kept),
     )
 
 
@@ -64,7 +65,7 @@ def monotony_findings(week: WeekInHand) -> Iterator[Finding]:
     limit = week.rules.monotony_limit
     if limit is None or week.against is None:
         return
-    totals = {name: week.tally.get(f"totals/{name}", 0.0) for name in ("volume_load_kg", "work_s")}
+    totals = {name: week.tally.get(in_total(name), 0.0) for name in ("volume_load_kg", "work_s")}
     monotony = session_loads(week.sessions, week.week, week.entries, totals).monotony
     if monotony is None or not exceeds(monotony, limit):
         return
@@ -79,7 +80,7 @@ def monotony_findings(week: WeekInHand) -> Iterator[Finding]:
         f"The days are much alike: monotony {number(monotony, 1)}, the limit is {number(limit)}. "
         f"Load (RPE × minutes) from Monday on: {days}.",
         "A hard day harder and an easy day easier, or a day off, at the same load of the week.",
-        ("totals/sets",),
+        (TOTAL_SETS,),
     )
 
 
@@ -128,7 +129,7 @@ def effort_drift_findings(week: WeekInHand) -> Iterator[Finding]:
         f"The same loads and reps were rated {number(rise, 1)} RPE harder than the last time: "
         f"{told}.",
         "Ask how the athlete sleeps, eats and feels; a lighter week, if it goes on.",
-        tuple(f"movements/{name}/{TOP_LOAD}" for name, *_ in pairs),
+        tuple(of_movement(name, TOP_LOAD) for name, *_ in pairs),
     )
 
 
@@ -186,7 +187,7 @@ def stalled_findings(week: WeekInHand) -> Iterator[Finding]:
         f"{len(still)} of {len(judged)} compound movements have not moved in {weeks} weeks: "
         f"{', '.join(still)}.",
         "A lighter week, another rep range, or another way to progress; ask about sleep and food.",
-        tuple(f"movements/{name}/sets" for name in still),
+        tuple(of_movement(name, "sets") for name in still),
     )
 
 
@@ -261,7 +262,7 @@ def ready_findings(week: WeekInHand) -> Iterator[Finding]:
                 f"{name} on {day:%A}: {amount_text(count, 'sets')} at the top of the range "
                 f"({top} reps) at RPE {number(target)} or less.",
                 "The next load that the kit has, from the bottom of the range.",
-                (f"movements/{name}/reps",),
+                (of_movement(name, "reps"),),
                 days=tuple(dict.fromkeys(one.date for one in _days(week, day))),
             )
 
@@ -301,8 +302,8 @@ def return_findings(week: WeekInHand) -> Iterator[Finding]:
     limits, ended = week.rules.return_share, week.ended_break
     if limits is None or ended is None or not week.has_sets:
         return
-    usual = ended.ledger.tally("completed", ended.reference)["totals/sets"]
-    sets = week.tally["totals/sets"]
+    usual = ended.ledger.tally("completed", ended.reference)[TOTAL_SETS]
+    sets = week.tally[TOTAL_SETS]
     share = sets / usual
     level: Level = "note"
     if exceeds(share, limits[0]):
@@ -322,7 +323,7 @@ def return_findings(week: WeekInHand) -> Iterator[Finding]:
         "About half of it is a start; go by how the athlete feels."
         if level == "note"
         else f"{number(most, 0)} sets or fewer is a start; the rest can wait a week.",
-        ("totals/sets",),
+        (TOTAL_SETS,),
         amount=sets,
         base=usual,
     )

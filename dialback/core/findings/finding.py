@@ -11,6 +11,7 @@ from typing import Final, Literal
 
 from dialback.core.baseline import TOLERANCE, Baseline
 from dialback.core.breaks import Break
+from dialback.core.figures import TOTAL_SETS
 from dialback.core.movements import MovementTable
 from dialback.core.reconcile import SessionMatch
 from dialback.core.restrictions import Restriction
@@ -177,7 +178,7 @@ class WeekInHand:
     @property
     def has_sets(self) -> bool:
         """Whether the week's sets come to more than 0."""
-        return self.tally.get("totals/sets", 0.0) > 0
+        return self.tally.get(TOTAL_SETS, 0.0) > 0
 
     @cached_property
     def heaviest(self) -> Mapping[str, Set]:

@@ -7,10 +7,10 @@ from math import ceil, floor
 from typing import Final
 
 from dialback.core.baseline import TOLERANCE, Change
+from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
 from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds, level_above
 from dialback.core.kit import loads_for
 from dialback.core.rules import JUMP_LIMITS
-from dialback.core.tally import TOP_LOAD
 from dialback.core.vocabulary import MUSCLES, TITLES, label
 from dialback.core.words import Unit, amount_text, percent, weight_text
 
@@ -21,9 +21,9 @@ NEW_FROM_SETS: Final = 4.0
 def jump_findings(week: WeekInHand) -> Iterator[Finding]:
     """Rises of the week's totals, and of each muscle's sets, beyond the jump limits."""
     for measure in JUMP_LIMITS:
-        yield from _jump(week, "total", f"totals/{measure}", measure)
+        yield from _jump(week, "total", in_total(measure), measure)
     for muscle in MUSCLES:
-        figure = f"muscles/{muscle}/sets"
+        figure = of_muscle(muscle, "sets")
         if week.baseline.base(figure) == 0:
             yield from _new_muscle(week, muscle, figure)
         else:
@@ -145,7 +145,7 @@ def load_step_findings(week: WeekInHand) -> Iterator[Finding]:
             _smaller_step(
                 most / heaviest.implements, loads, before.load_kg, heaviest.implements, week.unit
             ),
-            (f"movements/{name}/{TOP_LOAD}",),
+            (of_movement(name, TOP_LOAD),),
             amount=load,
             base=change.base,
         )

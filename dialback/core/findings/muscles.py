@@ -7,6 +7,7 @@ from math import ceil
 from typing import Final
 
 from dialback.core.baseline import TOLERANCE
+from dialback.core.figures import of_muscle
 from dialback.core.findings.finding import Finding, WeekInHand, exceeds
 from dialback.core.findings.remedies import avoided, beyond_the_week
 from dialback.core.vocabulary import MUSCLES, label
@@ -25,7 +26,7 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
         return
     for muscle in MUSCLES:
         floor, ceiling = week.rules.muscle_bands[muscle]  # type: ignore[index]
-        figure = f"muscles/{muscle}/sets"
+        figure = of_muscle(muscle, "sets")
         sets = week.tally.get(figure, 0.0)
         name = label(muscle).capitalize()
         if exceeds(floor, sets):

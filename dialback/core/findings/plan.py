@@ -6,6 +6,7 @@ from collections import defaultdict
 from collections.abc import Callable, Iterator
 
 from dialback.core.baseline import TOLERANCE
+from dialback.core.figures import TOTAL_SETS, in_total, of_movement
 from dialback.core.findings.finding import AgainstPlan, Finding, WeekInHand, exceeds
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.reconcile import SessionMatch, SetMatch, missed_days
@@ -25,7 +26,7 @@ def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
         return
     outside = []
     for measure in MEASURES:
-        figure = f"totals/{measure}"
+        figure = in_total(measure)
         planned, done = against.tally.get(figure, 0.0), week.tally.get(figure, 0.0)
         share = done / planned if planned > 0 else 1.0
         for limit, apart in zip(week.rules.plan_band, _beyond(share, week.rules.plan_band),
@@ -57,7 +58,7 @@ def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
         f"{sentence} {reasons}".strip(),
         f"{amount_text(apart, measure, week.unit)} {'less' if share > limit else 'more'} "
         "would be within.",
-        tuple(f"totals/{name}" for _, name, *_ in outside),
+        tuple(in_total(name) for _, name, *_ in outside),
         amount=done,
         base=planned,
     )
@@ -113,7 +114,7 @@ def missed_findings(week: WeekInHand) -> Iterator[Finding]:
             f"{capital(titles)} of {day:%A} {'was' if len(plans) == 1 else 'were'} not done: "
             f"{amount_text(sets, 'sets')} planned.",
             "A log of it, or a word on why; do not pile it onto the next session.",
-            ("totals/sets",),
+            (TOTAL_SETS,),
             days=(day,),
             of_plan=True,
         )
@@ -149,7 +150,7 @@ def swapped_findings(week: WeekInHand) -> Iterator[Finding]:
             f"{' and '.join(f'{day:%A}' for day in days)}"
             f"{f'; {changed}' if changed else ', the same pattern and direct muscles'}.",
             f"{planned} again, or {' and '.join(done)} in the plan.",
-            tuple(f"movements/{against.movements[name].name}/sets" for name in names),
+            tuple(of_movement(against.movements[name].name, "sets") for name in names),
             days=days,
         )
 
@@ -198,21 +199,21 @@ def data_gap_findings(week: WeekInHand) -> Iterator[Finding]:
     if week.against is None or not week.has_sets:
         return
     counted = [entry for entry in week.entries if entry.measured.shape.standing in ("hard", "easy")]
-    tension = week.tally.get("totals/tut_s", 0.0)
+    tension = week.tally.get(in_total("tut_s"), 0.0)
     gaps = (
         ("rpe", _share(counted, lambda one: one.set.rpe is None),
-         "have no exertion: hard and easy sets cannot be told apart", "totals/sets"),
+         "have no exertion: hard and easy sets cannot be told apart", TOTAL_SETS),
         ("load_kg", _share(counted, _lacks_load),
          "have no load where the movement needs one: volume load comes out too low",
-         "totals/volume_load_kg"),
+         in_total("volume_load_kg")),
         ("reps", _share(counted, lambda one: one.measured.estimated),
-         "have reps that are estimated from their time", "totals/reps"),
+         "have reps that are estimated from their time", in_total("reps")),
     )  # fmt: skip
     for measure, share, says, figure in gaps:
         if exceeds(share, week.rules.gap_share):
             yield _gap(week, measure, share, f"{share * 100:.0f} % of the sets {says}.", figure)
     assumed = sum(
-        one.measured.credits.get("totals/tut_s", 0.0)
+        one.measured.credits.get(in_total("tut_s"), 0.0)
         for one in counted
         if one.measured.shape.assumed and one.set.seconds is None
         and one.set.measured_tension_s is None
@@ -220,7 +221,7 @@ def data_gap_findings(week: WeekInHand) -> Iterator[Finding]:
     share = assumed / tension if tension > TOLERANCE else 0.0
     if exceeds(share, week.rules.gap_share):
         says = f"{share * 100:.0f} % of the tension rests on an assumed tempo."
-        yield _gap(week, "tut_s", share, says, "totals/tut_s")
+        yield _gap(week, "tut_s", share, says, in_total("tut_s"))
 
 
 def _share(entries: list[Entry], lacks: Callable[[Entry], bool]) -> float:
@@ -264,7 +265,7 @@ def pain_findings(week: WeekInHand) -> Iterator[Finding]:
         for pain in match.done.pain if match.done else ():
             name = _known_name(pain.exercise, against.movements)
             subject = name or pain.exercise or "session"
-            figures[subject] = f"movements/{name}/sets" if name else "totals/sets"
+            figures[subject] = of_movement(name, "sets") if name else TOTAL_SETS
             assert match.done is not None  # noqa: S101 - it has the pain
             said = f"“{pain.note}”" if pain.note else "no word on where"
             notes[subject].append(f"{match.done.date:%A}, {said}")

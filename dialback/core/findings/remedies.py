@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dialback.core.baseline import Change
+from dialback.core.figures import TOTAL_SETS
 from dialback.core.findings.finding import WeekInHand, exceeds
 from dialback.core.restrictions import Restriction
 
@@ -35,6 +36,6 @@ def holds_all_week(restriction: Restriction, week: WeekInHand) -> bool:
 
 def beyond_the_week(week: WeekInHand, more_sets: float) -> bool:
     """Whether so many sets more would make the week's sets jump."""
-    sets = week.tally.get("totals/sets", 0.0) + more_sets
-    change = Change(week.baseline.base("totals/sets"), sets).change
+    sets = week.tally.get(TOTAL_SETS, 0.0) + more_sets
+    change = Change(week.baseline.base(TOTAL_SETS), sets).change
     return change is not None and exceeds(change, week.rules.jump_limits["sets"][0])

@@ -10,6 +10,7 @@ from typing import Final
 
 from dialback.core.baseline import TOLERANCE
 from dialback.core.duration import estimated_duration
+from dialback.core.figures import TOP_LOAD, in_total, of_movement
 from dialback.core.findings.finding import (
     Finding,
     WeekInHand,
@@ -21,7 +22,7 @@ from dialback.core.maxima import best_before, is_working, load_moved
 from dialback.core.movements import Movement
 from dialback.core.sessions import Session
 from dialback.core.sides import movement_sides
-from dialback.core.tally import TOP_LOAD, Entry
+from dialback.core.tally import Entry
 from dialback.core.vocabulary import label
 from dialback.core.words import amount_text, number, weight_text
 
@@ -59,7 +60,7 @@ def side_gap_findings(week: WeekInHand) -> Iterator[Finding]:
             "Is it meant?",
             f"{amount_text(missing, measure, week.unit)} more on the {behind}, "
             "or less on the other side.",
-            (f"movements/{name}/{measure}",),
+            (of_movement(name, measure),),
             amount=abs(left - right),
         )
 
@@ -94,7 +95,7 @@ def order_findings(week: WeekInHand) -> Iterator[Finding]:
             f"{day:%A}: {told} ({amount_text(len(early), 'sets')}). Is that pre-exhaust on "
             "purpose?",
             "The compound movement first, or the part marked as pre-exhaust.",
-            tuple(f"movements/{name}/sets" for name in names),
+            tuple(of_movement(name, "sets") for name in names),
             days=(day,),
         )
 
@@ -156,7 +157,7 @@ def no_warm_up_findings(week: WeekInHand) -> Iterator[Finding]:
                 f"{weight_text(best, week.unit, 1)}, "
                 "and no warm-up set before it.",
                 f"Warm-up sets before it, or a first set below {number(least * 100, 0)} %.",
-                (f"movements/{movement.name}/{TOP_LOAD}",),
+                (of_movement(movement.name, TOP_LOAD),),
                 amount=load,
                 base=best,
                 days=(session.date,),
@@ -223,5 +224,5 @@ def _too_much(
     if level is not None:
         yield Finding(
             "overfull", session.date.isoformat(), measure, level, float(value), limit, sentence,
-            clears, ("totals/work_s", "totals/conditioning_s"), days=(session.date,),
+            clears, (in_total("work_s"), in_total("conditioning_s")), days=(session.date,),
         )  # fmt: skip

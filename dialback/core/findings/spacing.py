@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from datetime import date, timedelta
 
 from dialback.core.baseline import TOLERANCE
+from dialback.core.figures import of_muscle
 from dialback.core.findings.finding import Finding, WeekInHand
 from dialback.core.tally import Tally, tally
 from dialback.core.vocabulary import MUSCLES, label
@@ -18,7 +19,7 @@ def spacing_findings(week: WeekInHand) -> Iterator[Finding]:
     by_day: dict[date, Tally] = _by_day(week)
     enough = week.rules.spacing_sets - TOLERANCE
     for muscle in MUSCLES:
-        figure = f"muscles/{muscle}/sets"
+        figure = of_muscle(muscle, "sets")
         heavy = [day for day in sorted(by_day) if by_day[day].get(figure, 0.0) >= enough]
         for day in heavy:
             following = day + timedelta(days=1)

@@ -12,6 +12,7 @@ from flask import Response
 from dialback.book.calendar import Appointment, calendar
 from dialback.core.audit import audit, plans_done
 from dialback.core.duration import estimated_duration
+from dialback.core.figures import TOTAL_SETS, in_total
 from dialback.core.notation import Change
 from dialback.core.notation import write as write_text
 from dialback.core.plans.kept import Kept, kept_in
@@ -83,11 +84,11 @@ def block(path: WeekPath, query: BlockQuery) -> Response:
 
 def _week(ledger: Ledger, ahead: Ledger, week: Week, *, over: bool) -> BlockWeek:
     result = judged_week(ledger, week) if over else audit(ahead, week, "planned")
-    findings = by_urgency(result.findings) if result.value("totals/sets") else []
+    findings = by_urgency(result.findings) if result.value(TOTAL_SETS) else []
     levels = Counter(finding.level for finding in findings)
     base = result.baseline
     sums = {basis: ledger.tally(basis, week) for basis in ("planned", "completed")}
-    figures = {name: f"totals/{name}" for name in MEASURES}
+    figures = {name: in_total(name) for name in MEASURES}
     return BlockWeek(
         week=str(week),
         monday=week.monday.isoformat(),
@@ -104,8 +105,8 @@ def _week(ledger: Ledger, ahead: Ledger, week: Week, *, over: bool) -> BlockWeek
             for name, limits in ledger.rules.jump_limits.items()
         },
         lighter=0
-        < sums["planned"].get("totals/sets", 0.0)
-        <= LIGHTER_BELOW * ledger.tally("planned", week.plus(-1)).get("totals/sets", 0.0),
+        < sums["planned"].get(TOTAL_SETS, 0.0)
+        <= LIGHTER_BELOW * ledger.tally("planned", week.plus(-1)).get(TOTAL_SETS, 0.0),
         counts=Counts(
             high=levels["high"], caution=levels["caution"], note=levels["note"], accepted=0
         ),
@@ -123,7 +124,7 @@ def _sessions(athlete: Athlete, ledger: Ledger, week: Week) -> Iterable[tuple[Ke
                 id=plan.number,
                 date=plan.day.isoformat(),
                 title=plan.title,
-                sets=tally(entries).get("totals/sets", 0.0),
+                sets=tally(entries).get(TOTAL_SETS, 0.0),
                 minutes=estimated_duration(entries, ledger.rules).total_s / 60,
                 done=at in done,
             ),

@@ -8,6 +8,7 @@ from flask import Response
 
 from dialback.book.errors import bad_input
 from dialback.core.duration import estimated_duration
+from dialback.core.figures import in_total
 from dialback.core.maxima import Maxima
 from dialback.core.notation import Mistake, amended, read
 from dialback.core.notation.expand import placed_sets
@@ -83,7 +84,7 @@ def _session(
     sums = []
     for one in (match.plan, match.done):
         found = tally(ledger.measure([one])) if one else {}
-        sums.append({name: found.get(f"totals/{name}", 0.0) for name in MEASURES})
+        sums.append({name: found.get(in_total(name), 0.0) for name in MEASURES})
     return LogSession(
         plan=plan_out(ledger, plan) if plan else None,
         log=LogOut(client_id=log.client_id, revision=log.revision, session=log.session)

@@ -11,6 +11,7 @@ from collections.abc import Iterable
 
 from flask import Response
 
+from dialback.core.figures import TOTAL_SETS, in_total
 from dialback.core.findings.difference import difference
 from dialback.core.findings.finding import Finding
 from dialback.core.movements import Movement, MovementTable
@@ -125,13 +126,13 @@ def _altered(athlete: Athlete, new: Movement) -> Iterable[MovementEffectSheet]:
                 signed=week in signed,
                 cleared=_labels(changes.cleared),
                 appeared=_labels(changes.appeared),
-                sets=moved["totals/sets"],
-                volume_load_kg=moved["totals/volume_load_kg"],
-                tut_s=moved["totals/tut_s"],
+                sets=moved[TOTAL_SETS],
+                volume_load_kg=moved[in_total("volume_load_kg")],
+                tut_s=moved[in_total("tut_s")],
             )
 
 
-_FIGURES = ("totals/sets", "totals/volume_load_kg", "totals/tut_s")
+_FIGURES = (TOTAL_SETS, in_total("volume_load_kg"), in_total("tut_s"))
 
 
 def _labels(findings: Iterable[Finding]) -> list[str]:

@@ -9,19 +9,12 @@ from flask import Response
 
 from dialback.book.errors import bad_input
 from dialback.core.audit import Audit, audit
+from dialback.core.figures import TOP_LOAD, is_figure, measure_of, parts, side_of
 from dialback.core.findings.finding import Key
 from dialback.core.schools import under_schools
 from dialback.core.sessions import parse_day
-from dialback.core.tally import (
-    TOP_LOAD,
-    Ledger,
-    TrailEntry,
-    is_figure,
-    is_measured,
-    top_loads,
-    trail,
-)
-from dialback.core.vocabulary import PAIRS, TITLES, label
+from dialback.core.tally import Ledger, TrailEntry, is_measured, top_loads, trail
+from dialback.core.vocabulary import TITLES, label
 from dialback.core.weeks import Week
 from dialback.core.words import Unit, describe, explain, movement_text
 from dialback.store.athletes import Athlete
@@ -130,14 +123,15 @@ def figure_trail(path: WeekPath, query: TrailQuery) -> Response:
     if not is_figure(query.figure, ledger.movements):
         raise bad_input("figure", f"{query.figure!r} is not a figure of a week sheet")
     result = judged_week(ledger, week, query.basis)
-    is_sum = not query.figure.endswith(f"/{TOP_LOAD}")
+    measure = measure_of(query.figure)
+    is_sum = measure != TOP_LOAD
     found = trail(result.entries, query.figure, _days(query.days))
     value = sum(one.credit for one in found) if is_sum else found[0].credit if found else 0.0
     return answer(
         Trail(
             figure=query.figure,
             label=_label(query.figure),
-            measure=query.figure.rpartition("/")[2],
+            measure=measure,
             value=value,
             is_sum=is_sum,
             sets=[_trail_set(one, query.figure, ledger.unit) for one in found],
@@ -154,11 +148,9 @@ def _days(text: str) -> list[date]:
 
 
 def _label(figure: str) -> str:
-    kind, _, rest = figure.partition("/")
-    subject, _, _ = rest.rpartition("/")
+    kind, subject, _ = parts(figure)
     if kind == "balance":
-        name, _, side = subject.partition("/")
-        pair = next(pair for pair in PAIRS if pair.name == name)
+        pair, side = side_of(subject)
         return pair.labels["ab".index(side)]
     return {"totals": "the week"}.get(kind) or (subject if kind == "movements" else label(subject))
 
@@ -173,7 +165,7 @@ def _trail_set(one: TrailEntry, figure: str, unit: Unit) -> TrailSet:
         movement=movement_text(entry.set),
         text=describe(entry.set),
         explained=f"heaviest {TITLES[TOP_LOAD]} of the week"
-        if figure.endswith(f"/{TOP_LOAD}")
+        if measure_of(figure) == TOP_LOAD
         else explain(entry.set, measured, figure, unit),
         credit=one.credit,
         easy=measured.shape.standing == "easy",
@@ -185,9 +177,9 @@ def _trail_set(one: TrailEntry, figure: str, unit: Unit) -> TrailSet:
 
 def _history(ledger: Ledger, result: Audit, figure: str) -> list[WeekColumn]:
     weeks = [result.week.plus(back) for back in range(1 - COLUMNS, 1)]
-    if not figure.endswith(f"/{TOP_LOAD}"):
+    _, name, measure = parts(figure)
+    if measure != TOP_LOAD:
         return [week_column(ledger, week, figure) for week in weeks]
-    name = figure.partition("/")[2].rpartition("/")[0]
     tops = [
         [
             top_loads(ledger.entries(basis, week)).get(name, 0.0)

@@ -12,6 +12,7 @@ from dialback.book.errors import bad_input
 from dialback.book.paper import PaperLine, PaperSession, session_paper
 from dialback.core.baseline import window
 from dialback.core.duration import density, estimated_duration
+from dialback.core.figures import in_total
 from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Reading, read
@@ -148,8 +149,8 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
             work_s=duration.work_s,
             rest_s=duration.rest_s,
             minutes=duration.total_s / 60,
-            density=density(sums.get("totals/volume_load_kg", 0.0), duration),
-            totals={name: sums.get(f"totals/{name}", 0.0) for name in MEASURES},
+            density=density(sums.get(in_total("volume_load_kg"), 0.0), duration),
+            totals={name: sums.get(in_total(name), 0.0) for name in MEASURES},
             lines=_line_parts(ledger, entries, lines),
             new_movements=[name for name in names if name not in lately],
             readings=_readings(body.text, reading, ledger),
@@ -195,7 +196,7 @@ def _line_parts(ledger: Ledger, entries: Sequence[Entry], lines: Iterable[int]) 
                 line=line,
                 sets=len(several),
                 minutes=duration.total_s / 60,
-                totals={name: sums.get(f"totals/{name}", 0.0) for name in MEASURES},
+                totals={name: sums.get(in_total(name), 0.0) for name in MEASURES},
             )
         )
     return parts
