@@ -19,6 +19,8 @@ from dialback.book.errors import BadInputError
 
 if TYPE_CHECKING:
     from dialback.core.vocabulary import Basis
+    from dialback.store.athletes import Athlete
+    from dialback.work.reporting import Reader
 
 # The rooms behind a command are imported by the command: an audit needs no database, no server.
 
@@ -303,17 +305,13 @@ def export_command(data: Path | None, athlete: str, output: Path | None) -> None
     """Export the book of ATHLETE (a name) to standard output, or to a file."""
     from dialback.book.book import write_book
     from dialback.book.errors import bad_input
-    from dialback.store.athletes import Ledgers, athletes, export_book, find_athlete
+    from dialback.store.athletes import Ledgers, export_book
     from dialback.store.database import write_whole
     from dialback.store.models import database
 
     _open(data)
     with database.connection_context():
-        found = find_athlete(athlete)
-        if found is None:
-            names = ", ".join(one.name for one in athletes()) or "nobody"
-            raise bad_input("ATHLETE", f"nobody is called {athlete!r}; on the roster: {names}")
-        text = write_book(export_book(found, Ledgers()))
+        text = write_book(export_book(_named(athlete), Ledgers()))
     if output is None:
         click.echo(text, nl=False)
         return
@@ -321,6 +319,57 @@ def export_command(data: Path | None, athlete: str, output: Path | None) -> None
         raise bad_input(str(output), "is there and is not a book: choose another name")
     if write_whole(output, text):
         click.echo(f"{output} was there and has been replaced", err=True)
+
+
+@main.command()
+@click.argument("athlete")
+@click.option("--week", required=True, help="The ISO week, as in 2026-W41.")
+@click.option("--block", is_flag=True, help="The whole block that the week lies in.")
+@click.option("--for", "reader", type=click.Choice(["coach", "athlete"]), default="coach",
+              show_default=True, help="For the coach's file, or a hand-out.")  # fmt: skip
+@click.option("--out", type=click.Path(dir_okay=False, path_type=Path), required=True,
+              help="The PDF to write.")  # fmt: skip
+@click.pass_obj
+@_plain_errors
+def report(
+    data: Path | None, athlete: str, week: str, reader: Reader, out: Path, *, block: bool
+) -> None:
+    """Report a week of ATHLETE (a name), or the block it lies in, on one page."""
+    from dialback.book.errors import bad_input
+    from dialback.core.weeks import Week
+    from dialback.store.athletes import Ledgers
+    from dialback.store.database import write_whole
+    from dialback.store.models import database
+    from dialback.work.errors import NotThereError
+    from dialback.work.reporting import block_report, week_report
+
+    try:
+        chosen = Week.parse(week)
+    except ValueError as error:
+        raise bad_input("--week", str(error)) from None
+    if out.is_file() and out.stat().st_size and not out.read_bytes().startswith(b"%PDF"):
+        raise bad_input(str(out), "is there and is not a PDF: choose another name")
+    _open(data)
+    make = block_report if block else week_report
+    with database.connection_context():
+        try:
+            pdf = make(Ledgers(), _named(athlete), chosen, reader, date.today())
+        except NotThereError as error:
+            raise bad_input("--week", str(error)) from None
+    if write_whole(out, pdf):
+        click.echo(f"{out} was there and has been replaced", err=True)
+
+
+def _named(athlete: str) -> Athlete:
+    """The athlete of that name; everybody who is there otherwise."""
+    from dialback.book.errors import bad_input
+    from dialback.store.athletes import athletes, find_athlete
+
+    found = find_athlete(athlete)
+    if found is None:
+        names = ", ".join(one.name for one in athletes()) or "nobody"
+        raise bad_input("ATHLETE", f"nobody is called {athlete!r}; on the roster: {names}")
+    return found
 
 
 @main.command()

@@ -174,3 +174,49 @@ def test_adjusting_is_one_document_and_bad_input_one_line(tmp_path: Path) -> Non
         assert (refused.returncode, refused.stdout) == (2, "")
         assert refused.stderr.startswith(place)
         assert refused.stderr.count("\n") == 1
+
+
+def test_a_report_from_the_command_line(tmp_path: Path) -> None:
+    data, book = tmp_path / "data.sqlite", tmp_path / "book.json"
+    book.write_bytes(as_bytes(a_book()))
+    run("import", book, data=data)
+    out = tmp_path / "week.pdf"
+    for reader in ("coach", "athlete"):
+        done = run("report", "ada test", "--week", "2026-W41", "--for", reader, "--out", out,
+                   data=data)  # fmt: skip
+        assert (done.returncode, done.stdout) == (0, ""), done.stderr
+        assert out.read_bytes().startswith(b"%PDF")
+    assert "has been replaced" in done.stderr
+
+
+@pytest.mark.parametrize(
+    ("arguments", "told"),
+    [
+        (("report", "Nobody", "--week", "2026-W41"), "ATHLETE: nobody is called 'Nobody'"),
+        (("report", "Ada Test", "--week", "2026-W99"), "--week: '2026-W99' is not a week"),
+        (("report", "Ada Test", "--week", "2025-W01"), "--week: Ada Test has no session in"),
+        (("report", "Ada Test", "--week", "2026-W41", "--block"), "--week: 2026-W41 lies in no"),
+    ],
+)
+def test_a_report_that_cannot_be_made(
+    tmp_path: Path, arguments: tuple[str, ...], told: str
+) -> None:
+    data, book = tmp_path / "data.sqlite", tmp_path / "book.json"
+    book.write_bytes(as_bytes(a_book()))
+    run("import", book, data=data)
+    out = tmp_path / "week.pdf"
+    done = run(*arguments, "--out", out, data=data)
+    assert done.returncode == 2
+    assert done.stdout == ""
+    assert done.stderr.startswith(told)
+    assert not out.exists()
+
+
+def test_a_report_writes_over_no_other_file(tmp_path: Path) -> None:
+    notes = tmp_path / "notes.txt"
+    notes.write_text("mine")
+    done = run("report", "Ada Test", "--week", "2026-W41", "--out", notes,
+               data=tmp_path / "data.sqlite")  # fmt: skip
+    assert done.returncode == 2
+    assert "is not a PDF" in done.stderr
+    assert notes.read_text() == "mine"

@@ -100,6 +100,10 @@ def what_is_wrong(error: Exception) -> str:
     return f"cannot be used: {text}"
 
 
+CHECKED_BYTES: Final = 100_000_000
+"""Up to this size every page of a file is looked at before it is opened: a second at most."""
+
+
 def _check(path: Path) -> None:
     """Refuse a file of another program, a newer one, a damaged one, before anything is changed."""
     if not path.stat().st_size:
@@ -120,11 +124,26 @@ def _check(path: Path) -> None:
                     str(path), "was made by a newer Dial Back: nothing was changed; open it with "
                     "that one"
                 )  # fmt: skip
-        (state,) = connection.execute("PRAGMA quick_check(1)").fetchone()
-        if state != "ok":
-            raise bad_input(
-                str(path), f"is damaged ({state[:60]}): nothing was changed; put back a copy of it"
-            )
+        if path.stat().st_size <= CHECKED_BYTES:
+            _check_pages(path, connection)
+
+
+def _check_pages(path: Path, connection: sqlite3.Connection) -> None:
+    (state,) = connection.execute("PRAGMA quick_check(1)").fetchone()
+    if state != "ok":
+        raise bad_input(
+            str(path), f"is damaged ({state[:60]}): nothing was changed; put back a copy of it"
+        )
+
+
+def check_large(path: Path) -> None:
+    """Check what is too large to be checked each time it is opened; it takes its time.
+
+    Raises ``BadInputError`` for a damaged file.
+    """
+    if path.stat().st_size > CHECKED_BYTES:
+        with _looking(path) as connection:
+            _check_pages(path, connection)
 
 
 @contextmanager

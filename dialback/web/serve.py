@@ -16,12 +16,14 @@ from peewee import DatabaseError
 from waitress.server import create_server
 from werkzeug.test import TestResponse
 
-from dialback.book.errors import bad_input
+from dialback.book.errors import BadInputError, bad_input
 from dialback.core.weeks import Week
-from dialback.store.database import connected
+from dialback.store.database import check_large, connected
 from dialback.web.app import create_app
 from dialback.web.desk import Desk
 from dialback.web.security import LOOPBACK
+
+log = logging.getLogger(__name__)
 
 KEEP_EVERY_S = 20.0
 GARBAGE = (5_000, 10, 10)
@@ -45,15 +47,19 @@ def serve(data: Path, host: str, port: int, say: Callable[[str], None]) -> None:
         raise bad_input(f"{host}:{port}", f"cannot be served: {error.strerror}") from None
     say(f"Dial Back is at http://{host}:{server.effective_port}/ (stop it with Ctrl+C)")
     # The first coach of the morning does not wait for a year of sets to be counted.
-    threading.Thread(target=_stay_warm, args=(app, host), daemon=True).start()
+    threading.Thread(target=_stay_warm, args=(app, host, data), daemon=True).start()
     try:
         server.run()
     except KeyboardInterrupt:
         server.close()
 
 
-def _stay_warm(app: Flask, host: str) -> None:
+def _stay_warm(app: Flask, host: str, data: Path) -> None:
     """Count the roster ahead of the coach, and keep what was counted, behind the answers."""
+    try:
+        check_large(data)
+    except BadInputError as damaged:
+        log.critical("%s; stop writing in it", damaged.line)
     shared: Desk = app.extensions["dialback"]
     counted: Week | None = None
     while True:

@@ -298,7 +298,12 @@ def _places(findings: Sequence[Finding]) -> dict[tuple[str, str], list[int]]:
 
 
 def sheet(
-    athlete: Athlete, sides: TwoSides, today: date, signature: SignatureOut | None = None
+    athlete: Athlete,
+    sides: TwoSides,
+    today: date,
+    signature: SignatureOut | None = None,
+    *,
+    in_block: bool = False,
 ) -> Sheet:
     """The whole week sheet."""
     judged = sides.judged
@@ -326,6 +331,7 @@ def sheet(
         causes=causes_out(found, told),
         disagreement=judged.disagreement,
         signature=signature,
+        in_block=in_block,
     )
 
 

@@ -18,6 +18,7 @@ from dialback.core.vocabulary import TITLES, label
 from dialback.core.weeks import Week
 from dialback.core.words import Unit, describe, explain, movement_text
 from dialback.store.athletes import Athlete
+from dialback.store.blocks import block_at
 from dialback.store.judgements import signature
 from dialback.web.beside import notes
 from dialback.web.blueprint import blueprint
@@ -31,6 +32,7 @@ from dialback.web.shapes.weeks import (
     AcceptCauseBody,
     CauseKey,
     Frame,
+    ReportQuery,
     SchoolRow,
     SchoolsOut,
     SignBody,
@@ -39,7 +41,7 @@ from dialback.web.shapes.weeks import (
     TrailSet,
 )
 from dialback.web.sheet import TwoSides, athlete_out, finding_label, finding_title, sheet
-from dialback.work import judging
+from dialback.work import judging, reporting
 from dialback.work.errors import NotThereError
 
 api = blueprint("weeks", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
@@ -73,7 +75,9 @@ def week_sheet(path: WeekPath, query: BasisQuery) -> Response:
     planned, done = audit(ledger, week, "planned"), judged_week(ledger, week)
     judged = done if query.basis == "completed" else planned
     signed = _signature(athlete, week)
-    return answer(sheet(athlete, TwoSides(planned, done, judged), desk().today(), signed))
+    in_block = block_at(athlete, week) is not None
+    sides = TwoSides(planned, done, judged)
+    return answer(sheet(athlete, sides, desk().today(), signed, in_block=in_block))
 
 
 def _signature(athlete: Athlete, week: Week) -> SignatureOut | None:
@@ -264,3 +268,14 @@ def signed_week(path: WeekPath) -> Response:
         raise NotThereError(f"Nothing was kept of a signature of {week}.")
     text = json.dumps(signed.document, ensure_ascii=False, indent=1)
     return attachment(text.encode(), athlete, "application/json", f"{week}.signed.json")
+
+
+@api.get("/report", responses={200: file_answer("application/pdf", "A page to print")})
+def report(path: WeekPath, query: ReportQuery) -> Response:
+    """The week, or the block it lies in, on one page: for the coach's file or the athlete."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    make = reporting.week_report if query.of == "week" else reporting.block_report
+    pdf = make(desk().ledgers, athlete, week, query.reader, desk().today())
+    what = "hand-out" if query.reader == "athlete" else "report"
+    ending = f"{week}.{'block.' if query.of == 'block' else ''}{what}.pdf"
+    return attachment(pdf, athlete, "application/pdf", ending)

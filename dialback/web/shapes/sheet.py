@@ -152,3 +152,4 @@ class Sheet(Shape):
     causes: list[CauseOut]
     disagreement: str | None
     signature: SignatureOut | None
+    in_block: bool = Field(description="Whether the week lies in a block, which has its own report")

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from pydantic import Field
 
 from dialback.core.findings.finding import Level
 from dialback.core.vocabulary import Basis
 from dialback.web.shapes.common import FindingKey, RestrictionNote, Shape, WeekColumn
 from dialback.web.shapes.sheet import AthleteOut
+from dialback.work.reporting import Reader
 
 
 class CauseKey(Shape):
@@ -35,6 +38,13 @@ class Frame(Shape):
     before: str
     after: str
     over: bool
+
+
+class ReportQuery(Shape):
+    """What the report is of, and who reads it."""
+
+    of: Literal["week", "block"] = "week"
+    reader: Reader = Field("coach", alias="for", description="The coach's file, or a hand-out")
 
 
 class SchoolRow(Shape):

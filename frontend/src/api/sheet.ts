@@ -60,6 +60,13 @@ export const useSchools = (place: WeekPlace, basis: Basis, enabled: boolean) =>
 export const signedPath = ({ athlete, week }: WeekPlace): string =>
   `/api/athletes/${athlete}/weeks/${week}/signature/document`;
 
+/** Where a page to print is: of the week or its block, for the coach's file or the athlete. */
+export const reportPath = (
+  { athlete, week }: WeekPlace,
+  of: "week" | "block",
+  reader: "coach" | "athlete",
+): string => `/api/athletes/${athlete}/weeks/${week}/report?of=${of}&for=${reader}`;
+
 export const judge = {
   accept: async (place: WeekPlace, body: Schemas["AcceptBody"]) =>
     given(

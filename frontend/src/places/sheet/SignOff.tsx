@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
-import { judge, signedPath } from "@/api/sheet";
+import { judge, reportPath, signedPath } from "@/api/sheet";
 import { date, weekName } from "@/words";
 import type { Sheet } from "./WeekSheet";
 
@@ -91,6 +91,20 @@ export function SignOff({ sheet, place, open }: { sheet: Sheet; place: WeekPlace
           {sign.error.message}
         </p>
       )}
+      <p className="no-print mt-2 flex flex-wrap gap-x-3">
+        <span className="text-ink-2">To print:</span>
+        <a className="trail-link" href={reportPath(place, "week", "coach")} download>
+          Report
+        </a>
+        <a className="trail-link" href={reportPath(place, "week", "athlete")} download>
+          Hand-out
+        </a>
+        {sheet.in_block && (
+          <a className="trail-link" href={reportPath(place, "block", "coach")} download>
+            Block report
+          </a>
+        )}
+      </p>
       <p className="mt-1.5 text-xs text-ink-2">
         An aid to your judgement: no medical advice, no forecast of injury.
       </p>

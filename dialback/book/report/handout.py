@@ -1,0 +1,215 @@
+"""A page for the athlete's hand: what went well, what to watch, what to do next week.
+
+Plain words: no figure of the audit, no score, nothing that asks for a coach to read it.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import Any, Final
+
+from dialback.book.paper import CAUTION
+from dialback.book.report.words import day_text, week_span
+from dialback.core.audit import Audit, sessions_done
+from dialback.core.plans.ahead import MovementChange
+from dialback.core.sessions import Set
+from dialback.core.tally import top_sets
+from dialback.core.weeks import Week
+from dialback.core.words import Unit, load_text, number
+
+_TEMPO: Final = re.compile(r"\btempo ([0-9]{1,2}(?:-[0-9Xx]{1,2}){2,3})")
+_EXERTION: Final = re.compile(r"\bRPE\b")
+_MOST: Final = 3
+"""So many movements are named in one sentence; a page is read, not searched."""
+
+
+@dataclass(frozen=True, slots=True)
+class NextSession:
+    """A session of next week as it was written."""
+
+    day: date
+    title: str
+    text: str
+
+
+def handout_content(
+    result: Audit, coming: Sequence[NextSession], ahead: Sequence[MovementChange], name: str
+) -> dict[str, Any]:
+    """What the hand-out says of a week that was done, and of the plan of the next one."""
+    following = result.week.plus(1)
+    return {
+        "title": f"{name}: your next week",
+        "span": week_span(following),
+        "well": list(went_well(result)),
+        "watch": list(to_watch(result, following, ahead)),
+        "sessions": [
+            {"head": f"{day_text(one.day)}{f': {one.title}' if one.title else ''}",
+             "lines": list(_lines(one.text))}
+            for one in coming
+        ],
+        "words": list(_explained(one.text for one in coming)),
+        "foot": CAUTION,
+    }  # fmt: skip
+
+
+def _explained(texts: Iterable[str]) -> Iterator[str]:
+    """What a plan is written with, said once for those who do not read plans every day."""
+    text = "\n".join(texts)
+    tempo = _TEMPO.search(text)
+    if tempo:
+        lower, bottom, lift, *top = tempo[1].split("-")
+        steps = (
+            _moving("lower", lower), _pause(bottom, "at the bottom"), _moving("lift", lift),
+            _pause("".join(top) or "0", "at the top"),
+        )  # fmt: skip
+        yield f"Tempo {tempo[1]}: {', '.join(steps)}."
+    if _EXERTION.search(text):
+        yield "RPE 8: you could do two more reps; RPE 9: one more; RPE 10: none."
+
+
+def _moving(what: str, seconds: str) -> str:
+    return f"{what} as fast as you can" if seconds in "Xx" else f"{what} in {seconds} s"
+
+
+def _pause(seconds: str, where: str) -> str:
+    return f"no pause {where}" if seconds in "0Xx" else f"hold {seconds} s {where}"
+
+
+def _lines(text: str) -> Iterator[dict[str, Any]]:
+    for line in text.splitlines():
+        words = line.strip()
+        if words and not words.startswith("#"):
+            yield {
+                "text": words,
+                "inside": line[:1].isspace(),
+                "part": words.endswith(":") and not line[:1].isspace(),
+            }
+
+
+def went_well(result: Audit) -> Iterator[str]:
+    """What there is to be glad of."""
+    done = sessions_done(result.ledger, result.week)
+    planned, did = int(done.planned), int(done.done)
+    if planned and did == planned:
+        yield f"You did all {planned} sessions." if planned > 1 else "You did your session."
+    elif did:
+        yield f"You did {did} of the {planned} sessions."
+    elif result.entries:
+        yield "You trained, off the plan or on it: it all counts."
+    heavier = list(_heavier(result))
+    if heavier:
+        yield f"Heavier than in the weeks before: {_listed(heavier)}."
+    ready = [one.subject for one in result.findings if one.code == "ready"]
+    if ready:
+        yield f"You reached the top of your reps: {_listed(ready)}. Time for a little more."
+    open_ones = [one for one in result.findings if one.level != "note"]
+    if result.entries and not open_ones:
+        yield "The week was as it should be."
+
+
+def _heavier(result: Audit) -> Iterator[str]:
+    before = result.in_hand.heaviest_before
+    too_much = {
+        one.subject for one in result.findings if one.code == "load_step" and one.level == "high"
+    }
+    for name, top in top_sets(result.entries).items():
+        old = before.get(name)
+        known = old is not None and old.total_load_kg > 0
+        if known and old is not None and _is_heavier(top, old) and name not in too_much:
+            yield f"{name} {load_text(top)} ({load_text(old)} before)"
+
+
+def _is_heavier(top: Set, old: Set) -> bool:
+    return top.total_load_kg > old.total_load_kg + 1e-9
+
+
+def _listed(names: Sequence[str]) -> str:
+    more = len(names) - _MOST
+    shown = ", ".join(names[:_MOST])
+    return f"{shown} and {more} more" if more > 0 else shown
+
+
+def to_watch(result: Audit, following: Week, ahead: Sequence[MovementChange]) -> Iterator[str]:
+    """What asks for care, what hurt first."""
+    yield from _pain(result)
+    yield from _restrictions(result, following)
+    codes = {one.code for one in result.findings if one.level != "note"}
+    if "return" in {one.code for one in result.findings}:
+        yield "You are just back: start easy, and stop while you still feel fresh."
+    missed = [one.subject for one in result.findings if one.code == "missed"]
+    if missed:
+        days = _listed([day_text(date.fromisoformat(day)) for day in missed])
+        yield f"Missed: {days}. Do not squeeze it in later, just go on with the plan."
+    for finding in result.findings:
+        if finding.code == "side_gap":
+            yield f"Do as much with the left as with the right: {finding.subject}."
+    cold = [one.subject for one in result.findings if one.code == "no_warm_up"]
+    if cold:
+        yield f"Warm up with a few lighter sets before the heavy ones: {_listed(cold)}."
+    if "effort_drift" in codes:
+        yield (
+            "The same weights felt harder last week: look after sleep and food, and tell your "
+            "coach how it goes."
+        )
+    if codes & {"jump", "load_step"} and "return" not in codes:
+        yield "Last week was a good deal more than the weeks before: take the easy days easy."
+    steps = [
+        f"{one.movement} {load_text(one.after)}"
+        for one in ahead
+        if one.before is not None and one.after is not None and _is_heavier(one.after, one.before)
+    ]
+    if steps:
+        yield f"Heavier next week, if your form stays clean: {_listed(steps)}."
+
+
+def _pain(result: Audit) -> Iterator[str]:
+    for session in result.in_hand.sessions:
+        for pain in session.pain:
+            what = pain.exercise or "Something"
+            note = f" (“{pain.note}”)" if pain.note else ""
+            yield (
+                f"{what} hurt on {session.date:%A}{note}. If it comes back, stop and tell your "
+                "coach; if it stays, see a doctor."
+            )
+
+
+def _restrictions(result: Audit, following: Week) -> Iterator[str]:
+    unit: Unit = result.ledger.unit
+    days = [following.monday, following.sunday]
+    for one in result.ledger.restrictions:
+        if any(one.holds(day) for day in days):
+            words = one.words(unit)
+            yield f"{words[:1].upper()}{words[1:]}, as {one.by} said."
+
+
+def changes_told(ahead: Iterable[MovementChange]) -> list[str]:
+    """What changes from one plan to the next, a line for each movement."""
+    told = []
+    for one in ahead:
+        if not one.sets_before:
+            load = (
+                f", {load_text(one.after)}"
+                if one.after is not None and load_text(one.after)
+                else ""
+            )
+            told.append(f"New: {one.movement}, {_sets(one.sets_after)}{load}.")
+        elif not one.sets_after:
+            told.append(f"Out: {one.movement} ({_sets(one.sets_before)}).")
+        else:
+            parts = []
+            if one.sets_after != one.sets_before:
+                parts.append(f"{_sets(one.sets_after)} instead of {number(one.sets_before)}")
+            if one.before is not None and one.after is not None and one.before != one.after:
+                old, new = load_text(one.before) or "no load", load_text(one.after) or "no load"
+                if old != new:
+                    parts.append(f"{new} instead of {old}")
+            if parts:
+                told.append(f"{one.movement}: {', '.join(parts)}.")
+    return told
+
+
+def _sets(count: int) -> str:
+    return f"{count} set" if count == 1 else f"{count} sets"

@@ -1,0 +1,50 @@
+"""From the content of a report to a tagged PDF, in the product's fonts.
+
+The pages are typst templates beside this module; what is put into them is text and never markup.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from functools import lru_cache
+from importlib import resources
+from pathlib import Path
+from typing import Any, Final
+
+import typst
+
+SIZES: Final = (12.0, 11.0, 10.0, 9.5, 9.0, 8.5, 8.0, 7.5)
+"""Points of the text: the largest at which it fits on one page; the smallest where none does."""
+_FRAME: Final = "frame.typ"
+
+
+def render(template: str, content: Mapping[str, Any], largest: float) -> bytes:
+    """The PDF of a report: PDF/UA-1, with title and language, its text real text."""
+    data = json.dumps(content, ensure_ascii=False)
+    source = _source(template)
+    for size in (size for size in SIZES if size <= largest):
+        inputs = {"data": data, "size": str(size)}
+        pages = typst.query(
+            source, "<pages>", field="value", one=True, sys_inputs=inputs, font_paths=_fonts()
+        )
+        if json.loads(pages) == 1:
+            break
+    return typst.compile(
+        source, format="pdf", sys_inputs=inputs, pdf_standards=["ua-1"], font_paths=_fonts()
+    )
+
+
+@lru_cache(maxsize=1)
+def _fonts() -> typst.Fonts:
+    """The product's own fonts and no others, so that a page is the same on every machine."""
+    folder = Path(str(resources.files("dialback.book").joinpath("fonts")))
+    return typst.Fonts(
+        include_system_fonts=False, include_embedded_fonts=False, font_paths=[folder]
+    )
+
+
+@lru_cache(maxsize=8)
+def _source(template: str) -> bytes:
+    folder = resources.files("dialback.book.report")
+    return b"\n".join(folder.joinpath(name).read_bytes() for name in (_FRAME, template))

@@ -1,0 +1,208 @@
+"""A week on one page for the coach's file: what was signed, or what stands at the moment."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import date
+from typing import Any, Final
+
+from dialback.book.report.words import (
+    CAUTION,
+    about,
+    date_text,
+    in_short,
+    session_head,
+    week_span,
+    week_title,
+)
+from dialback.core.baseline import TOLERANCE
+from dialback.core.findings.finding import LEVELS
+from dialback.core.rules import RULES, Rules
+from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES
+from dialback.core.weeks import Week
+from dialback.core.words import Unit, number, percent, weight_text
+
+Cell = str | dict[str, str]
+"""What stands in a cell; ``strong`` where it lies outside its band."""
+
+_RULES: Final = {entry.name: entry for entry in RULES}
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """A week's document, and what has changed since it was signed.
+
+    ``frozen`` tells what was kept with the signature from what was made on ``day``.
+    """
+
+    document: Mapping[str, Any]
+    frozen: bool
+    day: date
+    since: Sequence[str] = ()
+
+    @property
+    def week(self) -> Week:
+        """The week it is of."""
+        return Week.parse(self.document["audit"]["week"])
+
+    @property
+    def told(self) -> str:
+        """Who signed it and when, or that nobody did."""
+        signer, now = self.document["signed_by"], date_text(self.day)
+        if not signer:
+            return f"Not signed; as it stood on {now}"
+        told = f"Signed by {signer} on {date_text(date.fromisoformat(self.document['signed_on']))}"
+        return told if self.frozen else f"{told}; figures as they stood on {now}"
+
+
+def week_content(standing: Standing, changes: Sequence[str], unit: Unit) -> dict[str, Any]:
+    """What the page of a week says."""
+    document, audit = standing.document, standing.document["audit"]
+    rules = Rules.model_validate(document["rules"])
+    causes, alone = verdict(document)
+    return {
+        "title": f"{audit['athlete']}, {week_title(standing.week)}",
+        "span": week_span(standing.week),
+        "signed": standing.told,
+        "since": list(standing.since),
+        "measures": _measures(audit, unit),
+        "loads": _loads(audit),
+        "causes": causes,
+        "alone": alone,
+        "pairs": _pairs(audit, rules),
+        "muscles": _muscles(audit, rules),
+        "sessions": [
+            {"head": session_head(session), "text": in_short(session["sets"])}
+            for session in document["sessions"]["completed"]
+        ],
+        "changes": list(changes),
+        "rules": rules_told(rules),
+        "foot": CAUTION,
+    }
+
+
+def amount(value: float | None, measure: str, unit: Unit) -> str:
+    """A figure of a measure in a column: the unit where it is not the measure's name."""
+    if value is None:
+        return "–"
+    if measure == "volume_load_kg":
+        return weight_text(value, unit, 0)
+    return f"{number(value, 0)} s" if measure == "tut_s" else number(value, 1)
+
+
+def share(value: float | None) -> str:
+    """A share in whole per cent."""
+    return "–" if value is None else f"{number(value * 100, 0)} %"
+
+
+def _measures(audit: Mapping[str, Any], unit: Unit) -> list[list[str]]:
+    done, jumps = audit["compliance"], audit["jumps"]["totals"]
+    sessions = done["sessions"]
+    rows = [["Sessions", str(sessions["planned"]), str(sessions["done"]), "", "", ""]]
+    for name in MEASURES:
+        change = jumps[name]["change"]
+        rows.append(
+            [
+                about(TITLES[name]),
+                amount(done[name]["planned"], name, unit),
+                amount(done[name]["done"], name, unit),
+                share(done[name]["share"]),
+                amount(jumps[name]["base"], name, unit),
+                "–" if change is None else percent(change),
+            ]
+        )
+    return rows
+
+
+def _loads(audit: Mapping[str, Any]) -> str:
+    loads = audit["sessions"]
+    told = [
+        f"{name} {number(loads[key], digits)}"
+        for name, key, digits in (
+            ("session load", "load", 0), ("monotony", "monotony", 2), ("strain", "strain", 0),
+        )
+        if loads[key]
+    ]  # fmt: skip
+    totals = audit["totals"]
+    for key, says in (
+        ("estimated_rep_sets", "sets with estimated reps"),
+        ("assumed_tempo_sets", "sets with an assumed tempo"),
+    ):
+        if totals[key]:
+            told.append(f"{totals[key]} {says}")
+    text = ", ".join(told)
+    return text[:1].upper() + text[1:] + ("." if text else "")
+
+
+def verdict(document: Mapping[str, Any]) -> tuple[list[dict[str, Any]], list[str]]:
+    """The causes with their levels and the reasons they were accepted for; notes beside them."""
+    findings = {_key(one): one for one in document["audit"]["findings"]}
+    reasons = {_key(one): one["reason"] for one in document["accepted"]}
+    causes, explained = [], set()
+    for cause in document["audit"]["causes"]:
+        keys = [(key[0], key[1], key[2]) for key in cause["explains"]]
+        explained.update(keys)
+        open_ones = [key for key in keys if key not in reasons] or keys
+        causes.append(
+            {
+                "level": max((findings[key]["level"] for key in open_ones), key=LEVELS.index),
+                "sentence": cause["sentence"],
+                "follow": len(keys),
+                "accepted": list(dict.fromkeys(reasons[key] for key in keys if key in reasons)),
+            }
+        )
+    return causes, [one["sentence"] for key, one in findings.items() if key not in explained]
+
+
+def _key(one: Mapping[str, Any]) -> tuple[str, str, str]:
+    return one["code"], one["subject"], one["measure"]
+
+
+def _pairs(audit: Mapping[str, Any], rules: Rules) -> list[list[Cell]]:
+    rows: list[list[Cell]] = []
+    for pair in PAIRS:
+        weighed = audit["balance"][pair.name]["sets"]
+        if not weighed["a"] and not weighed["b"]:
+            continue
+        band = rules.balance_bands.get(pair.name)
+        rows.append(
+            [
+                about(" : ".join(pair.labels)),
+                f"{number(weighed['a'], 1)} : {number(weighed['b'], 1)}",
+                _marked(
+                    "–" if weighed["ratio"] is None else number(weighed["ratio"]),
+                    band is not None and not _within(weighed["ratio"], band),
+                ),
+                "none" if band is None else band_text(band),
+            ]
+        )
+    return rows
+
+
+def band_text(band: Sequence[float]) -> str:
+    """The two ends of a band."""
+    return f"{number(band[0])}–{number(band[1])}"
+
+
+def _muscles(audit: Mapping[str, Any], rules: Rules) -> list[list[Cell]]:
+    cells: list[list[Cell]] = []
+    for muscle in MUSCLES:
+        sets, band = audit["muscles"][muscle]["sets"], rules.muscle_bands[muscle]  # type: ignore[index]
+        outside = not _within(sets, band)
+        cells.append([about(muscle), _marked(number(sets, 1), outside), band_text(band)])
+    half = (len(cells) + 1) // 2
+    return [left + right for left, right in zip(cells[:half], cells[half:], strict=True)]
+
+
+def _within(value: float | None, band: Sequence[float]) -> bool:
+    return value is not None and band[0] - TOLERANCE <= value <= band[1] + TOLERANCE
+
+
+def _marked(text: str, outside: bool) -> Cell:
+    return {"strong": text} if outside else text
+
+
+def rules_told(rules: Rules) -> list[str]:
+    """The rules that are not the defaults, by their titles."""
+    return [_RULES[name].title for name in rules.changes() if name in _RULES]

@@ -1,0 +1,105 @@
+"""Reports of a week or a block: what was signed where something was, what stands where not."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import date
+from typing import Literal
+
+from dialback.book.report.block import block_content
+from dialback.book.report.handout import NextSession, changes_told, handout_content
+from dialback.book.report.render import render
+from dialback.book.report.week import Standing, week_content
+from dialback.core.audit import audit
+from dialback.core.plans.ahead import MovementChange, changes_between
+from dialback.core.plans.kept import kept_in
+from dialback.core.sessions import Session
+from dialback.core.tally import Ledger
+from dialback.core.weeks import Week
+from dialback.store.athletes import Athlete, Ledgers
+from dialback.store.blocks import block_at
+from dialback.store.judgements import signature
+from dialback.work.errors import NotThereError
+from dialback.work.judging import changed_since, document_of
+
+Reader = Literal["coach", "athlete"]
+FILE, HAND_OUT = 10.0, 12.0
+"""The largest type, in points: of a page for the file, and of one that hangs on a wall."""
+
+
+def week_report(
+    ledgers: Ledgers, athlete: Athlete, week: Week, reader: Reader, today: date
+) -> bytes:
+    """The page of a week as a PDF. Raises ``NotThereError`` where there is nothing to report."""
+    ledger = ledgers.of(athlete)
+    if not any(ledger.source.week(basis, week) for basis in ("planned", "completed")):
+        raise NotThereError(
+            f"{athlete.name} has no session in {week}, planned or done: choose another week."
+        )
+    if reader == "athlete":
+        return _handout(ledger, athlete, week, today)
+    standing = _standing(ledgers, athlete, week, today)
+    return render("coach.typ", week_content(standing, _next_week(ledger, week), ledger.unit), FILE)
+
+
+def block_report(
+    ledgers: Ledgers, athlete: Athlete, week: Week, reader: Reader, today: date
+) -> bytes:
+    """The page of the block that a week lies in, up to the weeks that are over.
+
+    Raises ``NotThereError`` where the week lies in no block, or nothing of it is over.
+    """
+    block = block_at(athlete, week)
+    if block is None:
+        raise NotThereError(
+            f"{week} lies in no block of {athlete.name}'s: make one in Block, or report the week."
+        )
+    weeks = [one for one in block.weeks if one <= Week.to_audit(today)]
+    if not weeks:
+        raise NotThereError(f"The block begins in {block.first}: no week of it is over yet.")
+    ledger = ledgers.of(athlete)
+    if reader == "athlete":
+        return _handout(ledger, athlete, weeks[-1], today)
+    standings = [_standing(ledgers, athlete, one, today) for one in weeks]
+    across = changes_between(_shown(ledger, weeks[0]), _shown(ledger, weeks[-1]))
+    ahead = _ahead(ledger, weeks[-1])
+    return render(
+        "block.typ", block_content(block.title, standings, across, ahead, ledger.unit), FILE
+    )
+
+
+def _standing(ledgers: Ledgers, athlete: Athlete, week: Week, today: date) -> Standing:
+    signed = signature(athlete, week)
+    if signed is None:
+        return Standing(document_of(ledgers, athlete, week, "", today), frozen=False, day=today)
+    if signed.document is None:
+        # Signed before documents were kept: a name and a day, and the figures of today.
+        document = document_of(ledgers, athlete, week, signed.name, signed.day)
+        return Standing(document, frozen=False, day=today)
+    since = changed_since(ledgers, athlete, signed, today) or []
+    return Standing(signed.document, frozen=True, day=today, since=since)
+
+
+def _shown(ledger: Ledger, week: Week) -> Sequence[Session]:
+    """What stands for a week beside another: its plan, or what was done where there is none."""
+    return ledger.source.week("planned", week) or ledger.source.week("completed", week)
+
+
+def _ahead(ledger: Ledger, week: Week) -> tuple[MovementChange, ...] | None:
+    following = ledger.source.week("planned", week.plus(1))
+    return changes_between(_shown(ledger, week), following) if following else None
+
+
+def _next_week(ledger: Ledger, week: Week) -> list[str]:
+    ahead = _ahead(ledger, week)
+    if ahead is None:
+        return ["No plan for next week yet."]
+    return changes_told(ahead) or ["The plan is the same as this week's."]
+
+
+def _handout(ledger: Ledger, athlete: Athlete, week: Week, today: date) -> bytes:
+    following = kept_in(ledger, "planned", week.plus(1))
+    coming = [NextSession(one.day, one.title, one.text(ledger.movements)) for one in following]
+    result = audit(ledger, week, as_of=today)
+    content = handout_content(result, coming, _ahead(ledger, week) or (), athlete.name)
+    return render("handout.typ", content, HAND_OUT)
