@@ -106,7 +106,7 @@ def from_store(athlete: Athlete) -> Ledger:
     """The athlete's three years, read from the data file; nothing measured yet."""
     ledger = Ledgers().of(athlete)
     weeks = ledger.source.weeks("completed")
-    ledger.source.preload(weeks[0], weeks[-1])
+    ledger.read_ahead(weeks[0], weeks[-1])
     return ledger
 
 
@@ -394,6 +394,11 @@ def over_http(base: str, week: str, text: str) -> None:
     say("week sheet", median_ms(lambda: http(base, f"{place}/sheet")), "goal under 40")
     trail = f"{place}/trail?figure=muscles/chest/sets"
     say("trail of a figure", median_ms(lambda: http(base, trail)), "")
+    say("season of a year, first look",
+        statistics.median(
+            [median_ms(partial(http, base,
+                               f"/api/athletes/{at}/weeks/{week}/season?weeks=52"), 1)
+             for at in range(8, 15)]), "goal under 150")  # fmt: skip
     draft = http(base, coming)
     body = {"sessions": draft["sessions"]}
     say(

@@ -43,6 +43,8 @@ def main() -> None:
         shot("roster")
         coach.open(MARO + PUSH, "behind it")
         shot("week-sheet")
+        coach.open("/athletes/2/weeks/2026-W47/season?weeks=16&line=measure%2Fsets", "baseline")
+        shot("season")
         colours(driver, "dark")
         coach.open("/athletes/3/weeks/2026-W47/sheet?trail=totals%2Freps", "behind it")
         shot("week-sheet-dark")

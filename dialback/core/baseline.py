@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from statistics import median
 from typing import Final
@@ -81,10 +81,11 @@ def is_lighter_week(ledger: Ledger, week: Week) -> bool:
     return sets > 0 and is_lighter(ledger, week, sets)
 
 
-def baseline(ledger: Ledger, week: Week) -> Baseline:
+def baseline(ledger: Ledger, week: Week, figures: Collection[str] | None = None) -> Baseline:
     """The baseline of a week under the ledger's rules, from completed work before it.
 
-    Lighter weeks are left out of it, unless there are no others.
+    Lighter weeks are left out of it, unless there are no others. Of some ``figures`` alone where
+    they are given.
     """
     kind = ledger.rules.baseline
     if kind == "ewma":
@@ -95,7 +96,9 @@ def baseline(ledger: Ledger, week: Week) -> Baseline:
         trained = trained[-1:]
     if not trained:
         return Baseline(kind, (), None)
-    return Baseline(kind, trained, _mean([ledger.tally("completed", one) for one in trained]))
+    return Baseline(
+        kind, trained, _mean([ledger.tally("completed", one) for one in trained], figures)
+    )
 
 
 def weeks_before(week: Week, count: int) -> tuple[Week, ...]:
@@ -115,24 +118,51 @@ def heaviest_before(ledger: Ledger, week: Week) -> Mapping[str, Set]:
     )
 
 
-def _mean(tallies: Sequence[Tally]) -> Tally:
-    keys = {key for one in tallies for key in one}
+def _mean(tallies: Sequence[Tally], figures: Collection[str] | None) -> Tally:
+    keys = {key for one in tallies for key in one} if figures is None else figures
     return {key: sum(one.get(key, 0.0) for one in tallies) / len(tallies) for key in keys}
 
 
 def _ewma(ledger: Ledger, week: Week) -> Baseline:
-    """By weeks, e = alpha x value + (1 - alpha) x e, from the first trained one on."""
+    """The exponentially weighted baseline of a week."""
+    return next(
+        (base for of_week, base in _ewmas(ledger, week) if of_week == week),
+        Baseline("ewma", (), None),
+    )
+
+
+def _ewmas(ledger: Ledger, last: Week) -> Iterator[tuple[Week, Baseline]]:
+    """By weeks, e = alpha x value + (1 - alpha) x e, from the first trained one on.
+
+    Each week up to the last with its baseline: what went on up to the week before.
+    """
     first = ledger.first_trained
-    if first is None or first >= week:
-        return Baseline("ewma", (), None)
-    weeks = [first]
-    while (following := weeks[-1].plus(1)) < week:
-        weeks.append(following)
-    ledger.sum_up("completed", first, weeks[-1])
+    if first is None or first >= last:
+        return
+    ledger.sum_up("completed", first, last.plus(-1))
     alpha = ledger.rules.ewma_alpha
-    values = dict(ledger.tally("completed", first))
-    for one in weeks[1:]:
-        new = ledger.tally("completed", one)
-        for key in values.keys() | new.keys():
-            values[key] = alpha * new.get(key, 0.0) + (1 - alpha) * values.get(key, 0.0)
-    return Baseline("ewma", tuple(weeks), values)
+    values: dict[str, float] = {}
+    weeks: list[Week] = []
+    week = first
+    while week < last:
+        new = ledger.tally("completed", week)
+        if not weeks:
+            values = dict(new)
+        else:
+            values = {
+                key: alpha * new.get(key, 0.0) + (1 - alpha) * values.get(key, 0.0)
+                for key in values.keys() | new.keys()
+            }
+        weeks.append(week)
+        week = week.plus(1)
+        yield week, Baseline("ewma", tuple(weeks), values)
+
+
+def baselines(
+    ledger: Ledger, weeks: Sequence[Week], figures: Collection[str]
+) -> dict[Week, Baseline]:
+    """The baselines of several weeks, of some figures alone."""
+    if ledger.rules.baseline == "ewma":
+        found = dict(_ewmas(ledger, max(weeks)))
+        return {week: found.get(week, Baseline("ewma", (), None)) for week in weeks}
+    return {week: baseline(ledger, week, figures) for week in weeks}

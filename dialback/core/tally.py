@@ -73,6 +73,14 @@ class ColumnSource(Protocol):
         """The weeks of a span that have sets; a set is hard from that RPE on, or without one."""
 
 
+@runtime_checkable
+class ReadsAhead(Protocol):
+    """A source that reads a span of weeks in one go, before they are asked for one by one."""
+
+    def preload(self, first: Week, last: Week) -> None:
+        """Read the weeks from first to last."""
+
+
 @dataclass(frozen=True, slots=True)
 class AsPlanned:
     """Sessions as they will be if every plan from a week on is done as it stands."""
@@ -259,6 +267,11 @@ class Ledger:
             found = tally(self.entries(basis, week))
             self._tallies[basis, week] = found
         return found
+
+    def read_ahead(self, first: Week, last: Week) -> None:
+        """Have a span of weeks read in one go, by whoever is going to look at all of them."""
+        if isinstance(self.source, ReadsAhead):
+            self.source.preload(first, last)
 
     def sum_up(self, basis: Basis, first: Week, last: Week) -> None:
         """Sum the weeks of a span ahead, in columns where the source gives them.

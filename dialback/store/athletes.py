@@ -292,8 +292,8 @@ def export_book(
     """The athlete's book: sessions from a day to a day, the movements in them, the rules."""
     ledger = ledgers.of(athlete)
     weeks = [week for basis in BASES for week in ledger.source.weeks(basis)]
-    if weeks and isinstance(ledger.source, StoredSessions):
-        ledger.source.preload(min(weeks), max(weeks))
+    if weeks:
+        ledger.read_ahead(min(weeks), max(weeks))
     planned, completed = (
         tuple(
             session

@@ -30,7 +30,7 @@ from dialback.store.models import (
     SetRow,
     rows,
 )
-from dialback.store.sessions import StoredSessions, add_sessions
+from dialback.store.sessions import add_sessions
 from dialback.store.unit import touch, unit
 
 
@@ -86,9 +86,9 @@ def _read_ahead(
         athlete = known.get(name)
         if athlete is None:
             continue
-        source = sources[athlete.id] = ledgers.of(athlete).source
-        if isinstance(source, StoredSessions):
-            source.preload(min(several), max(several))
+        ledger = ledgers.of(athlete)
+        ledger.read_ahead(min(several), max(several))
+        sources[athlete.id] = ledger.source
     return sources
 
 

@@ -32,6 +32,7 @@ from dialback.web.places import (
     restrictions,
     roster,
     rules,
+    season,
     sheets,
     templates,
     weeks,
@@ -41,7 +42,7 @@ from dialback.work.errors import NotThereError
 
 PLACES = (
     roster, weeks, block, templates, drafts, write, form, log, floor, movements, kit, rules, files,
-    restrictions, maxima, notation, sheets,
+    restrictions, maxima, notation, sheets, season,
 )  # fmt: skip
 MORE_APIS = (
     block.blocks_api, templates.from_block, log.logs_api, log.versions_api, sheets.imports_api,
@@ -69,7 +70,7 @@ def create_app(
     *,
     today: Callable[[], date] = date.today,
     hosts: list[str] | None = None,
-    patience_s: float = 1.0,
+    patience_s: float = 2.0,
 ) -> OpenAPI:
     """The application on one data file.
 

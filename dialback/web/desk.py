@@ -35,7 +35,7 @@ class Desk:
     jobs: Jobs = field(default_factory=Jobs)
     verdicts: Verdicts = field(default_factory=Verdicts)
     streams: Streams = field(default_factory=Streams)
-    patience_s: float = 1.0
+    patience_s: float = 2.0
     """So long an answer counts the roster on; who is not counted by then is told to be waiting."""
     counting: Lock = field(default_factory=Lock)
     """Held while the whole roster is counted: who comes meanwhile finds it done."""

@@ -14,6 +14,7 @@ import { Kit } from "./places/kit/Kit";
 import { Movements } from "./places/movements/Movements";
 import { Roster } from "./places/roster/Roster";
 import { HouseRules, OwnRules } from "./places/rules/Rules";
+import { Season } from "./places/season/Season";
 import { WeekSheet } from "./places/sheet/WeekSheet";
 
 // The editor is as large as all the rest: it comes when somebody writes.
@@ -95,6 +96,7 @@ if (root) {
               <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>
                 <Route path="sheet" element={<WeekSheet />} />
                 <Route path="block" element={<Block />} />
+                <Route path="season" element={<Season />} />
                 <Route
                   path="log"
                   element={

@@ -56,6 +56,10 @@ export function weight(kg: number, entered?: unknown): string {
   return `${number(unit === "lb" ? kg / KG_PER_LB : kg, 2)} ${unit}`;
 }
 
+/** What a value of a measure is divided by to be shown: kilograms are kept, whatever is read. */
+export const shownBy = (measure: string): number =>
+  WEIGHTS.has(measure) && shown === "lb" ? KG_PER_LB : 1;
+
 const UNITS: Record<string, string> = {
   sets: "sets",
   reps: "reps",

@@ -17,8 +17,8 @@ MARO = "/athletes/1/weeks/2026-W47/sheet"
 
 def test_from_the_roster_to_a_trail(coach: Coach) -> None:
     coach.open("/", "Week 47")
+    coach.wait(lambda: len(coach.all("tbody a")) == 12, "not everybody is counted")
     names = [row.text for row in coach.all("tbody a")]
-    assert len(names) == 12
     assert names[-1] == "Anselm Brook"
     coach.click(names[0], "a")
     coach.address("/weeks/2026-W47/sheet")
@@ -485,6 +485,8 @@ def test_keys_and_lamp(coach: Coach) -> None:
         ("/athletes/1/weeks/2026-W48/dial", "Nearest notches"),
         ("/athletes/1/weeks/2026-W49/write", "The week with it"),
         ("/athletes/12/weeks/2026-W46/block", "findings"),
+        ("/athletes/6/weeks/2026-W47/season?weeks=16&line=measure%2Fsets", "planned"),
+        ("/athletes/1/weeks/2026-W47/season?line=movement%2FBack+squat", "estimated maximum"),
         ("/athletes/1/weeks/2026-W47/rules", "Own rules"),
         ("/rules", "House rules"),
         ("/files", "On the roster"),
@@ -538,3 +540,74 @@ def test_the_kit_is_described(coach: Coach) -> None:
     coach.click("Keep", "button")
     coach.wait(lambda: coach.field("Bars, kg").get_attribute("value") == "10, 15, 20", "not kept")
     coach.sees("stored")
+
+
+def test_the_season_is_walked_and_opened_by_keyboard(coach: Coach) -> None:
+    coach.open(MARO, "Horizontal push")
+    coach.find("//body").send_keys(",")
+    coach.address("/season")
+    coach.sees("weeks, up to week 47")
+    coach.click("16 weeks", "button")
+    coach.sees("16 weeks, up to week 47")
+    coach.find("//button[@data-line][contains(., 'sets')]").send_keys(Keys.ARROW_DOWN)
+    coach.wait(lambda: "reps" in coach.driver.switch_to.active_element.text, "no walk down")
+    coach.type(Keys.END)
+    coach.type(Keys.HOME)
+    coach.type(Keys.ENTER)
+    coach.address("line=measure%2Fsets")
+    coach.sees("baseline")
+    coach.wait(lambda: coach.all("section .recharts-surface"), "nothing is drawn")
+    coach.click("As a table", "button")
+    newest = coach.find("//section[contains(@aria-label, 'sets')]//tbody/tr[1]")
+    assert "Week 47" in newest.text
+    assert "59 sets" in newest.text
+    # The table leads down to the sets behind a value.
+    newest.find_element(By.TAG_NAME, "a").click()
+    coach.address("/sheet?trail=totals%2Fsets")
+    coach.sees("sets behind it")
+
+
+def test_the_season_remembers_its_length_and_what_is_open(coach: Coach) -> None:
+    coach.open("/athletes/9/weeks/2026-W47/season?weeks=52&line=pair%2Fpush_pull", "52 weeks, up")
+    coach.find("//button[@data-line][@aria-expanded='true']")
+    coach.find("//body").send_keys("[")
+    coach.sees("52 weeks, up to week 46")
+    coach.open("/athletes/8/weeks/2026-W47/season", "52 weeks, up to week 47")
+    coach.click("26 weeks", "button")
+    coach.sees("26 weeks, up")
+
+
+def test_a_gap_and_what_hurt_are_seen_without_reading(coach: Coach) -> None:
+    coach.open("/", "Week 47")
+    coach.click("Tess Hallorin", "a")
+    coach.address("/sheet")
+    coach.find("//body").send_keys(",")
+    coach.sees("up to week 47")
+    assert "no training" in coach.text()
+    assert len(coach.all("tbody tr:nth-child(2) .season-gap")) == 3
+    coach.open("/", "Week 47")
+    coach.click("Lisbet Arnaud", "a")
+    coach.address("/sheet")
+    coach.find("//body").send_keys(",")
+    coach.sees("Hurt")
+    assert coach.find("//span[contains(@title, 'left elbow again')]")
+    assert coach.find("//tr[th[.='Restricted']]//span[contains(@title, 'Week 47')]")
+
+
+def test_a_report_and_a_hand_out_are_one_click_away(coach: Coach) -> None:
+    coach.open(MARO, "Horizontal push")
+    for words, query in (
+        ("Report", "of=week&for=coach"),
+        ("Hand-out", "of=week&for=athlete"),
+        ("Block report", "of=block&for=coach"),
+    ):
+        link = coach.find(f"//a[normalize-space(.)='{words}']")
+        assert str(link.get_attribute("href")).endswith(f"/report?{query}")
+        fetched = coach.driver.execute_async_script(
+            "fetch(arguments[0]).then(found => found.blob().then(blob => "
+            "arguments[1]([found.status, blob.type, blob.size])))",
+            link.get_attribute("href"),
+        )
+        assert fetched[0] == 200
+        assert fetched[1] == "application/pdf"
+        assert fetched[2] > 8000

@@ -1194,6 +1194,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The weeks up to this one, each figure beside its base and what is allowed. */
+        get: operations["long_line"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/season/movement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A movement's own line: every session's top set, and what it lets expect of a single rep. */
+        get: operations["line_of_a_movement"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/blocks/{block}": {
         parameters: {
             query?: never;
@@ -4227,6 +4261,123 @@ export interface components {
             count: number;
             /** Near */
             near: string[];
+        };
+        /**
+         * SeasonOut
+         * @description Weeks across, figures down.
+         */
+        SeasonOut: {
+            /** Lengths */
+            lengths: number[];
+            /** Weeks */
+            weeks: components["schemas"]["SeasonWeekOut"][];
+            /** Lines */
+            lines: components["schemas"]["SeasonLine"][];
+        };
+        /**
+         * SeasonLine
+         * @description A figure over the weeks, a value for each of them; what no week has is left out whole.
+         *
+         *     ``rough`` values rest on an estimate or an assumption, in whole or in part; ``one_sided`` ratios
+         *     have no value, since the other side has nothing.
+         */
+        SeasonLine: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "measure" | "done" | "load" | "pair" | "muscle" | "movement";
+            /** Subject */
+            subject: string;
+            /** Label */
+            label: string;
+            /** Measure */
+            measure: string;
+            /**
+             * Figure
+             * @description What its trail is taken from, where it is a sum
+             */
+            figure: string | null;
+            /** Values */
+            values: (number | null)[];
+            /** Standings */
+            standings: ("none" | "below" | "within" | "above")[];
+            /** Planned */
+            planned: (number | null)[] | null;
+            /** Bases */
+            bases: (number | null)[] | null;
+            /** Lows */
+            lows: (number | null)[] | null;
+            /** Highs */
+            highs: (number | null)[] | null;
+            /** Rough */
+            rough: boolean[] | null;
+            /** One Sided */
+            one_sided: boolean[] | null;
+        };
+        /**
+         * SeasonWeekOut
+         * @description A week on the time line. ``block`` is the title of one that begins in it.
+         *
+         *     ``gap``: nothing was done between weeks with training; ``back``: the first after a break.
+         */
+        SeasonWeekOut: {
+            /** Week */
+            week: string;
+            /** Monday */
+            monday: string;
+            /** Trained */
+            trained: boolean;
+            /** Lighter */
+            lighter: boolean;
+            /** Gap */
+            gap: boolean;
+            /** Back */
+            back: boolean;
+            /** Block */
+            block: string | null;
+            /** In Block */
+            in_block: boolean;
+            /** Signed */
+            signed: boolean;
+            /** Pain */
+            pain: string[];
+            /** Restrictions */
+            restrictions: string[];
+        };
+        /**
+         * MovementLineOut
+         * @description A movement session by session, and the weeks in which it stood still or was ready.
+         */
+        MovementLineOut: {
+            /** Name */
+            name: string;
+            /** Tops */
+            tops: components["schemas"]["TopSetOut"][];
+            /** Stalled */
+            stalled: string[];
+            /** Ready */
+            ready: string[];
+        };
+        /**
+         * TopSetOut
+         * @description The top set of a session, in words and numbers; ``maximum_kg`` is an estimate.
+         */
+        TopSetOut: {
+            /** Date */
+            date: string;
+            /** Week */
+            week: string;
+            /** Text */
+            text: string;
+            /** Load Kg */
+            load_kg: number;
+            /** Reps */
+            reps: number | null;
+            /** Seconds */
+            seconds: number | null;
+            /** Maximum Kg */
+            maximum_kg: number | null;
         };
         /**
          * BlockBody
@@ -12764,6 +12915,185 @@ export interface operations {
             };
             /** @description The body is of another type */
             415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    long_line: {
+        parameters: {
+            query?: {
+                /** @description 16, 26 or 52 */
+                weeks?: number;
+            };
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonOut"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    line_of_a_movement: {
+        parameters: {
+            query: {
+                /** @description 16, 26 or 52 */
+                weeks?: number;
+                name: string;
+            };
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementLineOut"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
                 headers: {
                     [name: string]: unknown;
                 };

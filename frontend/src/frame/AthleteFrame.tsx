@@ -32,11 +32,14 @@ export function lastPlace(): WeekPlace | null {
 export function AthleteFrame() {
   const place = useWeekPlace();
   const frame = useFrame(place);
-  const here = useLocation().pathname.split("/").at(-1) ?? "sheet";
+  const { pathname, search } = useLocation();
+  const here = pathname.split("/").at(-1) ?? "sheet";
   const go = useNavigate();
   const at = frame.data;
   const there = (week: string | undefined, to = here) => {
-    if (week) go(weekPath(place.athlete, week, to));
+    // The long line keeps its length and its open rows from week to week.
+    const kept = to === here && here === "season" ? search : "";
+    if (week) go(weekPath(place.athlete, week, to) + kept);
   };
   // What was done cannot be planned again: from a week that is over one goes on to plan the next.
   const weekFor = (path: string) =>
@@ -52,6 +55,7 @@ export function AthleteFrame() {
     weekBack: () => there(at?.before),
     weekOn: () => there(at?.after),
     sheet: () => there(place.week, "sheet"),
+    season: () => there(place.week, "season"),
     dial: () => there(weekFor("dial"), "dial"),
     write: () => there(weekFor("write"), "write"),
     block: () => there(weekFor("block"), "block"),

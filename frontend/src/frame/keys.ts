@@ -21,6 +21,7 @@ export const KEYS = {
   block: { key: "k", says: "Block: the coming weeks", where: "With an athlete" },
   write: { key: "w", says: "Write: the week's sessions as text", where: "With an athlete" },
   sheet: { key: "s", says: "Week sheet", where: "With an athlete" },
+  season: { key: ",", says: "Season: the long line", where: "With an athlete" },
   dial: { key: "d", says: "Dial: the next week's draft", where: "With an athlete" },
   own: { key: "o", says: "The athlete's own rules", where: "With an athlete" },
   log: { key: "g", says: "Log: what was really done", where: "With an athlete" },

@@ -22,6 +22,7 @@ export const ATHLETE_PLACES: Place[] = [
   { title: "Write", path: "write", key: "write" },
   { title: "Log", path: "log", key: "log" },
   { title: "Week sheet", path: "sheet", key: "sheet" },
+  { title: "Season", path: "season", key: "season" },
   { title: "Dial", path: "dial", key: "dial" },
   { title: "Own rules", path: "rules", key: "own" },
 ];

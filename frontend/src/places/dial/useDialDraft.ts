@@ -1,4 +1,4 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Refusal, type Schemas } from "@/api/client";
 import { dial } from "@/api/dial";
@@ -40,6 +40,11 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
   const answered = useRef(state);
   const asked = useRef<AbortController>(null);
   const queries = useQueryClient();
+  // One write after the other: each goes by the revision that the one before it left.
+  const { mutateAsync: inTurn } = useMutation({
+    scope: { id: `draft ${place.athlete} ${place.week}` },
+    mutationFn: (write: () => Promise<void>) => write(),
+  });
 
   const show = useCallback((next: State) => {
     latest.current = next;
@@ -137,8 +142,10 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
     const timer = setTimeout(async () => {
       setSaving("saving");
       try {
-        const stored = await dial.save(place, body());
-        revision.current = stored.revision;
+        await inTurn(async () => {
+          const stored = await dial.save(place, body());
+          revision.current = stored.revision;
+        });
         setSaving((now) => (now === "saving" ? "stored" : now));
       } catch (problem) {
         const stale = problem instanceof Refusal && problem.status === 409;
@@ -147,7 +154,7 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
       }
     }, SAVE_AFTER_MS);
     return () => clearTimeout(timer);
-  }, [saving, state, place, body]);
+  }, [saving, state, place, body, inTurn]);
 
   // Whoever leaves within the moment before a save does not lose it.
   const unsaved = useRef(false);
@@ -179,19 +186,26 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
 
   const reset = useCallback(async () => {
     unsaved.current = false;
+    // What was about to be stored is not wanted any more.
+    setSaving("saving");
     try {
-      await dial.reset(place, revision.current);
+      await inTurn(async () => {
+        await dial.reset(place, revision.current);
+      });
       await queries.invalidateQueries({ queryKey: ["draft"] });
     } catch (problem) {
+      setSaving("failed");
       setError(problem instanceof Error ? problem.message : String(problem));
     }
-  }, [place, queries]);
+  }, [place, queries, inTurn]);
 
   const publish = useCallback(async () => {
     unsaved.current = false;
-    await dial.publish(place, body());
+    await inTurn(async () => {
+      await dial.publish(place, body());
+    });
     await queries.invalidateQueries();
-  }, [place, body, queries]);
+  }, [place, body, queries, inTurn]);
 
   return {
     ...state,

@@ -1,0 +1,171 @@
+import {
+  ComposedChart,
+  Line,
+  ReferenceArea,
+  ResponsiveContainer,
+  Tooltip,
+  XAxis,
+  YAxis,
+} from "recharts";
+import { Link } from "react-router";
+import { type WeekPlace } from "@/api/place";
+import type { Schemas } from "@/api/client";
+import { type SeasonLine, type SeasonWeek, useMovementLine } from "@/api/season";
+import { weekPath } from "@/frame/places";
+import { shownBy, day, weight } from "@/words";
+import { DAY_MS, TICK, background, domain, margins, noon, ticks, weekTick } from "./frame";
+
+type Data = Schemas["MovementLineOut"];
+type Top = Schemas["TopSetOut"];
+
+interface Props {
+  line: SeasonLine;
+  weeks: SeasonWeek[];
+  place: WeekPlace;
+  table: boolean;
+}
+
+/** A movement's own line: every top set, what it lets expect of a single, where it stood still. */
+export function MovementPlot({ line, weeks, place, table }: Props) {
+  const found = useMovementLine(place, weeks.length, line.subject);
+  if (found.error)
+    return (
+      <p role="alert" className="px-4 py-2 text-high">
+        {found.error.message}
+      </p>
+    );
+  if (!found.data) return <p className="px-4 py-2 text-ink-2">Looking up the top sets…</p>;
+  const { stalled, ready } = found.data;
+  return (
+    <>
+      {(stalled.length > 0 || ready.length > 0) && (
+        <p className="px-4 pb-1 text-sm">
+          {stalled.length > 0 && <>Has not moved by {weeksTold(stalled)}. </>}
+          {ready.length > 0 && <>Top of its range reached in {weeksTold(ready)}.</>}
+        </p>
+      )}
+      {table ? (
+        <Table data={found.data} place={place} />
+      ) : (
+        <Drawing data={found.data} weeks={weeks} />
+      )}
+    </>
+  );
+}
+
+const weeksTold = (weeks: string[]) =>
+  `${weeks.length > 1 ? "weeks" : "week"} ${weeks.map((week) => Number(week.slice(6))).join(", ")}`;
+
+function Drawing({ data, weeks }: { data: Data; weeks: SeasonWeek[] }) {
+  const loaded = data.tops.some((top) => top.load_kg > 0 || top.maximum_kg !== null);
+  const points = data.tops.map((top) => ({
+    t: noon(top.date),
+    top,
+    value: loaded ? top.load_kg / shownBy("load_kg") : (top.reps ?? top.seconds),
+    maximum: top.maximum_kg === null ? null : top.maximum_kg / shownBy("load_kg"),
+  }));
+  return (
+    <ResponsiveContainer width="100%" height={210}>
+      <ComposedChart
+        data={points}
+        margin={{ top: 8, right: margins().last, bottom: 4, left: 0 }}
+        accessibilityLayer
+        title={`${data.name}, top sets; arrow keys go from session to session`}
+      >
+        <XAxis
+          dataKey="t"
+          type="number"
+          domain={domain(weeks)}
+          ticks={ticks(weeks)}
+          tickFormatter={weekTick(weeks)}
+          tick={TICK}
+          stroke="var(--rule)"
+        />
+        <YAxis width={margins().names} tick={TICK} stroke="var(--rule)" domain={["auto", "auto"]} />
+        {background(weeks)}
+        {data.stalled.map((week) => {
+          const at = weeks.find((one) => one.week === week);
+          return (
+            at && (
+              <ReferenceArea
+                key={week}
+                x1={noon(at.monday) - DAY_MS / 2}
+                x2={noon(at.monday) + 6.5 * DAY_MS}
+                fill="url(#hatch)"
+                fillOpacity={0.18}
+                stroke="none"
+              />
+            )
+          );
+        })}
+        <Line
+          dataKey="maximum"
+          stroke="var(--ink-2)"
+          strokeDasharray="4 3"
+          dot={{ r: 2.5, fill: "url(#hatch)", stroke: "var(--ink-2)" }}
+          isAnimationActive={false}
+          connectNulls
+        />
+        <Line
+          dataKey="value"
+          stroke="var(--ink)"
+          strokeWidth={1.5}
+          dot={{ r: 3.5, fill: "var(--ink)" }}
+          activeDot={{ r: 5, fill: "var(--ink)" }}
+          isAnimationActive={false}
+        />
+        <Tooltip
+          isAnimationActive={false}
+          cursor={{ stroke: "var(--rule)" }}
+          content={({ payload }) => {
+            const top = (payload?.[0]?.payload as { top?: Top } | undefined)?.top;
+            return top ? (
+              <div className="border border-rule bg-sheet px-2 py-1 text-sm">
+                <p className="font-semibold">
+                  {day(top.date)}: {top.text}
+                </p>
+                {top.maximum_kg !== null && (
+                  <p className="italic">estimated maximum {weight(rounded(top.maximum_kg))}</p>
+                )}
+              </div>
+            ) : null;
+          }}
+        />
+      </ComposedChart>
+    </ResponsiveContainer>
+  );
+}
+
+/** An estimate has no more digits than it is worth. */
+const rounded = (kg: number) => Math.round(kg * 2) / 2;
+
+function Table({ data, place }: { data: Data; place: WeekPlace }) {
+  return (
+    <table className="mx-4 mb-2 text-sm">
+      <thead>
+        <tr className="border-b border-rule text-left text-ink-2 italic">
+          {["Day", "top set", "estimated maximum"].map((head) => (
+            <th key={head} scope="col" className="px-3 font-normal">
+              {head}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {[...data.tops].reverse().map((top) => (
+          <tr key={top.date + top.text} className="border-b border-hair">
+            <th scope="row" className="px-3 text-left font-normal whitespace-nowrap">
+              <Link className="trail-link" to={weekPath(place.athlete, top.week, "log")}>
+                {day(top.date)}
+              </Link>
+            </th>
+            <td className="px-3">{top.text}</td>
+            <td className="figure px-3 italic">
+              {top.maximum_kg === null ? "–" : weight(rounded(top.maximum_kg))}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
