@@ -491,12 +491,16 @@ PRESETS: Final[dict[str, dict[str, Any]]] = {
 _OF_A_SCHOOL: Final = ("indirect_credit", "push_pull_scope", "count_warm_ups")
 
 
-def school(name: str, rules: Rules) -> Rules:
-    """The rules as a school has them: what schools differ in is its own or the default, no more.
+def choices_of_school(name: str) -> dict[str, Any]:
+    """All that a preset sets, to its own value or the default, and nothing else.
 
     Raises ``KeyError`` for a name that no preset has.
     """
     chosen = merge(PRESETS[name])
-    bands = {**rules.balance_bands, "push_pull": chosen.balance_bands["push_pull"]}
-    own = {field: getattr(chosen, field) for field in _OF_A_SCHOOL}
-    return rules.model_copy(update={**own, "balance_bands": bands})
+    own: dict[str, Any] = {field: getattr(chosen, field) for field in _OF_A_SCHOOL}
+    return {**own, "balance_bands": {"push_pull": list(chosen.balance_bands["push_pull"])}}
+
+
+def school(name: str, rules: Rules) -> Rules:
+    """The rules as a preset has them: what it sets is its own, the rest stays as it is."""
+    return merge(rules.changes(), choices_of_school(name))

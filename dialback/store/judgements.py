@@ -11,7 +11,7 @@ from typing import Any, cast
 from dialback.core.findings.finding import Key, Level
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
-from dialback.store.models import Acceptance, Athlete, Signature
+from dialback.store.models import Acceptance, Athlete, Declined, Signature
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +41,25 @@ def acceptances(athlete: Athlete, week: Week, basis: Basis) -> Acceptances:
     """The accepted findings of a week, by key."""
     own = (Acceptance.athlete == athlete, Acceptance.week == str(week), Acceptance.basis == basis)
     return {_key(row): _accepted(row) for row in Acceptance.select().where(*own)}
+
+
+def acceptances_between(
+    athlete: Athlete, first: Week, last: Week
+) -> list[tuple[Week, Key, Accepted]]:
+    """What was accepted of completed weeks from first to last, in order."""
+    query = Acceptance.select().where(
+        Acceptance.athlete == athlete,
+        Acceptance.basis == "completed",
+        Acceptance.week.between(str(first), str(last)),
+    )
+    in_order = query.order_by(Acceptance.week, Acceptance.id)
+    return [(Week.parse(row.week), _key(row), _accepted(row)) for row in in_order]
+
+
+def declined(athlete: Athlete) -> frozenset[Key]:
+    """What no rule is to be offered for any more."""
+    query = Declined.select().where(Declined.athlete == athlete)
+    return frozenset((row.code, row.subject, row.measure) for row in query)
 
 
 def all_acceptances(basis: Basis) -> Mapping[tuple[int, Week], Acceptances]:

@@ -62,6 +62,7 @@ class House(Table):
     kit = JsonField(null=True)
     kit_revision = pw.IntegerField(default=1)
     unit = pw.CharField(default="kg")
+    schools = JsonField(default=list)
     change = pw.IntegerField(default=1)
 
 
@@ -320,6 +321,19 @@ class Signature(Table):
         indexes = ((("athlete", "week"), True),)
 
 
+class Declined(Table):
+    """A rule that was offered for findings of an athlete, and is not wanted."""
+
+    athlete_id: int
+    athlete = pw.ForeignKeyField(Athlete, backref="declined")
+    code = pw.CharField()
+    subject = pw.CharField()
+    measure = pw.CharField()
+
+    class Meta:
+        indexes = ((("athlete", "code", "subject", "measure"), True),)
+
+
 class Verdict(Table):
     """What an athlete's last week came to, beside the state it was worked out of."""
 
@@ -330,5 +344,5 @@ class Verdict(Table):
 
 TABLES = (
     House, Athlete, Movement, MovementMuscle, Import, Session, Version, ColumnChoice, SetRow,
-    SetMove, Block, Template, Restriction, Maximum, Draft, Acceptance, Signature, Verdict,
+    SetMove, Block, Template, Restriction, Maximum, Draft, Acceptance, Signature, Declined, Verdict,
 )  # fmt: skip

@@ -56,6 +56,7 @@ ASKING = frozenset(
         "check_text",
         "look_before_import",
         "preview_rules",
+        "preview_for_all",
         "movement_effect",
         "propose",
         "take_steps",

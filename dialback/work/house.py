@@ -3,16 +3,26 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any
+from dataclasses import dataclass
+from typing import Any, Final
 
 from dialback.book.errors import BadInputError, Problem
 from dialback.core.kit import Kit
-from dialback.core.rules import Rules, merge
+from dialback.core.movements import fold
+from dialback.core.rules import PRESETS, Rules, merge
 from dialback.core.words import Unit
 from dialback.store.athletes import athlete_on_roster, house
 from dialback.store.models import House
 from dialback.store.unit import touch, touch_house, unit
-from dialback.work.errors import StaleError
+from dialback.work.errors import ConflictError, NotThereError, StaleError
+
+
+@dataclass(frozen=True, slots=True)
+class School:
+    """A school of the house's own: its name, and what it chooses otherwise than the defaults."""
+
+    name: str
+    rules: dict[str, Any]
 
 
 def keep_house_rules(chosen: Mapping[str, Any], revision: int) -> int:
@@ -41,6 +51,46 @@ def keep_athlete_rules(number: int, chosen: Mapping[str, Any], revision: int) ->
         athlete.revision += 1
         touch(athlete)
         return int(athlete.revision)
+
+
+MOST_SCHOOLS: Final = 12
+"""Schools of a house's own; more are not told apart side by side."""
+
+
+def schools_of_house() -> list[School]:
+    """The house's own schools, in the order in which they were saved."""
+    return [School(one["name"], one["rules"]) for one in house().schools]
+
+
+def save_school(name: str, chosen: Mapping[str, Any]) -> None:
+    """Save choices as a school of the house.
+
+    Raises ``ConflictError`` for a name that is there, ``BadInputError`` for what is no rule.
+    """
+    with unit():
+        changes = rules_of_choices(chosen, {}).changes()
+        owner, name = house(), name.strip()
+        taken = {fold(one) for one in (*PRESETS, *(school["name"] for school in owner.schools))}
+        if not name or fold(name) in taken:
+            told = f"A school is called {name!r} already." if name else "A school needs a name."
+            raise ConflictError("school-name", f"{told} Choose another name.")
+        if len(owner.schools) >= MOST_SCHOOLS:
+            raise ConflictError(
+                "many-schools", f"There are {MOST_SCHOOLS} schools of your own: remove one first."
+            )
+        owner.schools = [*owner.schools, {"name": name, "rules": changes}]
+        owner.save()
+
+
+def remove_school(name: str) -> None:
+    """Remove a school of the house. Raises ``NotThereError``."""
+    with unit():
+        owner = house()
+        left = [one for one in owner.schools if one["name"] != name]
+        if len(left) == len(owner.schools):
+            raise NotThereError(f"The house has no school of its own that is called {name!r}.")
+        owner.schools = left
+        owner.save()
 
 
 def rules_of_choices(chosen: Mapping[str, Any], under: Mapping[str, Any]) -> Rules:

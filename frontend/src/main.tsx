@@ -1,7 +1,13 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { type ReactNode, StrictMode, Suspense, lazy } from "react";
 import { createRoot } from "react-dom/client";
-import { BrowserRouter, Link, Route, Routes } from "react-router";
+import {
+  Link,
+  Route,
+  RouterProvider,
+  createBrowserRouter,
+  createRoutesFromElements,
+} from "react-router";
 import { Refusal } from "./api/client";
 import { AthleteFrame } from "./frame/AthleteFrame";
 import { Shell } from "./frame/Shell";
@@ -64,62 +70,64 @@ function Nowhere() {
   );
 }
 
+const router = createBrowserRouter(
+  createRoutesFromElements(
+    <Route element={<Shell />}>
+      <Route index element={<Roster />} />
+      <Route
+        path="floor"
+        element={
+          <Later>
+            <Floor />
+          </Later>
+        }
+      />
+      <Route
+        path="floor/run"
+        element={
+          <Later>
+            <Run />
+          </Later>
+        }
+      />
+      <Route path="movements" element={<Movements />} />
+      <Route path="kit" element={<Kit />} />
+      <Route path="rules" element={<HouseRules />} />
+      <Route path="files" element={<Files />} />
+      <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>
+        <Route path="sheet" element={<WeekSheet />} />
+        <Route path="block" element={<Block />} />
+        <Route path="season" element={<Season />} />
+        <Route
+          path="log"
+          element={
+            <Later>
+              <Log />
+            </Later>
+          }
+        />
+        <Route
+          path="write"
+          element={
+            <Later>
+              <Write />
+            </Later>
+          }
+        />
+        <Route path="dial" element={<Dial />} />
+        <Route path="rules" element={<OwnRules />} />
+      </Route>
+      <Route path="*" element={<Nowhere />} />
+    </Route>,
+  ),
+);
+
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={queries}>
-        <BrowserRouter>
-          <Routes>
-            <Route element={<Shell />}>
-              <Route index element={<Roster />} />
-              <Route
-                path="floor"
-                element={
-                  <Later>
-                    <Floor />
-                  </Later>
-                }
-              />
-              <Route
-                path="floor/run"
-                element={
-                  <Later>
-                    <Run />
-                  </Later>
-                }
-              />
-              <Route path="movements" element={<Movements />} />
-              <Route path="kit" element={<Kit />} />
-              <Route path="rules" element={<HouseRules />} />
-              <Route path="files" element={<Files />} />
-              <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>
-                <Route path="sheet" element={<WeekSheet />} />
-                <Route path="block" element={<Block />} />
-                <Route path="season" element={<Season />} />
-                <Route
-                  path="log"
-                  element={
-                    <Later>
-                      <Log />
-                    </Later>
-                  }
-                />
-                <Route
-                  path="write"
-                  element={
-                    <Later>
-                      <Write />
-                    </Later>
-                  }
-                />
-                <Route path="dial" element={<Dial />} />
-                <Route path="rules" element={<OwnRules />} />
-              </Route>
-              <Route path="*" element={<Nowhere />} />
-            </Route>
-          </Routes>
-        </BrowserRouter>
+        <RouterProvider router={router} />
       </QueryClientProvider>
     </StrictMode>,
   );

@@ -611,3 +611,78 @@ def test_a_report_and_a_hand_out_are_one_click_away(coach: Coach) -> None:
         assert fetched[0] == 200
         assert fetched[1] == "application/pdf"
         assert fetched[2] > 8000
+
+
+def test_a_school_of_the_house_is_saved_compared_and_removed(coach: Coach) -> None:
+    coach.open("/rules", "House rules")
+    coach.click("pull-biased", "button")
+    coach.click("Save these rules as a school", "button")
+    coach.type(*"Sallowmere", Keys.ENTER)
+    coach.find("//button[.='Sallowmere']")
+    # Choices in hand were not lost by it.
+    assert coach.find("//button[.='Keep as house rules']").is_enabled()
+    coach.click("Discard", "button")
+    coach.click("Schools side by side", "button")
+    coach.find("//div[@role='dialog']//th[starts-with(., 'Sallowmere')]")
+    coach.click("Close", "button")
+    coach.click("Remove the school Sallowmere", "button")
+    coach.sees("“Sallowmere” is removed.")
+    coach.click("Undo", "button")
+    coach.click("Sallowmere", "button")
+    coach.sees("Not kept yet.")
+    coach.click("Discard", "button")
+    coach.click("Remove the school Sallowmere", "button")
+    coach.sees_no("Save as")
+
+
+def test_rules_are_tried_on_everybody_kept_and_undone(coach: Coach) -> None:
+    coach.open("/rules", "House rules")
+    coach.click("direct only", "button")
+    coach.sees("for 12 athletes")
+    row = coach.find(
+        "//section[@aria-label='What it changes for everybody']//tr[th='Anselm Brook']"
+    )
+    assert row.text.split()[-1] == "6"
+    row.find_element(By.TAG_NAME, "button").click()
+    coach.sees("In week 47 of Anselm Brook")
+    # Leaving asks; staying loses nothing.
+    coach.click("Kit", "a")
+    coach.sees("The house rules in hand are not kept")
+    coach.click("Stay", "button")
+    coach.address("/rules")
+    coach.sees("for 12 athletes")
+    coach.click("Keep as house rules", "button")
+    coach.sees("As kept.")
+    coach.click("Undo the last change", "button")
+    coach.sees_no("Undo the last change")
+    coach.driver.refresh()
+    coach.sees("House rules")
+    assert not coach.find("//button[.='Keep as house rules']").is_enabled()
+    assert coach.find("//label[contains(., 'half a set')]/input").is_selected()
+    # Left without keeping, nothing is kept.
+    coach.click("direct only", "button")
+    coach.sees("Not kept yet.")
+    coach.click("Kit", "a")
+    coach.click("Leave without keeping", "button")
+    coach.sees("The smallest step on a bar")
+
+
+def test_a_rule_is_offered_after_it_was_meant_five_times(coach: Coach) -> None:
+    weeks = [f"/athletes/10/weeks/2026-W{number}" for number in (42, 44, 45, 46, 47)]
+    coach.open(f"{weeks[-1]}/sheet", "open cause")
+    for week in weeks:
+        answer = coach.driver.execute_async_script(
+            "fetch(`/api${arguments[0]}/acceptances`, {method: 'POST',"
+            " headers: {'Content-Type': 'application/json'}, body: JSON.stringify({basis:"
+            " 'completed', code: 'balance', subject: 'knee_hip', measure: 'sets',"
+            " reason: 'He loves the hinge'})}).then(found => arguments[1](found.status))",
+            week,
+        )
+        assert answer == 200
+    coach.open(f"{weeks[-1]}/sheet", "Accepted 5 times as “He loves the hinge”")
+    coach.sees("for Calder Nuys?")
+    coach.click("No, and do not ask again", "button")
+    coach.sees_no("Accepted 5 times")
+    coach.driver.refresh()
+    coach.sees("open cause")
+    assert "Accepted 5 times" not in coach.text()

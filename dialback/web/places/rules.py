@@ -2,25 +2,33 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Mapping
 from typing import Any
 
 from flask import Response
 
 from dialback.core.findings.difference import difference
-from dialback.core.rules import DEFAULT_RULES, PRESETS, RULES, Rules, merge
-from dialback.store.athletes import house
+from dialback.core.rules import DEFAULT_RULES, PRESETS, RULES, Rules, choices_of_school, merge
+from dialback.core.weeks import Week
+from dialback.store.athletes import Athlete, athletes, house
 from dialback.web.blueprint import blueprint
+from dialback.web.columns import last_week_done
 from dialback.web.desk import answer, desk, judged_week, the_athlete, the_week
-from dialback.web.shapes.common import AthletePath, Revision, WeekPath
+from dialback.web.shapes.common import AthletePath, Done, Revision, WeekPath
 from dialback.web.shapes.rules import (
+    AthleteEffect,
     Choice,
     PresetOut,
+    PreviewAllBody,
+    PreviewAllOut,
     PreviewBody,
     PreviewOut,
     RuleOut,
     RulesOut,
     SaveRulesBody,
+    SchoolBody,
+    SchoolName,
 )
 from dialback.web.sheet import by_urgency, finding_out
 from dialback.work import house as work
@@ -78,6 +86,71 @@ def preview_rules(path: WeekPath, body: PreviewBody) -> Response:
     )
 
 
+@api.post("/rules/preview", responses={200: PreviewAllOut})
+def preview_for_all(body: PreviewAllBody) -> Response:
+    """What the house's choices would do to everybody's last week; nothing is stored."""
+    work.rules_of_choices(body.chosen, {})
+    today = desk().today()
+    latest = Week.to_audit(today)
+    everybody = athletes()
+    until = time.monotonic() + ANSWER_S
+    found: list[AthleteEffect] = []
+    for athlete in everybody[body.skip :]:
+        if found and time.monotonic() > until:
+            break
+        rules = merge(body.chosen, athlete.rules)
+        found.append(_effect(athlete, rules, latest))
+    seen = body.skip + len(found)
+    return answer(
+        PreviewAllOut(
+            athletes=found, next=seen if seen < len(everybody) else None, of=len(everybody)
+        )
+    )
+
+
+ANSWER_S = 0.7
+"""So long an answer goes on counting; the rest comes with the next one."""
+
+
+def _effect(athlete: Athlete, rules: Rules, latest: Week) -> AthleteEffect:
+    now = desk().ledgers.of(athlete)
+    week = last_week_done(now, latest)
+    # What hangs on the week alone is worked out once for the same choices.
+    key = ("effect", week, desk().today(), rules.model_dump_json())
+    if key not in now.kept:
+        before, after = (
+            [one for one in judged_week(ledger, week).findings if one.level != "note"]
+            for ledger in (now, now.but(rules=rules))
+        )
+        changes = difference(before, after)
+        now.kept[key] = AthleteEffect(
+            id=athlete.id,
+            name=athlete.name,
+            week=str(week),
+            before=len(before),
+            after=len(after),
+            cleared=len(changes.cleared),
+            appeared=len(changes.appeared),
+            changed=len(changes.changed),
+        )
+    effect: AthleteEffect = now.kept[key]
+    return effect
+
+
+@api.post("/rules/schools", responses={201: Done})
+def save_school(body: SchoolBody) -> Response:
+    """Save choices as a school of the house, to compare with and to come back to."""
+    work.save_school(body.name, body.chosen)
+    return answer(Done(), 201)
+
+
+@api.post("/rules/schools/remove", responses={200: Done})
+def remove_school(body: SchoolName) -> Response:
+    """Remove a school of the house."""
+    work.remove_school(body.name)
+    return answer(Done())
+
+
 def _rules_out(
     of_house: Mapping[str, Any], own: Mapping[str, Any], revision: int, chosen: dict[str, Any]
 ) -> RulesOut:
@@ -107,5 +180,14 @@ def _rules_out(
             )
             for entry in RULES
         ],
-        presets=[PresetOut(name=name, rules=dict(rules)) for name, rules in PRESETS.items()],
+        presets=[
+            *(
+                PresetOut(name=name, rules=choices_of_school(name), of_house=False)
+                for name in PRESETS
+            ),
+            *(
+                PresetOut(name=one.name, rules=one.rules, of_house=True)
+                for one in work.schools_of_house()
+            ),
+        ],
     )

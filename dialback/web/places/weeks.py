@@ -11,6 +11,7 @@ from dialback.book.errors import bad_input
 from dialback.core.audit import Audit, audit
 from dialback.core.figures import TOP_LOAD, is_figure, measure_of, parts, side_of
 from dialback.core.findings.finding import Key
+from dialback.core.rules import merge
 from dialback.core.schools import under_schools
 from dialback.core.sessions import parse_day
 from dialback.core.tally import Ledger, TrailEntry, is_measured, top_loads, trail
@@ -26,7 +27,7 @@ from dialback.web.columns import COLUMNS, week_column
 from dialback.web.desk import answer, attachment, desk, judged_week, the_athlete, the_week
 from dialback.web.document import file_answer
 from dialback.web.shapes.common import BasisQuery, Done, FindingKey, WeekColumn, WeekPath
-from dialback.web.shapes.sheet import Sheet, SignatureOut
+from dialback.web.shapes.sheet import OfferKey, OfferOut, Sheet, SignatureOut
 from dialback.web.shapes.weeks import (
     AcceptBody,
     AcceptCauseBody,
@@ -41,7 +42,7 @@ from dialback.web.shapes.weeks import (
     TrailSet,
 )
 from dialback.web.sheet import TwoSides, athlete_out, finding_label, finding_title, sheet
-from dialback.work import judging, reporting
+from dialback.work import house, judging, learning, reporting
 from dialback.work.errors import NotThereError
 
 api = blueprint("weeks", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
@@ -77,7 +78,37 @@ def week_sheet(path: WeekPath, query: BasisQuery) -> Response:
     signed = _signature(athlete, week)
     in_block = block_at(athlete, week) is not None
     sides = TwoSides(planned, done, judged)
-    return answer(sheet(athlete, sides, desk().today(), signed, in_block=in_block))
+    found = sheet(athlete, sides, desk().today(), signed, in_block=in_block)
+    if query.basis == "completed":
+        found = found.model_copy(update={"offer": _offer(athlete, week)})
+    return answer(found)
+
+
+def _offer(athlete: Athlete, week: Week) -> OfferOut | None:
+    """The rule that the coach's own judgement asks for, if there is one."""
+    found = learning.offer(desk().ledgers, athlete, week, desk().today())
+    if found is None:
+        return None
+    return OfferOut(
+        code=found.key[0],
+        subject=found.key[1],
+        measure=found.key[2],
+        times=found.times,
+        reason=found.reason,
+        words=found.lesson.words,
+        chosen=found.chosen,
+        revision=athlete.revision,
+        cleared=len(found.effect.cleared),
+        appeared=len(found.effect.appeared),
+    )
+
+
+@api.post("/offer/decline", responses={200: Done})
+def decline_offer(path: WeekPath, body: OfferKey) -> Response:
+    """Remember that no rule for this is wanted."""
+    the_week(path.week)
+    learning.decline(path.athlete_id, (body.code, body.subject, body.measure))
+    return answer(Done())
 
 
 def _signature(athlete: Athlete, week: Week) -> SignatureOut | None:
@@ -94,8 +125,10 @@ def _signature(athlete: Athlete, week: Week) -> SignatureOut | None:
 @api.get("/schools", responses={200: SchoolsOut})
 def schools(path: WeekPath, query: BasisQuery) -> Response:
     """What every school would raise of the week, side by side; notes aside."""
-    ledger = desk().ledgers.of(the_athlete(path.athlete_id))
-    found = under_schools(ledger, the_week(path.week), query.basis, desk().today())
+    athlete = the_athlete(path.athlete_id)
+    ledger = desk().ledgers.of(athlete)
+    own = {one.name: merge(one.rules, athlete.rules) for one in house.schools_of_house()}
+    found = under_schools(ledger, the_week(path.week), query.basis, desk().today(), own)
     by_key = [
         {finding.key: finding for finding in result.findings if finding.level != "note"}
         for result in found.values()

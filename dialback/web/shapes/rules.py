@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import Field, JsonValue
+from pydantic import AfterValidator, Field, JsonValue
 
 from dialback.core.plain import MAX_INTEGER
+from dialback.core.sessions import one_line
 from dialback.core.vocabulary import Basis
 from dialback.web.shapes.common import Shape
 from dialback.web.shapes.sheet import FindingOut
+
+OneLine = Annotated[str, AfterValidator(one_line)]
 
 
 class Choice(Shape):
@@ -40,10 +43,15 @@ class RuleOut(Shape):
 
 
 class PresetOut(Shape):
-    """A school by name, with what it chooses otherwise than the defaults."""
+    """A school by name.
+
+    One that ships sets ``rules`` and leaves all else; one of the house is whole: what is not in
+    ``rules`` has its default.
+    """
 
     name: str
     rules: dict[str, Any]
+    of_house: bool = Field(description="Whether the house saved it, and can remove it")
 
 
 class RulesOut(Shape):
@@ -82,3 +90,42 @@ class PreviewOut(Shape):
     cleared: list[FindingOut]
     appeared: list[FindingOut]
     changed: list[FindingOut]
+
+
+class SchoolBody(ChoicesBody):
+    """Choices to save as a school of the house."""
+
+    name: OneLine = Field(min_length=1, max_length=40)
+
+
+class SchoolName(Shape):
+    """A school of the house by its name."""
+
+    name: str = Field(min_length=1, max_length=40)
+
+
+class PreviewAllBody(ChoicesBody):
+    """Choices of the house to try on everybody's week; ``skip`` so many, who are counted."""
+
+    skip: int = Field(0, ge=0, le=100_000)
+
+
+class AthleteEffect(Shape):
+    """How many findings above a note come and go in an athlete's week."""
+
+    id: int
+    name: str
+    week: str
+    before: int
+    after: int
+    cleared: int
+    appeared: int
+    changed: int
+
+
+class PreviewAllOut(Shape):
+    """Some athletes, as many as could be counted in a moment; ``next`` is how many to skip then."""
+
+    athletes: list[AthleteEffect]
+    next: int | None
+    of: int

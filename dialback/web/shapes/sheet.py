@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from pydantic import Field
 
 from dialback.core.findings.finding import Level
@@ -133,6 +135,29 @@ class AthleteOut(Shape):
     bodyweight_kg: float | None
 
 
+class OfferKey(Shape):
+    """What a rule was offered for."""
+
+    code: str = Field(min_length=1, max_length=40)
+    subject: str = Field(max_length=200)
+    measure: str = Field(min_length=1, max_length=40)
+
+
+class OfferOut(OfferKey):
+    """A rule that would stop what was accepted so often; ``chosen`` are the athlete's with it.
+
+    ``cleared`` and ``appeared`` are findings above a note of the week at hand.
+    """
+
+    times: int
+    reason: str
+    words: str
+    chosen: dict[str, Any]
+    revision: int
+    cleared: int
+    appeared: int
+
+
 class Sheet(Shape):
     """The week sheet: the audit of a week, planned and completed side by side."""
 
@@ -152,4 +177,5 @@ class Sheet(Shape):
     causes: list[CauseOut]
     disagreement: str | None
     signature: SignatureOut | None
+    offer: OfferOut | None = None
     in_block: bool = Field(description="Whether the week lies in a block, which has its own report")

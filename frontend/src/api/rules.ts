@@ -35,4 +35,10 @@ export const rules = {
         signal,
       }),
     ),
+  previewAll: async (body: Schemas["PreviewAllBody"], signal?: AbortSignal) =>
+    given(await client.POST("/api/rules/preview", { body, signal })),
+  saveSchool: async (body: Schemas["SchoolBody"]) =>
+    given(await client.POST("/api/rules/schools", { body })),
+  removeSchool: async (name: string) =>
+    given(await client.POST("/api/rules/schools/remove", { body: { name } })),
 };

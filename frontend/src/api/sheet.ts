@@ -68,6 +68,13 @@ export const reportPath = (
 ): string => `/api/athletes/${athlete}/weeks/${week}/report?of=${of}&for=${reader}`;
 
 export const judge = {
+  declineOffer: async (place: WeekPlace, body: Schemas["OfferKey"]) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/offer/decline", {
+        params: { path: at(place) },
+        body,
+      }),
+    ),
   accept: async (place: WeekPlace, body: Schemas["AcceptBody"]) =>
     given(
       await client.POST("/api/athletes/{athlete_id}/weeks/{week}/acceptances", {

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
-import { isTable } from "./Rules";
+import { isTable } from "./choices";
 
 export type Value =
   string | number | boolean | null | [number, number] | Record<string, [number, number]>;

@@ -7,12 +7,15 @@ import { rules as calls, useRules } from "@/api/rules";
 import { useFrame } from "@/api/sheet";
 import { lastPlace, useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
+import { Leaving } from "@/frame/Leaving";
 import { Maxima } from "./Maxima";
 import { Preview } from "./Preview";
+import { PreviewAll } from "./PreviewAll";
 import { Restrictions } from "./Restrictions";
+import { Schools } from "./Schools";
 import { RuleField, type Value } from "./RuleField";
+import { type Chosen, valueOf, withChoice } from "./choices";
 
-type Chosen = Record<string, unknown>;
 type Rule = Schemas["RuleOut"];
 
 /** The rules of the house, tried on the week that was last looked at. */
@@ -60,6 +63,7 @@ interface DeskProps {
 
 function RulesDesk({ athlete, place, before }: DeskProps) {
   const stored = useRules(athlete);
+  const [kept, setKept] = useState<Chosen | null>(null);
   if (stored.error) return <Failure error={stored.error} />;
   if (!stored.data) return <p className="p-6 text-ink-2">Looking up the rules…</p>;
   return (
@@ -69,36 +73,52 @@ function RulesDesk({ athlete, place, before }: DeskProps) {
       place={place}
       before={before}
       data={stored.data}
+      kept={kept}
+      setKept={setKept}
     />
   );
 }
 
-function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["RulesOut"] }) {
+interface DeskState {
+  data: Schemas["RulesOut"];
+  /** The choices that were in force before the last ones were kept. */
+  kept: Chosen | null;
+  setKept: (before: Chosen | null) => void;
+}
+
+function Desk({ athlete, place, before, data, kept, setKept }: DeskProps & DeskState) {
   const [chosen, setChosen] = useState<Chosen>(data.chosen);
+  const [looked, setLooked] = useState<WeekPlace | null>(null);
   const changed = JSON.stringify(chosen) !== JSON.stringify(data.chosen);
-  const keep = useChange(() => calls.save(athlete, { chosen, revision: data.revision }));
+  const keep = useChange(async () => {
+    const stored = await calls.save(athlete, { chosen, revision: data.revision });
+    setKept(data.chosen);
+    return stored;
+  });
+  const undo = useChange(async (earlier: Chosen) => {
+    const stored = await calls.save(athlete, { chosen: earlier, revision: data.revision });
+    setKept(null);
+    return stored;
+  });
   const groups = [...new Set(data.rules.map((rule) => rule.group))];
 
   const under = (rule: Rule): Value => (athlete === null ? rule.default : rule.house) as Value;
-  const value = (rule: Rule): Value => {
-    const own = chosen[rule.name];
-    const base = under(rule);
-    if (own === undefined) return base;
-    return isTable(base)
-      ? { ...base, ...(own as Record<string, [number, number]>) }
-      : (own as Value);
-  };
+  const value = (rule: Rule) => valueOf(chosen[rule.name], under(rule));
   const choose = (rule: Rule, next: Value) =>
+    setChosen((now) => withChoice(now, rule.name, next, under(rule)));
+  /** A school that ships sets what it sets; one of the house's own is all of the rules. */
+  const take = (preset: Schemas["PresetOut"]) =>
     setChosen((now) => {
-      const rest = Object.fromEntries(Object.entries(now).filter(([name]) => name !== rule.name));
-      const base = under(rule);
-      if (isTable(base) && isTable(next)) {
-        const own = Object.entries(next).filter(
-          ([key, band]) => JSON.stringify(base[key]) !== JSON.stringify(band),
-        );
-        return own.length ? { ...rest, [rule.name]: Object.fromEntries(own) } : rest;
+      let next = now;
+      for (const rule of data.rules) {
+        const own = preset.rules[rule.name];
+        if (own === undefined && !preset.of_house) continue;
+        const base = (
+          preset.of_house ? rule.default : valueOf(next[rule.name], under(rule))
+        ) as Value;
+        next = withChoice(next, rule.name, valueOf(own, base), under(rule));
       }
-      return JSON.stringify(base) === JSON.stringify(next) ? rest : { ...rest, [rule.name]: next };
+      return next;
     });
 
   return (
@@ -115,19 +135,13 @@ function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["Rul
               : "Where this athlete is counted otherwise than the house."}
           </p>
         </div>
-        <div className="mb-4 flex flex-wrap items-baseline gap-2 text-sm">
-          <span className="text-ink-2 italic">Schools:</span>
-          {data.presets.map((preset) => (
-            <button
-              key={preset.name}
-              type="button"
-              className="key-button"
-              onClick={() => setChosen(preset.rules)}
-            >
-              {preset.name}
-            </button>
-          ))}
-        </div>
+        <Schools
+          presets={data.presets}
+          chosen={chosen}
+          choose={take}
+          house={athlete === null}
+          place={place}
+        />
         {groups.map((group) => (
           <section key={group} aria-labelledby={`rules-${group}`} className="mb-6">
             <h2 id={`rules-${group}`} className="border-b border-rule pb-1 font-semibold">
@@ -149,16 +163,23 @@ function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["Rul
         ))}
       </main>
       <aside className="flex min-h-0 flex-col border-l border-rule">
+        {athlete === null && (
+          <PreviewAll
+            chosen={chosen}
+            changed={changed}
+            look={(one, week) => setLooked({ athlete: one, week })}
+          />
+        )}
         <PreviewFor
-          place={place}
+          place={looked ?? place}
           chosen={chosen}
           scope={athlete === null ? "house" : "athlete"}
           changed={changed}
         />
         <div className="mt-auto border-t border-rule px-5 py-3">
-          {keep.error && (
+          {(keep.error ?? undo.error) && (
             <p role="alert" className="mb-2 text-sm text-high">
-              {keep.error.message}
+              {(keep.error ?? undo.error)?.message}
             </p>
           )}
           <div className="flex gap-2">
@@ -183,15 +204,33 @@ function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["Rul
             {changed
               ? "Not kept yet. Kept rules count every week anew, past ones too."
               : "As kept."}
+            {kept && !changed && (
+              <>
+                {" "}
+                <button
+                  type="button"
+                  className="trail-link"
+                  disabled={undo.isPending}
+                  onClick={() => undo.mutate(kept)}
+                >
+                  Undo the last change
+                </button>
+              </>
+            )}
           </p>
+          <Leaving
+            unkept={changed}
+            what={
+              athlete === null
+                ? "The house rules in hand are not kept: leaving loses them."
+                : "The rules in hand are not kept for this athlete: leaving loses them."
+            }
+            keep={() => keep.mutateAsync(undefined)}
+          />
         </div>
       </aside>
     </div>
   );
-}
-
-export function isTable(value: unknown): value is Record<string, [number, number]> {
-  return typeof value === "object" && value !== null && !Array.isArray(value);
 }
 
 function PreviewFor({

@@ -10,6 +10,7 @@ import { LevelMark } from "@/marks/LevelMark";
 import { count } from "@/words";
 import { AcceptForm } from "./AcceptForm";
 import { FindingActions, FindingItem } from "./FindingItem";
+import { Offer } from "./Offer";
 import { SignOff } from "./SignOff";
 import type { Stop } from "./walk-verdict";
 import type { Finding, Sheet } from "./WeekSheet";
@@ -32,6 +33,8 @@ const findingKey = (one: Pick<Finding, "code" | "subject" | "measure">): string 
 interface Props {
   sheet: Sheet;
   place: WeekPlace;
+  /** The athlete's. */
+  name: string;
   basis: Basis;
   now: Stop;
   unfolded: number | null;
@@ -46,6 +49,7 @@ interface Props {
 export function Verdict({
   sheet,
   place,
+  name,
   basis,
   now,
   unfolded,
@@ -94,6 +98,7 @@ export function Verdict({
           </span>
         )}
       </h2>
+      {sheet.offer && <Offer offer={sheet.offer} place={place} name={name} />}
       <ol className="min-h-0 flex-1 overflow-auto print-open print:flex-none">
         {sheet.causes.map((cause, at) => (
           <CauseItem

@@ -231,6 +231,7 @@ export function WeekSheet() {
         <Verdict
           sheet={data}
           place={place}
+          name={frame.data?.athlete.name ?? "this athlete"}
           basis={basis}
           now={now}
           unfolded={unfolded}

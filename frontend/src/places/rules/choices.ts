@@ -1,0 +1,28 @@
+import type { Value } from "./RuleField";
+
+/** Choices that differ from those under them: tables key by key. */
+export type Chosen = Record<string, unknown>;
+
+export function isTable(value: unknown): value is Record<string, [number, number]> {
+  return typeof value === "object" && value !== null && !Array.isArray(value);
+}
+
+/** The value in force: the own one over the one under it. */
+export function valueOf(own: unknown, under: Value): Value {
+  if (own === undefined) return under;
+  return isTable(under)
+    ? { ...under, ...(own as Record<string, [number, number]>) }
+    : (own as Value);
+}
+
+/** The choices with one of them made; what is as it is under them is no choice. */
+export function withChoice(chosen: Chosen, name: string, next: Value, under: Value): Chosen {
+  const rest = Object.fromEntries(Object.entries(chosen).filter(([key]) => key !== name));
+  if (isTable(under) && isTable(next)) {
+    const own = Object.entries(next).filter(
+      ([key, band]) => JSON.stringify(under[key]) !== JSON.stringify(band),
+    );
+    return own.length ? { ...rest, [name]: Object.fromEntries(own) } : rest;
+  }
+  return JSON.stringify(under) === JSON.stringify(next) ? rest : { ...rest, [name]: next };
+}
