@@ -59,24 +59,6 @@ def percent(share: float) -> str:
     return f"{'+' if share >= 0 else '−'}{number(abs(share) * 100, 1)} %"
 
 
-def more_of(amount: float, measure: str, subject: str, unit: Unit | None = None) -> str:
-    """An addition in words: ``2 more sets of pull``, ``46 s more of pull``."""
-    return _moved(amount_text(amount, measure, unit), measure, subject, "more")
-
-
-def less_of(amount: float, measure: str, subject: str, unit: Unit | None = None) -> str:
-    """A cut in words: ``2 fewer sets of push``, ``46 s less of push``."""
-    word = "fewer" if measure in ("sets", "reps") else "less"
-    return _moved(amount_text(amount, measure, unit), measure, subject, word)
-
-
-def _moved(amount: str, measure: str, subject: str, word: str) -> str:
-    value, _, unit = amount.rpartition(" ")
-    if measure in ("sets", "reps"):
-        return f"{value} {word} {unit} of {subject}"
-    return f"{value} {unit} {word} of {subject}"
-
-
 _SIDES: Final = {
     "both": "",
     "each": " each side",

@@ -42,7 +42,7 @@ def offer(ledgers: Ledgers, athlete: Athlete, week: Week, today: date) -> Offer 
     refused = declined(athlete)
     groups: dict[tuple[Key, str], list[tuple[Week, Key, Accepted]]] = defaultdict(list)
     for of_week, key, accepted in acceptances_between(athlete, week.plus(1 - WEEKS), week):
-        groups[_common(key), fold(accepted.reason)].append((of_week, key, accepted))
+        groups[_common(key), fold(accepted.reason.strip(" .!"))].append((of_week, key, accepted))
     often = sorted(
         ((common, several) for (common, _), several in groups.items()
          if len(several) >= TIMES and common not in refused),

@@ -1,5 +1,7 @@
 """What must hold whatever the book: breaks, sides, lighter weeks, remedies."""
 
+import re
+from copy import deepcopy
 from typing import Any
 
 from hypothesis import given, settings
@@ -7,6 +9,8 @@ from hypothesis import strategies as st
 
 from dialback.core.audit import Audit, audit
 from dialback.core.baseline import baseline, is_lighter_week
+from dialback.core.findings.finding import LEVELS
+from dialback.core.findings.steps import NO_STEP, told
 from dialback.core.movements import MovementTable
 from dialback.core.plans.spans import rebuilt, spans_of
 from dialback.core.weeks import Week
@@ -92,6 +96,105 @@ def test_no_remedy_asks_for_what_a_restriction_forbids(day: list, pattern: str) 
         if one.code == "balance" and one.subject == "vertical_push_pull" and pattern in short:
             assert f"more sets of {short[pattern]}" not in one.clears
             assert f"more set of {short[pattern]}" not in one.clears
+
+
+BY_SETS = {
+    "balance", "muscle_floor", "muscle_ceiling", "jump", "spacing", "overfull", "restriction",
+}  # fmt: skip
+OFFER = re.compile(r"(\d+) (?:(more|fewer) sets? )?of (another one|\d+ others|[A-Z][a-z-]+)")
+LOOSE = {"balance_min_sets": 2, "balance_bands": {"push_pull": [0.5, 2], "knee_hip": [0.4, 2.5]},
+         "muscle_bands": {"chest": [3, 8], "lats": [3, 8], "quads": [2, 9], "biceps": [2, 6],
+                          "glutes": [0, 9], "hamstrings": [0, 6]},
+         "spacing_sets": 7, "session_minutes": 60}  # fmt: skip
+
+
+def offers(clears: str) -> list[dict[str, int]]:
+    """What a remedy asks for: sets of each movement, fewer below 0; of few movements alone."""
+    found = []
+    for part in clears.split(", or "):
+        several = OFFER.findall(part)
+        if several and not any("other" in name for *_, name in several):
+            sign = 1 if several[0][1] == "more" else -1
+            found.append({name: sign * int(count) for count, _, name in several})
+    return found
+
+
+def followed(days: list[dict], offer: dict[str, int]) -> list[dict]:
+    """The week's sessions with the sets of a remedy: behind the movement's last one, or off it."""
+    changed = deepcopy(days)
+    for name, count in offer.items():
+        for _ in range(abs(count)):
+            placed = [(day, at) for day in changed for at, one in enumerate(day["sets"])
+                      if one["exercise"] == name]  # fmt: skip
+            day, at = placed[-1] if placed else (changed[-1], len(changed[-1]["sets"]) - 1)
+            if count > 0:
+                model = day["sets"][at] if placed else {"exercise": name, "reps": 10}
+                day["sets"].insert(at + 1, dict(model))
+            else:
+                del day["sets"][at]
+    return changed
+
+
+def by_sets(result: Audit) -> dict[tuple[str, str, str], int]:
+    return {one.key: LEVELS.index(one.level) for one in result.findings
+            if one.code in BY_SETS and one.level != "note"}  # fmt: skip
+
+
+@settings(max_examples=80, deadline=None)
+@given(st.lists(A_DAY, min_size=1, max_size=3), A_DAY, st.booleans())
+def test_what_a_remedy_asks_for_clears_its_finding_and_raises_no_other(
+    days: list[list], before: list, spared: bool
+) -> None:
+    now = [session(day, *(sets(*one) for one in several)) for day, several in enumerate(days)]
+    earlier = [session(-7, *(sets(*one) for one in before))]
+    more = {"rules": LOOSE}
+    if spared:
+        more["athlete"] = restricted({"about": "movement", "subject": "Curl", "most_sets": 3})
+    result = audited(*earlier, *now, **more)
+    start = by_sets(result)
+    for finding in result.findings:
+        if finding.key not in start or finding.code not in REMEDIED:
+            continue
+        for offer in offers(finding.clears):
+            after = by_sets(audited(*earlier, *followed(now, offer), **more))
+            assert finding.key not in after, finding.clears
+            worse = {key for key, level in after.items() if level > start.get(key, -1)}
+            assert not worse, (finding.clears, worse)
+
+
+REMEDIED = {"balance", "muscle_floor", "muscle_ceiling", "jump"}
+
+
+def test_a_remedy_is_told_and_taken_in_full() -> None:
+    assert offers("3 more sets of Row and 1 of Pull-up, or 2 fewer sets of Press would do.") == [
+        {"Row": 3, "Pull-up": 1}, {"Press": -2},
+    ]  # fmt: skip
+    assert offers("3 fewer sets of Row, 2 of Curl, 1 of Press and 1 of another one would do.") == []
+    assert told({"Row": 1}, "more") == "1 more set of Row"
+    assert told({"A": 1, "B": 4, "C": 1, "D": 1, "E": 2}, "fewer") == (
+        "4 fewer sets of B, 2 of E, 1 of A and 2 of 2 others"
+    )
+
+
+def test_where_every_step_raises_something_that_is_said() -> None:
+    result = audited(
+        session(0, sets("Press", 6), sets("Row", 3)), rules={
+            "muscle_bands": {"upper_back": [0, 3], "lats": [0, 3], "chest": [6, 20]},
+            "balance_bands": {"push_pull": [0.7, 1.1]},
+        },
+    )  # fmt: skip
+    (lean,) = [one for one in result.findings if one.key == ("balance", "push_pull", "sets")]
+    assert lean.clears == NO_STEP
+
+
+def test_nothing_that_is_restricted_is_added_even_within_its_limit() -> None:
+    athlete = restricted({"about": "movement", "subject": "Row", "most_sets": 20})
+    day = session(0, sets("Press", 6), sets("Row", 3), sets("Pull-up", 1))
+    rules = {"balance_bands": {"vertical_push_pull": [0, 9]}}
+    result = audited(day, athlete=athlete, rules=rules)
+    (lean,) = [one for one in result.findings if one.key == ("balance", "push_pull", "sets")]
+    assert "Row" not in lean.clears
+    assert "more sets of Pull-up" in lean.clears or "fewer sets of Press" in lean.clears
 
 
 KINDS = st.sampled_from(["plain", "sides", "rounds"])

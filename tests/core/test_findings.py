@@ -135,7 +135,7 @@ class TestBalance:
     def test_what_would_clear_it_clears_it(self) -> None:
         result = audited(session(0, sets("Press", 6), sets("Row", 3)), rules=SPARSE)
         clears = next(one.clears for one in result.findings if one.subject == "push_pull")
-        assert clears.startswith("3 more sets of pull or 3 fewer sets of push")
+        assert clears == "3 more sets of Row, or 3 fewer sets of Press would bring it within."
         for push, pull in ((6, 6), (3, 3)):
             cured = audited(session(0, sets("Press", push), sets("Row", pull)), rules=SPARSE)
             assert not [one for one in cured.findings if one.subject == "push_pull"]

@@ -48,7 +48,7 @@ def test_a_remedy_is_whole_sets_and_loads_that_the_kit_has() -> None:
     assert jump.measure in ("sets", "tut_s", "volume_load_kg")
     lats = by_code["jump", "lats"]
     assert "from 8 sets to 11 sets (+3 sets, +37.5 %)" in lats.sentence
-    assert lats.clears == "2 sets fewer would be within the limit."
+    assert lats.clears == "2 fewer sets of Row would be within the limit."
 
 
 def test_a_cause_of_several_names_them_and_one_of_one_speaks_for_itself() -> None:

@@ -38,7 +38,7 @@ def offer(client: FlaskClient, back: int = 0) -> dict[str, Any] | None:
 def test_five_times_for_the_same_reason_and_it_is_offered(pressing: FlaskClient) -> None:
     for times, back in enumerate(range(-5, 0), 1):
         assert offer(pressing) is None
-        accept(pressing, back, "balance", "push_pull", ["Meant so.", "meant SO. "][times % 2])
+        accept(pressing, back, "balance", "push_pull", ["Meant so.", "meant SO "][times % 2])
     found = offer(pressing)
     assert found is not None
     assert found["times"] == 5

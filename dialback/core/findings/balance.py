@@ -3,18 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from math import ceil, floor
+from functools import cache, partial
 from typing import Final
 
 from dialback.core.balance import Weighing, weigh_all
 from dialback.core.baseline import TOLERANCE
 from dialback.core.figures import of_movement, of_side
-from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds
-from dialback.core.findings.remedies import avoided, beyond_the_week
+from dialback.core.findings.finding import Finding, Key, Level, WeekInHand, exceeds
+from dialback.core.findings.remedies import avoided
+from dialback.core.findings.steps import NO_STEP, fewer_sets, more_sets, told
 from dialback.core.restrictions import Restriction
 from dialback.core.sides import movement_sides
 from dialback.core.vocabulary import LEFT_RIGHT, PAIRS, Pair
-from dialback.core.words import amount_text, capital, less_of, more_of, number
+from dialback.core.words import amount_text, capital, number
 
 FAR: Final = 1.5
 """Beyond its band by this factor a ratio is high."""
@@ -50,7 +51,7 @@ def _judged(week: WeekInHand, pair: Pair, band: tuple[float, float]) -> Iterator
         weighing.ratio,
         limit,
         _sentence(week, pair, measure, weighing, limit, over=over),
-        _clears(week, pair, measure, weighing, band, over=over),
+        cache(partial(_clears, week, pair, measure, over=over)),
         _figures(week, pair, measure),
     )
 
@@ -101,47 +102,27 @@ def _sentence(
     return f"{text} is {number(weighing.ratio)}\u00a0:\u00a01; the band {edge} at {number(limit)}."
 
 
-def _clears(
-    week: WeekInHand,
-    pair: Pair,
-    measure: str,
-    weighing: Weighing,
-    band: tuple[float, float],
-    *,
-    over: bool,
-) -> str:
-    """The smallest addition on the light side, or cut on the heavy one, that is within.
+def _clears(week: WeekInHand, pair: Pair, measure: str, *, over: bool) -> str:
+    """Sets more on the light side, or fewer on the heavy one, that bring it within.
 
-    What a restriction forbids, or what would make the week jump, is not offered.
+    What a restriction forbids, or what would raise another finding, is not offered.
     """
-    low, high = band
-    if over:
-        light, heavy, members = pair.labels[1], pair.labels[0], pair.b
-        add = weighing.a / high - weighing.b if high else None
-        cut = weighing.a - high * weighing.b
-    else:
-        light, heavy, members = pair.labels[0], pair.labels[1], pair.a
-        add = low * weighing.b - weighing.a
-        cut = weighing.b - weighing.a / low
-    held = _held(week, pair, members)
-    whole_cut = ceil(cut - TOLERANCE)
-    offers = []
-    if add is not None and held is None:
-        more = ceil(add - TOLERANCE)
-        if measure != "sets" or not beyond_the_week(week, more):
-            offers.append(more_of(more, measure, light, week.unit))
-    if floor(max(weighing.a, weighing.b)) > whole_cut:
-        offers.append(less_of(whole_cut, measure, heavy, week.unit))
+    if pair.of == "side":
+        return "As much with the one side as with the other, set by set."
+    light, heavy = ("b", "a") if over else ("a", "b")
+    key: Key = ("balance", pair.name, measure)
+    held = _held(week, pair, pair.b if over else pair.a)
+    more = None if held else more_sets(week, key, of_side(pair.name, light, "sets"))
+    fewer = fewer_sets(week, key, of_side(pair.name, heavy, "sets"))
+    offers = [
+        told(sets, word) for sets, word in ((more, "more"), (fewer, "fewer")) if sets is not None
+    ]
     if held is not None:
         stands = f"{held.words(week.unit)} stands, on the word of {held.by}"
-        return (
-            f"{' or '.join(offers)} would bring it within: {stands}."
-            if offers
-            else (f"{capital(stands)}: it stays so until a person lifts it.")
-        )
-    if not offers:
-        return "Some of one side for the other, over more than one week: all at once is a jump."
-    return " or ".join(offers) + " would bring it within."
+        if offers:
+            return f"{', or '.join(offers)} would bring it within: {stands}."
+        return f"{capital(stands)}: it stays so until a person lifts it."
+    return f"{', or '.join(offers)} would bring it within." if offers else NO_STEP
 
 
 def _held(week: WeekInHand, pair: Pair, members: frozenset[str]) -> Restriction | None:

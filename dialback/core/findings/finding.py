@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from datetime import date
 from functools import cached_property
@@ -102,7 +102,7 @@ class Finding:
     value: float | None
     limit: float | None
     sentence: str
-    clears: str
+    remedy: str | Callable[[], str] = field(compare=False)
     figures: tuple[str, ...]
     amount: float | None = None
     base: float | None = None
@@ -113,6 +113,11 @@ class Finding:
     def key(self) -> Key:
         """What makes it the same finding in another week or under other rules."""
         return self.code, self.subject, self.measure
+
+    @property
+    def clears(self) -> str:
+        """What would clear it. What has to be tried out is tried when somebody asks."""
+        return self.remedy if isinstance(self.remedy, str) else self.remedy()
 
     @property
     def distance(self) -> float:

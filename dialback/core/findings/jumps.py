@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from math import ceil, floor
+from functools import cache, partial
+from math import floor
 from typing import Final
 
 from dialback.core.baseline import TOLERANCE, Change
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
-from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds, level_above
+from dialback.core.findings.finding import Finding, Key, Level, WeekInHand, exceeds, level_above
+from dialback.core.findings.steps import NO_STEP, fewer_sets, told
 from dialback.core.kit import loads_for
 from dialback.core.rules import JUMP_LIMITS
 from dialback.core.vocabulary import MUSCLES, TITLES, label
@@ -61,19 +63,17 @@ def _jump(week: WeekInHand, subject: str, figure: str, measure: str) -> Iterator
         f"{amount_text(value, measure, week.unit)} "
         f"(+{step}, {percent(change.change)}); the limit is {percent(limit)}. "
         f"{why or 'Is the step meant?'}",
-        _down_to(week, value, change.base * (1 + limits[0]), measure),
+        cache(partial(_down_to_the_limit, week, ("jump", subject, measure), figure)),
         (figure,),
         amount=value,
         base=change.base,
     )
 
 
-def _down_to(week: WeekInHand, value: float, most: float, measure: str) -> str:
+def _down_to_the_limit(week: WeekInHand, key: Key, figure: str) -> str:
     """What would be within: nobody takes out a part of a set."""
-    if measure == "sets":
-        fewer = ceil(value - most - TOLERANCE)
-        return f"{fewer} set{'' if fewer == 1 else 's'} fewer would be within the limit."
-    return f"{amount_text(value - most, measure, week.unit)} less would come down to the limit."
+    fewer = fewer_sets(week, key, figure)
+    return NO_STEP if fewer is None else f"{told(fewer, 'fewer')} would be within the limit."
 
 
 def _new_muscle(week: WeekInHand, muscle: str, figure: str) -> Iterator[Finding]:

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from math import ceil
+from functools import cache, partial
 from typing import Final
 
-from dialback.core.baseline import TOLERANCE
 from dialback.core.figures import of_muscle
 from dialback.core.findings.finding import Finding, WeekInHand, exceeds
-from dialback.core.findings.remedies import avoided, beyond_the_week
+from dialback.core.findings.remedies import avoided
+from dialback.core.findings.steps import NO_STEP, fewer_sets, more_sets, told
 from dialback.core.vocabulary import MUSCLES, label
-from dialback.core.words import amount_text, less_of, more_of, number
+from dialback.core.words import amount_text, number
 
 FAR: Final = 1.25
 """Above its ceiling by this factor a muscle's sets are high."""
@@ -42,11 +42,10 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
                 f"{name}: nothing this week; the floor is {amount_text(floor, 'sets')}."
                 if sets == 0
                 else f"{name}: {amount_text(sets, 'sets')}, below the floor of {number(floor)}.",
-                _up_to_the_floor(week, muscle, ceil(floor - sets - TOLERANCE)),
+                cache(partial(_up_to_the_floor, week, muscle)),
                 (figure,),
             )
         elif exceeds(sets, ceiling):
-            fewer = ceil(sets - ceiling - TOLERANCE)
             yield Finding(
                 "muscle_ceiling",
                 muscle,
@@ -55,17 +54,20 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
                 sets,
                 ceiling,
                 f"{name}: {amount_text(sets, 'sets')}, above the ceiling of {number(ceiling)}.",
-                f"{less_of(fewer, 'sets', label(muscle))} would come down to the ceiling.",
+                cache(partial(_down_to_the_ceiling, week, muscle)),
                 (figure,),
             )
 
 
-def _up_to_the_floor(week: WeekInHand, muscle: str, more: int) -> str:
+def _up_to_the_floor(week: WeekInHand, muscle: str) -> str:
     held = avoided(week, muscles=frozenset({muscle}))
     if held:
         words = held.words(week.unit)
         return f"It stays so while the restriction stands: {words}, on the word of {held.by}."
-    said = f"{more_of(more, 'sets', label(muscle))} would reach the floor"
-    if beyond_the_week(week, more):
-        return f"{said}, over more than one week: all at once the week would jump."
-    return f"{said}."
+    more = more_sets(week, ("muscle_floor", muscle, "sets"), of_muscle(muscle, "sets"))
+    return NO_STEP if more is None else f"{told(more, 'more')} would reach the floor."
+
+
+def _down_to_the_ceiling(week: WeekInHand, muscle: str) -> str:
+    fewer = fewer_sets(week, ("muscle_ceiling", muscle, "sets"), of_muscle(muscle, "sets"))
+    return NO_STEP if fewer is None else f"{told(fewer, 'fewer')} would come down to the ceiling."

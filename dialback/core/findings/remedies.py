@@ -1,10 +1,8 @@
-"""What a remedy must not do: go against a restriction, or raise another finding."""
+"""What restrictions leave no room for: it is meant so, and no remedy asks for it."""
 
 from __future__ import annotations
 
-from dialback.core.baseline import Change
-from dialback.core.figures import TOTAL_SETS
-from dialback.core.findings.finding import WeekInHand, exceeds
+from dialback.core.findings.finding import WeekInHand
 from dialback.core.restrictions import Restriction
 
 
@@ -32,10 +30,3 @@ def avoided(
 def holds_all_week(restriction: Restriction, week: WeekInHand) -> bool:
     """Whether a restriction is in force on all days of the week."""
     return restriction.holds(week.week.monday) and restriction.holds(week.week.sunday)
-
-
-def beyond_the_week(week: WeekInHand, more_sets: float) -> bool:
-    """Whether so many sets more would make the week's sets jump."""
-    sets = week.tally.get(TOTAL_SETS, 0.0) + more_sets
-    change = Change(week.baseline.base(TOTAL_SETS), sets).change
-    return change is not None and exceeds(change, week.rules.jump_limits["sets"][0])
