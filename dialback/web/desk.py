@@ -89,11 +89,14 @@ def answer(model: BaseModel, status: int = 200) -> Response:
     return Response(model.model_dump_json(), status=status, content_type="application/json")
 
 
-def attachment(content: bytes, athlete: Athlete, kind: str, ending: str) -> Response:
-    """A file to keep, called after the athlete."""
+def attachment(
+    content: bytes, athlete: Athlete, kind: str, ending: str, *, shown: bool = False
+) -> Response:
+    """A file to keep, called after the athlete; ``shown`` is one to look at and print first."""
     response = Response(content, content_type=kind)
     name = quote("-".join(fold(athlete.name).split()) + f".{ending}")
-    response.headers["Content-Disposition"] = f"attachment; filename*=UTF-8''{name}"
+    how = "inline" if shown else "attachment"
+    response.headers["Content-Disposition"] = f"{how}; filename*=UTF-8''{name}"
     return response
 
 

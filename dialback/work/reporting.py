@@ -7,10 +7,10 @@ from datetime import date
 from typing import Literal
 
 from dialback.book.report.block import block_content
-from dialback.book.report.handout import NextSession, changes_told, handout_content
+from dialback.book.report.handout import BlockDone, NextSession, changes_told, handout_content
 from dialback.book.report.render import render
 from dialback.book.report.week import Standing, week_content
-from dialback.core.audit import audit
+from dialback.core.audit import audit, sessions_done
 from dialback.core.plans.ahead import MovementChange, changes_between
 from dialback.core.plans.kept import kept_in
 from dialback.core.sessions import Session
@@ -58,10 +58,15 @@ def block_report(
     if not weeks:
         raise NotThereError(f"The block begins in {block.first}: no week of it is over yet.")
     ledger = ledgers.of(athlete)
+    across = changes_between(_done(ledger, weeks[0]), _done(ledger, weeks[-1]))
     if reader == "athlete":
-        return _handout(ledger, athlete, weeks[-1], today)
+        shares = [sessions_done(ledger, week) for week in weeks]
+        done = BlockDone(
+            block.title, len(weeks), int(sum(one.planned for one in shares)),
+            int(sum(one.done for one in shares)), across,
+        )  # fmt: skip
+        return _handout(ledger, athlete, weeks[-1], today, done)
     standings = [_standing(ledgers, athlete, one, today) for one in weeks]
-    across = changes_between(_shown(ledger, weeks[0]), _shown(ledger, weeks[-1]))
     ahead = _ahead(ledger, weeks[-1])
     return render(
         "block.typ", block_content(block.title, standings, across, ahead, ledger.unit), FILE
@@ -85,6 +90,11 @@ def _shown(ledger: Ledger, week: Week) -> Sequence[Session]:
     return ledger.source.week("planned", week) or ledger.source.week("completed", week)
 
 
+def _done(ledger: Ledger, week: Week) -> Sequence[Session]:
+    """What was done of a week, or its plan where nothing was."""
+    return ledger.source.week("completed", week) or ledger.source.week("planned", week)
+
+
 def _ahead(ledger: Ledger, week: Week) -> tuple[MovementChange, ...] | None:
     following = ledger.source.week("planned", week.plus(1))
     return changes_between(_shown(ledger, week), following) if following else None
@@ -97,9 +107,11 @@ def _next_week(ledger: Ledger, week: Week) -> list[str]:
     return changes_told(ahead) or ["The plan is the same as this week's."]
 
 
-def _handout(ledger: Ledger, athlete: Athlete, week: Week, today: date) -> bytes:
+def _handout(
+    ledger: Ledger, athlete: Athlete, week: Week, today: date, block: BlockDone | None = None
+) -> bytes:
     following = kept_in(ledger, "planned", week.plus(1))
     coming = [NextSession(one.day, one.title, one.text(ledger.movements)) for one in following]
     result = audit(ledger, week, as_of=today)
-    content = handout_content(result, coming, _ahead(ledger, week) or (), athlete.name)
+    content = handout_content(result, coming, _ahead(ledger, week) or (), athlete.name, block)
     return render("handout.typ", content, HAND_OUT)

@@ -600,6 +600,7 @@ def test_a_report_and_a_hand_out_are_one_click_away(coach: Coach) -> None:
         ("Report", "of=week&for=coach"),
         ("Hand-out", "of=week&for=athlete"),
         ("Block report", "of=block&for=coach"),
+        ("Block hand-out", "of=block&for=athlete"),
     ):
         link = coach.find(f"//a[normalize-space(.)='{words}']")
         assert str(link.get_attribute("href")).endswith(f"/report?{query}")

@@ -152,10 +152,13 @@ def test_a_block_has_its_weeks_as_columns(trained: FlaskClient) -> None:
     assert "week 39 40 41" in told
     assert "1 of 3 weeks signed" in told
     assert "Sets done 11 11 15" in told
-    assert "Press 4 at 40 kg 4 at 40 kg" in told
+    assert "Press 4 at 40 kg 8 at 40 kg" in told
     assert "Squat: 4 sets instead of 3" in told
     hand_out = text(pdf(trained.get(f"{HERE}/report?of=block&for=athlete")))
     assert "Ada Test: your next week" in hand_out
+    assert "What went well in Autumn" in hand_out
+    assert "You did 1 of the 2 sessions of 3 weeks." in hand_out
+    assert "Heavier from the first week to the last: Squat 60 kg → 62.5 kg." in hand_out
 
 
 def test_a_block_that_has_only_begun_is_refused(trained: FlaskClient) -> None:
@@ -180,6 +183,18 @@ def test_names_are_text_and_never_markup(client: FlaskClient, bring: Callable[..
     assert "*b* _c_ $d$ @e <f>" in told
 
 
+@pytest.mark.parametrize(
+    "name", ["Zoë → Ångström", "Ελένη", "Лев", "李小龍", "שרה", "Jo 🙂", "\u0e2a"]
+)
+def test_names_in_every_script(client: FlaskClient, bring: Callable[..., Any], name: str) -> None:
+    bring(document([session(0, sets("Press", 3), title=name)], athlete={"name": name}))
+    for reader in ("coach", "athlete"):
+        page = pdf(client.get(f"{HERE}/report?for={reader}"))
+        assert page.trailer["/Root"]["/Lang"] == "en"
+        assert page.metadata is not None
+        assert name in str(page.metadata.title)
+
+
 def test_a_long_week_still_fits_on_a_page_or_goes_on(
     client: FlaskClient, bring: Callable[..., Any]
 ) -> None:
@@ -196,8 +211,8 @@ def test_a_long_week_still_fits_on_a_page_or_goes_on(
 
 
 def test_the_largest_type_that_fits_is_taken() -> None:
-    content = {"title": "T", "span": "", "well": [], "watch": [], "sessions": [], "words": [],
-               "foot": ""}  # fmt: skip
+    content = {"title": "T", "span": "", "past": "", "well": [], "watch": [], "sessions": [],
+               "words": [], "foot": ""}  # fmt: skip
 
     def largest(content: dict[str, Any]) -> float:
         page = PdfReader(BytesIO(render("handout.typ", content, SIZES[0]))).pages[0]

@@ -35,15 +35,32 @@ class NextSession:
     text: str
 
 
+@dataclass(frozen=True, slots=True)
+class BlockDone:
+    """A block that was done, or as much of it as is over."""
+
+    title: str
+    weeks: int
+    sessions_planned: int
+    sessions_done: int
+    moved: Sequence[MovementChange]
+    """From its first week to its last."""
+
+
 def handout_content(
-    result: Audit, coming: Sequence[NextSession], ahead: Sequence[MovementChange], name: str
+    result: Audit,
+    coming: Sequence[NextSession],
+    ahead: Sequence[MovementChange],
+    name: str,
+    block: BlockDone | None = None,
 ) -> dict[str, Any]:
-    """What the hand-out says of a week that was done, and of the plan of the next one."""
+    """What the hand-out says of a week, or a block, that was done, and of the next week's plan."""
     following = result.week.plus(1)
     return {
         "title": f"{name}: your next week",
         "span": week_span(following),
-        "well": list(went_well(result)),
+        "past": "last week" if block is None else f"in {block.title or 'the block'}",
+        "well": list(went_well(result) if block is None else block_went_well(block)),
         "watch": list(to_watch(result, following, ahead)),
         "sessions": [
             {"head": f"{day_text(one.day)}{f': {one.title}' if one.title else ''}",
@@ -108,6 +125,22 @@ def went_well(result: Audit) -> Iterator[str]:
     open_ones = [one for one in result.findings if one.level != "note"]
     if result.entries and not open_ones:
         yield "The week was as it should be."
+
+
+def block_went_well(block: BlockDone) -> Iterator[str]:
+    """What there is to be glad of in a block: sessions done, loads that rose."""
+    weeks = f"{block.weeks} weeks" if block.weeks > 1 else "the first week"
+    if block.sessions_planned and block.sessions_done >= block.sessions_planned:
+        yield f"You did all {block.sessions_planned} sessions of {weeks}."
+    elif block.sessions_done:
+        yield f"You did {block.sessions_done} of the {block.sessions_planned} sessions of {weeks}."
+    heavier = [
+        f"{one.movement} {load_text(one.before)} → {load_text(one.after)}"
+        for one in block.moved
+        if one.before is not None and one.after is not None and _is_heavier(one.after, one.before)
+    ]
+    if heavier:
+        yield f"Heavier from the first week to the last: {_listed(heavier)}."
 
 
 def _heavier(result: Audit) -> Iterator[str]:

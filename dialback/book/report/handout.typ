@@ -3,7 +3,7 @@
 #quiet(d.span)
 
 #if d.well.len() > 0 [
-== What went well last week
+== What went well #d.past
 #list(..d.well.map(one => [#one]))
 ]
 #if d.watch.len() > 0 [

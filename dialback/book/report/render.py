@@ -30,18 +30,26 @@ def render(template: str, content: Mapping[str, Any], largest: float) -> bytes:
         )
         if json.loads(pages) == 1:
             break
-    return typst.compile(
-        source, format="pdf", sys_inputs=inputs, pdf_standards=["ua-1"], font_paths=_fonts()
-    )
+    try:
+        return _compiled(source, inputs, pdf_standards=["ua-1"])
+    except typst.TypstError:
+        # A name in letters that no font at hand has: the page is still tagged, with boxes for them.
+        return _compiled(source, inputs)
+
+
+def _compiled(source: bytes, inputs: dict[str, str], **more: Any) -> bytes:
+    pdf: bytes = typst.compile(source, format="pdf", sys_inputs=inputs, font_paths=_fonts(), **more)
+    return pdf
 
 
 @lru_cache(maxsize=1)
 def _fonts() -> typst.Fonts:
-    """The product's own fonts and no others, so that a page is the same on every machine."""
+    """The product's own fonts, so that a page is the same on every machine.
+
+    What they lack (other scripts, arrows) comes from those that typst brings along.
+    """
     folder = Path(str(resources.files("dialback.book").joinpath("fonts")))
-    return typst.Fonts(
-        include_system_fonts=False, include_embedded_fonts=False, font_paths=[folder]
-    )
+    return typst.Fonts(include_system_fonts=False, font_paths=[folder])
 
 
 @lru_cache(maxsize=8)

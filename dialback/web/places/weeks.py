@@ -311,4 +311,4 @@ def report(path: WeekPath, query: ReportQuery) -> Response:
     pdf = make(desk().ledgers, athlete, week, query.reader, desk().today())
     what = "hand-out" if query.reader == "athlete" else "report"
     ending = f"{week}.{'block.' if query.of == 'block' else ''}{what}.pdf"
-    return attachment(pdf, athlete, "application/pdf", ending)
+    return attachment(pdf, athlete, "application/pdf", ending, shown=True)

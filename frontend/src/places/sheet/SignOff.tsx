@@ -44,6 +44,14 @@ function Signed({
   );
 }
 
+/** Pages to print, each opened as a PDF beside the sheet. */
+const PAPERS = [
+  { says: "Report", of: "week", reader: "coach" },
+  { says: "Hand-out", of: "week", reader: "athlete" },
+  { says: "Block report", of: "block", reader: "coach" },
+  { says: "Block hand-out", of: "block", reader: "athlete" },
+] as const;
+
 const SIGNER = "dialback.signer";
 
 /** The audit signed by name, or the name to sign it with. */
@@ -93,17 +101,17 @@ export function SignOff({ sheet, place, open }: { sheet: Sheet; place: WeekPlace
       )}
       <p className="no-print mt-2 flex flex-wrap gap-x-3">
         <span className="text-ink-2">To print:</span>
-        <a className="trail-link" href={reportPath(place, "week", "coach")} download>
-          Report
-        </a>
-        <a className="trail-link" href={reportPath(place, "week", "athlete")} download>
-          Hand-out
-        </a>
-        {sheet.in_block && (
-          <a className="trail-link" href={reportPath(place, "block", "coach")} download>
-            Block report
+        {PAPERS.filter((one) => one.of === "week" || sheet.in_block).map((one) => (
+          <a
+            key={one.says}
+            className="trail-link"
+            href={reportPath(place, one.of, one.reader)}
+            target="_blank"
+            rel="noreferrer"
+          >
+            {one.says}
           </a>
-        )}
+        ))}
       </p>
       <p className="mt-1.5 text-xs text-ink-2">
         An aid to your judgement: no medical advice, no forecast of injury.
