@@ -50,7 +50,7 @@ def load_demo(today: date) -> int:
                 document=_as_signed(athlete, ledgers, signed),
             )
             _accept(athlete, ledgers, week)
-            place_block(athlete, "First winter block", week.plus(2 - BLOCK_WEEKS), BLOCK_WEEKS)
+            place_block(athlete, "First winter block", week.plus(1 - BLOCK_WEEKS), BLOCK_WEEKS)
             _plan_block(athlete, ledgers, week.plus(2), today)
         _keep_templates(ledgers, week.plus(2))
     return len(ROWERS)

@@ -90,6 +90,10 @@ def tap(coach: Coach, words: str) -> None:
     coach.click(words, "button")
 
 
+def main(coach: Coach) -> str:
+    return coach.find("//main").text
+
+
 def do_next(coach: Coach) -> None:
     """The set that comes now, without waiting for the rest to end."""
     if coach.find("//main/button[contains(@class, 'ink-button')]").text.startswith("On,"):
@@ -112,10 +116,11 @@ def test_today_is_listed_and_run_by_taps(coach: Coach, club: Club) -> None:
     tap(coach, "Done as planned")
     coach.wait(lambda: len(logged(club, number)) == 1, "not logged")
     # Two taps: the set just done had fewer reps, at a load that the kit has.
-    tap(coach, "Anselm Brook, set 3: change")
+    tap(coach, "Anselm Brook, set 3: correct")
+    coach.sees("correct the set done")
     tap(coach, "Reps: less")
     coach.wait(lambda: logged(club, number)[0]["reps"] == 5, "not taken by the second tap")
-    tap(coach, "Load: more")
+    tap(coach, "Load, kg: more")
     coach.find("//button[.='8.5']").click()
     tap(coach, "Close")
     coach.wait(lambda: logged(club, number)[0].get("rpe") == 8.5, "not corrected")
@@ -172,21 +177,40 @@ def test_todays_sessions_can_be_begun_without_a_connection(coach: Coach, club: C
 def test_a_swap_holds_for_the_sets_to_come(coach: Coach, club: Club) -> None:
     number = plan(club, "Bram Osterley")
     begin(coach, str(number), "set 1 of")
-    while "Romanian deadlift" not in coach.find("//h1").text:
+    while "Romanian deadlift" not in coach.find("//h1").text or "warm-up" in main(coach):
         tap(coach, "Skip")
     tap(coach, "Done as planned")
-    coach.find("//button[starts-with(@aria-label, 'Bram Osterley, set')]").click()
+    coach.wait(lambda: done(club, number) == ["Romanian deadlift"], "not logged")
+    # In the rest: what is swapped is what is to come, whatever was done stays as it was done.
+    coach.sees("next: ")
+    coach.find("//button[contains(@aria-label, 'Bram Osterley') and contains(., 'next: ')]").click()
     choice = coach.find("//div[@aria-label='Instead']//button[1]")
     instead = choice.text
     choice.click()
-    assert coach.find("//label[contains(., 'sets to come')]/input").is_selected()
+    assert coach.find("//label[contains(., 'set') and contains(., 'to come')]/input").is_selected()
     tap(coach, "Close")
-    coach.wait(lambda: done(club, number) == [instead], "not swapped")
+    coach.sees(f"next: {instead}")
+    assert done(club, number) == ["Romanian deadlift"]
     do_next(coach)
-    coach.wait(lambda: done(club, number) == [instead] * 2, "not carried on")
+    coach.wait(lambda: done(club, number) == ["Romanian deadlift", instead], "not swapped")
+    do_next(coach)
+    coach.wait(lambda: done(club, number)[1:] == [instead] * 2, "not carried on")
     tap(coach, "One more set")
     do_next(coach)
-    coach.wait(lambda: done(club, number) == [instead] * 3, "not carried into the set on top")
+    coach.wait(lambda: done(club, number)[1:] == [instead] * 3, "not carried into the set on top")
+    # What is done is corrected alone, by typing, too.
+    coach.find("//button[contains(@aria-label, ': correct')]").click()
+    coach.sees("correct the set done")
+    for label, typed in (("Reps", "11"), ("Load, kg", "62,5")):
+        coach.find(f"//input[@aria-label='{label}']").click()
+        coach.type(typed)
+    other = coach.find("//div[@aria-label='Instead']//button[2]")
+    corrected = other.text
+    other.click()
+    tap(coach, "Close")
+    coach.wait(lambda: done(club, number)[-1] == corrected, "not corrected")
+    assert logged(club, number)[-1]["reps"] == 11
+    assert done(club, number)[:-1] == ["Romanian deadlift", *[instead] * 2]
 
 
 def test_clocks_are_told_from_the_time(coach: Coach, club: Club) -> None:

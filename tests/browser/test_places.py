@@ -639,7 +639,8 @@ def test_a_school_of_the_house_is_saved_compared_and_removed(coach: Coach) -> No
 def test_rules_are_tried_on_everybody_kept_and_undone(coach: Coach) -> None:
     coach.open("/rules", "House rules")
     coach.click("direct only", "button")
-    coach.sees("for 12 athletes")
+    everybody = coach.find("//section[@aria-label='What it changes for everybody']")
+    coach.wait(lambda: re.search(r"change level, for 1\d athletes", everybody.text), "not counted")
     row = coach.find(
         "//section[@aria-label='What it changes for everybody']//tr[th='Anselm Brook']"
     )
@@ -651,7 +652,7 @@ def test_rules_are_tried_on_everybody_kept_and_undone(coach: Coach) -> None:
     coach.sees("The house rules in hand are not kept")
     coach.click("Stay", "button")
     coach.address("/rules")
-    coach.sees("for 12 athletes")
+    coach.sees("change level, for 1")
     coach.click("Keep as house rules", "button")
     coach.sees("As kept.")
     coach.click("Undo the last change", "button")

@@ -1,6 +1,7 @@
 import type { Schemas } from "@/api/client";
 import { Beam } from "@/marks/Beam";
 import { DoseBar } from "@/marks/DoseBar";
+import { Heads } from "@/frame/Heads";
 import { LevelMark } from "@/marks/LevelMark";
 import { amount, measureTitle, number, percent, ratio, signed, unit } from "@/words";
 
@@ -33,21 +34,12 @@ export function Totals({ audit }: { audit: Audit }) {
     <table className="mt-1 mb-3 w-full text-sm">
       <thead>
         <tr className="text-ink-2 italic">
-          <th className="text-left font-normal" scope="col">
-            <span className="sr-only">Measure</span>
-          </th>
-          <th className="figure font-normal" scope="col">
-            draft
-          </th>
-          <th className="figure font-normal" scope="col">
-            plan
-          </th>
-          <th className="figure font-normal" scope="col">
-            baseline
-          </th>
-          <th className="figure font-normal" scope="col">
-            change
-          </th>
+          <Heads
+            heads={[
+              { says: "Measure", unseen: true },
+              ...["draft", "plan", "baseline", "change"].map((says) => ({ says, figure: true })),
+            ]}
+          />
         </tr>
       </thead>
       <tbody>

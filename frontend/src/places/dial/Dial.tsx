@@ -5,6 +5,7 @@ import { useDraft } from "@/api/dial";
 import { type WeekPlace } from "@/api/place";
 import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
+import { Heads } from "@/frame/Heads";
 import { KEYS, useKeys } from "@/frame/keys";
 import { weekPath } from "@/frame/places";
 import { DialFace } from "@/marks/DialFace";
@@ -185,15 +186,12 @@ function SessionLines({
             <span className="font-semibold text-ink not-italic">{day(session.date)}</span>{" "}
             <span className="font-normal">{session.title}</span>
           </th>
-          <th scope="col" className="figure pr-6 font-normal">
-            sets
-          </th>
-          <th scope="col" className="figure pr-13 font-normal">
-            reps
-          </th>
-          <th scope="col" className="figure pr-13 font-normal">
-            load
-          </th>
+          <Heads
+            heads={[
+              { says: "sets", figure: true, className: "pr-6" },
+              ...["reps", "load"].map((says) => ({ says, figure: true, className: "pr-13" })),
+            ]}
+          />
         </tr>
       </thead>
       <tbody>

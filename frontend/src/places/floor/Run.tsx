@@ -162,8 +162,8 @@ function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
             ? "On, without more rest"
             : "Start now";
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_24rem] overflow-auto bg-sheet max-md:block">
-      <main className="flex min-h-0 flex-col px-8 pt-3 pb-5 max-md:px-4">
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_24rem] overflow-auto bg-sheet max-md:flex max-md:flex-col">
+      <main className="flex min-h-0 flex-col px-8 pt-3 pb-5 max-md:shrink-0 max-md:px-4">
         <div className="flex items-baseline gap-4 text-ink-2">
           <Link to="/floor" className="trail-link">
             Floor
@@ -326,7 +326,8 @@ function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
       </main>
       <aside
         aria-label="Athletes and what is next"
-        className="flex min-h-0 flex-col overflow-auto border-l border-rule bg-paper px-5 pt-3 pb-5 max-md:border-t max-md:border-l-0"
+        // On a phone the loads of a group stand first: they are what is called out.
+        className={`flex min-h-0 flex-col overflow-auto border-l border-rule bg-paper px-5 pt-3 pb-5 max-md:shrink-0 max-md:overflow-visible max-md:border-l-0 ${runs.length > 1 ? "max-md:order-first max-md:border-b" : "max-md:border-t"}`}
       >
         <ul>
           {runs.map((run) => (
@@ -334,6 +335,7 @@ function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
               key={run.athlete}
               run={run}
               state={state}
+              many={runs.length > 1}
               open={(step) => setEditing(edit(state, run.athlete, step))}
             />
           ))}
@@ -373,6 +375,7 @@ function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
                 key={`${editing.athlete}/${editing.step}`}
                 name={run.name}
                 set={mine ?? due.set}
+                isDone={mine !== undefined}
                 movements={data.movements}
                 names={data.names}
                 close={() => setEditing(null)}
@@ -456,11 +459,25 @@ function Big({
   );
 }
 
-/** The athlete's own set of the step in hand, and the one before it: a tap opens it. */
-function Athlete({ run, state, open }: { run: Part; state: State; open: (step: number) => void }) {
+/**
+ * An athlete's own sets: while one works the one before and the one in hand, while one rests the one
+ * just done and the next. A tap opens it: what is done is corrected, what is to come is changed.
+ */
+function Athlete({
+  run,
+  state,
+  many,
+  open,
+}: {
+  run: Part;
+  state: State;
+  many: boolean;
+  open: (step: number) => void;
+}) {
   const mine = state.own[run.athlete];
-  const here = state.clock.step;
-  const shown = [here - 1, here].filter((step) => step >= 0);
+  const rests = state.clock.phase === "rest";
+  const here = state.clock.step + (rests ? 1 : 0);
+  const shown = [here - 1, here].filter((step) => step >= 0 && step < state.steps.length);
   return (
     <li className="border-b border-rule py-1.5">
       <p className="font-semibold">
@@ -476,13 +493,14 @@ function Athlete({ run, state, open }: { run: Part; state: State; open: (step: n
             </p>
           ) : null;
         const done = mine?.done[step];
+        const verb = done === undefined ? "change" : "correct";
         return (
           <button
             key={step}
             type="button"
             disabled={mine?.stopped && done === undefined}
             onClick={() => open(step)}
-            aria-label={`${run.name}, set ${step + 1}: change`}
+            aria-label={`${run.name}, set ${step + 1}: ${verb}`}
             className="flex min-h-11 w-full items-center gap-2.5 text-left"
           >
             <span
@@ -491,13 +509,16 @@ function Athlete({ run, state, open }: { run: Part; state: State; open: (step: n
             />
             <span className="min-w-0 flex-1">
               <span className="block truncate text-sm text-ink-2">
+                {rests && step === here && "next: "}
                 {done?.exercise ?? due.movement}
               </span>
-              <span className={done === null ? "text-ink-2 line-through" : ""}>
+              <span
+                className={`${done === null ? "text-ink-2 line-through" : ""} ${many && step === here ? "text-xl leading-tight font-semibold" : ""}`}
+              >
                 {done ? told(done) : due.says}
               </span>
             </span>
-            <span className="trail-link text-sm text-ink-2">change</span>
+            <span className="trail-link text-sm text-ink-2">{verb}</span>
           </button>
         );
       })}

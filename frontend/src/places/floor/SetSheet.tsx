@@ -2,12 +2,14 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { DialogSheet } from "@/frame/DialogSheet";
 import type { CoreSet } from "@/places/log/log";
-import { weight } from "@/words";
+import { keptWeight, typedWeight, weightUnit } from "@/words";
 import { fitting } from "./run";
 
 interface Props {
   name: string;
   set: CoreSet;
+  /** Whether it is done: then it is corrected, and what is chosen is of it alone. */
+  isDone: boolean;
   movements: Schemas["FloorMovement"][];
   names: string[];
   /** How many sets of the movement are still to come. */
@@ -23,7 +25,7 @@ const RPES = [6, 7, 7.5, 8, 8.5, 9, 9.5, 10];
 const SIDES = ["both", "each", "alternating", "left", "right"] as const;
 
 /** What was otherwise in a set: a tap opens it, and each choice is one more; nothing is to be confirmed. */
-export function SetSheet({ name, set, movements, names, toCome, close, put, back }: Props) {
+export function SetSheet({ name, set, isDone, movements, names, toCome, close, put, back }: Props) {
   const [now, setNow] = useState(set);
   const [ahead, setAhead] = useState(false);
   const movement = movements.find(
@@ -50,32 +52,32 @@ export function SetSheet({ name, set, movements, names, toCome, close, put, back
     const known = names.find((one) => one.toLowerCase() === exercise.trim().toLowerCase());
     if (!known) return;
     const fits = movements.find((one) => one.name === known)?.loads ?? [];
-    // A station that is taken, a level that is too hard: that holds for the sets to come.
+    // A station that is taken, a level that is too hard: that holds for the sets to come. What is
+    // done already was done as it was: only what somebody says of it is changed.
     take(
       { ...now, exercise: known, moves: null, load_kg: load ? fitting(load, fits) : 0 },
-      toCome > 0,
+      isDone ? ahead : toCome > 0,
     );
   };
   return (
-    <DialogSheet open close={close} title={`${name}: ${now.exercise ?? "the set"}`} wide>
+    <DialogSheet
+      open
+      close={close}
+      title={`${name}: ${isDone ? "correct the set done, " : ""}${now.exercise ?? "the set"}`}
+      wide
+    >
       <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
         <Count
           label={now.reps == null ? "Seconds" : "Reps"}
-          value={String(now.reps ?? now.seconds ?? 0)}
-          less={() =>
-            change(
-              now.reps == null
-                ? { seconds: Math.max(0, (now.seconds ?? 0) - 5) }
-                : { reps: Math.max(0, now.reps - 1) },
-            )
-          }
-          more={() =>
-            change(now.reps == null ? { seconds: (now.seconds ?? 0) + 5 } : { reps: now.reps + 1 })
-          }
+          value={now.reps ?? now.seconds ?? 0}
+          put={(value) => change(now.reps == null ? { seconds: value } : { reps: value })}
+          step={now.reps == null ? 5 : 1}
+          whole
         />
         <Count
-          label={`Load${(now.implements ?? 1) > 1 ? `, ${now.implements} ×` : ""}`}
-          value={load ? weight(load) : "none"}
+          label={`Load${(now.implements ?? 1) > 1 ? `, ${now.implements} ×` : ""}, ${weightUnit()}`}
+          value={typedWeight(load)}
+          put={(value) => change({ load_kg: keptWeight(value) })}
           less={() => step(-1)}
           more={() => step(1)}
         />
@@ -175,17 +177,34 @@ export function SetSheet({ name, set, movements, names, toCome, close, put, back
   );
 }
 
-function Count({
-  label,
-  value,
-  less,
-  more,
-}: {
+interface CountProps {
   label: string;
-  value: string;
-  less: () => void;
-  more: () => void;
-}) {
+  value: number;
+  put: (value: number) => void;
+  /** How much a tap is, where it is not the next load of the kit. */
+  step?: number;
+  less?: () => void;
+  more?: () => void;
+  whole?: boolean;
+}
+
+const MOST = 10_000;
+
+/** A number to tap up and down, or to type. */
+function Count({ label, value, put, step = 1, less, more, whole = false }: CountProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const clamp = (next: number) => Math.min(MOST, Math.max(0, next));
+  const read = (text: string) => {
+    setTyped(text);
+    const next = Number(text.trim().replace(",", "."));
+    if (text.trim() && Number.isFinite(next) && next >= 0)
+      put(clamp(whole ? Math.round(next) : next));
+  };
+  const tap = (by: number, act?: () => void) => {
+    setTyped(null);
+    if (act) act();
+    else put(clamp(value + by));
+  };
   return (
     <div>
       <span className="text-sm text-ink-2">{label}</span>
@@ -194,18 +213,24 @@ function Count({
           type="button"
           aria-label={`${label}: less`}
           className="key-button h-12 w-14 text-2xl"
-          onClick={less}
+          onClick={() => tap(-step, less)}
         >
           −
         </button>
-        <output aria-label={label} className="min-w-24 text-center text-2xl font-semibold">
-          {value}
-        </output>
+        <input
+          aria-label={label}
+          inputMode={whole ? "numeric" : "decimal"}
+          className="field h-12 w-24 text-center text-2xl font-semibold"
+          value={typed ?? String(value)}
+          onFocus={(event) => event.target.select()}
+          onChange={(event) => read(event.target.value)}
+          onBlur={() => setTyped(null)}
+        />
         <button
           type="button"
           aria-label={`${label}: more`}
           className="key-button h-12 w-14 text-2xl"
-          onClick={more}
+          onClick={() => tap(step, more)}
         >
           +
         </button>

@@ -4,6 +4,7 @@ import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { movement as calls, useMovements } from "@/api/movements";
 import { Failure } from "@/frame/Failure";
+import { Heads } from "@/frame/Heads";
 import { useKeys } from "@/frame/keys";
 import { number } from "@/words";
 import { MovementForm } from "./MovementForm";
@@ -117,18 +118,10 @@ export function Movements() {
           </colgroup>
           <thead>
             <tr className="border-b border-rule text-left text-ink-2 italic">
-              <th className="pb-1 font-normal" scope="col">
-                Movement
-              </th>
-              <th className="pb-1 font-normal" scope="col">
-                Pattern
-              </th>
-              <th className="pb-1 font-normal" scope="col">
-                Muscles, direct and indirect
-              </th>
-              <th className="pb-1 font-normal" scope="col">
-                Kit
-              </th>
+              <Heads
+                heads={["Movement", "Pattern", "Muscles, direct and indirect", "Kit"]}
+                className="pb-1"
+              />
             </tr>
           </thead>
           <tbody>

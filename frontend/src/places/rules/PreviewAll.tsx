@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { rules as calls } from "@/api/rules";
+import { Heads } from "@/frame/Heads";
 import { count, weekName } from "@/words";
 
 type Effect = Schemas["AthleteEffect"];
@@ -93,21 +94,12 @@ export function PreviewAll({ chosen, changed, look }: Props) {
         <table className="mt-1 w-full">
           <thead>
             <tr className="text-ink-2 italic">
-              <th scope="col" className="text-left font-normal">
-                Findings of
-              </th>
-              <th scope="col" className="figure font-normal">
-                before
-              </th>
-              <th scope="col" className="figure font-normal">
-                after
-              </th>
-              <th scope="col" className="figure font-normal">
-                clear
-              </th>
-              <th scope="col" className="figure font-normal">
-                appear
-              </th>
+              <Heads
+                heads={[
+                  "Findings of",
+                  ...["before", "after", "clear", "appear"].map((says) => ({ says, figure: true })),
+                ]}
+              />
             </tr>
           </thead>
           <tbody>

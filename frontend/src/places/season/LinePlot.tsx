@@ -1,17 +1,8 @@
-import {
-  Area,
-  ComposedChart,
-  type DotItemDotProps,
-  Line,
-  ResponsiveContainer,
-  Scatter,
-  Tooltip,
-  XAxis,
-  YAxis,
-} from "recharts";
+import { Area, type DotItemDotProps, Line, Scatter } from "recharts";
 import type { SeasonLine, SeasonWeek } from "@/api/season";
 import { shownBy } from "@/words";
-import { TICK, background, domain, margins, middle, ticks, weekTick } from "./frame";
+import { TimeChart } from "./TimeChart";
+import { middle } from "./frame";
 import { allowed, reading, told } from "./lines";
 
 interface Point {
@@ -58,72 +49,51 @@ function points(line: SeasonLine, weeks: SeasonWeek[]): Point[] {
 export function LinePlot({ line, weeks }: { line: SeasonLine; weeks: SeasonWeek[] }) {
   const data = points(line, weeks);
   return (
-    <ResponsiveContainer width="100%" height={210}>
-      <ComposedChart
-        data={data}
-        margin={{ top: 8, right: margins().last, bottom: 4, left: 0 }}
-        accessibilityLayer
-        title={`${line.label}, ${weeks.length} weeks; arrow keys go from week to week`}
-      >
-        <XAxis
-          dataKey="t"
-          type="number"
-          domain={domain(weeks)}
-          ticks={ticks(weeks)}
-          tickFormatter={weekTick(weeks)}
-          tick={TICK}
-          stroke="var(--rule)"
-        />
-        <YAxis width={margins().names} tick={TICK} stroke="var(--rule)" domain={["auto", "auto"]} />
-        {background(weeks)}
-        <Area
-          dataKey="band"
-          fill="var(--band)"
-          stroke="none"
-          isAnimationActive={false}
-          activeDot={false}
-          connectNulls={false}
-        />
-        <Line
-          dataKey="base"
-          stroke="var(--ink-2)"
-          strokeDasharray="4 3"
-          dot={false}
-          activeDot={false}
-          isAnimationActive={false}
-        />
-        <Scatter
-          dataKey="planned"
-          fill="var(--sheet)"
-          stroke="var(--ink-2)"
-          isAnimationActive={false}
-        />
-        <Line
-          dataKey="value"
-          stroke="var(--ink)"
-          strokeWidth={1.5}
-          dot={({ cx, cy, payload, key }: DotItemDotProps) => (
-            <Dot
-              key={key}
-              cx={cx}
-              cy={(payload as Point).value === null ? undefined : cy}
-              rough={line.rough?.[(payload as Point).at] ?? false}
-            />
-          )}
-          activeDot={{ r: 5, fill: "var(--ink)" }}
-          connectNulls={false}
-          isAnimationActive={false}
-        />
-        <Tooltip
-          isAnimationActive={false}
-          cursor={{ stroke: "var(--rule)" }}
-          content={({ payload }) => {
-            const point = payload?.[0]?.payload as Point | undefined;
-            return point ? <Reading line={line} weeks={weeks} at={point.at} /> : null;
-          }}
-        />
-      </ComposedChart>
-    </ResponsiveContainer>
+    <TimeChart
+      points={data}
+      weeks={weeks}
+      title={`${line.label}, ${weeks.length} weeks; arrow keys go from week to week`}
+      reading={({ at }) => <Reading line={line} weeks={weeks} at={at} />}
+    >
+      <Area
+        dataKey="band"
+        fill="var(--band)"
+        stroke="none"
+        isAnimationActive={false}
+        activeDot={false}
+        connectNulls={false}
+      />
+      <Line
+        dataKey="base"
+        stroke="var(--ink-2)"
+        strokeDasharray="4 3"
+        dot={false}
+        activeDot={false}
+        isAnimationActive={false}
+      />
+      <Scatter
+        dataKey="planned"
+        fill="var(--sheet)"
+        stroke="var(--ink-2)"
+        isAnimationActive={false}
+      />
+      <Line
+        dataKey="value"
+        stroke="var(--ink)"
+        strokeWidth={1.5}
+        dot={({ cx, cy, payload, key }: DotItemDotProps) => (
+          <Dot
+            key={key}
+            cx={cx}
+            cy={(payload as Point).value === null ? undefined : cy}
+            rough={line.rough?.[(payload as Point).at] ?? false}
+          />
+        )}
+        activeDot={{ r: 5, fill: "var(--ink)" }}
+        connectNulls={false}
+        isAnimationActive={false}
+      />
+    </TimeChart>
   );
 }
 
@@ -131,11 +101,11 @@ export function LinePlot({ line, weeks }: { line: SeasonLine; weeks: SeasonWeek[
 function Reading({ line, weeks, at }: { line: SeasonLine; weeks: SeasonWeek[]; at: number }) {
   const band = allowed(line, at);
   return (
-    <div className="border border-rule bg-sheet px-2 py-1 text-sm">
+    <>
       <p className="font-semibold">{reading(line, weeks, at)}</p>
       {line.planned?.[at] != null && <p>planned {told(line, line.planned[at])}</p>}
       {line.bases?.[at] != null && <p>baseline {told(line, line.bases[at])}</p>}
       {band && <p>allowed {band}</p>}
-    </div>
+    </>
   );
 }

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import { type WeekPlace } from "@/api/place";
 import type { SeasonLine, SeasonWeek } from "@/api/season";
+import { Heads } from "@/frame/Heads";
 import { weekPath } from "@/frame/places";
 import { date, weekName } from "@/words";
 import { allowed, told } from "./lines";
@@ -18,15 +19,14 @@ export function LineTable({ line, weeks, place }: Props) {
     <table className="mx-4 mb-2 text-sm">
       <thead>
         <tr className="border-b border-rule text-ink-2 italic">
-          {["Week", "from", "done", "planned", "baseline", "allowed"].map((head, at) => (
-            <th
-              key={head}
-              scope="col"
-              className={`px-3 font-normal ${at > 1 ? "figure" : "text-left"}`}
-            >
-              {head}
-            </th>
-          ))}
+          <Heads
+            heads={[
+              "Week",
+              "from",
+              ...["done", "planned", "baseline", "allowed"].map((says) => ({ says, figure: true })),
+            ]}
+            className="px-3"
+          />
         </tr>
       </thead>
       <tbody>

@@ -1,22 +1,15 @@
-import {
-  ComposedChart,
-  Line,
-  ReferenceArea,
-  ResponsiveContainer,
-  Tooltip,
-  XAxis,
-  YAxis,
-} from "recharts";
+import { Line, ReferenceArea } from "recharts";
 import { Link } from "react-router";
 import { type WeekPlace } from "@/api/place";
 import type { Schemas } from "@/api/client";
 import { type SeasonLine, type SeasonWeek, useMovementLine } from "@/api/season";
+import { Heads } from "@/frame/Heads";
 import { weekPath } from "@/frame/places";
 import { shownBy, day, weight } from "@/words";
-import { DAY_MS, TICK, background, domain, margins, noon, ticks, weekTick } from "./frame";
+import { TimeChart } from "./TimeChart";
+import { DAY_MS, noon } from "./frame";
 
 type Data = Schemas["MovementLineOut"];
-type Top = Schemas["TopSetOut"];
 
 interface Props {
   line: SeasonLine;
@@ -65,74 +58,53 @@ function Drawing({ data, weeks }: { data: Data; weeks: SeasonWeek[] }) {
     maximum: top.maximum_kg === null ? null : top.maximum_kg / shownBy("load_kg"),
   }));
   return (
-    <ResponsiveContainer width="100%" height={210}>
-      <ComposedChart
-        data={points}
-        margin={{ top: 8, right: margins().last, bottom: 4, left: 0 }}
-        accessibilityLayer
-        title={`${data.name}, top sets; arrow keys go from session to session`}
-      >
-        <XAxis
-          dataKey="t"
-          type="number"
-          domain={domain(weeks)}
-          ticks={ticks(weeks)}
-          tickFormatter={weekTick(weeks)}
-          tick={TICK}
-          stroke="var(--rule)"
-        />
-        <YAxis width={margins().names} tick={TICK} stroke="var(--rule)" domain={["auto", "auto"]} />
-        {background(weeks)}
-        {data.stalled.map((week) => {
-          const at = weeks.find((one) => one.week === week);
-          return (
-            at && (
-              <ReferenceArea
-                key={week}
-                x1={noon(at.monday) - DAY_MS / 2}
-                x2={noon(at.monday) + 6.5 * DAY_MS}
-                fill="url(#hatch)"
-                fillOpacity={0.18}
-                stroke="none"
-              />
-            )
-          );
-        })}
-        <Line
-          dataKey="maximum"
-          stroke="var(--ink-2)"
-          strokeDasharray="4 3"
-          dot={{ r: 2.5, fill: "url(#hatch)", stroke: "var(--ink-2)" }}
-          isAnimationActive={false}
-          connectNulls
-        />
-        <Line
-          dataKey="value"
-          stroke="var(--ink)"
-          strokeWidth={1.5}
-          dot={{ r: 3.5, fill: "var(--ink)" }}
-          activeDot={{ r: 5, fill: "var(--ink)" }}
-          isAnimationActive={false}
-        />
-        <Tooltip
-          isAnimationActive={false}
-          cursor={{ stroke: "var(--rule)" }}
-          content={({ payload }) => {
-            const top = (payload?.[0]?.payload as { top?: Top } | undefined)?.top;
-            return top ? (
-              <div className="border border-rule bg-sheet px-2 py-1 text-sm">
-                <p className="font-semibold">
-                  {day(top.date)}: {top.text}
-                </p>
-                {top.maximum_kg !== null && (
-                  <p className="italic">estimated maximum {weight(rounded(top.maximum_kg))}</p>
-                )}
-              </div>
-            ) : null;
-          }}
-        />
-      </ComposedChart>
-    </ResponsiveContainer>
+    <TimeChart
+      points={points}
+      weeks={weeks}
+      title={`${data.name}, top sets; arrow keys go from session to session`}
+      reading={({ top }) => (
+        <>
+          <p className="font-semibold">
+            {day(top.date)}: {top.text}
+          </p>
+          {top.maximum_kg !== null && (
+            <p className="italic">estimated maximum {weight(rounded(top.maximum_kg))}</p>
+          )}
+        </>
+      )}
+    >
+      {data.stalled.map((week) => {
+        const at = weeks.find((one) => one.week === week);
+        return (
+          at && (
+            <ReferenceArea
+              key={week}
+              x1={noon(at.monday) - DAY_MS / 2}
+              x2={noon(at.monday) + 6.5 * DAY_MS}
+              fill="url(#hatch)"
+              fillOpacity={0.18}
+              stroke="none"
+            />
+          )
+        );
+      })}
+      <Line
+        dataKey="maximum"
+        stroke="var(--ink-2)"
+        strokeDasharray="4 3"
+        dot={{ r: 2.5, fill: "url(#hatch)", stroke: "var(--ink-2)" }}
+        isAnimationActive={false}
+        connectNulls
+      />
+      <Line
+        dataKey="value"
+        stroke="var(--ink)"
+        strokeWidth={1.5}
+        dot={{ r: 3.5, fill: "var(--ink)" }}
+        activeDot={{ r: 5, fill: "var(--ink)" }}
+        isAnimationActive={false}
+      />
+    </TimeChart>
   );
 }
 
@@ -144,11 +116,10 @@ function Table({ data, place }: { data: Data; place: WeekPlace }) {
     <table className="mx-4 mb-2 text-sm">
       <thead>
         <tr className="border-b border-rule text-left text-ink-2 italic">
-          {["Day", "top set", "estimated maximum"].map((head) => (
-            <th key={head} scope="col" className="px-3 font-normal">
-              {head}
-            </th>
-          ))}
+          <Heads
+            heads={["Day", "top set", { says: "estimated maximum", figure: true }]}
+            className="px-3"
+          />
         </tr>
       </thead>
       <tbody>

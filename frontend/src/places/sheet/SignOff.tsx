@@ -99,12 +99,12 @@ export function SignOff({ sheet, place, open }: { sheet: Sheet; place: WeekPlace
           {sign.error.message}
         </p>
       )}
-      <p className="no-print mt-2 flex flex-wrap gap-x-3">
+      <p className="no-print mt-2 flex flex-wrap gap-x-4">
         <span className="text-ink-2">To print:</span>
         {PAPERS.filter((one) => one.of === "week" || sheet.in_block).map((one) => (
           <a
             key={one.says}
-            className="trail-link"
+            className="trail-link inline-block min-h-6"
             href={reportPath(place, one.of, one.reader)}
             target="_blank"
             rel="noreferrer"
