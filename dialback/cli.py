@@ -287,7 +287,7 @@ def import_command(data: Path | None, book: Path, name: str | None, *, replace: 
         f"{done.sets} sets"
     )
     if done.replaced:
-        click.echo("the athlete who had that name is put aside; nothing is lost", err=True)
+        click.echo("the athlete who had that name is archived; nothing is lost", err=True)
     for what, names in (
         ("new in the house", done.new_movements),
         ("kept as this athlete's own, since the house counts them otherwise", done.own_movements),

@@ -57,6 +57,7 @@ ASKING = frozenset(
         "look_before_import",
         "preview_rules",
         "preview_for_all",
+        "read_people",
         "movement_effect",
         "propose",
         "take_steps",

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from datetime import date
+from typing import cast
 
 from dialback.book.errors import bad_input
+from dialback.core.newcomers import MOST, Newcomer, read_newcomers
 from dialback.core.restrictions import Restriction
 from dialback.core.sessions import Maximum
-from dialback.store.athletes import Ledgers, athlete_on_roster, find_athlete
+from dialback.core.words import Unit
+from dialback.store.athletes import Ledgers, athlete_on_roster, athletes, find_athlete, house
 from dialback.store.maxima import add_maxima
 from dialback.store.models import Athlete
 from dialback.store.models import Maximum as MaximumRow
@@ -15,6 +18,42 @@ from dialback.store.models import Restriction as RestrictionRow
 from dialback.store.restrictions import add_restrictions, lift
 from dialback.store.unit import touch, unit
 from dialback.work.errors import ConflictError, NotThereError
+
+
+def take_on(text: str) -> list[Athlete]:
+    """Take people on, a line each, all of them or none. Raises ``BadInputError`` with the line."""
+    with unit():
+        found = newcomers(text)
+        if not found:
+            raise bad_input("text", "nobody stands in it: write a name on a line")
+        for one in found:
+            if one.problem:
+                raise bad_input(f"line {one.line}", one.problem)
+        return [
+            Athlete.create(name=one.name, bodyweight_kg=one.bodyweight_kg, note=one.note)
+            for one in found
+        ]
+
+
+def newcomers(text: str) -> list[Newcomer]:
+    """The people of a text, beside those who are on the roster. Raises ``BadInputError``."""
+    unit_shown = cast(Unit, house().unit)
+    found = read_newcomers(text, unit_shown, [athlete.name for athlete in athletes()])
+    if len(found) > MOST:
+        raise bad_input("text", f"more than {MOST} people: paste them in several goes")
+    return found
+
+
+def describe(number: int, name: str, bodyweight_kg: float | None, note: str) -> Athlete:
+    """Give an athlete another name, body weight or note. Raises ``ConflictError`` for the name."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        other = find_athlete(name)
+        if other is not None and other.id != number:
+            raise ConflictError("name-taken", f"Another {other.name!r} is on the roster.")
+        athlete.name, athlete.bodyweight_kg, athlete.note = name, bodyweight_kg, note
+        touch(athlete)
+        return athlete
 
 
 def take_off(number: int, today: date) -> None:

@@ -52,7 +52,7 @@ def test_a_week_over_the_weeks_with_a_step_and_a_lighter_one(coach: Coach) -> No
     load = coach.field("Load, per cent a week")
     load.send_keys(Keys.CONTROL, "a")
     load.send_keys("10")
-    coach.click("Lay all of week 49", "button")
+    coach.click("Repeat all of week 49", "button")
     coach.wait(lambda: sets_row(coach)[:5] == ["60"] * 5, str(sets_row(coach)))
     # Every planned week that would raise a finding shows it before it happens.
     coach.wait(lambda: "after" in coach.find("//tfoot/tr[last()]/td[3]").text
@@ -64,7 +64,7 @@ def test_a_week_over_the_weeks_with_a_step_and_a_lighter_one(coach: Coach) -> No
     coach.address("/weeks/2026-W51/write?session=")
     coach.sees("Squat and press")
     coach.driver.back()
-    coach.sees("Lay this session")
+    coach.sees("Repeat this session")
 
 
 def test_a_free_day_begins_a_new_session(coach: Coach) -> None:
@@ -86,7 +86,7 @@ def test_a_block_is_made_and_a_template_laid_for_several(coach: Coach) -> None:
     coach.click("Templates", "button")
     coach.click("Circuits 1 wk, 3", "button")
     coach.click("all", "button")
-    coach.click("Lay for 12 athletes", "button")
+    coach.click("Use for 12 athletes", "button")
     coach.sees("Laid for 12 athletes.")
     coach.find("//*[@role='dialog']//button[.='Undo']").click()
     coach.sees_no("Laid for 12 athletes.")

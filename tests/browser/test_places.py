@@ -433,8 +433,8 @@ def test_a_book_goes_out_and_in(coach: Coach, tmp_path: Path) -> None:
     coach.click("Mirren Again", "a")
     coach.sees("Week 47")
     coach.open("/files", "Mirren Again")
-    coach.click("Take Mirren Again off the roster", "button")
-    coach.sees("Mirren Again is off the roster; nothing is lost.")
+    coach.click("Archive Mirren Again", "button")
+    coach.sees("Mirren Again is archived; nothing is lost.")
     coach.click("Undo", "button")
     coach.sees_no("nothing is lost")
     coach.find("//li[contains(., 'Mirren Again')]")
@@ -688,3 +688,31 @@ def test_a_rule_is_offered_after_it_was_meant_five_times(coach: Coach) -> None:
     coach.driver.refresh()
     coach.sees("open cause")
     assert "Accepted 5 times" not in coach.text()
+
+
+def test_a_squad_is_pasted_and_an_athlete_described(coach: Coach) -> None:
+    coach.open("/", "Week 47")
+    coach.click("Add athletes", "button")
+    area = coach.find("//div[@role='dialog']//textarea")
+    area.send_keys("Ines Lark, 61,5 kg, novice\nMaro Veldt\n")
+    coach.sees("Line 2: Maro Veldt is there already")
+    assert not coach.find("//div[@role='dialog']//button[starts-with(., 'Add')]").is_enabled()
+    area.send_keys(*[Keys.BACKSPACE] * 6, "Falk")
+    coach.click("Add 2 athletes", "button")
+    coach.find("//a[.='Ines Lark']").click()
+    coach.address("/sheet")
+    coach.sees("No session, so nothing to judge.")
+    coach.find("//body").send_keys("o")
+    coach.sees("The athlete")
+    note = coach.find("//label[starts-with(., 'Note')]/input")
+    assert note.get_attribute("value") == "novice"
+    weight = coach.find("//label[starts-with(., 'Body weight')]/input")
+    assert weight.get_attribute("value") == "61.5"
+    note.send_keys(", rows at bow", Keys.ENTER)
+    coach.wait(lambda: "novice, rows at bow" in coach.find("//header | //body").text, "not saved")
+    coach.driver.refresh()
+    coach.sees("novice, rows at bow")
+    for name in ("Ines Lark", "Maro Falk"):
+        coach.open("/files", "On the roster")
+        coach.click(f"Archive {name}", "button")
+        coach.sees(f"{name} is archived")

@@ -82,7 +82,7 @@ def test_leaving_at_once_loses_nothing(coach: Coach) -> None:
     ).perform()
     typed(coach, Keys.ENTER, "Crunch 3 × 33", Keys.ESCAPE)
     coach.click("Block", "a")
-    coach.sees("Lay this session")
+    coach.sees("Repeat this session")
     coach.click("Write", "a")
     coach.wait(lambda: "Crunch 3 × 33" in text(coach), "lost")
 
@@ -113,7 +113,7 @@ def test_the_line_in_hand_has_its_own_figures(coach: Coach) -> None:
 
 def test_take_out_and_put_back(coach: Coach) -> None:
     coach.open("/athletes/7/weeks/2026-W49/write", "Squat and press")
-    coach.click("Take out", "button")
+    coach.click("Remove", "button")
     coach.sees("Squat and press is out of the week.")
     coach.click("Undo", "button")
     coach.sees_no("is out of the week")

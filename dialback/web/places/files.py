@@ -1,4 +1,4 @@
-"""Files: books in and out, and athletes taken off the roster and put back."""
+"""Files: books in and out."""
 
 from __future__ import annotations
 
@@ -14,10 +14,9 @@ from dialback.web.columns import last_week_done
 from dialback.web.desk import answer, attachment, desk, range_of, the_athlete
 from dialback.web.document import file_answer
 from dialback.web.problems import RefusedError
-from dialback.web.shapes.common import AthletePath, Done, RangeQuery
+from dialback.web.shapes.common import AthletePath, RangeQuery
 from dialback.web.shapes.files import ImportLook, ImportOut, ImportQuery
 from dialback.web.sheet import athlete_out
-from dialback.work import roster as work
 
 api = blueprint("files", __name__)
 
@@ -87,17 +86,3 @@ def export_one(path: AthletePath, query: RangeQuery) -> Response:
     athlete = the_athlete(path.athlete_id)
     book = write_book(export_book(athlete, desk().ledgers, *range_of(query)))
     return attachment(book, athlete, "application/json", "book.json")
-
-
-@api.delete("/athletes/<int:athlete_id>", responses={200: Done})
-def remove_athlete(path: AthletePath) -> Response:
-    """Take an athlete off the roster; nothing is lost."""
-    work.take_off(path.athlete_id, desk().today())
-    return answer(Done())
-
-
-@api.post("/athletes/<int:athlete_id>/restore", responses={200: Done})
-def restore_athlete(path: AthletePath) -> Response:
-    """Put an athlete back on the roster."""
-    work.put_back(path.athlete_id)
-    return answer(Done())

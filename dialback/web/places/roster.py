@@ -20,15 +20,21 @@ from dialback.store.judgements import (
 from dialback.store.logs import undecided
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk
-from dialback.web.shapes.common import Counts
+from dialback.web.shapes.common import AthletePath, Counts, Done
 from dialback.web.shapes.roster import (
+    AboutBody,
     FindingMark,
     Judged,
     LogPlace,
+    NewcomerOut,
+    NewcomersBody,
+    NewcomersOut,
     Roster,
     RosterRow,
+    TakenOn,
     Waiting,
 )
+from dialback.work import roster as work
 
 api = blueprint("roster", __name__)
 
@@ -137,3 +143,49 @@ def _stands(acceptance: Accepted | None, found: FindingMark) -> bool:
     return acceptance is not None and not has_grown(
         found.level, found.value, found.limit, acceptance.level, acceptance.value
     )
+
+
+@api.post("/athletes/read", responses={200: NewcomersOut})
+def read_people(body: NewcomersBody) -> Response:
+    """People as they were typed or pasted, with what is wrong of a line; nothing is stored."""
+    return answer(
+        NewcomersOut(
+            people=[
+                NewcomerOut(
+                    line=one.line,
+                    name=one.name,
+                    bodyweight_kg=one.bodyweight_kg,
+                    note=one.note,
+                    problem=one.problem,
+                )
+                for one in work.newcomers(body.text)
+            ]
+        )
+    )
+
+
+@api.post("/athletes", responses={201: TakenOn})
+def take_people_on(body: NewcomersBody) -> Response:
+    """Take people on, all of them or none."""
+    return answer(TakenOn(athletes=[athlete.id for athlete in work.take_on(body.text)]), 201)
+
+
+@api.put("/athletes/<int:athlete_id>", responses={200: Done})
+def describe_athlete(path: AthletePath, body: AboutBody) -> Response:
+    """Give an athlete another name, body weight or note."""
+    work.describe(path.athlete_id, body.name, body.bodyweight_kg, body.note.strip())
+    return answer(Done())
+
+
+@api.delete("/athletes/<int:athlete_id>", responses={200: Done})
+def remove_athlete(path: AthletePath) -> Response:
+    """Take an athlete off the roster; nothing is lost."""
+    work.take_off(path.athlete_id, desk().today())
+    return answer(Done())
+
+
+@api.post("/athletes/<int:athlete_id>/restore", responses={200: Done})
+def restore_athlete(path: AthletePath) -> Response:
+    """Put an athlete back on the roster."""
+    work.put_back(path.athlete_id)
+    return answer(Done())

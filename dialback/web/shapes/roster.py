@@ -5,6 +5,8 @@ from __future__ import annotations
 from pydantic import Field
 
 from dialback.core.findings.finding import Level
+from dialback.core.movements import Name
+from dialback.core.newcomers import BODYWEIGHTS_KG
 from dialback.web.shapes.common import Counts, Shape, WeekColumn
 
 
@@ -66,6 +68,42 @@ class RosterRow(Shape):
     signed_week: str | None
     signed_day: str | None
     undecided: LogPlace | None
+
+
+class NewcomersBody(Shape):
+    """People to take on, a line each: name, body weight and a remark if wanted."""
+
+    text: str = Field(max_length=100_000)
+
+
+class NewcomerOut(Shape):
+    """Somebody as a line was read; ``problem`` is why it cannot be taken."""
+
+    line: int
+    name: str
+    bodyweight_kg: float | None
+    note: str
+    problem: str
+
+
+class NewcomersOut(Shape):
+    """The people of a text."""
+
+    people: list[NewcomerOut]
+
+
+class TakenOn(Shape):
+    """Who came on the roster, by number."""
+
+    athletes: list[int]
+
+
+class AboutBody(Shape):
+    """What is known of an athlete beside training."""
+
+    name: Name = Field(min_length=1)
+    bodyweight_kg: float | None = Field(ge=BODYWEIGHTS_KG[0], le=BODYWEIGHTS_KG[1])
+    note: str = Field("", max_length=500)
 
 
 class Waiting(Shape):

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { client, given } from "./client";
+import { type Schemas, client, given } from "./client";
 
 export function useRoster() {
   return useQuery({
@@ -9,3 +9,16 @@ export function useRoster() {
     refetchInterval: (query) => (query.state.data?.waiting.length ? 50 : false),
   });
 }
+
+export const people = {
+  read: async (text: string, signal?: AbortSignal) =>
+    given(await client.POST("/api/athletes/read", { body: { text }, signal })),
+  takeOn: async (text: string) => given(await client.POST("/api/athletes", { body: { text } })),
+  describe: async (athlete: number, body: Schemas["AboutBody"]) =>
+    given(
+      await client.PUT("/api/athletes/{athlete_id}", {
+        params: { path: { athlete_id: athlete } },
+        body,
+      }),
+    ),
+};

@@ -53,7 +53,7 @@ export function Shell() {
         </nav>
         <span className="ml-auto flex gap-5 text-sm text-ink-2 max-md:hidden">
           <button type="button" onClick={switchTheme} className="hover:text-ink">
-            Lamp <kbd className="font-mono text-2xs">l</kbd>
+            Light or dark <kbd className="font-mono text-2xs">l</kbd>
           </button>
           <button type="button" onClick={() => setHelp(true)} className="hover:text-ink">
             Keys <kbd className="font-mono text-2xs">?</kbd>

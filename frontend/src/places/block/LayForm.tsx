@@ -26,7 +26,7 @@ export function LayForm({ session, week, sessions, most, busy, lay, open }: Prop
   const name = weekName(week).toLowerCase();
   return (
     <section
-      aria-label="Lay over the weeks"
+      aria-label="Repeat over the weeks"
       className="mt-4 flex flex-wrap items-center gap-x-5 gap-y-2 text-sm"
     >
       <span className="flex items-baseline gap-1">
@@ -43,7 +43,7 @@ export function LayForm({ session, week, sessions, most, busy, lay, open }: Prop
           disabled={!session || busy}
           onClick={() => session && over([session.id])}
         >
-          Lay this session
+          Repeat this session
         </button>
         <button
           type="button"
@@ -51,7 +51,7 @@ export function LayForm({ session, week, sessions, most, busy, lay, open }: Prop
           disabled={sessions.length === 0 || busy}
           onClick={() => over(sessions.map((one) => one.id))}
         >
-          Lay all of {name}
+          Repeat all of {name}
         </button>
         <button
           type="button"
@@ -76,7 +76,7 @@ export function LayForm({ session, week, sessions, most, busy, lay, open }: Prop
       </span>
       <p className="w-full text-xs text-ink-2">
         Weeks ahead are compared as if the plans before them were done. What stands on laid-over
-        days is put aside. Loads go to the nearest that the kit has. A lighter week keeps loads and
+        days is replaced. Loads go to the nearest that the kit has. A lighter week keeps loads and
         about three fifths of the sets. Form before load; heavy bar work needs a spotter or
         safeties.
       </p>

@@ -138,7 +138,7 @@ export function NewBlock({ place, first, open, close, made }: Props) {
         </p>
       )}
       <p className="mt-3 text-xs text-ink-2">
-        Loads go to the nearest that the kit has. What stands on these days is put aside and can be
+        Loads go to the nearest that the kit has. What stands on these days is replaced and can be
         brought back with Undo. A return from a break starts low.
       </p>
       <div className="mt-3 flex gap-3">

@@ -115,7 +115,7 @@ export function TemplateDialog({ place, week, open, close }: Props) {
           </ul>
           <fieldset>
             <legend className="mb-1">
-              Lay {template.name} from {weekName(week).toLowerCase()} on over the weeks of
+              Use {template.name} from {weekName(week).toLowerCase()} on over the weeks of
             </legend>
             <div className="columns-2 text-sm">
               {people.map((one) => (
@@ -153,7 +153,7 @@ export function TemplateDialog({ place, week, open, close }: Props) {
                 disabled={athletes.length === 0 || lay.isPending}
                 onClick={() => lay.mutate(template.id)}
               >
-                Lay for {athletes.length} athlete{athletes.length === 1 ? "" : "s"}
+                Use for {athletes.length} athlete{athletes.length === 1 ? "" : "s"}
               </button>
             </p>
           </fieldset>

@@ -45,7 +45,7 @@ function Export() {
       </h2>
       {removed && (
         <p role="status" className="mt-3 border-l-4 border-ink pl-3 text-sm">
-          {removed.name} is off the roster; nothing is lost.{" "}
+          {removed.name} is archived; nothing is lost.{" "}
           <button
             type="button"
             className="key-button ml-2"
@@ -105,10 +105,10 @@ function Export() {
               <button
                 type="button"
                 className="trail-link text-sm text-ink-2"
-                aria-label={`Take ${one.name} off the roster`}
+                aria-label={`Archive ${one.name}`}
                 onClick={() => remove.mutate({ id: one.id, name: one.name })}
               >
-                Take off
+                Archive
               </button>
             </li>
           ))}

@@ -165,7 +165,7 @@ function Taken({ name, busy, bring }: { name: string; busy: boolean; bring: Brin
         disabled={busy}
         onClick={() => bring({ replace: true })}
       >
-        Replace; the old one is put aside
+        Replace; the old one is archived
       </button>
     </>
   );

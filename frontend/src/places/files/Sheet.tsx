@@ -120,7 +120,7 @@ export function Sheet() {
               disabled={busy}
               onClick={() => look.mutate(undefined)}
             >
-              Look what it comes to
+              Preview
             </button>
             <button
               type="button"

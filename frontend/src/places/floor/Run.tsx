@@ -342,8 +342,12 @@ function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
         </ul>
         {clock.phase !== "over" && (
           <>
-            <h2 className="mt-4 text-sm text-ink-2 italic">Next</h2>
-            <ol className="text-lg">
+            <h2
+              className={`mt-4 text-sm text-ink-2 italic ${runs.length > 1 ? "max-md:hidden" : ""}`}
+            >
+              Next
+            </h2>
+            <ol className={`text-lg ${runs.length > 1 ? "max-md:hidden" : ""}`}>
               {[1, 2, 3, 4]
                 .map((ahead) => wanted(lead, state, clock.step + ahead))
                 .map(

@@ -196,7 +196,7 @@ function One({
             disabled={busy}
             onClick={remove}
           >
-            Take out
+            Remove
           </button>
         )}
       </div>

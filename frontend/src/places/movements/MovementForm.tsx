@@ -203,7 +203,7 @@ export function MovementForm({ one, all, close }: Props) {
                 : "What does it alter?"}
         </button>
         <button type="button" className="key-button" onClick={() => close(null)}>
-          Leave it
+          Cancel
         </button>
       </p>
     </form>

@@ -5,6 +5,7 @@ import { useRoster } from "@/api/roster";
 import { Failure } from "@/frame/Failure";
 import { useKeys } from "@/frame/keys";
 import { weekPath } from "@/frame/places";
+import { AddPeople } from "./AddPeople";
 import { LevelMark } from "@/marks/LevelMark";
 import { WeekColumns } from "@/marks/WeekColumns";
 import { count, day, number, share, span, weekName } from "@/words";
@@ -30,6 +31,7 @@ export function Roster() {
   const roster = useRoster();
   const [text, setText] = useState("");
   const [filter, setFilter] = useState(0);
+  const [adding, setAdding] = useState(false);
   const find = useRef<HTMLInputElement>(null);
   const go = useNavigate();
   useKeys({ find: () => find.current?.focus() });
@@ -84,7 +86,15 @@ export function Roster() {
           }}
           className="field no-print w-44 text-sm"
         />
+        <button
+          type="button"
+          className="key-button no-print text-sm whitespace-nowrap"
+          onClick={() => setAdding(true)}
+        >
+          Add athletes
+        </button>
       </div>
+      {adding && <AddPeople open close={() => setAdding(false)} />}
       {waiting.length > 0 && (
         <p role="status" className="pb-2 text-sm text-ink-2">
           Counting the week: {data.athletes.length} of {data.athletes.length + waiting.length}{" "}
@@ -92,7 +102,7 @@ export function Roster() {
         </p>
       )}
       {data.athletes.length + waiting.length === 0 ? (
-        <Empty />
+        <Empty add={() => setAdding(true)} />
       ) : (
         <table className="w-full">
           <thead>
@@ -242,12 +252,18 @@ function Counts({ row }: { row: Row }) {
   );
 }
 
-function Empty() {
+function Empty({ add }: { add: () => void }) {
   return (
     <div className="max-w-prose py-10">
       <p className="text-lg">Nobody is on the roster yet.</p>
       <p className="mt-2">
-        An athlete comes in with a book: plan, log and movements in one file.{" "}
+        Begin with a name, or paste a whole squad; the first session is written in a minute.{" "}
+        <button type="button" className="trail-link" onClick={add}>
+          Add your first athletes
+        </button>
+      </p>
+      <p className="mt-2">
+        Whoever trained elsewhere comes with a book: plan, log and movements in one file.{" "}
         <Link to="/files" className="trail-link">
           Import a book
         </Link>

@@ -8,6 +8,7 @@ import { useFrame } from "@/api/sheet";
 import { lastPlace, useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
 import { Leaving } from "@/frame/Leaving";
+import { About } from "./About";
 import { Maxima } from "./Maxima";
 import { Preview } from "./Preview";
 import { PreviewAll } from "./PreviewAll";
@@ -38,6 +39,7 @@ export function OwnRules() {
       place={place}
       before={
         <>
+          <About place={place} />
           <Restrictions athlete={place.athlete} />
           <Maxima athlete={place.athlete} />
         </>

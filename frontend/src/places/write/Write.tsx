@@ -447,7 +447,7 @@ function Desk({
               className="trail-link text-sm text-ink-2"
               onClick={() => remove(sheet)}
             >
-              Take out
+              Remove
             </button>
           )}
         </div>

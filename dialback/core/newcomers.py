@@ -1,0 +1,85 @@
+"""People as a coach pastes them: a name on each line, with body weight and a remark if wanted."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Collection
+from dataclasses import dataclass
+from typing import Final
+
+from dialback.core.movements import fold
+from dialback.core.plain import odd_character
+from dialback.core.sessions import KG_PER_LB
+from dialback.core.words import Unit, weight_text
+
+MOST: Final = 200
+"""So many come in at once."""
+BODYWEIGHTS_KG: Final = (20.0, 350.0)
+"""A body weight outside of these is a slip of the pen."""
+_LONGEST_NAME: Final = 120
+_LONGEST_NOTE: Final = 500
+_BETWEEN: Final = re.compile(r"[ ]{0,8}[\t;][ ]{0,8}|[ ]{0,8},[ ]{1,8}|(?<![0-9]),|,(?![0-9])")
+_WEIGHT: Final = re.compile(r"([0-9]{1,3}(?:[.,][0-9]{1,3})?)[ ]{0,4}(kgs?|lbs?)?", re.IGNORECASE)
+
+
+@dataclass(frozen=True, slots=True)
+class Newcomer:
+    """Somebody on a line: the body weight in kg, ``None`` where none is given.
+
+    ``problem`` says why the line cannot be taken; empty if it can.
+    """
+
+    line: int
+    name: str
+    bodyweight_kg: float | None
+    note: str
+    problem: str
+
+
+def read_newcomers(text: str, unit: Unit, taken: Collection[str]) -> list[Newcomer]:
+    """The people of a text, a line each: ``Ada Lind, 62.5 kg, novice``.
+
+    Fields are parted by tabs, semicolons or commas; a number is the body weight, in ``unit`` where
+    it names none. ``taken`` are the names that are there already. Blank lines are left out.
+    """
+    known = {fold(name) for name in taken}
+    found: list[Newcomer] = []
+    for number, line in enumerate(text.splitlines(), 1):
+        if line.strip():
+            one = _newcomer(number, line.strip(), unit, known)
+            known.add(fold(one.name))
+            found.append(one)
+    return found
+
+
+def _newcomer(number: int, line: str, unit: Unit, known: Collection[str]) -> Newcomer:
+    name, *fields = (field.strip() for field in _BETWEEN.split(line))
+    weight, remarks = None, []
+    for field in fields:
+        match = _WEIGHT.fullmatch(field)
+        if match and weight is None:
+            given = float(match[1].replace(",", "."))
+            pounds = match[2].lower().startswith("lb") if match[2] else unit == "lb"
+            weight = round(given * KG_PER_LB, 3) if pounds else given
+        elif field:
+            remarks.append(field)
+    note = ", ".join(remarks)
+    return Newcomer(number, name, weight, note, _problem(name, weight, note, unit, known))
+
+
+def _problem(name: str, weight: float | None, note: str, unit: Unit, known: Collection[str]) -> str:
+    least, most = BODYWEIGHTS_KG
+    if odd := odd_character(f"{name}{note}"):
+        return odd
+    if not name:
+        return "the name is missing: it stands first"
+    if len(name) > _LONGEST_NAME:
+        return f"a name has at most {_LONGEST_NAME} characters"
+    if len(note) > _LONGEST_NOTE:
+        return f"a remark has at most {_LONGEST_NOTE} characters"
+    if fold(name) in known:
+        return f"{name} is there already: give this one another name"
+    if weight is not None and not least <= weight <= most:
+        ends = f"{weight_text(least, unit, 0)} to {weight_text(most, unit, 0)}"
+        return f"{weight_text(weight, unit, 1)} is not a body weight: it is from {ends}"
+    return ""

@@ -1,0 +1,88 @@
+import { useState } from "react";
+import { useChange } from "@/api/changes";
+import { type WeekPlace } from "@/api/place";
+import { people } from "@/api/roster";
+import { useFrame } from "@/api/sheet";
+import { keptWeight, typedWeight, weightUnit } from "@/words";
+
+/** Name, body weight and note of an athlete. */
+export function About({ place }: { place: WeekPlace }) {
+  const frame = useFrame(place);
+  const athlete = frame.data?.athlete;
+  if (!athlete || athlete.id !== place.athlete) return null;
+  return <Fields key={JSON.stringify(athlete)} athlete={athlete} />;
+}
+
+interface Props {
+  athlete: { id: number; name: string; bodyweight_kg: number | null; note: string };
+}
+
+function Fields({ athlete }: Props) {
+  const [name, setName] = useState(athlete.name);
+  const [bodyweight, setBodyweight] = useState(
+    athlete.bodyweight_kg === null ? "" : String(typedWeight(athlete.bodyweight_kg)),
+  );
+  const [note, setNote] = useState(athlete.note);
+  const kg = bodyweight.trim() ? keptWeight(Number(bodyweight.replace(",", "."))) : null;
+  const save = useChange(() =>
+    people.describe(athlete.id, { name: name.trim(), bodyweight_kg: kg, note }),
+  );
+  const changed =
+    name.trim() !== athlete.name || kg !== athlete.bodyweight_kg || note !== athlete.note;
+  const fits = name.trim() !== "" && (kg === null || Number.isFinite(kg));
+  return (
+    <section aria-labelledby="about" className="mb-7 max-w-3xl">
+      <div className="flex items-baseline gap-4 border-b border-rule pb-1">
+        <h2 id="about" className="text-xl font-semibold">
+          The athlete
+        </h2>
+        <p className="text-sm text-ink-2">
+          Body weight enters the volume load of press-ups, pull-ups and the like.
+        </p>
+      </div>
+      <form
+        className="mt-2 flex flex-wrap items-end gap-3 text-sm"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (changed && fits) save.mutate(undefined);
+        }}
+      >
+        <label>
+          <span className="block text-ink-2">Name</span>
+          <input
+            className="field w-48"
+            maxLength={120}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+        </label>
+        <label>
+          <span className="block text-ink-2">Body weight, {weightUnit()}</span>
+          <input
+            className="field w-28"
+            inputMode="decimal"
+            value={bodyweight}
+            onChange={(event) => setBodyweight(event.target.value)}
+          />
+        </label>
+        <label className="min-w-48 flex-1">
+          <span className="block text-ink-2">Note</span>
+          <input
+            className="field w-full"
+            maxLength={500}
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+          />
+        </label>
+        <button type="submit" className="key-button" disabled={!changed || !fits || save.isPending}>
+          Save
+        </button>
+      </form>
+      {save.error && (
+        <p role="alert" className="mt-1 text-sm text-high">
+          {save.error.message}
+        </p>
+      )}
+    </section>
+  );
+}
