@@ -73,6 +73,7 @@ bench: dev
 docs: setup frontend/node_modules
 	$(BIN)/dialback schema > docs/book.schema.json
 	$(BIN)/dialback openapi > docs/openapi.json
+	$(BIN)/python scripts/fixtures.py
 	npm --prefix frontend run --silent api
 
 screenshots: dev build chromium

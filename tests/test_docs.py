@@ -13,6 +13,7 @@ from dialback.core.findings import CODES
 from dialback.core.rules import DEFAULT_RULES, RULES
 from dialback.core.vocabulary import PAIRS
 from dialback.web.app import openapi_document
+from scripts import fixtures
 
 ROOT = Path(__file__).parent.parent
 METHOD = (ROOT / "docs" / "method.md").read_text()
@@ -62,6 +63,11 @@ def test_what_is_made_from_the_code_is_current() -> None:
     assert made == json.loads(json.dumps(schema())), remedy
     described = json.loads((ROOT / "docs" / "openapi.json").read_text())
     assert described == json.loads(json.dumps(openapi_document())), remedy
+
+
+def test_the_front_ends_own_rules_are_held_to_the_core() -> None:
+    kept = json.loads(fixtures.OUT.read_text())
+    assert kept == json.loads(json.dumps(fixtures.answers())), "run 'make docs'"
 
 
 def test_the_front_ends_types_are_current(tmp_path: Path) -> None:

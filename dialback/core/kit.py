@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from bisect import bisect_left
+from bisect import bisect_left, bisect_right
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from functools import lru_cache
@@ -17,6 +17,7 @@ from dialback.core.words import Unit, percent, weight_text
 LOAD_TOLERANCE_KG: Final = 0.05
 """Within this a load is the one that the kit has: a pair in pounds, written in kilograms."""
 
+_TINY: Final = 1e-9
 _GRAMS: Final = 1000
 _MOST_LOADS: Final = 2000
 
@@ -131,6 +132,12 @@ def around(load: float, loads: tuple[float, ...]) -> tuple[float | None, float |
     if above is not None and abs(above - load) <= LOAD_TOLERANCE_KG:
         return above, above
     return (loads[at - 1] if at else None), above
+
+
+def at_or_below(load: float, loads: tuple[float, ...]) -> float | None:
+    """The heaviest of rising loads that is not above one; ``None`` where all are."""
+    at = bisect_right(loads, load + _TINY)
+    return loads[at - 1] if at else None
 
 
 def _stack_loads(stack: Stack) -> tuple[float, ...]:

@@ -9,7 +9,7 @@ from functools import cached_property
 from math import floor
 from typing import Final, Literal
 
-from dialback.core.kit import loads_for
+from dialback.core.kit import at_or_below, loads_for
 from dialback.core.movements import Movement, fold
 from dialback.core.notation.expand import Setting
 from dialback.core.rules import Rules
@@ -210,7 +210,7 @@ class Maxima:
         if not loads:
             made: float | None = floor(wanted / WITHOUT_KIT_KG + _TINY) * WITHOUT_KIT_KG
         else:
-            made = max((load for load in loads if load <= wanted + _TINY), default=None)
+            made = at_or_below(wanted, loads)
         if not made:
             below = f"the {source} has nothing at or below" if source else "there is no load below"
             return Share(None, f"{said}: {below} {weight_text(wanted, unit, 1)}", "load")

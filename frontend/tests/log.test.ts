@@ -1,13 +1,6 @@
 import { describe, expect, it } from "vitest";
-import {
-  type Line,
-  type LogSession,
-  asPlanned,
-  emptyLog,
-  keyOf,
-  rebuilt,
-  sameLine,
-} from "@/places/log/log";
+import { type Line, type LogSession, emptyLog, keyOf, rebuilt, sameLine } from "@/places/log/log";
+import { asPlanned } from "@/places/floor/rules";
 import { set } from "./build";
 
 const line = (at: number | null, done_at: number | null, more: Partial<Line> = {}): Line => ({

@@ -7,7 +7,6 @@ import {
   carry,
   changed,
   edit,
-  fitting,
   fresh,
   insertSteps,
   leader,
@@ -20,6 +19,7 @@ import {
   told,
   wanted,
 } from "@/places/floor/run";
+import { fitting } from "@/places/floor/rules";
 import { circuit, due, run, set } from "./build";
 
 const NOW = 1_800_000_000_000;

@@ -3,7 +3,7 @@ import type { Schemas } from "@/api/client";
 import { DialogSheet } from "@/frame/DialogSheet";
 import type { CoreSet } from "@/places/log/log";
 import { keptWeight, typedWeight, weightUnit } from "@/words";
-import { fitting } from "./run";
+import { fitting } from "./rules";
 
 interface Props {
   name: string;

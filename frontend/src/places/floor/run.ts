@@ -1,8 +1,9 @@
 import type { Schemas } from "@/api/client";
 import { newId } from "@/api/id";
-import { type CoreSet, asPlanned } from "@/places/log/log";
+import type { CoreSet } from "@/places/log/log";
 import { weight } from "@/words";
 import type { Clock, Step } from "./clock";
+import { asPlanned, fitting } from "./rules";
 
 export type Run = Schemas["FloorRunOf"];
 type Session = Schemas["Session"];
@@ -147,12 +148,6 @@ export function told(set: CoreSet): string {
   ]
     .filter(Boolean)
     .join(", ");
-}
-
-/** The load that the kit has at or below one; any load where nothing is known of the kit. */
-export function fitting(load: number, loads: number[]): number {
-  if (loads.length === 0 || loads.some((one) => Math.abs(one - load) < 0.05)) return load;
-  return loads.findLast((one) => one <= load) ?? loads[0] ?? 0;
 }
 
 /** The steps behind one at which an athlete is to do the same movement, and has not yet. */

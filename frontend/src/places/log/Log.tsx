@@ -11,7 +11,8 @@ import { KEYS, useKeys } from "@/frame/keys";
 import { amount, day, share, unit } from "@/words";
 import { LogLines } from "./LogLines";
 import { WrittenLog } from "./WrittenLog";
-import { type CoreSession, type LogSession, asPlanned, emptyLog, keyOf } from "./log";
+import { asPlanned } from "@/places/floor/rules";
+import { type CoreSession, type LogSession, emptyLog, keyOf } from "./log";
 import { useEdits } from "./useEdits";
 
 /** The week's sessions, planned beside done; only what differed is typed. */

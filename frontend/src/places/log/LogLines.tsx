@@ -3,7 +3,8 @@ import type { Schemas } from "@/api/client";
 import { logs } from "@/api/log";
 import { type WeekPlace } from "@/api/place";
 import { SetFields } from "./SetFields";
-import { type CoreSet, type Line, type LogSession, asPlanned, rebuilt, sameLine } from "./log";
+import { asPlanned } from "@/places/floor/rules";
+import { type CoreSet, type Line, type LogSession, rebuilt, sameLine } from "./log";
 
 interface Props {
   place: WeekPlace;

@@ -9,14 +9,6 @@ export type LogSession = Schemas["LogSession"];
 export const keyOf = (one: LogSession): string =>
   one.plan ? `plan-${one.plan.id}` : (one.log?.client_id ?? "");
 
-/** What only a plan says of a set. */
-const OF_PLANS = new Set(["reps_to", "note"]);
-
-/** What stands for a planned set when it was done as planned. */
-export function asPlanned(set: CoreSet): CoreSet {
-  return Object.fromEntries(Object.entries(set).filter(([key]) => !OF_PLANS.has(key))) as CoreSet;
-}
-
 /** A log for a plan that has none yet. */
 export const emptyLog = (date: string, title: string): CoreSession => ({
   date,

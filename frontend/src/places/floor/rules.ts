@@ -1,0 +1,28 @@
+import type { CoreSet } from "@/places/log/log";
+
+/**
+ * Rules of the job that Floor needs without a connection. The core has them, too: fixtures that it
+ * writes (`scripts/fixtures.py`) hold the two together.
+ */
+
+/** Within this a load is the one that the kit has: a pair in pounds, written in kilograms. */
+const TOLERANCE_KG = 0.05;
+
+/** The heaviest of rising loads that is not above one; null where all are. */
+export function atOrBelow(load: number, loads: number[]): number | null {
+  return loads.findLast((one) => one <= load + 1e-9) ?? null;
+}
+
+/** The load that the kit has at or below one; any load where nothing is known of the kit. */
+export function fitting(load: number, loads: number[]): number {
+  if (loads.length === 0 || loads.some((one) => Math.abs(one - load) <= TOLERANCE_KG)) return load;
+  return atOrBelow(load, loads) ?? loads[0] ?? 0;
+}
+
+/** What only a plan says of a set. */
+const OF_PLANS = new Set(["reps_to", "note"]);
+
+/** What stands for a planned set when it was done as planned. */
+export function asPlanned(set: CoreSet): CoreSet {
+  return Object.fromEntries(Object.entries(set).filter(([key]) => !OF_PLANS.has(key))) as CoreSet;
+}

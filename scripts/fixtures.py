@@ -1,0 +1,76 @@
+"""Write what the front end's own rules are held to: answers of the core, as JSON.
+
+Floor works without a connection, so a few rules stand in the front end, too
+(``frontend/src/places/floor/rules.ts``). Its tests read these answers, and ``tests/test_docs.py``
+that they are the core's.
+"""
+
+from __future__ import annotations
+
+import json
+import sys
+from pathlib import Path
+from typing import Any
+
+ROOT = Path(__file__).parent.parent
+sys.path.insert(0, str(ROOT))
+
+from dialback.core.kit import Kit, Plates, Stack, at_or_below, loads_for  # noqa: E402
+from dialback.core.movements import MovementTable  # noqa: E402
+from dialback.core.reconcile import match_sets  # noqa: E402
+from dialback.core.sessions import Set  # noqa: E402
+from dialback.library import library  # noqa: E402
+
+OUT = ROOT / "frontend" / "tests" / "fixtures" / "core.json"
+WANTED = (0, 2.5, 9.98, 10.02, 11, 19.9, 20, 20.04, 57.4, 60, 61.25, 140, 500)
+PLANNED = (
+    {"exercise": "Back squat", "reps": 6, "load_kg": 80, "rpe": 8, "rest_s": 120, "part": "main A"},
+    {"exercise": "Bench press", "reps": 8, "reps_to": 12, "load_kg": 50, "note": "slow"},
+    {"exercise": "Front plank", "seconds": 40, "sides": "each", "note": "hips level"},
+    {"exercise": "Split squat", "reps": 9, "sides": "each", "load_kg": 16, "implements": 2,
+     "tempo": "3-1-2-0", "round": 1, "place": 2, "part": "Circuit"},
+    {"moves": [{"exercise": "Goblet squat", "times": 2}, {"exercise": "Side raise"}], "reps": 5},
+)  # fmt: skip
+
+
+def answers() -> dict[str, Any]:
+    """The loads that a kit has at or below one, and what a set done as planned is."""
+    table = MovementTable(library())
+    kit = Kit(
+        dumbbells_kg=(2.5, 5, 7.5, 10, 12.5, 15, 17.5, 20, 22.5, 25),
+        bars_kg=(20,),
+        plates=(Plates(kg=1.25, pairs=1), Plates(kg=5, pairs=2), Plates(kg=20, pairs=2)),
+        stacks=(
+            Stack(name="pulley", movements=("Lat pull-down",), least_kg=5, step_kg=5, top_kg=60),
+        ),
+    )
+    loads = []
+    for name in ("Dumbbell curl", "Back squat", "Lat pull-down"):
+        own = loads_for(kit, table[name])[1]
+        for wanted in WANTED:
+            loads.append({"wanted": wanted, "loads": own, "found": at_or_below(wanted, own)})
+    return {"at_or_below": loads, "as_planned": [_as_planned(one, table) for one in PLANNED]}
+
+
+def _as_planned(planned: dict[str, Any], table: MovementTable) -> dict[str, Any]:
+    """A planned set, and what is logged of it when it was done as planned: the core agrees."""
+    plan = Set.model_validate(planned)
+    kept = {key: value for key, value in planned.items() if key not in ("reps_to", "note")}
+    done = Set.model_validate(kept)
+    (match,) = match_sets([plan], [done], table)
+    assert match.kind == "as planned", match
+    return {"planned": _json(plan), "done": _json(done)}
+
+
+def _json(one: Set) -> dict[str, Any]:
+    return one.model_dump(mode="json", exclude_none=True)
+
+
+def main() -> None:
+    """Write them."""
+    OUT.parent.mkdir(exist_ok=True)
+    OUT.write_text(json.dumps(answers(), indent=1) + "\n")
+
+
+if __name__ == "__main__":
+    main()
