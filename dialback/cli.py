@@ -373,6 +373,48 @@ def _named(athlete: str) -> Athlete:
 
 
 @main.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.pass_obj
+@_plain_errors
+def backup(data: Path | None, file: Path) -> None:
+    """Copy the data file to FILE, also while it is in use; the copy is looked over."""
+    from dialback.store.backup import back_up
+
+    if back_up(_open(data), file):
+        click.echo(f"{file} was there and has been replaced", err=True)
+    click.echo(f"{file} is a whole copy: {file.stat().st_size / 1e6:.1f} MB")
+
+
+@main.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.pass_obj
+@_plain_errors
+def restore(data: Path | None, file: Path) -> None:
+    """Put FILE, a copy that backup made, in the place of the data file. Stop the server before."""
+    from dialback.store.backup import restore as put_back
+    from dialback.store.database import default_path
+
+    path = data or default_path()
+    aside = put_back(file, path)
+    _open(path)
+    if aside is not None:
+        click.echo(f"what was there is now {aside}", err=True)
+    click.echo(f"{path} is as it was when {file} was made")
+
+
+@main.command()
+@click.pass_obj
+@_plain_errors
+def check(data: Path | None) -> None:
+    """Look the data file over, every page and every row."""
+    from dialback.store.backup import look_over
+
+    path = _open(data)
+    look_over(path)
+    click.echo(f"{path} is whole")
+
+
+@main.command()
 @click.option("--fresh", is_flag=True,
               help="Begin anew: delete a data file that demo has made.")  # fmt: skip
 @click.option("--yes", is_flag=True,

@@ -220,3 +220,22 @@ def test_a_report_writes_over_no_other_file(tmp_path: Path) -> None:
     assert done.returncode == 2
     assert "is not a PDF" in done.stderr
     assert notes.read_text() == "mine"
+
+
+def test_backup_restore_and_check_from_the_command_line(tmp_path: Path) -> None:
+    data, copy, book = (tmp_path / name for name in ("data.sqlite", "copy.sqlite", "book.json"))
+    book.write_bytes(as_bytes(a_book()))
+    run("import", book, data=data)
+    made = run("backup", copy, data=data)
+    assert (made.returncode, made.stderr) == (0, "")
+    assert "is a whole copy" in made.stdout
+    run("import", book, "--name", "Somebody else", data=data)
+    back = run("restore", copy, data=data)
+    assert back.returncode == 0
+    assert "what was there is now" in back.stderr
+    assert run("export", "Somebody else", data=data).returncode == 2
+    assert run("export", "Ada Test", data=data).returncode == 0
+    assert run("check", data=data).stdout.strip().endswith("is whole")
+    refused = run("restore", book, data=data)
+    assert (refused.returncode, refused.stdout) == (2, "")
+    assert "is not a data file of Dial Back" in refused.stderr

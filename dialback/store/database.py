@@ -136,6 +136,14 @@ def _check_pages(path: Path, connection: sqlite3.Connection) -> None:
         )
 
 
+def check_file(path: Path) -> None:
+    """Refuse what is no data file, a newer or a damaged one. Raises ``BadInputError``."""
+    with told_of(path):
+        if not path.is_file() or _head(path) != _HEAD:
+            raise bad_input(str(path), "is not a data file of Dial Back: choose another one")
+        _check(path)
+
+
 def check_large(path: Path) -> None:
     """Check what is too large to be checked each time it is opened; it takes its time.
 
