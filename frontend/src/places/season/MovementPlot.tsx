@@ -1,4 +1,4 @@
-import { Line, ReferenceArea } from "recharts";
+import { Line, ReferenceArea, ReferenceLine } from "recharts";
 import { Link } from "react-router";
 import { type WeekPlace } from "@/api/place";
 import type { Schemas } from "@/api/client";
@@ -7,7 +7,7 @@ import { Heads } from "@/frame/Heads";
 import { weekPath } from "@/frame/places";
 import { shownBy, day, weight } from "@/words";
 import { TimeChart } from "./TimeChart";
-import { DAY_MS, noon } from "./frame";
+import { DAY_MS, middle, noon } from "./frame";
 
 type Data = Schemas["MovementLineOut"];
 
@@ -84,6 +84,20 @@ function Drawing({ data, weeks }: { data: Data; weeks: SeasonWeek[] }) {
               fill="url(#hatch)"
               fillOpacity={0.18}
               stroke="none"
+            />
+          )
+        );
+      })}
+      {data.ready.map((week) => {
+        const at = weeks.find((one) => one.week === week);
+        return (
+          at && (
+            <ReferenceLine
+              key={week}
+              x={middle(at)}
+              stroke="var(--note)"
+              strokeDasharray="1 3"
+              label={{ value: "ready", position: "insideTop", fill: "var(--note)", fontSize: 12 }}
             />
           )
         );
