@@ -148,8 +148,11 @@ def finding_label(finding: Finding) -> str:
     )
 
 
-def finding_out(finding: Finding, accepted: Acceptances) -> FindingOut:
-    """A finding with the coach's judgement, which lapses when the finding has grown."""
+def finding_out(finding: Finding, accepted: Acceptances, *, remedy: bool = False) -> FindingOut:
+    """A finding with the coach's judgement, which lapses when the finding has grown.
+
+    With its ``remedy`` where somebody reads it: that has to be tried out, which takes its time.
+    """
     acceptance = accepted.get(finding.key)
     stands = acceptance is not None and not grown(finding, acceptance.level, acceptance.value)
     return FindingOut(
@@ -164,7 +167,7 @@ def finding_out(finding: Finding, accepted: Acceptances) -> FindingOut:
         amount=finding.amount,
         base=finding.base,
         sentence=finding.sentence,
-        clears=finding.clears,
+        clears=finding.clears if remedy else None,
         figures=list(finding.figures),
         days=[day.isoformat() for day in finding.days],
         of_plan=finding.of_plan,
@@ -311,7 +314,7 @@ def sheet(
     found = verdict(judged)
     findings = found.findings
     accepted = acceptances(athlete, week, judged.basis)
-    told = [finding_out(finding, accepted) for finding in findings]
+    told = [finding_out(finding, accepted, remedy=True) for finding in findings]
     totals, muscles, movements = rows(sides, findings)
     done = sessions_done(judged.ledger, week)
     return Sheet(

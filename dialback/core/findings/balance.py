@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import cache, partial
 from typing import Final
 
 from dialback.core.balance import Weighing, weigh_all
@@ -11,7 +10,7 @@ from dialback.core.baseline import TOLERANCE
 from dialback.core.figures import of_movement, of_side
 from dialback.core.findings.finding import Finding, Key, Level, WeekInHand, exceeds
 from dialback.core.findings.remedies import avoided
-from dialback.core.findings.steps import NO_STEP, fewer_sets, more_sets, told
+from dialback.core.findings.steps import NO_STEP, fewer_sets, more_sets, remedy, told
 from dialback.core.restrictions import Restriction
 from dialback.core.sides import movement_sides
 from dialback.core.vocabulary import LEFT_RIGHT, PAIRS, Pair
@@ -43,6 +42,7 @@ def _judged(week: WeekInHand, pair: Pair, band: tuple[float, float]) -> Iterator
         return
     over = leans_to_a(weighing.ratio, high)
     limit = high if over else low
+    key: Key = ("balance", pair.name, measure)
     yield Finding(
         "balance",
         pair.name,
@@ -50,8 +50,8 @@ def _judged(week: WeekInHand, pair: Pair, band: tuple[float, float]) -> Iterator
         level,
         weighing.ratio,
         limit,
-        _sentence(week, pair, measure, weighing, limit, over=over),
-        cache(partial(_clears, week, pair, measure, over=over)),
+        "" if week.bare else _sentence(week, pair, measure, weighing, limit, over=over),
+        remedy(week, key, lambda: _clears(week, pair, measure, over=over)),
         _figures(week, pair, measure),
     )
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from datetime import date
 from functools import cached_property
 from math import inf
-from typing import Final, Literal
+from typing import Any, Final, Literal
 
 from dialback.core.baseline import TOLERANCE, Baseline
 from dialback.core.breaks import Break
@@ -164,6 +164,8 @@ class WeekInHand:
     ended_break: Break | None = None
     against: AgainstPlan | None = None
     always_weighed: frozenset[str] = frozenset()
+    bare: bool = False
+    """Whether its findings are only counted: nobody reads their sentences."""
 
     @property
     def rules(self) -> Rules:
@@ -184,6 +186,11 @@ class WeekInHand:
     def has_sets(self) -> bool:
         """Whether the week's sets come to more than 0."""
         return self.tally.get(TOTAL_SETS, 0.0) > 0
+
+    @cached_property
+    def kept(self) -> dict[Any, Any]:
+        """Room for what is worked out of this very week once."""
+        return {}
 
     @cached_property
     def heaviest(self) -> Mapping[str, Set]:

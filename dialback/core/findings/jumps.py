@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import cache, partial
+from functools import partial
 from math import floor
 from typing import Final
 
 from dialback.core.baseline import TOLERANCE, Change
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
 from dialback.core.findings.finding import Finding, Key, Level, WeekInHand, exceeds, level_above
-from dialback.core.findings.steps import NO_STEP, fewer_sets, told
+from dialback.core.findings.steps import NO_STEP, fewer_sets, remedy, told
 from dialback.core.kit import loads_for
 from dialback.core.rules import JUMP_LIMITS
 from dialback.core.vocabulary import MUSCLES, TITLES, label
@@ -49,8 +49,7 @@ def _jump(week: WeekInHand, subject: str, figure: str, measure: str) -> Iterator
     why = ""
     if subject != "total":
         level, why = _muscle_level(week, subject, level, change.base, value)
-    whose = "The week's" if subject == "total" else f"{label(subject).capitalize()}:"
-    step = amount_text(rise, measure, week.unit)
+    key: Key = ("jump", subject, measure)
     yield Finding(
         "jump",
         subject,
@@ -58,15 +57,24 @@ def _jump(week: WeekInHand, subject: str, figure: str, measure: str) -> Iterator
         level,
         change.change,
         limit,
-        f"{whose} {TITLES[measure]} {'rise' if measure == 'sets' else 'rises'} from "
-        f"{amount_text(change.base, measure, week.unit)} to "
-        f"{amount_text(value, measure, week.unit)} "
-        f"(+{step}, {percent(change.change)}); the limit is {percent(limit)}. "
-        f"{why or 'Is the step meant?'}",
-        cache(partial(_down_to_the_limit, week, ("jump", subject, measure), figure)),
+        "" if week.bare else _sentence(week, subject, measure, change, limit, why),
+        remedy(week, key, partial(_down_to_the_limit, week, key, figure)),
         (figure,),
         amount=value,
         base=change.base,
+    )
+
+
+def _sentence(
+    week: WeekInHand, subject: str, measure: str, change: Change, limit: float, why: str
+) -> str:
+    base, value = change.base or 0.0, change.value
+    whose = "The week's" if subject == "total" else f"{label(subject).capitalize()}:"
+    return (
+        f"{whose} {TITLES[measure]} {'rise' if measure == 'sets' else 'rises'} from "
+        f"{amount_text(base, measure, week.unit)} to {amount_text(value, measure, week.unit)} "
+        f"(+{amount_text(value - base, measure, week.unit)}, {percent(change.change or 0.0)}); "
+        f"the limit is {percent(limit)}. {why or 'Is the step meant?'}"
     )
 
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import cache, partial
+from functools import partial
 from typing import Final
 
 from dialback.core.figures import of_muscle
 from dialback.core.findings.finding import Finding, WeekInHand, exceeds
 from dialback.core.findings.remedies import avoided
-from dialback.core.findings.steps import NO_STEP, fewer_sets, more_sets, told
+from dialback.core.findings.steps import NO_STEP, fewer_sets, more_sets, remedy, told
 from dialback.core.vocabulary import MUSCLES, label
 from dialback.core.words import amount_text, number
 
@@ -42,7 +42,11 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
                 f"{name}: nothing this week; the floor is {amount_text(floor, 'sets')}."
                 if sets == 0
                 else f"{name}: {amount_text(sets, 'sets')}, below the floor of {number(floor)}.",
-                cache(partial(_up_to_the_floor, week, muscle)),
+                remedy(
+                    week,
+                    ("muscle_floor", muscle, "sets"),
+                    partial(_up_to_the_floor, week, muscle),
+                ),
                 (figure,),
             )
         elif exceeds(sets, ceiling):
@@ -54,7 +58,11 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
                 sets,
                 ceiling,
                 f"{name}: {amount_text(sets, 'sets')}, above the ceiling of {number(ceiling)}.",
-                cache(partial(_down_to_the_ceiling, week, muscle)),
+                remedy(
+                    week,
+                    ("muscle_ceiling", muscle, "sets"),
+                    partial(_down_to_the_ceiling, week, muscle),
+                ),
                 (figure,),
             )
 

@@ -85,7 +85,7 @@ class FindingOut(Shape):
     amount: float | None
     base: float | None
     sentence: str
-    clears: str
+    clears: str | None = Field(description="What would clear it, on a week sheet")
     figures: list[str]
     days: list[str]
     of_plan: bool

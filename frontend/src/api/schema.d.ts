@@ -1901,8 +1901,11 @@ export interface components {
             base: number | null;
             /** Sentence */
             sentence: string;
-            /** Clears */
-            clears: string;
+            /**
+             * Clears
+             * @description What would clear it, on a week sheet
+             */
+            clears: string | null;
             /** Figures */
             figures: string[];
             /** Days */

@@ -103,7 +103,6 @@ export function Findings({ audit, of = "draft" }: { audit: Audit; of?: string })
           <li
             key={`${one.code}/${one.subject}/${one.measure}`}
             className="flex gap-2 border-b border-hair py-1"
-            title={one.clears}
           >
             <span className="pt-0.5">
               <LevelMark level={one.level} />
