@@ -80,7 +80,7 @@ def _pairs(result: Audit) -> str:
             for name in MEASURES
         ]
         rows.append(
-            [" : ".join(pair.labels), f"{number(sets.a)} : {number(sets.b)}", *ratios,
+            [pair.title, f"{number(sets.a)} : {number(sets.b)}", *ratios,
              "" if band is None else f"{number(band[0])}–{number(band[1])}"]
         )  # fmt: skip
     heads = ["Pairs", "sets a : b", "sets", "reps", "volume load", "tension", "band"]

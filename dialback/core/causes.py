@@ -14,6 +14,7 @@ from typing import Final
 from dialback.core.audit import Audit, against_plan
 from dialback.core.baseline import Baseline
 from dialback.core.findings import CODES, FAMILIES, Finding, find
+from dialback.core.findings.avoided import avoided
 from dialback.core.findings.balance import leans_to_a
 from dialback.core.findings.course import (
     effort_drift_findings,
@@ -24,7 +25,6 @@ from dialback.core.findings.course import (
 from dialback.core.findings.finding import LEVELS, Key
 from dialback.core.findings.jumps import jump_findings, load_step_findings
 from dialback.core.findings.plan import missed_findings, pain_findings, swapped_findings
-from dialback.core.findings.remedies import avoided
 from dialback.core.movements import fold
 from dialback.core.restrictions import Restriction
 from dialback.core.sessions import Session

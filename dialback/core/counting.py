@@ -19,6 +19,7 @@ from functools import cache, lru_cache
 from math import floor
 from typing import Final, Literal, NamedTuple
 
+from dialback.core.figures import IN_ALL, as_movement, as_muscle, as_pattern, as_side, in_total, of
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.rules import Rules
 from dialback.core.sessions import Set, Sides
@@ -33,7 +34,7 @@ _SET_CREDIT: Final = {"both": 1.0, "each": 1.0, "alternating": 1.0, "left": 0.5,
 
 _MUSCLE_SIDES: Final = {
     muscle: [
-        f"balance/{pair.name}/{side}"
+        as_side(pair.name, side)
         for pair in PAIRS
         if pair.of == "muscle"
         for side, members in (("a", pair.a), ("b", pair.b))
@@ -356,30 +357,30 @@ def _plan(
     if standing == "warm_up":
         return ()
     if standing == "conditioning":
-        return ((WORK_S, 1.0, ("totals/conditioning_s",)),)
+        return ((WORK_S, 1.0, (in_total("conditioning_s"),)),)
     plan: defaultdict[tuple[int, float], list[str]] = defaultdict(list)
-    plan[WORK_S, 1.0].append("totals/work_s")
-    plan[ESTIMATED, 1.0].append("totals/estimated_rep_sets")
+    plan[WORK_S, 1.0].append(in_total("work_s"))
+    plan[ESTIMATED, 1.0].append(in_total("estimated_rep_sets"))
     if assumed:
-        plan[COUNT, 1.0].append("totals/assumed_tempo_sets")
-    set_shares: dict[str, float] = {"totals": 1.0}
+        plan[COUNT, 1.0].append(in_total("assumed_tempo_sets"))
+    set_shares: dict[str, float] = {IN_ALL: 1.0}
     for at, (move, sides) in enumerate(zip(moves, pair_sides, strict=True)):
         first = COUNT + 1 + at * _PER_MOVE
         movement = move.movement
         if not movement.counted:
             continue
-        whole = ("totals", f"patterns/{movement.pattern}", f"movements/{movement.name}", *sides)
-        plan[first + REPS, 1.0] += [f"{subject}/reps" for subject in whole]
+        whole = (IN_ALL, as_pattern(movement.pattern), as_movement(movement.name), *sides)
+        plan[first + REPS, 1.0] += [of(subject, "reps") for subject in whole]
         shares = dict.fromkeys(whole, 1.0)
         for muscle, role in movement.muscles.items():
             share = 1.0 if role == "direct" else indirect_credit
-            shares |= dict.fromkeys((f"muscles/{muscle}", *_MUSCLE_SIDES.get(muscle, ())), share)
+            shares |= dict.fromkeys((as_muscle(muscle), *_MUSCLE_SIDES.get(muscle, ())), share)
         for subject, share in shares.items():
             set_shares[subject] = max(set_shares.get(subject, 0.0), share)
-            plan[first + VOLUME_LOAD_KG, share].append(f"{subject}/volume_load_kg")
-            plan[first + TUT_S, share].append(f"{subject}/tut_s")
+            plan[first + VOLUME_LOAD_KG, share].append(of(subject, "volume_load_kg"))
+            plan[first + TUT_S, share].append(of(subject, "tut_s"))
     for subject, share in set_shares.items():
-        plan[SETS, share].append(f"{subject}/sets")
+        plan[SETS, share].append(of(subject, "sets"))
     return tuple((place, share, tuple(keys)) for (place, share), keys in plan.items())
 
 
@@ -391,7 +392,7 @@ def _tempo_of(movement: Movement) -> Tempo:
 def _pair_sides(pattern: Pattern, *, scoped_too: bool) -> tuple[str, ...]:
     """The sides of pattern pairs that a pattern belongs to, as figure prefixes."""
     return tuple(
-        f"balance/{pair.name}/{side}"
+        as_side(pair.name, side)
         for pair in PAIRS
         if pair.of == "pattern" and (scoped_too or not pair.scoped)
         for side, members in (("a", pair.a), ("b", pair.b))

@@ -28,34 +28,58 @@ class Parts(NamedTuple):
     measure: str
 
 
-def in_total(measure: str) -> Figure:
-    """A measure of the whole week."""
-    return Figure(f"totals/{measure}")
+IN_ALL: Final = "totals"
+"""The subject of the whole week's measures."""
 
 
-def of_muscle(muscle: str, measure: str) -> Figure:
-    """A measure of a muscle."""
-    return Figure(f"muscles/{muscle}/{measure}")
+def as_muscle(muscle: str) -> str:
+    """A muscle as the subject of figures: ``muscles/chest``."""
+    return f"muscles/{muscle}"
 
 
-def of_pattern(pattern: str, measure: str) -> Figure:
-    """A measure of a pattern."""
-    return Figure(f"patterns/{pattern}/{measure}")
+def as_pattern(pattern: str) -> str:
+    """A pattern as the subject of figures."""
+    return f"patterns/{pattern}"
 
 
-def of_movement(movement: str, measure: str) -> Figure:
-    """A measure of a movement, by its name."""
-    return Figure(f"movements/{movement}/{measure}")
+def as_movement(movement: str) -> str:
+    """A movement, by its name, as the subject of figures."""
+    return f"movements/{movement}"
 
 
-def of_side(pair: str, side: str, measure: str) -> Figure:
-    """A measure of one side, ``a`` or ``b``, of a pair."""
-    return Figure(f"balance/{pair}/{side}/{measure}")
+def as_side(pair: str, side: str) -> str:
+    """One side, ``a`` or ``b``, of a pair as the subject of figures."""
+    return f"balance/{pair}/{side}"
 
 
 def of(subject: str, measure: str) -> Figure:
     """A measure of a subject that says its kind: ``totals``, ``muscles/chest``."""
     return Figure(f"{subject}/{measure}")
+
+
+def in_total(measure: str) -> Figure:
+    """A measure of the whole week."""
+    return of(IN_ALL, measure)
+
+
+def of_muscle(muscle: str, measure: str) -> Figure:
+    """A measure of a muscle."""
+    return of(as_muscle(muscle), measure)
+
+
+def of_pattern(pattern: str, measure: str) -> Figure:
+    """A measure of a pattern."""
+    return of(as_pattern(pattern), measure)
+
+
+def of_movement(movement: str, measure: str) -> Figure:
+    """A measure of a movement, by its name."""
+    return of(as_movement(movement), measure)
+
+
+def of_side(pair: str, side: str, measure: str) -> Figure:
+    """A measure of one side, ``a`` or ``b``, of a pair."""
+    return of(as_side(pair, side), measure)
 
 
 TOTAL_SETS: Final = in_total("sets")

@@ -20,10 +20,8 @@ WEEKS: Final = 8
 """So many weeks up to the one at hand are looked at."""
 TIMES: Final = 5
 """So often a finding must have been accepted for the same reason in them."""
-BY_DAY: Final = frozenset({"order", "overfull"})
-"""Findings whose subject is a day: what they have in common is their kind."""
 
-_PAIRS: Final = {pair.name: " : ".join(pair.labels) for pair in (*PAIRS, LEFT_RIGHT)}
+_PAIRS: Final = {pair.name: pair.title for pair in (*PAIRS, LEFT_RIGHT)}
 _TINY: Final = 1e-9
 
 

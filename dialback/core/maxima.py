@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from functools import cached_property
+from itertools import groupby
 from math import floor
 from typing import Final, Literal
 
@@ -89,23 +90,61 @@ def bests(entries: Iterable[Entry], ledger: Ledger) -> dict[str, Best]:
     return found
 
 
-def best_before(
-    ledger: Ledger, week: Week, done: Iterable[Entry], name: str, day: date
-) -> float | None:
+@dataclass(frozen=True, slots=True)
+class TopSet:
+    """A session's top set of a movement: the highest load moved, in kg, then the most reps.
+
+    ``maximum_kg`` is what the session lets expect of a single rep: the highest of its sets.
+    """
+
+    day: date
+    set: Set
+    moved_kg: float
+    maximum_kg: float | None
+
+
+def session_tops(entries: Iterable[Entry], ledger: Ledger) -> Iterator[dict[str, TopSet]]:
+    """The top set of each movement, by name, session by session; the first of equals."""
+    for _, several in groupby(entries, key=lambda entry: id(entry.session)):
+        tops: dict[str, TopSet] = {}
+        for entry in filter(is_working, several):
+            movement = entry.measured.shape.moves[0].movement
+            moved = load_moved(entry.set, movement, ledger.rules, ledger.bodyweight_kg)
+            kg, top = _estimate(entry, ledger), tops.get(movement.name)
+            if top is None:
+                tops[movement.name] = TopSet(entry.session.date, entry.set, moved, kg)
+                continue
+            if kg is not None and (top.maximum_kg is None or kg > top.maximum_kg):
+                top = replace(top, maximum_kg=kg)
+            if (moved, entry.set.reps or 0) > (top.moved_kg, top.set.reps or 0):
+                top = replace(top, set=entry.set, moved_kg=moved)
+            tops[movement.name] = top
+        yield tops
+
+
+Estimates = dict[str, list[tuple[date, float]]]
+"""The estimated maxima of each movement, by name, in kg moved, with their days."""
+
+
+def estimates(entries: Iterable[Entry], ledger: Ledger) -> Estimates:
+    """What each working set lets expect of a single rep; those that say too little are left out."""
+    found: Estimates = {}
+    for entry in entries:
+        if is_working(entry) and (kg := _estimate(entry, ledger)) is not None:
+            name = entry.measured.shape.moves[0].movement.name
+            found.setdefault(name, []).append((entry.session.date, kg))
+    return found
+
+
+def best_before(ledger: Ledger, week: Week, own: Estimates, name: str, day: date) -> float | None:
     """The highest estimated maximum of a movement before a day of a week, in kg moved.
 
     Of completed sets of earlier days, at most eight weeks before: those of the weeks before, and
-    ``done`` of the week itself. ``None`` where there is none.
+    ``own``, the week's. ``None`` where there is none.
     """
     first = day - timedelta(days=BEST_OF_DAYS)
-    known = _maxima_before(ledger, week).get(name, ())
-    own = [
-        (entry.session.date, kg)
-        for entry in done
-        if is_working(entry) and entry.measured.shape.moves[0].movement.name == name
-        and (kg := _estimate(entry, ledger)) is not None
-    ]  # fmt: skip
-    return max((kg for when, kg in (*known, *own) if first <= when < day), default=None)
+    known = (*_estimates_before(ledger, week).get(name, ()), *own.get(name, ()))
+    return max((kg for when, kg in known if first <= when < day), default=None)
 
 
 def _estimate(entry: Entry, ledger: Ledger) -> float | None:
@@ -113,18 +152,14 @@ def _estimate(entry: Entry, ledger: Ledger) -> float | None:
     return estimated_maximum(entry.set, movement, ledger.rules, ledger.bodyweight_kg)
 
 
-def _maxima_before(ledger: Ledger, week: Week) -> dict[str, list[tuple[date, float]]]:
-    """The estimated maxima of the eight weeks before a week, by movement, with their days."""
-    key = ("maxima before", week)
+def _estimates_before(ledger: Ledger, week: Week) -> Estimates:
+    """The estimates of the eight weeks before a week."""
+    key = ("estimates before", week)
     if key not in ledger.kept:
-        found: dict[str, list[tuple[date, float]]] = {}
-        for back in range(-BEST_OF_DAYS // 7, 0):
-            for entry in ledger.entries("completed", week.plus(back)):
-                if is_working(entry) and (kg := _estimate(entry, ledger)) is not None:
-                    name = entry.measured.shape.moves[0].movement.name
-                    found.setdefault(name, []).append((entry.session.date, kg))
-        ledger.kept[key] = found
-    known: dict[str, list[tuple[date, float]]] = ledger.kept[key]
+        weeks = (week.plus(back) for back in range(-BEST_OF_DAYS // 7, 0))
+        entries = (entry for one in weeks for entry in ledger.entries("completed", one))
+        ledger.kept[key] = estimates(entries, ledger)
+    known: Estimates = ledger.kept[key]
     return known
 
 

@@ -8,13 +8,14 @@ from typing import Annotated, Final, Literal, Self, cast
 
 from pydantic import Field, model_validator
 
-from dialback.core.figures import of_movement
+from dialback.core.figures import Figure, of_movement, of_muscle, of_pattern
 from dialback.core.kit import LOAD_TOLERANCE_KG
 from dialback.core.movements import Movement, MovementTable, Name, Value, fold
 from dialback.core.rules import Rules
 from dialback.core.sessions import Day, Set
 from dialback.core.tempo import ASSUMED, parse_tempo
 from dialback.core.vocabulary import MUSCLES, PATTERNS, Muscle, label
+from dialback.core.weeks import Week
 from dialback.core.words import Unit, number, weight_text
 
 About = Literal["movement", "pattern", "muscle", "tempo"]
@@ -92,7 +93,19 @@ class Restriction(Value):
 
     def holds(self, on: date) -> bool:
         """Whether it is in force on a day."""
-        return self.since <= on and (self.lifted_on is None or on < self.lifted_on)
+        return self.since <= on and not self.is_over_by(on)
+
+    def holds_in(self, week: Week) -> bool:
+        """Whether it is in force on some day of a week."""
+        return self.since <= week.sunday and not self.is_over_by(week.monday)
+
+    def holds_throughout(self, week: Week) -> bool:
+        """Whether it is in force on every day of a week."""
+        return self.holds(week.monday) and self.holds(week.sunday)
+
+    def is_over_by(self, day: date) -> bool:
+        """Whether somebody lifted it by a day."""
+        return self.lifted_on is not None and self.lifted_on <= day
 
     def touches(self, movement: Movement, rules: Rules) -> bool:
         """Whether a movement is what it is about. An indirect muscle is one if rules credit it."""
@@ -107,10 +120,13 @@ class Restriction(Value):
             case "tempo":
                 return movement.counted and not movement.isometric
 
-    def figure(self, movement: Movement) -> str:
+    def figure(self, movement: Movement) -> Figure:
         """The figure of sets that a movement of it is counted in."""
-        if self.about in ("pattern", "muscle"):
-            return f"{self.about}s/{self.subject}/sets"
+        match self.about:
+            case "pattern":
+                return of_pattern(self.subject, "sets")
+            case "muscle":
+                return of_muscle(self.subject, "sets")
         return of_movement(movement.name, "sets")
 
 

@@ -9,7 +9,6 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date
-from itertools import groupby
 from typing import Final, Literal, NamedTuple
 
 from dialback.core.audit import audit
@@ -22,6 +21,7 @@ from dialback.core.baseline import (
     baselines,
     is_lighter_week,
 )
+from dialback.core.breaks import break_before
 from dialback.core.figures import (
     TOTAL_SETS,
     Figure,
@@ -31,8 +31,8 @@ from dialback.core.figures import (
     of_side,
 )
 from dialback.core.findings.course import ready_findings, stalled_findings
-from dialback.core.maxima import estimated_maximum, is_working, load_moved
-from dialback.core.sessions import Session, Set
+from dialback.core.maxima import TopSet, is_working, session_tops
+from dialback.core.sessions import Session
 from dialback.core.strain import session_loads
 from dialback.core.tally import Entry, Ledger, Tally, rough, top_loads
 from dialback.core.vocabulary import LEFT_RIGHT, MEASURES, MUSCLES, PAIRS, TITLES, Pair, label
@@ -172,7 +172,6 @@ def _season(ledger: Ledger, last: Week, weeks: int) -> Season:
 
 
 def _weeks(ledger: Ledger, columns: Sequence[_Column]) -> Iterable[SeasonWeek]:
-    least = ledger.rules.return_after_weeks
     first, last = ledger.first_trained, ledger.last_done
     for column in columns:
         week = column.week
@@ -182,7 +181,7 @@ def _weeks(ledger: Ledger, columns: Sequence[_Column]) -> Iterable[SeasonWeek]:
             trained=column.trained,
             lighter=column.trained and is_lighter_week(ledger, week),
             gap=inside and not column.trained,
-            back=column.trained and least is not None and _untrained_before(ledger, week) >= least,
+            back=column.trained and break_before(ledger, week) is not None,
             pain=tuple(
                 ": ".join(filter(None, (pain.exercise or "", pain.note))) or "something hurt"
                 for session in column.sessions
@@ -191,18 +190,9 @@ def _weeks(ledger: Ledger, columns: Sequence[_Column]) -> Iterable[SeasonWeek]:
             restrictions=tuple(
                 restriction.words(ledger.unit)
                 for restriction in ledger.restrictions
-                if restriction.holds(week.monday) or restriction.holds(week.sunday)
+                if restriction.holds_in(week)
             ),
         )
-
-
-def _untrained_before(ledger: Ledger, week: Week) -> int:
-    """Untrained weeks directly before a week; 0 where no training lies before them."""
-    first = ledger.first_trained
-    count, before = 0, week.plus(-1)
-    while first is not None and before > first and not ledger.is_trained(before):
-        count, before = count + 1, before.plus(-1)
-    return count if first is not None and before >= first else 0
 
 
 def _line(
@@ -278,7 +268,7 @@ def _pairs(ledger: Ledger, columns: Sequence[_Column]) -> Iterable[Line]:
             _ratio(column, now, pair, measure, band, rules.balance_min_sets)
             for column, now in zip(columns, done, strict=True)
         ]
-        yield Line("pair", pair.name, " : ".join(pair.labels), "ratio", tuple(points))
+        yield Line("pair", pair.name, pair.title, "ratio", tuple(points))
 
 
 def _ratio(
@@ -344,19 +334,6 @@ def _movements(columns: Sequence[_Column]) -> Iterable[Line]:
 
 
 @dataclass(frozen=True, slots=True)
-class TopSet:
-    """The top set of a movement in a session: the highest load moved, then the most reps.
-
-    ``maximum_kg`` is what it lets expect of a single rep: the highest of the session's sets.
-    """
-
-    day: date
-    set: Set
-    load_kg: float
-    maximum_kg: float | None
-
-
-@dataclass(frozen=True, slots=True)
 class MovementLine:
     """A movement session by session, and the weeks in which it stood still or was ready."""
 
@@ -380,7 +357,7 @@ def movement_line(ledger: Ledger, name: str, last: Week, weeks: int, today: date
         ]
         if not own:
             continue
-        tops += [_top(ledger, list(several)) for _, several in groupby(own, key=_session)]
+        tops += [top for in_session in session_tops(own, ledger) for top in in_session.values()]
         in_hand = audit(ledger, week, as_of=today).in_hand
         if any(
             of_movement(movement.name, "sets") in finding.figures
@@ -390,21 +367,3 @@ def movement_line(ledger: Ledger, name: str, last: Week, weeks: int, today: date
         if any(finding.subject == movement.name for finding in ready_findings(in_hand)):
             ready.append(week)
     return MovementLine(movement.name, tuple(tops), tuple(stalled), tuple(ready))
-
-
-def _session(entry: Entry) -> int:
-    return id(entry.session)
-
-
-def _top(ledger: Ledger, entries: Sequence[Entry]) -> TopSet:
-    movement = entries[0].measured.shape.moves[0].movement
-    rules, weight = ledger.rules, ledger.bodyweight_kg
-    loads = [load_moved(entry.set, movement, rules, weight) for entry in entries]
-    at = max(range(len(entries)), key=lambda at: (loads[at], entries[at].set.reps or 0, -at))
-    maxima = [estimated_maximum(entry.set, movement, rules, weight) for entry in entries]
-    return TopSet(
-        entries[at].session.date,
-        entries[at].set,
-        entries[at].set.total_load_kg,
-        max((kg for kg in maxima if kg is not None), default=None),
-    )

@@ -70,6 +70,11 @@ class Pair:
     scoped: bool = False
 
     @property
+    def title(self) -> str:
+        """Its sides as they are read: ``push : pull``."""
+        return " : ".join(self.labels)
+
+    @property
     def measures(self) -> tuple[str, ...]:
         """The measures this pair has."""
         return MUSCLE_MEASURES if self.of == "muscle" else MEASURES

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 from dataclasses import replace
 from datetime import date
 
@@ -12,24 +12,24 @@ from dialback.core.notation import Load
 from dialback.core.notation.expand import PlacedSet
 from dialback.core.notation.pieces import load_text
 from dialback.core.notation.values import loads_in
-from dialback.core.restrictions import set_breach
+from dialback.core.restrictions import Restriction, set_breach
 from dialback.core.sessions import KG_PER_LB
 from dialback.core.tally import Ledger
+from dialback.core.words import Unit
 from dialback.web.shapes.common import MistakeOut, RestrictionNote
 from dialback.web.shapes.write import KitChoice, KitMiss
 
 
-def notes(ledger: Ledger, days: Sequence[date]) -> list[RestrictionNote]:
-    """The restrictions that hold on one of the days, in words."""
+def notes(restrictions: Iterable[Restriction], unit: Unit) -> list[RestrictionNote]:
+    """Restrictions in words, and on whose."""
     return [
         RestrictionNote(
-            words=restriction.words(ledger.unit),
+            words=restriction.words(unit),
             by=restriction.by,
             since=restriction.since.isoformat(),
             word=restriction.word,
         )
-        for restriction in ledger.restrictions
-        if any(restriction.holds(day) for day in days)
+        for restriction in restrictions
     ]
 
 

@@ -56,12 +56,9 @@ def serve(data: Path, host: str, port: int, say: Callable[[str], None]) -> None:
 
 def _stay_warm(app: Flask, host: str, data: Path) -> None:
     """Count the roster ahead of the coach, and keep what was counted, behind the answers."""
-    try:
-        check_large(data)
-    except BadInputError as damaged:
-        log.critical("%s; stop writing in it", damaged.line)
     shared: Desk = app.extensions["dialback"]
     counted: Week | None = None
+    checked = False
     while True:
         week = Week.to_audit(shared.today())
         if week != counted:
@@ -73,7 +70,17 @@ def _stay_warm(app: Flask, host: str, data: Path) -> None:
         with contextlib.suppress(DatabaseError), connected():
             # What cannot be kept now is worked out again: nothing of it is anybody's record.
             shared.verdicts.keep()
+        if not checked:
+            _say_if_damaged(data)
+            checked = True
         time.sleep(KEEP_EVERY_S)
+
+
+def _say_if_damaged(data: Path) -> None:
+    try:
+        check_large(data)
+    except BadInputError as damaged:
+        log.critical("%s; stop writing in it", damaged.line)
 
 
 def _is_waiting(answer: TestResponse) -> bool:

@@ -11,7 +11,7 @@ from dialback.core.balance import Weighing, weigh, weigh_all
 from dialback.core.causes import Cause, causes
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
 from dialback.core.findings import CODES, Finding
-from dialback.core.findings.finding import LEVELS, Level, grown
+from dialback.core.findings.finding import BY_DAY, LEVELS, Level, grown
 from dialback.core.reconcile import SessionMatch, match_sessions
 from dialback.core.sessions import Set
 from dialback.core.vocabulary import (
@@ -43,8 +43,7 @@ from dialback.web.shapes.sheet import (
 _TITLES = {code.code: code.title for code in CODES}
 _ORDER = {code.code: at for at, code in enumerate(CODES)}
 _BY_MOVEMENT = ("load_step", "swapped", "pain", "side_gap", "no_warm_up", "ready")
-_BY_DAY = ("missed", "order", "overfull")
-_PAIR_LABELS = {pair.name: " : ".join(pair.labels) for pair in (*PAIRS, LEFT_RIGHT)}
+_PAIR_LABELS = {pair.name: pair.title for pair in (*PAIRS, LEFT_RIGHT)}
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,7 +140,7 @@ def finding_title(finding: Finding) -> str:
 
 def finding_label(finding: Finding) -> str:
     """What the finding is about, in words."""
-    if finding.code in _BY_DAY:
+    if finding.code in BY_DAY:
         return f"{date.fromisoformat(finding.subject):%a %-d %b}"
     return _PAIR_LABELS.get(finding.subject) or (
         finding.subject if finding.code in _BY_MOVEMENT else label(finding.subject)

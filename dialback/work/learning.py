@@ -11,8 +11,8 @@ from typing import Any
 from dialback.core.audit import audit
 from dialback.core.findings import Finding
 from dialback.core.findings.difference import Difference, difference
-from dialback.core.findings.finding import Key
-from dialback.core.learning import BY_DAY, TIMES, WEEKS, Lesson, lesson
+from dialback.core.findings.finding import BY_DAY, Key
+from dialback.core.learning import TIMES, WEEKS, Lesson, lesson
 from dialback.core.movements import fold
 from dialback.core.rules import merge
 from dialback.core.weeks import Week
@@ -56,6 +56,7 @@ def offer(ledgers: Ledgers, athlete: Athlete, week: Week, today: date) -> Offer 
 
 
 def _common(key: Key) -> Key:
+    # Of findings about days, what they have in common is their kind.
     code, subject, measure = key
     return (code, "", measure) if code in BY_DAY else (code, subject, measure)
 
@@ -73,7 +74,7 @@ def _offer(
     learned = lesson(*common, values, ledger.rules)
     if learned is None:
         return None
-    chosen = merge_choices(athlete.rules, learned.chosen)
+    chosen = _merge_choices(athlete.rules, learned.chosen)
     kept = ledger.kept.setdefault(("under a lesson", repr(learned.chosen)), {})
     under = kept.setdefault("ledger", ledger.but(rules=merge(house().rules, chosen)))
     # Only what is still told, and would not be told any more, is worth a word.
@@ -95,7 +96,7 @@ def _told(findings: Iterable[Finding]) -> list[Finding]:
     return [one for one in findings if one.level != "note"]
 
 
-def merge_choices(own: dict[str, Any], more: dict[str, Any]) -> dict[str, Any]:
+def _merge_choices(own: dict[str, Any], more: dict[str, Any]) -> dict[str, Any]:
     """Choices with others over them, tables key by key."""
     found = dict(own)
     for name, value in more.items():

@@ -7,7 +7,8 @@ from datetime import date
 from typing import Literal
 
 from dialback.book.report.block import block_content
-from dialback.book.report.handout import BlockDone, NextSession, changes_told, handout_content
+from dialback.book.report.changes import changes_told
+from dialback.book.report.handout import BlockDone, NextSession, handout_content
 from dialback.book.report.render import render
 from dialback.book.report.week import Standing, week_content
 from dialback.core.audit import audit, sessions_done

@@ -2,6 +2,7 @@
 
 import re
 from copy import deepcopy
+from datetime import timedelta
 from typing import Any
 
 from hypothesis import given, settings
@@ -10,7 +11,7 @@ from hypothesis import strategies as st
 from dialback.core.audit import Audit, audit
 from dialback.core.baseline import baseline, is_lighter_week
 from dialback.core.findings.finding import LEVELS
-from dialback.core.findings.steps import NO_STEP, told
+from dialback.core.findings.remedies import NO_STEP, told
 from dialback.core.movements import MovementTable
 from dialback.core.plans.spans import rebuilt, spans_of
 from dialback.core.weeks import Week
@@ -100,12 +101,27 @@ def test_no_remedy_asks_for_what_a_restriction_forbids(day: list, pattern: str) 
 
 BY_SETS = {
     "balance", "muscle_floor", "muscle_ceiling", "jump", "spacing", "overfull", "restriction",
+    "side_gap", "order", "no_warm_up", "return",
 }  # fmt: skip
 OFFER = re.compile(r"(\d+) (?:(more|fewer) sets? )?of (another one|\d+ others|[A-Z][a-z-]+)")
 LOOSE = {"balance_min_sets": 2, "balance_bands": {"push_pull": [0.5, 2], "knee_hip": [0.4, 2.5]},
          "muscle_bands": {"chest": [3, 8], "lats": [3, 8], "quads": [2, 9], "biceps": [2, 6],
                           "glutes": [0, 9], "hamstrings": [0, 6]},
-         "spacing_sets": 7, "session_minutes": 60}  # fmt: skip
+         "spacing_sets": 7, "session_minutes": 60, "warm_up_from": 0.7}  # fmt: skip
+SIDED_DAY = st.lists(
+    st.tuples(
+        st.sampled_from(NAMES), st.integers(1, 6),
+        st.sampled_from(["both", "both", "both", "each", "left", "right"]),
+    ),
+    min_size=1, max_size=5,
+)  # fmt: skip
+
+
+def loaded(offset: int, several: list[tuple[str, int, str]]) -> dict:
+    """A session with loads, so that an estimated maximum is known."""
+    return session(
+        offset, *(sets(name, count, load_kg=50, sides=sides) for name, count, sides in several)
+    )
 
 
 def offers(clears: str) -> list[dict[str, int]]:
@@ -119,19 +135,34 @@ def offers(clears: str) -> list[dict[str, int]]:
     return found
 
 
-def followed(days: list[dict], offer: dict[str, int]) -> list[dict]:
+OTHER = {"left": "right", "right": "left"}
+
+
+def followed(days: list[dict], offer: dict[str, int], earlier: list[dict]) -> list[dict]:
     """The week's sessions with the sets of a remedy: behind the movement's last one, or off it."""
     changed = deepcopy(days)
+    latest = {one["exercise"]: one for day in earlier for one in day["sets"]}
     for name, count in offer.items():
         for _ in range(abs(count)):
             placed = [(day, at) for day in changed for at, one in enumerate(day["sets"])
                       if one["exercise"] == name]  # fmt: skip
             day, at = placed[-1] if placed else (changed[-1], len(changed[-1]["sets"]) - 1)
             if count > 0:
-                model = day["sets"][at] if placed else {"exercise": name, "reps": 10}
-                day["sets"].insert(at + 1, dict(model))
+                model = day["sets"][at] if placed else latest[name]
+                other = OTHER.get(model.get("sides", "both"))
+                day["sets"][at + 1 : at + 1] = [
+                    dict(model), *([dict(model, sides=other)] if other else [])
+                ]  # fmt: skip
             else:
-                del day["sets"][at]
+                gone = day["sets"].pop(at)
+                other = OTHER.get(gone.get("sides", "both"))
+                twins = [
+                    place
+                    for place, one in enumerate(day["sets"])
+                    if other and one["exercise"] == name and one["sides"] == other
+                ]
+                if twins:
+                    del day["sets"][twins[-1]]
     return changed
 
 
@@ -140,13 +171,16 @@ def by_sets(result: Audit) -> dict[tuple[str, str, str], int]:
             if one.code in BY_SETS and one.level != "note"}  # fmt: skip
 
 
-@settings(max_examples=80, deadline=None)
-@given(st.lists(A_DAY, min_size=1, max_size=3), A_DAY, st.booleans())
+@settings(max_examples=120, deadline=None)
+@given(
+    st.lists(SIDED_DAY, min_size=1, max_size=3), SIDED_DAY, st.sampled_from([-7, -21]),
+    st.booleans(),
+)  # fmt: skip
 def test_what_a_remedy_asks_for_clears_its_finding_and_raises_no_other(
-    days: list[list], before: list, spared: bool
+    days: list[list], before: list, back: int, spared: bool
 ) -> None:
-    now = [session(day, *(sets(*one) for one in several)) for day, several in enumerate(days)]
-    earlier = [session(-7, *(sets(*one) for one in before))]
+    now = [loaded(day, several) for day, several in enumerate(days)]
+    earlier = [loaded(back, before)]
     more = {"rules": LOOSE}
     if spared:
         more["athlete"] = restricted({"about": "movement", "subject": "Curl", "most_sets": 3})
@@ -156,7 +190,7 @@ def test_what_a_remedy_asks_for_clears_its_finding_and_raises_no_other(
         if finding.key not in start or finding.code not in REMEDIED:
             continue
         for offer in offers(finding.clears):
-            after = by_sets(audited(*earlier, *followed(now, offer), **more))
+            after = by_sets(audited(*earlier, *followed(now, offer, earlier), **more))
             assert finding.key not in after, finding.clears
             worse = {key for key, level in after.items() if level > start.get(key, -1)}
             assert not worse, (finding.clears, worse)
@@ -176,6 +210,16 @@ def test_a_remedy_is_told_and_taken_in_full() -> None:
     )
 
 
+def test_where_sides_are_logged_apart_a_set_is_one_with_each() -> None:
+    lunges = [one for side in ("left", "right") for one in sets("Squat", 4, sides=side)]
+    result = audited(
+        session(0, lunges), rules={"muscle_bands": {"quads": [0, 2]}, "balance_min_sets": 99}
+    )
+    assert {one.code: one.clears for one in result.findings}["muscle_ceiling"] == (
+        "2 fewer sets of Squat would come down to the ceiling."
+    )
+
+
 def test_where_every_step_raises_something_that_is_said() -> None:
     result = audited(
         session(0, sets("Press", 6), sets("Row", 3)), rules={
@@ -185,6 +229,20 @@ def test_where_every_step_raises_something_that_is_said() -> None:
     )  # fmt: skip
     (lean,) = [one for one in result.findings if one.key == ("balance", "push_pull", "sets")]
     assert lean.clears == NO_STEP
+
+
+def test_what_was_lifted_before_the_week_bars_nothing() -> None:
+    day = session(0, sets("Press", 6), sets("Row", 3), sets("Pull-up", 1))
+    rules = {"balance_bands": {"vertical_push_pull": [0, 9]}}
+    told = {}
+    for lifted in (-1, 1):
+        since, until = ((WEEK.monday + timedelta(days=one)).isoformat() for one in (-30, lifted))
+        athlete = restricted({"about": "movement", "subject": "Row", "since": since,
+                              "lifted_on": until, "lifted_by": "Dr Example"})  # fmt: skip
+        result = audited(day, athlete=athlete, rules=rules)
+        (lean,) = [one for one in result.findings if one.key == ("balance", "push_pull", "sets")]
+        told[lifted] = "of Row" in lean.clears
+    assert told == {-1: True, 1: False}
 
 
 def test_nothing_that_is_restricted_is_added_even_within_its_limit() -> None:

@@ -1,11 +1,13 @@
 """Baselines, jumps and the six findings at and around their limits."""
 
+import re
+
 import pytest
 
 from dialback.core.audit import Audit, audit, compliance, sessions_done
 from dialback.core.baseline import baseline
 from dialback.core.findings import CODES, find
-from dialback.core.findings.finding import grown
+from dialback.core.findings.finding import BY_DAY, grown
 from dialback.core.rules import DEFAULT_RULES
 from tests.build import WEEK, audited, book, codes, document, restricted, session, sets
 
@@ -209,6 +211,12 @@ def test_every_finding_carries_its_evidence() -> None:
         against = result.in_hand.against
         trail = one.trail(against.planned if one.of_plan and against else result.entries)
         assert trail or one.value in (0, None)
+
+
+def test_the_codes_about_days_are_those_whose_subject_is_one() -> None:
+    found = [one for result in a_week_with_everything() for one in result.findings]
+    days = {one.code for one in found if re.fullmatch(r"\d{4}-\d\d-\d\d", one.subject)}
+    assert days - {"pain"} == BY_DAY
 
 
 def test_findings_are_sorted_and_a_second_look_finds_the_same() -> None:

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from dialback.core.learning import BY_DAY, Lesson, lesson
+from dialback.core.learning import Lesson, lesson
 from dialback.core.rules import DEFAULT_RULES, merge
 
 ANY_VALUES = st.lists(st.floats(0.01, 30, allow_nan=False), min_size=5, max_size=8)
@@ -95,7 +95,3 @@ def test_a_band_takes_in_all_that_was_accepted_and_only_widens(values: list[floa
         if code == "balance":
             assert low <= before[0]
             assert high >= before[1]
-
-
-def test_those_that_go_by_day_are_known() -> None:
-    assert {"order", "overfull"} == BY_DAY

@@ -41,18 +41,16 @@ def test_a_bare_number_is_in_the_unit_of_the_house() -> None:
 @pytest.mark.parametrize(
     ("line", "problem"),
     [
-        ("Bo Marsh", "bo marsh is there already"),
+        ("Bo Marsh", "Bo Marsh is there already"),
         (", 60 kg", "the name is missing"),
         ("Ada, 5 kg", "5 kg is not a body weight: it is from 20 kg to 350 kg"),
         ("Ada, 999", "is not a body weight"),
         ("A" * 121, "at most 120 characters"),
-        ("Ada\x07", "x07"),
+        ("Ada\x07", "control character (U+0007): take it out"),
     ],
 )
 def test_what_cannot_be_taken_says_why(line: str, problem: str) -> None:
-    said = one(line, taken=("bo MARSH",))[3]
-    assert said
-    assert problem == "x07" or problem.casefold() in said.casefold()
+    assert problem in one(line, taken=("bo MARSH",))[3]
 
 
 def test_the_same_name_twice_in_one_text() -> None:

@@ -199,7 +199,7 @@ def test_a_movements_own_line() -> None:
     ]  # fmt: skip
     found = movement_line(book(days).ledger(), "press", WEEK, 16, TODAY)
     assert found.name == "Press"
-    assert [(one.day.isoformat(), one.load_kg, one.set.reps) for one in found.tops] == [
+    assert [(one.day.isoformat(), one.set.total_load_kg, one.set.reps) for one in found.tops] == [
         ("2026-09-28", 45, 6), ("2026-10-05", 47.5, 5),
     ]  # fmt: skip
     assert found.tops[0].maximum_kg == pytest.approx(45 * (1 + 6 / 30))

@@ -184,7 +184,7 @@ def test_names_are_text_and_never_markup(client: FlaskClient, bring: Callable[..
 
 
 @pytest.mark.parametrize(
-    "name", ["Zoë → Ångström", "Ελένη", "Лев", "李小龍", "שרה", "Jo 🙂", "\u0e2a"]
+    "name", ["Zoë → Ångström", "Ελένη", "Лев", "林小雨", "שרה", "Jo 🙂", "\u0e2a"]
 )
 def test_names_in_every_script(client: FlaskClient, bring: Callable[..., Any], name: str) -> None:
     bring(document([session(0, sets("Press", 3), title=name)], athlete={"name": name}))

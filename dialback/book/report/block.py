@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
-from dialback.book.report.handout import changes_told
+from dialback.book.report.changes import changes_told
 from dialback.book.report.week import Standing, amount, share, verdict
-from dialback.book.report.words import CAUTION, about, week_span
+from dialback.book.report.words import CAUTION, week_span
 from dialback.core.plans.ahead import MovementChange
-from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES
-from dialback.core.words import Unit, load_text, number
+from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES, label
+from dialback.core.words import Unit, capital, load_text, number
 
 
 def block_content(
@@ -75,7 +75,7 @@ def _rows(weeks: Sequence[Standing], unit: Unit) -> list[list[str]]:
     for measure in MEASURES:
         rows.append(
             row(
-                f"{about(TITLES[measure])} done",
+                f"{capital(TITLES[measure])} done",
                 lambda audit, measure=measure: amount(audit["totals"][measure], measure, unit),  # type: ignore[misc]
             )
         )
@@ -85,14 +85,14 @@ def _rows(weeks: Sequence[Standing], unit: Unit) -> list[list[str]]:
     for pair in PAIRS:
         rows.append(
             row(
-                about(" : ".join(pair.labels)),
+                capital(pair.title),
                 lambda audit, pair=pair: _given(audit["balance"][pair.name]["sets"]["ratio"], 2),  # type: ignore[misc]
             )
         )
     for muscle in MUSCLES:
         rows.append(
             row(
-                f"{about(muscle)}, sets",
+                f"{capital(label(muscle))}, sets",
                 lambda audit, muscle=muscle: _given(audit["muscles"][muscle]["sets"], 1),  # type: ignore[misc]
             )
         )

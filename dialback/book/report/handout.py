@@ -14,11 +14,12 @@ from typing import Any, Final
 from dialback.book.paper import CAUTION
 from dialback.book.report.words import day_text, week_span
 from dialback.core.audit import Audit, sessions_done
+from dialback.core.findings.finding import exceeds
 from dialback.core.plans.ahead import MovementChange
 from dialback.core.sessions import Set
 from dialback.core.tally import top_sets
 from dialback.core.weeks import Week
-from dialback.core.words import Unit, load_text, number
+from dialback.core.words import Unit, capital, load_text
 
 _TEMPO: Final = re.compile(r"\btempo ([0-9]{1,2}(?:-[0-9Xx]{1,2}){2,3})")
 _EXERTION: Final = re.compile(r"\bRPE\b")
@@ -135,9 +136,8 @@ def block_went_well(block: BlockDone) -> Iterator[str]:
     elif block.sessions_done:
         yield f"You did {block.sessions_done} of the {block.sessions_planned} sessions of {weeks}."
     heavier = [
-        f"{one.movement} {load_text(one.before)} → {load_text(one.after)}"
-        for one in block.moved
-        if one.before is not None and one.after is not None and _is_heavier(one.after, one.before)
+        f"{movement} {load_text(old)} → {load_text(new)}"
+        for movement, old, new in _gone_up(block.moved)
     ]
     if heavier:
         yield f"Heavier from the first week to the last: {_listed(heavier)}."
@@ -150,13 +150,18 @@ def _heavier(result: Audit) -> Iterator[str]:
     }
     for name, top in top_sets(result.entries).items():
         old = before.get(name)
-        known = old is not None and old.total_load_kg > 0
-        if known and old is not None and _is_heavier(top, old) and name not in too_much:
+        if old is None or not old.total_load_kg or name in too_much:
+            continue
+        if exceeds(top.total_load_kg, old.total_load_kg):
             yield f"{name} {load_text(top)} ({load_text(old)} before)"
 
 
-def _is_heavier(top: Set, old: Set) -> bool:
-    return top.total_load_kg > old.total_load_kg + 1e-9
+def _gone_up(changes: Iterable[MovementChange]) -> Iterator[tuple[str, Set, Set]]:
+    """The movements that are heavier than they were, with their sets then and now."""
+    for one in changes:
+        old, new = one.before, one.after
+        if old is not None and new is not None and exceeds(new.total_load_kg, old.total_load_kg):
+            yield one.movement, old, new
 
 
 def _listed(names: Sequence[str]) -> str:
@@ -189,11 +194,7 @@ def to_watch(result: Audit, following: Week, ahead: Sequence[MovementChange]) ->
         )
     if codes & {"jump", "load_step"} and "return" not in codes:
         yield "Last week was a good deal more than the weeks before: take the easy days easy."
-    steps = [
-        f"{one.movement} {load_text(one.after)}"
-        for one in ahead
-        if one.before is not None and one.after is not None and _is_heavier(one.after, one.before)
-    ]
+    steps = [f"{movement} {load_text(new)}" for movement, _, new in _gone_up(ahead)]
     if steps:
         yield f"Heavier next week, if your form stays clean: {_listed(steps)}."
 
@@ -211,38 +212,6 @@ def _pain(result: Audit) -> Iterator[str]:
 
 def _restrictions(result: Audit, following: Week) -> Iterator[str]:
     unit: Unit = result.ledger.unit
-    days = [following.monday, following.sunday]
     for one in result.ledger.restrictions:
-        if any(one.holds(day) for day in days):
-            words = one.words(unit)
-            yield f"{words[:1].upper()}{words[1:]}, as {one.by} said."
-
-
-def changes_told(ahead: Iterable[MovementChange]) -> list[str]:
-    """What changes from one plan to the next, a line for each movement."""
-    told = []
-    for one in ahead:
-        if not one.sets_before:
-            load = (
-                f", {load_text(one.after)}"
-                if one.after is not None and load_text(one.after)
-                else ""
-            )
-            told.append(f"New: {one.movement}, {_sets(one.sets_after)}{load}.")
-        elif not one.sets_after:
-            told.append(f"Out: {one.movement} ({_sets(one.sets_before)}).")
-        else:
-            parts = []
-            if one.sets_after != one.sets_before:
-                parts.append(f"{_sets(one.sets_after)} instead of {number(one.sets_before)}")
-            if one.before is not None and one.after is not None and one.before != one.after:
-                old, new = load_text(one.before) or "no load", load_text(one.after) or "no load"
-                if old != new:
-                    parts.append(f"{new} instead of {old}")
-            if parts:
-                told.append(f"{one.movement}: {', '.join(parts)}.")
-    return told
-
-
-def _sets(count: int) -> str:
-    return f"{count} set" if count == 1 else f"{count} sets"
+        if one.holds_in(following):
+            yield f"{capital(one.words(unit))}, as {one.by} said."

@@ -9,7 +9,6 @@ from typing import Any, Final
 
 from dialback.book.report.words import (
     CAUTION,
-    about,
     date_text,
     in_short,
     session_head,
@@ -19,9 +18,9 @@ from dialback.book.report.words import (
 from dialback.core.baseline import TOLERANCE
 from dialback.core.findings.finding import LEVELS
 from dialback.core.rules import RULES, Rules
-from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES
+from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES, label
 from dialback.core.weeks import Week
-from dialback.core.words import Unit, number, percent, weight_text
+from dialback.core.words import Unit, capital, number, percent, weight_text
 
 Cell = str | dict[str, str]
 """What stands in a cell; ``strong`` where it lies outside its band."""
@@ -104,7 +103,7 @@ def _measures(audit: Mapping[str, Any], unit: Unit) -> list[list[str]]:
         change = jumps[name]["change"]
         rows.append(
             [
-                about(TITLES[name]),
+                capital(TITLES[name]),
                 amount(done[name]["planned"], name, unit),
                 amount(done[name]["done"], name, unit),
                 share(done[name]["share"]),
@@ -168,7 +167,7 @@ def _pairs(audit: Mapping[str, Any], rules: Rules) -> list[list[Cell]]:
         band = rules.balance_bands.get(pair.name)
         rows.append(
             [
-                about(" : ".join(pair.labels)),
+                capital(pair.title),
                 f"{number(weighed['a'], 1)} : {number(weighed['b'], 1)}",
                 _marked(
                     "–" if weighed["ratio"] is None else number(weighed["ratio"]),
@@ -190,7 +189,7 @@ def _muscles(audit: Mapping[str, Any], rules: Rules) -> list[list[Cell]]:
     for muscle in MUSCLES:
         sets, band = audit["muscles"][muscle]["sets"], rules.muscle_bands[muscle]  # type: ignore[index]
         outside = not _within(sets, band)
-        cells.append([about(muscle), _marked(number(sets, 1), outside), band_text(band)])
+        cells.append([capital(label(muscle)), _marked(number(sets, 1), outside), band_text(band)])
     half = (len(cells) + 1) // 2
     return [left + right for left, right in zip(cells[:half], cells[half:], strict=True)]
 

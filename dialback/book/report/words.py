@@ -8,7 +8,6 @@ from datetime import date, timedelta
 from itertools import groupby
 from typing import Any, Final
 
-from dialback.core.vocabulary import label
 from dialback.core.weeks import Week
 
 CAUTION: Final = (
@@ -98,12 +97,6 @@ def _dose(reps: list[str | None]) -> str:
         return f" {', '.join(given)} reps"
     times = f"{len(given)} × " if len(given) > 1 else ""
     return f" {times}{given[0]} {'rep' if given[0] == '1' and not times else 'reps'}"
-
-
-def about(pair_or_muscle: str) -> str:
-    """A subject as it begins a cell."""
-    text = label(pair_or_muscle)
-    return text[:1].upper() + text[1:]
 
 
 def session_head(session: dict[str, Any]) -> str:

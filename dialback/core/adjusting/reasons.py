@@ -16,7 +16,7 @@ from dialback.core.words import amount_text, number
 
 _TITLES = {code.code: code.title for code in CODES}
 _UNITS = {"sets": ("set", "sets"), "pairs": ("pair", "pairs"), "rounds": ("round", "rounds")}
-_PAIRS = {pair.name: " : ".join(pair.labels) for pair in PAIRS}
+_PAIRS = {pair.name: pair.title for pair in PAIRS}
 
 
 def change_words(

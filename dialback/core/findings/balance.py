@@ -8,9 +8,9 @@ from typing import Final
 from dialback.core.balance import Weighing, weigh_all
 from dialback.core.baseline import TOLERANCE
 from dialback.core.figures import of_movement, of_side
+from dialback.core.findings.avoided import avoided
 from dialback.core.findings.finding import Finding, Key, Level, WeekInHand, exceeds
-from dialback.core.findings.remedies import avoided
-from dialback.core.findings.steps import NO_STEP, fewer_sets, more_sets, remedy, told
+from dialback.core.findings.remedies import NO_STEP, fewer_sets, more_sets, remedy, told
 from dialback.core.restrictions import Restriction
 from dialback.core.sides import movement_sides
 from dialback.core.vocabulary import LEFT_RIGHT, PAIRS, Pair
@@ -51,7 +51,7 @@ def _judged(week: WeekInHand, pair: Pair, band: tuple[float, float]) -> Iterator
         weighing.ratio,
         limit,
         "" if week.bare else _sentence(week, pair, measure, weighing, limit, over=over),
-        remedy(week, key, lambda: _clears(week, pair, measure, over=over)),
+        remedy(week, key, lambda: _clears(week, key, pair, over=over)),
         _figures(week, pair, measure),
     )
 
@@ -102,7 +102,7 @@ def _sentence(
     return f"{text} is {number(weighing.ratio)}\u00a0:\u00a01; the band {edge} at {number(limit)}."
 
 
-def _clears(week: WeekInHand, pair: Pair, measure: str, *, over: bool) -> str:
+def _clears(week: WeekInHand, key: Key, pair: Pair, *, over: bool) -> str:
     """Sets more on the light side, or fewer on the heavy one, that bring it within.
 
     What a restriction forbids, or what would raise another finding, is not offered.
@@ -110,7 +110,6 @@ def _clears(week: WeekInHand, pair: Pair, measure: str, *, over: bool) -> str:
     if pair.of == "side":
         return "As much with the one side as with the other, set by set."
     light, heavy = ("b", "a") if over else ("a", "b")
-    key: Key = ("balance", pair.name, measure)
     held = _held(week, pair, pair.b if over else pair.a)
     more = None if held else more_sets(week, key, of_side(pair.name, light, "sets"))
     fewer = fewer_sets(week, key, of_side(pair.name, heavy, "sets"))

@@ -5,13 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from datetime import date, timedelta
-from itertools import groupby
 from typing import Final
 
 from dialback.core.baseline import TOLERANCE, weeks_before, window
 from dialback.core.figures import TOP_LOAD, TOTAL_SETS, in_total, of_movement
 from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds, movements_of
-from dialback.core.maxima import estimated_maximum, is_working, load_moved
+from dialback.core.maxima import TopSet, estimated_maximum, is_working, session_tops
 from dialback.core.movements import fold
 from dialback.core.reconcile import SessionMatch
 from dialback.core.sessions import Session, Set
@@ -84,15 +83,6 @@ def monotony_findings(week: WeekInHand) -> Iterator[Finding]:
     )
 
 
-@dataclass(frozen=True, slots=True)
-class TopSet:
-    """A session's top set of a movement: the highest load moved, then the most reps."""
-
-    day: date
-    load_kg: float
-    set: Set
-
-
 def effort_drift_findings(week: WeekInHand) -> Iterator[Finding]:
     """The same top sets rated harder than the last time, over several movements."""
     limit, least = week.rules.effort_drift, week.rules.effort_pairs
@@ -107,7 +97,7 @@ def effort_drift_findings(week: WeekInHand) -> Iterator[Finding]:
         then = earlier.get(name)
         if (
             then is not None
-            and abs(now.load_kg - then.load_kg) <= TOLERANCE
+            and abs(now.moved_kg - then.moved_kg) <= TOLERANCE
             and now.set.reps == then.set.reps
             and now.set.rpe is not None
             and then.set.rpe is not None
@@ -134,18 +124,10 @@ def effort_drift_findings(week: WeekInHand) -> Iterator[Finding]:
 
 
 def _last_tops(ledger: Ledger, entries: Iterable[Entry], first: date) -> dict[str, TopSet]:
-    """The top set of each movement in its last session, from a day on."""
+    """The top set of each movement in its last session, from a day on; of sets with reps."""
+    since = (entry for entry in entries if entry.set.reps and entry.session.date >= first)
     tops: dict[str, TopSet] = {}
-    for _, several in groupby(entries, key=lambda entry: id(entry.session)):
-        in_session: dict[str, TopSet] = {}
-        for entry in several:
-            if not is_working(entry) or not entry.set.reps or entry.session.date < first:
-                continue
-            movement = entry.measured.shape.moves[0].movement
-            load = load_moved(entry.set, movement, ledger.rules, ledger.bodyweight_kg)
-            top = in_session.get(movement.name)
-            if top is None or (load, entry.set.reps) > (top.load_kg, top.set.reps or 0):
-                in_session[movement.name] = TopSet(entry.session.date, load, entry.set)
+    for in_session in session_tops(since, ledger):
         tops |= in_session
     return tops
 

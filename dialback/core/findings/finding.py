@@ -84,6 +84,10 @@ CODES: Final[tuple[Code, ...]] = (
 )  # fmt: skip
 
 
+BY_DAY: Final = frozenset({"missed", "order", "overfull"})
+"""The codes whose subject is a day, as in ``2026-11-16``."""
+
+
 @dataclass(frozen=True, slots=True)
 class Finding:
     """A rule that a week breaks.

@@ -10,7 +10,7 @@ from typing import Final
 from dialback.core.baseline import TOLERANCE, Change
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
 from dialback.core.findings.finding import Finding, Key, Level, WeekInHand, exceeds, level_above
-from dialback.core.findings.steps import NO_STEP, fewer_sets, remedy, told
+from dialback.core.findings.remedies import NO_STEP, fewer_sets, remedy, told
 from dialback.core.kit import loads_for
 from dialback.core.rules import JUMP_LIMITS
 from dialback.core.vocabulary import MUSCLES, TITLES, label

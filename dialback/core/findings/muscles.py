@@ -7,9 +7,9 @@ from functools import partial
 from typing import Final
 
 from dialback.core.figures import of_muscle
+from dialback.core.findings.avoided import avoided
 from dialback.core.findings.finding import Finding, WeekInHand, exceeds
-from dialback.core.findings.remedies import avoided
-from dialback.core.findings.steps import NO_STEP, fewer_sets, more_sets, remedy, told
+from dialback.core.findings.remedies import NO_STEP, fewer_sets, more_sets, remedy, told
 from dialback.core.vocabulary import MUSCLES, label
 from dialback.core.words import amount_text, number
 

@@ -1,32 +1,288 @@
-"""What restrictions leave no room for: it is meant so, and no remedy asks for it."""
+"""Remedies: whole sets more or fewer that clear a finding, tried before they are told.
+
+A step is taken set by set in a copy of the week, and judged by the findings that sets can raise:
+it is told only if it clears its finding and raises no other above a note. Where sides are logged
+apart, a set is one with each. What is tried is small;
+where it finds nothing, the programme of the next plan (``core.adjusting``) weighs all together.
+"""
 
 from __future__ import annotations
 
-from dialback.core.findings.finding import WeekInHand
-from dialback.core.restrictions import Restriction
+from collections import Counter
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
+from dataclasses import replace
+from typing import Final, NamedTuple
+
+from dialback.core.baseline import window
+from dialback.core.findings.finding import LEVELS, Finding, Key, WeekInHand
+from dialback.core.maxima import is_working
+from dialback.core.tally import Entry, Tally
+
+MOST: Final = 6
+"""So many sets more or fewer are a step; what takes more is a matter of the next plan."""
+_CANDIDATES: Final = 5
+"""So many movements are tried for a step."""
+_OTHER_SIDE: Final = {"left": "right", "right": "left"}
+_NAMED: Final = 3
+"""So many movements are named."""
+NO_STEP: Final = (
+    "No one step clears it without raising another finding: weigh them together in the next plan."
+)
 
 
-def avoided(
-    week: WeekInHand,
-    *,
-    patterns: frozenset[str] = frozenset(),
-    muscles: frozenset[str] = frozenset(),
-) -> Restriction | None:
-    """The first restriction by name of those that leave no room for all of it the whole week.
+def remedy(week: WeekInHand, key: Key, make: Callable[[], str]) -> Callable[[], str]:
+    """A remedy that is tried out when somebody reads it, and once."""
 
-    Of patterns, or of muscles, every one has to be avoided, without a limit, on each day.
+    def read() -> str:
+        if ("remedy", key) not in week.kept:
+            week.kept["remedy", key] = make()
+        said: str = week.kept["remedy", key]
+        return said
+
+    return read
+
+
+Sets = Mapping[str, int]
+"""How many sets of each movement."""
+
+
+def more_sets(week: WeekInHand, key: Key, figure: str) -> Sets | None:
+    """Sets to add that clear a finding; ``None`` where none was found.
+
+    Of movements that credit a figure, of this week or the four before; those that credit it most
+    first.
     """
-    found = {
-        (restriction.about, restriction.subject): restriction
-        for restriction in sorted(week.restrictions, key=lambda one: one.subject, reverse=True)
-        if restriction.avoids and holds_all_week(restriction, week)
-    }
-    wanted = [("pattern", one) for one in patterns] + [("muscle", muscle) for muscle in muscles]
-    if not wanted or any(one not in found for one in wanted):
-        return None
-    return found[min(wanted)]  # type: ignore[index]
+    models = _models((*_lately(week), *week.entries), figure)
+    here = {_name(entry) for entry in week.entries}
+    names = sorted(
+        (name for name, entry in models.items() if not _avoided(week, entry)),
+        key=lambda name: (-models[name].measured.credits[figure], name not in here),
+    )
+
+    def tries(now: WeekInHand, barred: Collection[str]) -> Iterator[Tried]:
+        places = _places(now)
+        return (
+            Tried(name, _with(now, models[name], places.get(name)), name not in places)
+            for name in names[:_CANDIDATES]
+            if name not in barred
+        )
+
+    return _taken(week, key, tries, more=True)
 
 
-def holds_all_week(restriction: Restriction, week: WeekInHand) -> bool:
-    """Whether a restriction is in force on all days of the week."""
-    return restriction.holds(week.week.monday) and restriction.holds(week.week.sunday)
+def fewer_sets(week: WeekInHand, key: Key, figure: str) -> Sets | None:
+    """Sets to take out that clear a finding; ``None`` where none was found.
+
+    Of movements that credit a figure, one set of each stays; those with the most sets go first.
+    """
+
+    def tries(now: WeekInHand, barred: Collection[str]) -> Iterator[Tried]:
+        counts = Counter(_name(entry) for entry in now.entries if _credits(entry, figure))
+        places = _places(now)
+        several = {name: _last_set(now, places[name]) for name, _ in counts.most_common()}
+        names = [name for name, last in several.items() if len(last) < len(places[name])]
+        return (
+            Tried(name, _without(now, several[name]), _is_all(now, places[name], several[name]))
+            for name in names[:_CANDIDATES]
+            if name not in barred
+        )
+
+    return _taken(week, key, tries, more=False)
+
+
+class Tried(NamedTuple):
+    """The week with one set of a movement more or fewer.
+
+    ``mixed``: a session has a movement that it did not have, or has one no more.
+    """
+
+    name: str
+    week: WeekInHand
+    mixed: bool
+
+
+Tries = Callable[[WeekInHand, Collection[str]], Iterator[Tried]]
+"""The ways to go one set on from a week, the best first."""
+
+
+def _taken(week: WeekInHand, key: Key, tries: Tries, *, more: bool) -> Sets | None:
+    """Set by set the first way that raises nothing, until the finding is gone."""
+    taken: Counter[str] = Counter()
+    before, now = _levels(week, more=more), week
+    # A movement of which a set raises something is not tried again: with more sets it still would.
+    barred: set[str] = set()
+    for _ in range(MOST):
+        for tried in tries(now, barred):
+            gone = _gone(before, tried, key, more=more)
+            if gone is not None:
+                break
+            barred.add(tried.name)
+        else:
+            return None
+        taken[tried.name] += 1
+        now = tried.week
+        if gone:
+            return taken
+    return None
+
+
+def _gone(before: Mapping[Key, int], tried: Tried, key: Key, *, more: bool) -> bool | None:
+    """Whether a finding is gone in a week that was tried; ``None`` where another is raised."""
+    gone = True
+    for finding in _judged(tried.week, more=more, mixed=tried.mixed):
+        if finding.level == "note":
+            continue
+        if finding.key == key:
+            gone = False
+        elif LEVELS.index(finding.level) > before.get(finding.key, -1):
+            return None
+    return gone
+
+
+def _name(entry: Entry) -> str:
+    return entry.measured.shape.moves[0].movement.name
+
+
+def _credits(entry: Entry, figure: str) -> bool:
+    return is_working(entry) and bool(entry.measured.credits.get(figure))
+
+
+def told(sets: Sets, word: str) -> str:
+    """Sets in words: ``2 more sets of Row and 1 of Pull-up``."""
+    in_order = sorted(sets.items(), key=lambda one: (-one[1], one[0]))
+    parts = [f"{count} of {name}" for name, count in in_order[:_NAMED]]
+    name, count = in_order[0]
+    parts[0] = f"{count} {word} {'set' if count == 1 else 'sets'} of {name}"
+    rest = sum(count for _, count in in_order[_NAMED:])
+    if rest:
+        others = len(in_order) - _NAMED
+        parts.append(f"{rest} of {'another one' if others == 1 else f'{others} others'}")
+    return parts[0] if len(parts) == 1 else f"{', '.join(parts[:-1])} and {parts[-1]}"
+
+
+def _lately(week: WeekInHand) -> Sequence[Entry]:
+    """The working sets of the four weeks before, the latest of each movement and shape alone."""
+    if "lately" not in week.kept:
+        latest: dict[tuple[str, int], Entry] = {}
+        for before in window(week.week):
+            for entry in week.ledger.entries("completed", before):
+                if is_working(entry):
+                    latest[_name(entry), id(entry.measured.shape)] = entry
+        week.kept["lately"] = tuple(latest.values())
+    found: Sequence[Entry] = week.kept["lately"]
+    return found
+
+
+def _models(entries: Sequence[Entry], figure: str) -> dict[str, Entry]:
+    """The latest working set of each movement that credits a figure with sets."""
+    return {_name(entry): entry for entry in entries if _credits(entry, figure)}
+
+
+def _avoided(week: WeekInHand, entry: Entry) -> bool:
+    movement = entry.measured.shape.moves[0].movement
+    return any(
+        one.touches(movement, week.rules) and not one.is_over_by(week.week.monday)
+        for one in week.restrictions
+    )
+
+
+def _with(week: WeekInHand, model: Entry, own: Sequence[int] | None) -> WeekInHand:
+    """The week with one more set, behind those that the movement has, else in the last session."""
+    at = own[-1] if own else len(week.entries) - 1
+    behind = week.entries[at]
+    more = [one._replace(session=behind.session, at=behind.at) for one in _with_each_side(model)]
+    entries = (*week.entries[: at + 1], *more, *week.entries[at + 1 :])
+    return replace(week, entries=entries, tally=_sum(week.tally, more, 1), bare=True)
+
+
+def _without(week: WeekInHand, places: Collection[int]) -> WeekInHand:
+    """The week without the sets at some places."""
+    entries = tuple(entry for at, entry in enumerate(week.entries) if at not in places)
+    gone = [week.entries[at] for at in places]
+    return replace(week, entries=entries, tally=_sum(week.tally, gone, -1), bare=True)
+
+
+def _with_each_side(model: Entry) -> Iterator[Entry]:
+    """A set; of one that is done with one side, the same with the other, too."""
+    yield model
+    other = _OTHER_SIDE.get(model.set.sides)
+    if other is not None:
+        # What the one side does counts as much as what the other does.
+        yield model._replace(set=model.set.model_copy(update={"sides": other}))
+
+
+def _last_set(week: WeekInHand, places: Sequence[int]) -> list[int]:
+    """Where the last set of a movement stands; of one side, also the other side's in its session.
+
+    ``places`` are those of all its sets.
+    """
+    last = week.entries[places[-1]]
+    other = _OTHER_SIDE.get(last.set.sides)
+    twins = [
+        at for at in places
+        if other is not None and week.entries[at].set.sides == other
+        and week.entries[at].session is last.session
+    ]  # fmt: skip
+    return [places[-1], *twins[-1:]]
+
+
+def _is_all(week: WeekInHand, places: Sequence[int], last: Sequence[int]) -> bool:
+    """Whether a movement's last set is all that its session has of it."""
+    session = week.entries[last[0]].session
+    return sum(week.entries[at].session is session for at in places) == len(last)
+
+
+def _places(week: WeekInHand) -> dict[str, list[int]]:
+    """Where the working sets of each movement stand."""
+    found: dict[str, list[int]] = {}
+    for at, entry in enumerate(week.entries):
+        if is_working(entry):
+            found.setdefault(_name(entry), []).append(at)
+    return found
+
+
+def _sum(sums: Tally, entries: Iterable[Entry], times: int) -> Tally:
+    """The sums with sets more or fewer: credits are linear."""
+    found = dict(sums)
+    for entry in entries:
+        for figure, credit in entry.measured.credits.items():
+            found[figure] = found.get(figure, 0.0) + times * credit
+    return found
+
+
+def _levels(week: WeekInHand, *, more: bool) -> dict[Key, int]:
+    """Findings that sets can raise, above a note."""
+    kept = f"levels, {'more' if more else 'fewer'}"
+    if kept not in week.kept:
+        week.kept[kept] = {
+            finding.key: LEVELS.index(finding.level)
+            for finding in _judged(week, more=more, mixed=True)
+            if finding.level != "note"
+        }
+    found: dict[Key, int] = week.kept[kept]
+    return found
+
+
+def _judged(week: WeekInHand, *, more: bool, mixed: bool) -> Iterator[Finding]:
+    # The families tell their remedies by these steps, and the steps are judged by the families.
+    from dialback.core.findings.balance import balance_findings
+    from dialback.core.findings.course import return_findings
+    from dialback.core.findings.jumps import jump_findings
+    from dialback.core.findings.muscles import band_findings
+    from dialback.core.findings.restricted import restriction_findings
+    from dialback.core.findings.session import (
+        no_warm_up_findings,
+        order_findings,
+        overfull_findings,
+        side_gap_findings,
+    )
+    from dialback.core.findings.spacing import spacing_findings
+
+    families = [balance_findings, band_findings, jump_findings, side_gap_findings]
+    if mixed:
+        families += [order_findings, no_warm_up_findings]
+    if more:
+        # Fewer sets bring no two days closer, fill no session, break no restriction, are no return.
+        families += [spacing_findings, overfull_findings, restriction_findings, return_findings]
+    for family in families:
+        yield from family(week)

@@ -18,7 +18,7 @@ from dialback.core.findings.finding import (
     level_above,
     worst,
 )
-from dialback.core.maxima import best_before, is_working, load_moved
+from dialback.core.maxima import best_before, estimates, is_working, load_moved
 from dialback.core.movements import Movement
 from dialback.core.sessions import Session
 from dialback.core.sides import movement_sides
@@ -132,11 +132,12 @@ def no_warm_up_findings(week: WeekInHand) -> Iterator[Finding]:
     done = (
         week.entries if week.basis == "completed" else week.ledger.entries("completed", week.week)
     )
+    own = estimates(done, week.ledger)
     for session, entries in week.by_session:
         for entry, movement in _first_working(entries):
             if movement.name in told or not movement.compound:
                 continue
-            best = best_before(week.ledger, week.week, done, movement.name, session.date)
+            best = best_before(week.ledger, week.week, own, movement.name, session.date)
             if best is None or _warmed_up(entries, entry, movement.name):
                 continue
             load = load_moved(entry.set, movement, week.rules, week.ledger.bodyweight_kg)

@@ -119,7 +119,9 @@ def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...
         date=plan.day.isoformat(),
         title=plan.title,
         sets=[_floor_set(entry, plan.session) for entry in entries],
-        restrictions=notes(ledger, [plan.day]),
+        restrictions=notes(
+            (one for one in ledger.restrictions if one.holds(plan.day)), ledger.unit
+        ),
         log=_log_of(ledger, plan),
     )
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Mapping
-from typing import Any
+from typing import Any, Final
 
 from flask import Response
 
@@ -34,6 +34,9 @@ from dialback.web.sheet import by_urgency, finding_out
 from dialback.work import house as work
 
 api = blueprint("rules", __name__)
+
+ANSWER_S: Final = 0.7
+"""So long an answer goes on counting; the rest comes with the next one. The coach sees it grow."""
 
 
 @api.get("/rules", responses={200: RulesOut})
@@ -106,10 +109,6 @@ def preview_for_all(body: PreviewAllBody) -> Response:
             athletes=found, next=seen if seen < len(everybody) else None, of=len(everybody)
         )
     )
-
-
-ANSWER_S = 0.7
-"""So long an answer goes on counting; the rest comes with the next one."""
 
 
 def _effect(athlete: Athlete, rules: Rules, latest: Week) -> AthleteEffect:

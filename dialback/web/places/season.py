@@ -8,8 +8,9 @@ from typing import Any
 from flask import Response
 
 from dialback.book.errors import bad_input
+from dialback.core.maxima import TopSet
 from dialback.core.movements import UnknownMovementError
-from dialback.core.season import LENGTHS, Line, SeasonWeek, TopSet, movement_line, season
+from dialback.core.season import LENGTHS, Line, SeasonWeek, movement_line, season
 from dialback.core.weeks import Week
 from dialback.core.words import describe
 from dialback.store.blocks import PlannedBlock, blocks_of
@@ -124,7 +125,7 @@ def _top(one: TopSet) -> TopSetOut:
         date=one.day.isoformat(),
         week=str(Week.of(one.day)),
         text=describe(one.set),
-        load_kg=one.load_kg,
+        load_kg=one.set.total_load_kg,
         reps=one.set.reps,
         seconds=one.set.seconds,
         maximum_kg=_short(one.maximum_kg),

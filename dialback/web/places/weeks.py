@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from datetime import date, timedelta
+from datetime import date
 
 from flask import Response
 
@@ -52,11 +52,12 @@ api = blueprint("weeks", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
 def frame(path: WeekPath) -> Response:
     """Where one is, for the frame around an athlete's places."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = desk().ledgers.of(athlete)
     return answer(
         Frame(
             athlete=athlete_out(athlete),
             restrictions=notes(
-                desk().ledgers.of(athlete), [week.monday + timedelta(days=day) for day in range(7)]
+                (one for one in ledger.restrictions if one.holds_in(week)), ledger.unit
             ),
             week=str(week),
             monday=week.monday.isoformat(),

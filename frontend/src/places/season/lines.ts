@@ -1,5 +1,5 @@
 import type { SeasonLine, SeasonWeek } from "@/api/season";
-import { amount, measureTitle, ratio, share, unit, weekName, weight } from "@/words";
+import { amount, ratio, share, unit, weekName, weight } from "@/words";
 
 export const KINDS: { kind: SeasonLine["kind"]; title: string }[] = [
   { kind: "measure", title: "Measures" },
@@ -81,7 +81,3 @@ export function range(line: SeasonLine): [number, number] {
   const values = line.values.filter((one): one is number => one !== null);
   return [Math.min(...values), Math.max(...values)];
 }
-
-/** What a line is counted in, behind its name. */
-export const counted = (line: SeasonLine): string =>
-  line.measure === "ratio" || line.measure === "share" ? "" : measureTitle(line.measure);
