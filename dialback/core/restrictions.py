@@ -97,7 +97,8 @@ class Restriction(Value):
 
     def holds_in(self, week: Week) -> bool:
         """Whether it is in force on some day of a week."""
-        return self.since <= week.sunday and not self.is_over_by(week.monday)
+        first = max(self.since, week.monday)
+        return first <= week.sunday and not self.is_over_by(first)
 
     def holds_throughout(self, week: Week) -> bool:
         """Whether it is in force on every day of a week."""

@@ -28,6 +28,7 @@ def notes(restrictions: Iterable[Restriction], unit: Unit) -> list[RestrictionNo
             by=restriction.by,
             since=restriction.since.isoformat(),
             word=restriction.word,
+            lifted_on=restriction.lifted_on and restriction.lifted_on.isoformat(),
         )
         for restriction in restrictions
     ]

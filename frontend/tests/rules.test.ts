@@ -25,4 +25,8 @@ describe("the rules that Floor has, too, answer as the core does", () => {
     expect(fitting(22, [])).toBe(22);
     expect(atOrBelow(22, [])).toBeNull();
   });
+
+  it("leaves help as it is: the kit's loads are none of it", () => {
+    expect(fitting(-15, [10, 20])).toBe(-15);
+  });
 });

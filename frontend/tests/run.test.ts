@@ -148,6 +148,7 @@ describe("a group", () => {
       instead: [],
       tempo: null,
       isometric: false,
+      can_be_helped: false,
     });
     const answer = (of: typeof one, ...known: string[]): Schemas["FloorRun"] => ({
       run: of,
@@ -248,6 +249,8 @@ it.each([
   [set("Plank", { reps: null, seconds: 40 }), "40 s"],
   [set("Row", { sides: "each", warm_up: true }), "8 reps each side, warm-up"],
   [set("Press", { load_kg: 61.235, unit: "lb" }), "8 reps, at 135 lb"],
+  [set("Pull-up", { load_kg: -15 }), "8 reps, 15 kg help"],
+  [set("Pull-up", { band: "green" }), "8 reps, band green"],
 ])("a set is told in a few words", (one, words) => {
   expect(told(one)).toBe(words);
 });

@@ -211,6 +211,17 @@ def test_a_swap_holds_for_the_sets_to_come(coach: Coach, club: Club) -> None:
     coach.wait(lambda: done(club, number)[-1] == corrected, "not corrected")
     assert logged(club, number)[-1]["reps"] == 11
     assert done(club, number)[:-1] == ["Romanian deadlift", *[instead] * 2]
+    # Help is so much help, whoever steps or types it; it is kept as a load below zero.
+    coach.find("//button[contains(@aria-label, ': correct')]").click()
+    coach.find("//input[@list='floor-movements']").send_keys("Pull-up")
+    tap(coach, "helps")
+    coach.find("//input[@aria-label='Help, kg']").click()
+    coach.type("15")
+    coach.wait(lambda: logged(club, number)[-1]["load_kg"] == -15, "not typed")
+    tap(coach, "Help, kg: less")
+    coach.wait(lambda: logged(club, number)[-1]["load_kg"] == -12.5, "not stepped")
+    tap(coach, "Close")
+    coach.sees("12.5 kg help")
 
 
 def test_clocks_are_told_from_the_time(coach: Coach, club: Club) -> None:

@@ -4,6 +4,7 @@ import json
 import re
 from base64 import b64decode
 from pathlib import Path
+from typing import Any
 
 import pytest
 from selenium.webdriver.common.by import By
@@ -636,12 +637,22 @@ def test_a_school_of_the_house_is_saved_compared_and_removed(coach: Coach) -> No
     coach.sees_no("Save as")
 
 
+def half(coach: Coach) -> Any:
+    return coach.find("//label[contains(., 'half a set')]/input")
+
+
+def came_back(coach: Coach) -> bool:
+    """A window that is looked at again asks for what is stored."""
+    coach.driver.execute_script("window.dispatchEvent(new Event('visibilitychange'))")
+    return True
+
+
 def test_rules_are_tried_on_everybody_kept_and_undone(coach: Coach) -> None:
     coach.open("/rules", "House rules")
     coach.click("direct only", "button")
     everybody = coach.find("//section[@aria-label='What it changes for everybody']")
     coach.wait(
-        lambda: re.search(r"change level, for 1[0-2] athletes", everybody.text), "not counted"
+        lambda: re.search(r"change level, for 1[0-9] athletes", everybody.text), "not counted"
     )
     row = coach.find(
         "//section[@aria-label='What it changes for everybody']//tr[th='Anselm Brook']"
@@ -661,8 +672,42 @@ def test_rules_are_tried_on_everybody_kept_and_undone(coach: Coach) -> None:
     coach.sees_no("Undo the last change")
     coach.driver.refresh()
     coach.sees("House rules")
+    coach.click("direct only", "button")
+    coach.click("Keep as house rules", "button")
+    coach.sees("Undo the last change")
+    # What another window has kept meanwhile is not undone by an undo of what was kept before.
+    here = coach.driver.current_window_handle
+    coach.driver.switch_to.new_window("tab")
+    coach.open("/rules", "House rules")
+    coach.click("balanced", "button")
+    coach.click("Keep as house rules", "button")
+    coach.sees("As kept.")
+    coach.driver.close()
+    coach.driver.switch_to.window(here)
+    coach.wait(lambda: came_back(coach) and half(coach).is_selected(), "still as it was kept here")
+    coach.sees_no("Undo the last change")
+    # Choices in hand are not lost by what another window keeps.
+    coach.click("direct only", "button")
+    coach.driver.switch_to.new_window("tab")
+    coach.open("/rules", "House rules")
+    coach.click("pull-biased", "button")
+    coach.click("Keep as house rules", "button")
+    coach.sees("As kept.")
+    coach.driver.close()
+    coach.driver.switch_to.window(here)
+    coach.wait(lambda: came_back(coach) and "kept in another window" in coach.text(), "not told")
+    assert not half(coach).is_selected()
+    coach.click("Keep as house rules", "button")
+    coach.sees("Nothing was overwritten")
+    coach.click("Discard", "button")
+    coach.wait(lambda: half(coach).is_selected(), "not what is kept")
+    coach.click("balanced", "button")
+    coach.click("Keep as house rules", "button")
+    coach.sees("As kept.")
+    coach.driver.refresh()
+    coach.sees("House rules")
     assert not coach.find("//button[.='Keep as house rules']").is_enabled()
-    assert coach.find("//label[contains(., 'half a set')]/input").is_selected()
+    assert half(coach).is_selected()
     # Left without keeping, nothing is kept.
     coach.click("direct only", "button")
     coach.sees("Not kept yet.")

@@ -110,6 +110,22 @@ class TestWhenItHolds:
         found = findings([session(0, sets("Press", 1)), session(2, sets("Press", 1))], **one)
         assert sum(each.value or 0 for each in found) == broken
 
+    @pytest.mark.parametrize(
+        ("since", "lifted", "some", "every"),
+        [(0, None, True, True), (6, None, True, False), (7, None, False, False),
+         (-9, 7, True, True), (-9, 1, True, False), (-9, 0, False, False), (2, 3, True, False),
+         (2, 2, False, False)],
+    )  # fmt: skip
+    def test_some_or_every_day_of_a_week(
+        self, since: int, lifted: int | None, some: bool, every: bool
+    ) -> None:
+        until: dict[str, Any] = {}
+        if lifted is not None:
+            until = {"lifted_on": MONDAY + timedelta(days=lifted), "lifted_by": "Runa Velk"}
+        one = Restriction(about="movement", subject="Press", by="Runa Velk",
+                          since=MONDAY + timedelta(days=since), **until)  # fmt: skip
+        assert (one.holds_in(WEEK), one.holds_throughout(WEEK)) == (some, every)
+
 
 class TestWhatIsNone:
     @pytest.mark.parametrize(

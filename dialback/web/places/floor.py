@@ -181,6 +181,7 @@ def _gather(
             instead=instead,
             tempo=one.tempo,
             isometric=one.isometric,
+            can_be_helped=one.bodyweight_share > 0,
         )
         if one is movement:
             near = [name for name in (one.easier, one.harder, *instead) if name]

@@ -62,12 +62,13 @@ class WeekColumn(Shape):
 
 
 class RestrictionNote(Shape):
-    """A restriction in force, in words."""
+    """A restriction in words. ``lifted_on`` is the first day without it."""
 
     words: str
     by: str
     since: str
     word: str
+    lifted_on: str | None
 
 
 class FindingKey(Shape):

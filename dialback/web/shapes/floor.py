@@ -45,6 +45,7 @@ class FloorMovement(Shape):
     """What can be done about a movement on the floor.
 
     ``loads`` are those that can be made, in kg of one implement; empty where nothing is known.
+    It can be helped where body weight is part of what is moved.
     """
 
     name: str
@@ -54,6 +55,7 @@ class FloorMovement(Shape):
     instead: list[str]
     tempo: str | None
     isometric: bool
+    can_be_helped: bool
 
 
 class FloorSet(Shape):

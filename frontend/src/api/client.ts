@@ -17,6 +17,10 @@ export class Refusal extends Error {
   }
 }
 
+/** What a person is told of something that was thrown. */
+export const messageOf = (problem: unknown): string =>
+  problem instanceof Error ? problem.message : String(problem);
+
 const refuse: Middleware = {
   async onResponse({ response }) {
     if (response.ok) return undefined;

@@ -1757,7 +1757,7 @@ export interface components {
         };
         /**
          * RestrictionNote
-         * @description A restriction in force, in words.
+         * @description A restriction in words. ``lifted_on`` is the first day without it.
          */
         RestrictionNote: {
             /** Words */
@@ -1768,6 +1768,8 @@ export interface components {
             since: string;
             /** Word */
             word: string;
+            /** Lifted On */
+            lifted_on: string | null;
         };
         /**
          * Sheet
@@ -3605,6 +3607,7 @@ export interface components {
          * @description What can be done about a movement on the floor.
          *
          *     ``loads`` are those that can be made, in kg of one implement; empty where nothing is known.
+         *     It can be helped where body weight is part of what is moved.
          */
         FloorMovement: {
             /** Name */
@@ -3621,6 +3624,8 @@ export interface components {
             tempo: string | null;
             /** Isometric */
             isometric: boolean;
+            /** Can Be Helped */
+            can_be_helped: boolean;
         };
         /**
          * FloorRunOf

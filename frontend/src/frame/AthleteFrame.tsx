@@ -96,7 +96,11 @@ export function AthleteFrame() {
           title={at?.athlete.note}
         >
           {at && at.restrictions.length > 0 && (
-            <Restricted notes={at.restrictions} to={weekPath(place.athlete, place.week, "rules")} />
+            <Restricted
+              notes={at.restrictions}
+              sunday={at.sunday}
+              to={weekPath(place.athlete, place.week, "rules")}
+            />
           )}
           {at?.athlete.note}
         </p>
@@ -123,17 +127,26 @@ export function AthleteFrame() {
   );
 }
 
-/** The restrictions in force, in every place of the athlete: on whose word, on hover. */
-function Restricted({ notes, to }: { notes: Schemas["RestrictionNote"][]; to: string }) {
+interface RestrictedProps {
+  notes: Schemas["RestrictionNote"][];
+  /** The last day of the week in hand. */
+  sunday: string;
+  to: string;
+}
+
+/** The restrictions in force in a week, in every place of the athlete: on whose word, on hover. */
+function Restricted({ notes, sunday, to }: RestrictedProps) {
+  const lifted = (one: Schemas["RestrictionNote"]) =>
+    one.lifted_on && one.lifted_on <= sunday ? `, lifted ${date(one.lifted_on)}` : "";
   return (
     <Link
       to={to}
       className="trail-link mr-3 inline-block max-w-full truncate align-bottom text-high not-italic print:whitespace-normal"
       title={notes
-        .map((one) => `${one.words}: ${one.by}, ${date(one.since)}. ${one.word}`)
+        .map((one) => `${one.words}: ${one.by}, ${date(one.since)}${lifted(one)}. ${one.word}`)
         .join("\n")}
     >
-      {notes.map((one) => one.words).join("; ")}
+      {notes.map((one) => one.words + lifted(one)).join("; ")}
     </Link>
   );
 }

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Schemas } from "@/api/client";
+import { type Schemas, messageOf } from "@/api/client";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { LevelMark } from "@/marks/LevelMark";
 import { weekName } from "@/words";
@@ -63,7 +63,7 @@ export function PublishDialog({ open, week, audit, close, publish }: Props) {
             try {
               await publish();
             } catch (problem) {
-              setError(problem instanceof Error ? problem.message : String(problem));
+              setError(messageOf(problem));
               setBusy(false);
             }
           }}

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { Refusal, type Schemas } from "@/api/client";
+import { Refusal, type Schemas, messageOf } from "@/api/client";
 import { dial } from "@/api/dial";
 import { type WeekPlace } from "@/api/place";
 
@@ -70,7 +70,7 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
       } catch (problem) {
         if (control.signal.aborted) return;
         setPointer(latest.current.audit.total);
-        setError(problem instanceof Error ? problem.message : String(problem));
+        setError(messageOf(problem));
       }
     },
     [show],
@@ -150,7 +150,7 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
       } catch (problem) {
         const stale = problem instanceof Refusal && problem.status === 409;
         setSaving(stale ? "stale" : "failed");
-        setError(problem instanceof Error ? problem.message : String(problem));
+        setError(messageOf(problem));
       }
     }, SAVE_AFTER_MS);
     return () => clearTimeout(timer);
@@ -195,7 +195,7 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
       await queries.invalidateQueries({ queryKey: ["draft"] });
     } catch (problem) {
       setSaving("failed");
-      setError(problem instanceof Error ? problem.message : String(problem));
+      setError(messageOf(problem));
     }
   }, [place, queries, inTurn]);
 

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { Schemas } from "@/api/client";
+import { type Schemas, messageOf } from "@/api/client";
 import { dial } from "@/api/dial";
 import { type WeekPlace } from "@/api/place";
 import type { Sessions } from "./useDialDraft";
@@ -35,7 +35,7 @@ export function useProposal(
           setAsked({
             proposal: null,
             asking: false,
-            error: problem instanceof Error ? problem.message : String(problem),
+            error: messageOf(problem),
           });
         });
     }, ASK_AFTER_MS);

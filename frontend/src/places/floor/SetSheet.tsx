@@ -38,24 +38,35 @@ export function SetSheet({ name, set, isDone, movements, names, toCome, close, p
   };
   const change = (part: Partial<CoreSet>) => take({ ...now, ...part }, ahead);
   const loads = movement?.loads ?? [];
-  const load = now.load_kg ?? 0;
+  const [helped, setHelped] = useState((set.load_kg ?? 0) < 0);
+  const load = Math.abs(now.load_kg ?? 0);
+  /** Help is a negative load: it is shown, stepped and typed as so much help. */
+  const putLoad = (kg: number, unit?: "kg" | "lb") =>
+    change({ load_kg: helped ? -kg : kg, ...(unit && { unit: unit === "lb" ? "lb" : undefined }) });
+  const help = (on: boolean) => {
+    setHelped(on);
+    if (load) change({ load_kg: on ? -load : load });
+  };
   const step = (by: 1 | -1) => {
-    if (loads.length === 0) {
-      change({ load_kg: Math.max(0, Math.round((load + by * 2.5) * 100) / 100) });
+    if (helped || loads.length === 0) {
+      putLoad(Math.max(0, Math.round((load + by * 2.5) * 100) / 100));
       return;
     }
     const next =
       by > 0 ? loads.find((one) => one > load + 0.01) : loads.findLast((one) => one < load - 0.01);
-    if (next !== undefined) change({ load_kg: next });
+    if (next !== undefined) putLoad(next);
   };
   const swap = (exercise: string) => {
     const known = names.find((one) => one.toLowerCase() === exercise.trim().toLowerCase());
     if (!known) return;
-    const fits = movements.find((one) => one.name === known)?.loads ?? [];
+    const next = movements.find((one) => one.name === known);
+    const canBe = helped && next?.can_be_helped !== false;
+    setHelped(canBe);
+    const kg = helped && !canBe ? 0 : (now.load_kg ?? 0);
     // A station that is taken, a level that is too hard: that holds for the sets to come. What is
     // done already was done as it was: only what somebody says of it is changed.
     take(
-      { ...now, exercise: known, moves: null, load_kg: load ? fitting(load, fits) : 0 },
+      { ...now, exercise: known, moves: null, load_kg: kg && fitting(kg, next?.loads ?? []) },
       isDone ? ahead : toCome > 0,
     );
   };
@@ -75,9 +86,9 @@ export function SetSheet({ name, set, isDone, movements, names, toCome, close, p
           whole
         />
         <Count
-          label={`Load${(now.implements ?? 1) > 1 ? `, ${now.implements} ×` : ""}, ${weightUnit()}`}
+          label={`${helped ? "Help" : "Load"}${(now.implements ?? 1) > 1 ? `, ${now.implements} ×` : ""}, ${weightUnit()}`}
           value={typedWeight(load)}
-          put={(value) => change({ load_kg: keptWeight(value) })}
+          put={(value) => putLoad(keptWeight(value), weightUnit())}
           less={() => step(-1)}
           more={() => step(1)}
         />
@@ -99,6 +110,16 @@ export function SetSheet({ name, set, isDone, movements, names, toCome, close, p
             </Tap>
           ))}
         </Row>
+        {(helped || movement?.can_be_helped !== false) && (
+          <Row label="What it does">
+            <Tap on={!helped} act={() => help(false)}>
+              adds weight
+            </Tap>
+            <Tap on={helped} act={() => help(true)}>
+              helps
+            </Tap>
+          </Row>
+        )}
         {movement && (
           <Row label="Level">
             <Tap on={false} off={!movement.easier} act={() => swap(movement.easier ?? "")}>

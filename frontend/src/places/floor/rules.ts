@@ -13,9 +13,13 @@ export function atOrBelow(load: number, loads: number[]): number | null {
   return loads.findLast((one) => one <= load + 1e-9) ?? null;
 }
 
-/** The load that the kit has at or below one; any load where nothing is known of the kit. */
+/**
+ * The load that the kit has at or below one; any load where nothing is known of the kit. Help, a
+ * negative load, is not of its loads, and stays.
+ */
 export function fitting(load: number, loads: number[]): number {
-  if (loads.length === 0 || loads.some((one) => Math.abs(one - load) <= TOLERANCE_KG)) return load;
+  if (load < 0 || loads.length === 0 || loads.some((one) => Math.abs(one - load) <= TOLERANCE_KG))
+    return load;
   return atOrBelow(load, loads) ?? loads[0] ?? 0;
 }
 

@@ -128,21 +128,24 @@ export function wanted(
   return { set, movement: set.exercise ?? plan.movement, says: told(set) };
 }
 
-const load = (plan: Schemas["FloorSet"]) =>
-  plan.load && (plan.load.startsWith("band") ? plan.load : `at ${plan.load}`);
+/** A load that is lifted is lifted at it; a band and help are told as they are. */
+const load = ({ set, load: says }: Schemas["FloorSet"]) =>
+  says && (bandOf(set) || (set.load_kg ?? 0) < 0 ? says : `at ${says}`);
+
+const bandOf = (set: CoreSet) => (set as { band?: string }).band;
 
 /** A set in a few words. */
 export function told(set: CoreSet): string {
   const dose = set.reps != null ? `${set.reps} reps` : `${set.seconds ?? 0} s`;
   const several = (set.implements ?? 1) > 1 ? `${set.implements} × ` : "";
-  const at = set.load_kg
-    ? `at ${several}${weight(set.load_kg, (set as { unit?: unknown }).unit)}`
-    : "";
+  const kg = set.load_kg ?? 0;
+  const lifted = `${several}${weight(Math.abs(kg), (set as { unit?: unknown }).unit)}`;
+  const band = bandOf(set);
   const side =
     set.sides && set.sides !== "both" ? ` ${set.sides === "each" ? "each side" : set.sides}` : "";
   return [
     `${dose}${side}`,
-    at,
+    band ? `band ${band}` : kg < 0 ? `${lifted} help` : kg > 0 ? `at ${lifted}` : "",
     set.rpe != null ? `RPE ${set.rpe}` : "",
     set.warm_up ? "warm-up" : "",
   ]

@@ -1,5 +1,5 @@
 import { type ReactNode, useState } from "react";
-import type { Schemas } from "@/api/client";
+import { type Schemas, messageOf } from "@/api/client";
 import { logs } from "@/api/log";
 import { type WeekPlace } from "@/api/place";
 import { SetFields } from "./SetFields";
@@ -69,7 +69,7 @@ export function LogLines({ place, one, names, edit }: Props) {
         } catch (problem) {
           setError({
             at: index,
-            says: problem instanceof Error ? problem.message : String(problem),
+            says: messageOf(problem),
           });
           resolve(false);
           return null;

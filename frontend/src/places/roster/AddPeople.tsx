@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { Schemas } from "@/api/client";
+import { type Schemas, messageOf } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { people as calls } from "@/api/roster";
 import { DialogSheet } from "@/frame/DialogSheet";
@@ -26,7 +26,7 @@ function useReading(text: string): { people: Newcomer[]; error: string | null } 
           if (!control.signal.aborted)
             setRead({
               people: [],
-              error: problem instanceof Error ? problem.message : String(problem),
+              error: messageOf(problem),
             });
         });
     }, ASK_AFTER_MS);

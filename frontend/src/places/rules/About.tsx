@@ -29,7 +29,12 @@ function Fields({ athlete }: Props) {
   );
   const changed =
     name.trim() !== athlete.name || kg !== athlete.bodyweight_kg || note !== athlete.note;
-  const fits = name.trim() !== "" && (kg === null || Number.isFinite(kg));
+  const wrong =
+    name.trim() === ""
+      ? "An athlete has a name."
+      : kg !== null && !Number.isFinite(kg)
+        ? "A body weight is a number, as in 62.5; leave it empty if it is not known."
+        : null;
   return (
     <section aria-labelledby="about" className="mb-7 max-w-3xl">
       <div className="flex items-baseline gap-4 border-b border-rule pb-1">
@@ -44,7 +49,7 @@ function Fields({ athlete }: Props) {
         className="mt-2 flex flex-wrap items-end gap-3 text-sm"
         onSubmit={(event) => {
           event.preventDefault();
-          if (changed && fits) save.mutate(undefined);
+          if (changed && !wrong) save.mutate(undefined);
         }}
       >
         <label>
@@ -74,13 +79,17 @@ function Fields({ athlete }: Props) {
             onChange={(event) => setNote(event.target.value)}
           />
         </label>
-        <button type="submit" className="key-button" disabled={!changed || !fits || save.isPending}>
+        <button
+          type="submit"
+          className="key-button"
+          disabled={!changed || wrong !== null || save.isPending}
+        >
           Save
         </button>
       </form>
-      {save.error && (
+      {(wrong ?? save.error) && (
         <p role="alert" className="mt-1 text-sm text-high">
-          {save.error.message}
+          {wrong ?? save.error?.message}
         </p>
       )}
     </section>

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { Schemas } from "@/api/client";
+import { type Schemas, messageOf } from "@/api/client";
 import { rules as calls } from "@/api/rules";
 import { Heads } from "@/frame/Heads";
 import { count, weekName } from "@/words";
@@ -9,13 +9,15 @@ type Effect = Schemas["AthleteEffect"];
 const ASK_AFTER_MS = 250;
 
 interface Counted {
+  /** The choices that were counted. */
+  asked: string;
   athletes: Effect[];
   of: number;
   done: boolean;
   error: string | null;
 }
 
-const NONE: Counted = { athletes: [], of: 0, done: false, error: null };
+const NONE: Counted = { asked: "", athletes: [], of: 0, done: false, error: null };
 
 /** What the house's choices in hand do to everybody's last week, as it is counted. */
 function usePreviewAll(chosen: Record<string, unknown>, changed: boolean): Counted {
@@ -24,7 +26,7 @@ function usePreviewAll(chosen: Record<string, unknown>, changed: boolean): Count
   useEffect(() => {
     if (!changed) return undefined;
     const control = new AbortController();
-    const count = async () => {
+    const ask = async () => {
       let athletes: Effect[] = [];
       let next: number | null = 0;
       while (next !== null) {
@@ -35,16 +37,17 @@ function usePreviewAll(chosen: Record<string, unknown>, changed: boolean): Count
         if (control.signal.aborted) return;
         athletes = [...athletes, ...found.athletes];
         next = found.next ?? null;
-        setCounted({ athletes, of: found.of, done: next === null, error: null });
+        setCounted({ asked, athletes, of: found.of, done: next === null, error: null });
       }
     };
     const timer = setTimeout(() => {
-      count().catch((problem: unknown) => {
+      ask().catch((problem: unknown) => {
         if (!control.signal.aborted)
           setCounted({
             ...NONE,
+            asked,
             done: true,
-            error: problem instanceof Error ? problem.message : String(problem),
+            error: messageOf(problem),
           });
       });
     }, ASK_AFTER_MS);
@@ -53,7 +56,8 @@ function usePreviewAll(chosen: Record<string, unknown>, changed: boolean): Count
       control.abort();
     };
   }, [asked, changed]);
-  return counted;
+  // Figures of choices that are no longer in hand say nothing of those that are.
+  return counted.asked === asked ? counted : NONE;
 }
 
 interface Props {
@@ -82,9 +86,9 @@ export function PreviewAll({ chosen, changed, look }: Props) {
           {error}
         </p>
       )}
-      {athletes.length > 0 && (
+      {!error && (
         <p className="mt-2">
-          {done ? "" : `${athletes.length} of ${of} counted. `}
+          {done ? "" : of > 0 ? `${athletes.length} of ${of} counted. ` : "Counting…"}
           {touched.length === 0
             ? done && "Nothing comes or goes in anybody’s last week."
             : `${count(sum("cleared"), "finding")} would clear, ${sum("appeared")} appear, ${sum("changed")} change level, for ${count(touched.length, "athlete")}.`}

@@ -1,5 +1,5 @@
 import { type ReactNode, useEffect, useMemo, useState } from "react";
-import type { Schemas } from "@/api/client";
+import { type Schemas, messageOf } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
 import { useRoster } from "@/api/roster";
@@ -65,42 +65,52 @@ interface DeskProps {
 
 function RulesDesk({ athlete, place, before }: DeskProps) {
   const stored = useRules(athlete);
-  const [kept, setKept] = useState<Chosen | null>(null);
   if (stored.error) return <Failure error={stored.error} />;
   if (!stored.data) return <p className="p-6 text-ink-2">Looking up the rules…</p>;
   return (
     <Desk
-      key={`${athlete ?? "house"}/${stored.data.revision}`}
+      key={athlete ?? "house"}
       athlete={athlete}
       place={place}
       before={before}
       data={stored.data}
-      kept={kept}
-      setKept={setKept}
     />
   );
 }
 
-interface DeskState {
-  data: Schemas["RulesOut"];
-  /** The choices that were in force before the last ones were kept. */
-  kept: Chosen | null;
-  setKept: (before: Chosen | null) => void;
+interface Stored {
+  chosen: Chosen;
+  revision: number;
 }
 
-function Desk({ athlete, place, before, data, kept, setKept }: DeskProps & DeskState) {
+/** The choices that were in force before the last ones were kept, and the revision these made. */
+interface Kept {
+  before: Chosen;
+  revision: number;
+}
+
+function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["RulesOut"] }) {
+  const [base, setBase] = useState<Stored>(data);
   const [chosen, setChosen] = useState<Chosen>(data.chosen);
+  const [kept, setKept] = useState<Kept | null>(null);
   const [looked, setLooked] = useState<WeekPlace | null>(null);
-  const changed = JSON.stringify(chosen) !== JSON.stringify(data.chosen);
+  const changed = JSON.stringify(chosen) !== JSON.stringify(base.chosen);
+  const take = (next: Stored) => {
+    setBase(next);
+    setChosen(next.chosen);
+  };
+  // Kept in another window meanwhile: shown at once, unless choices in hand would be lost by it.
+  const isOlder = data.revision > base.revision;
+  if (isOlder && !changed) take(data);
   const keep = useChange(async () => {
-    const stored = await calls.save(athlete, { chosen, revision: data.revision });
-    setKept(data.chosen);
-    return stored;
+    const stored = await calls.save(athlete, { chosen, revision: base.revision });
+    setKept({ before: base.chosen, revision: stored.revision });
+    setBase({ chosen, revision: stored.revision });
   });
   const undo = useChange(async (earlier: Chosen) => {
-    const stored = await calls.save(athlete, { chosen: earlier, revision: data.revision });
+    const stored = await calls.save(athlete, { chosen: earlier, revision: base.revision });
     setKept(null);
-    return stored;
+    take({ chosen: earlier, revision: stored.revision });
   });
   const groups = [...new Set(data.rules.map((rule) => rule.group))];
 
@@ -109,7 +119,7 @@ function Desk({ athlete, place, before, data, kept, setKept }: DeskProps & DeskS
   const choose = (rule: Rule, next: Value) =>
     setChosen((now) => withChoice(now, rule.name, next, under(rule)));
   /** A school that ships sets what it sets; one of the house's own is all of the rules. */
-  const take = (preset: Schemas["PresetOut"]) =>
+  const takeSchool = (preset: Schemas["PresetOut"]) =>
     setChosen((now) => {
       let next = now;
       for (const rule of data.rules) {
@@ -140,7 +150,7 @@ function Desk({ athlete, place, before, data, kept, setKept }: DeskProps & DeskS
         <Schools
           presets={data.presets}
           chosen={chosen}
-          choose={take}
+          choose={takeSchool}
           house={athlete === null}
           place={place}
         />
@@ -197,23 +207,25 @@ function Desk({ athlete, place, before, data, kept, setKept }: DeskProps & DeskS
               type="button"
               className="key-button"
               disabled={!changed}
-              onClick={() => setChosen(data.chosen)}
+              onClick={() => take(isOlder ? data : base)}
             >
               Discard
             </button>
           </div>
           <p className="mt-2 text-xs text-ink-2">
             {changed
-              ? "Not kept yet. Kept rules count every week anew, past ones too."
+              ? isOlder
+                ? "Other rules were kept in another window meanwhile. Discard these to see those."
+                : "Not kept yet. Kept rules count every week anew, past ones too."
               : "As kept."}
-            {kept && !changed && (
+            {kept?.revision === base.revision && !changed && (
               <>
                 {" "}
                 <button
                   type="button"
                   className="trail-link"
                   disabled={undo.isPending}
-                  onClick={() => undo.mutate(kept)}
+                  onClick={() => undo.mutate(kept.before)}
                 >
                   Undo the last change
                 </button>
@@ -260,8 +272,7 @@ function PreviewFor({
         setError(null);
       })
       .catch((problem: unknown) => {
-        if (!control.signal.aborted)
-          setError(problem instanceof Error ? problem.message : String(problem));
+        if (!control.signal.aborted) setError(messageOf(problem));
       });
     return () => control.abort();
   }, [place, chosen, scope, basis, changed]);

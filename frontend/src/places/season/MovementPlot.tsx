@@ -1,4 +1,4 @@
-import { Line, ReferenceArea, ReferenceLine } from "recharts";
+import { Line, ReferenceLine } from "recharts";
 import { Link } from "react-router";
 import { type WeekPlace } from "@/api/place";
 import type { Schemas } from "@/api/client";
@@ -7,7 +7,7 @@ import { Heads } from "@/frame/Heads";
 import { weekPath } from "@/frame/places";
 import { shownBy, day, weight } from "@/words";
 import { TimeChart } from "./TimeChart";
-import { DAY_MS, middle, noon } from "./frame";
+import { middle, noon, shaded } from "./frame";
 
 type Data = Schemas["MovementLineOut"];
 
@@ -68,40 +68,25 @@ function Drawing({ data, weeks }: { data: Data; weeks: SeasonWeek[] }) {
             {day(top.date)}: {top.text}
           </p>
           {top.maximum_kg !== null && (
-            <p className="italic">estimated maximum {weight(rounded(top.maximum_kg))}</p>
+            <p className="italic">estimated maximum {estimated(top.maximum_kg)}</p>
           )}
         </>
       )}
     >
-      {data.stalled.map((week) => {
-        const at = weeks.find((one) => one.week === week);
-        return (
-          at && (
-            <ReferenceArea
-              key={week}
-              x1={noon(at.monday) - DAY_MS / 2}
-              x2={noon(at.monday) + 6.5 * DAY_MS}
-              fill="url(#hatch)"
-              fillOpacity={0.18}
-              stroke="none"
-            />
-          )
-        );
-      })}
-      {data.ready.map((week) => {
-        const at = weeks.find((one) => one.week === week);
-        return (
-          at && (
-            <ReferenceLine
-              key={week}
-              x={middle(at)}
-              stroke="var(--note)"
-              strokeDasharray="1 3"
-              label={{ value: "ready", position: "insideTop", fill: "var(--note)", fontSize: 12 }}
-            />
-          )
-        );
-      })}
+      {weeks
+        .filter((one) => data.stalled.includes(one.week))
+        .map((one) => shaded(one, "url(#hatch)", 0.18))}
+      {weeks
+        .filter((one) => data.ready.includes(one.week))
+        .map((one) => (
+          <ReferenceLine
+            key={one.week}
+            x={middle(one)}
+            stroke="var(--note)"
+            strokeDasharray="1 3"
+            label={{ value: "ready", position: "insideTop", fill: "var(--note)", fontSize: 12 }}
+          />
+        ))}
       <Line
         dataKey="maximum"
         stroke="var(--ink-2)"
@@ -122,8 +107,11 @@ function Drawing({ data, weeks }: { data: Data; weeks: SeasonWeek[] }) {
   );
 }
 
-/** An estimate has no more digits than it is worth. */
-const rounded = (kg: number) => Math.round(kg * 2) / 2;
+/** An estimate has no more digits than it is worth: halves of the unit that is shown. */
+function estimated(kg: number): string {
+  const unit = shownBy("load_kg");
+  return weight((Math.round((kg / unit) * 2) / 2) * unit);
+}
 
 function Table({ data, place }: { data: Data; place: WeekPlace }) {
   return (
@@ -137,8 +125,8 @@ function Table({ data, place }: { data: Data; place: WeekPlace }) {
         </tr>
       </thead>
       <tbody>
-        {[...data.tops].reverse().map((top) => (
-          <tr key={top.date + top.text} className="border-b border-hair">
+        {[...data.tops].reverse().map((top, at) => (
+          <tr key={at} className="border-b border-hair">
             <th scope="row" className="px-3 text-left font-normal whitespace-nowrap">
               <Link className="trail-link" to={weekPath(place.athlete, top.week, "log")}>
                 {day(top.date)}
@@ -146,7 +134,7 @@ function Table({ data, place }: { data: Data; place: WeekPlace }) {
             </th>
             <td className="px-3">{top.text}</td>
             <td className="figure px-3 italic">
-              {top.maximum_kg === null ? "–" : weight(rounded(top.maximum_kg))}
+              {top.maximum_kg === null ? "–" : estimated(top.maximum_kg)}
             </td>
           </tr>
         ))}

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { messageOf } from "@/api/client";
 import { form } from "@/api/write";
 import { type Placed, type Row, placed } from "./rows";
 
@@ -33,9 +34,7 @@ export function useForm(athlete: number, text: string, put: (text: string) => vo
         latest.current = found.rows.map((row) => placed(row));
         setRows(latest.current);
       })
-      .catch((problem: unknown) =>
-        setError(problem instanceof Error ? problem.message : String(problem)),
-      );
+      .catch((problem: unknown) => setError(messageOf(problem)));
     return () => {
       gone = true;
     };
@@ -73,7 +72,7 @@ export function useForm(athlete: number, text: string, put: (text: string) => vo
           );
         setError(null);
       } catch (problem) {
-        setError(problem instanceof Error ? problem.message : String(problem));
+        setError(messageOf(problem));
       }
     },
     [athlete, take],

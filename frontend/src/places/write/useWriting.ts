@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { Refusal, type Schemas } from "@/api/client";
+import { Refusal, type Schemas, messageOf } from "@/api/client";
 import { type WeekPlace } from "@/api/place";
 import { writing } from "@/api/write";
 import { newId } from "@/api/id";
@@ -96,7 +96,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
           }
         })
         .catch((problem: unknown) => {
-          if (current) setError(problem instanceof Error ? problem.message : String(problem));
+          if (current) setError(messageOf(problem));
         })
         .finally(() => {
           asking.current = false;
@@ -140,7 +140,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
       } catch (problem) {
         const stale = problem instanceof Refusal && problem.status === 409;
         setSaving(stale ? "changed in another window" : "not stored");
-        setError(problem instanceof Error ? problem.message : String(problem));
+        setError(messageOf(problem));
       } finally {
         busy.current = false;
       }
