@@ -9,10 +9,8 @@ from dialback.core.movements import Movement, MovementTable
 from dialback.core.notation.items import NOTE_MARK, counts_as_said
 from dialback.core.notation.names import one_sided
 from dialback.core.notation.session import Bout, Load, Moves, Step
+from dialback.core.notation.vocabulary import SIDES, written
 
-_SIDES: Final = {
-    "each": "each side", "alternating": "alternating", "left": "left", "right": "right",
-}  # fmt: skip
 _MOST_BY_CROSS: Final = 12
 """Above this a number before a cross could be a load: ``15 sets of 5``."""
 
@@ -56,15 +54,15 @@ def pieces(
     found = _said(bout, worded=_is_worded(known, bout))
     sides, load, tempo, rest = found.sides, found.load, found.tempo, found.rest
     if bout.sides == "both" and (sided or (before is not None and before.sides != "both")):
-        sides = "both"
+        sides = SIDES["both"]
     if before is not None:
         unloaded = bout.load is None and bout.percent is None and bout.band is None
         if unloaded and _stays(before, bout):
-            load = "BW"
+            load = written("NO_LOAD")
         if before.tempo is not None and bout.tempo is None and bout.range is None:
             tempo = "usual"
         if before.rest_s is not None and bout.rest_s is None:
-            rest = "as needed"
+            rest = written("OPEN_REST").removeprefix(f"{written('REST')} ")
     return Pieces(
         moves_text(moves), str(step.sets) if step.sets != 1 else "", found.dose, sides, load,
         found.band, tempo, found.range, found.hold, found.rpe, rest,
@@ -97,7 +95,7 @@ def _said(bout: Bout, *, worded: bool) -> Pieces:
         effort += f"–{bout.rpe_to:g}"
     return Pieces(
         dose=_dose(bout, worded=worded),
-        sides=_SIDES.get(bout.sides, ""),
+        sides="" if bout.sides == "both" else SIDES[bout.sides],
         load=_loading(bout),
         band=bout.band or "",
         tempo=bout.tempo or "",
@@ -122,27 +120,32 @@ def pieces_text(one: Pieces) -> str:
     """The pieces as a line, or as a part of one."""
     load = one.load
     if load and not load.lower().startswith(("help", "at ", "@", "bw", "+")):
-        load = f"at {load}"
+        load = f"{written('AT')} {load}"
     dose = _with_sets(one.sets, one.dose)
     first = " ".join(piece for piece in (dose, one.sides, load) if piece)
     span = f"{one.range} range" if one.range in ("half", "full") else one.range
     words = [
         first,
-        one.band and f"band {one.band}",
-        one.tempo and ("usual tempo" if one.tempo == "usual" else f"tempo {one.tempo}"),
+        one.band and f"{written('BAND')} {one.band}",
+        one.tempo and _tempo(one.tempo),
         span,
-        one.hold and f"hold {one.hold}",
-        one.rpe and f"RPE {one.rpe}",
-        "to failure" if one.to_failure else "",
-        "for time" if one.for_time else "",
-        "warm-up" if one.warm_up else "",
-        one.rest and f"rest {one.rest}",
+        one.hold and f"{written('HOLD')} {one.hold}",
+        one.rpe and f"{written('RPE')} {one.rpe}",
+        written("FAILURE") if one.to_failure else "",
+        written("FOR_TIME") if one.for_time else "",
+        written("WARM_UP") if one.warm_up else "",
+        one.rest and f"{written('REST')} {one.rest}",
     ]
     text = f"{one.moves} {', '.join(word for word in words if word)}".strip()
     if not one.note:
         return text
     mark = f"{NOTE_MARK} " if counts_as_said(one.note) else ""
     return f"{text} ({mark}{one.note})".strip()
+
+
+def _tempo(said: str) -> str:
+    word = written("TEMPO")
+    return f"{said} {word}" if said == "usual" else f"{word} {said}"
 
 
 def _with_sets(sets: str, dose: str) -> str:
@@ -174,7 +177,7 @@ def distance_text(metres: float) -> str:
 def _dose(bout: Bout, *, worded: bool) -> str:
     counted = _counted(bout)
     if worded and (bout.reps is not None or bout.clusters):
-        counted += " reps"
+        counted += f" {written('REPS')}"
     if bout.seconds is None:
         return counted
     time = time_text(bout.seconds)
@@ -196,7 +199,8 @@ def _counted(bout: Bout) -> str:
 def load_text(load: Load) -> str:
     """A load as it is written, without ``at``."""
     several = f"{load.implements} × " if load.implements > 1 else ""
-    return f"{'help ' if load.help else ''}{several}{_decimal(load.value)} {load.unit}"
+    helps = f"{written('HELP')} " if load.help else ""
+    return f"{helps}{several}{_decimal(load.value)} {load.unit}"
 
 
 def _decimal(value: float) -> str:

@@ -28,6 +28,7 @@ from dialback.core.notation.session import (
     WrittenSession,
 )
 from dialback.core.notation.slips import Mistake, SlipError
+from dialback.core.notation.vocabulary import PART_WORD
 from dialback.core.plain import odd_character
 
 MAX_LINES: Final = 2000
@@ -41,12 +42,10 @@ MAX_LINE: Final = 1000
 
 _DAY: Final = re.compile(r"([0-9]{4}-[0-9]{2}-[0-9]{2})\b[ \t]{0,8}(.*)")
 PART_LINE: Final = re.compile(
-    r"(warm[- ]?up|main|finisher"
-    r"|cool[- ]?down)\b([^,:]{0,200})(,[ \t]{0,8}pre-?exhaust[ \t]{0,8})?:"
-    r"[ \t]{0,8}(.*)",
+    rf"({PART_WORD})\b([^,:]{{0,200}})(,[ \t]{{0,8}}pre-?exhaust[ \t]{{0,8}})?:[ \t]{{0,8}}(.*)",
     re.IGNORECASE,
 )
-_PART_WORD: Final = re.compile(r"warm[- ]?up|main|finisher|cool[- ]?down", re.IGNORECASE)
+_PART_WORD: Final = re.compile(PART_WORD, re.IGNORECASE)
 _LETTER_PART: Final = re.compile(r"(?:part[ ]|block[ ])?([A-Z])[ \t]{0,8}:", re.IGNORECASE)
 REST_LINE: Final = re.compile(r"rest[ \t:]{1,8}(.+)|(.{1,20})[ \t]{1,8}rest", re.IGNORECASE)
 

@@ -15,13 +15,16 @@ from dialback.core.notation.characters import lines_of, plain
 from dialback.core.notation.pieces import Pieces, pieces_text, time_text
 from dialback.core.notation.reader import PART_LINE, Reading, part_kind, read
 from dialback.core.notation.session import Line, PartKind, Pause, Rounds, Turn
+from dialback.core.notation.vocabulary import written
 from dialback.core.notation.writer import (
+    ROUND_TIMES,
     head_text,
     line_pieces,
     line_text,
     part_head,
     rest_line,
     rounds_head,
+    steps_text,
     turn_pieces,
     turn_text,
 )
@@ -182,8 +185,7 @@ def row_text(row: Row) -> str:
     """The line of a row, made from its fields; nothing but ``other`` keeps its text."""
     match row.kind:
         case "sets":
-            line = ", then ".join(pieces_text(entry) for entry in row.entries)
-            return _one_line(f"{row.label} {line}")
+            return _one_line(f"{row.label} {steps_text(row.entries)}")
         case "turn":
             return _INDENT + _one_line(" / ".join(pieces_text(entry) for entry in row.entries))
         case "part":
@@ -191,13 +193,11 @@ def row_text(row: Row) -> str:
             return _one_line(part_head(part.kind, part.label, pre_exhaust=part.pre_exhaust))
         case "rounds":
             head = row.rounds or RoundsFields()
-            times = {
-                "every": head.every, "on": head.on, "off": head.off,
-                "between rounds": head.between,
-            }  # fmt: skip
+            said = (head.every, head.on, head.off, head.between)
+            times = dict(zip(ROUND_TIMES, said, strict=True))
             return _one_line(rounds_head(head.form, head.count, head.rungs, times))
         case "rest":
-            return _one_line(f"rest {row.rest}")
+            return _one_line(f"{written('REST')} {row.rest}")
         case "other":
             return _flat(row.text)
 

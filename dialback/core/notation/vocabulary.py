@@ -43,7 +43,8 @@ class Word:
     """A word of the notation, or a family of spellings that mean the same.
 
     ``terminal`` is its name in the grammar, ``priority`` goes before where two would match.
-    ``offers`` is what completion puts in its place, ``says`` the help beside it.
+    ``offers`` is what completion puts in its place, ``says`` the help beside it; ``writes`` is the
+    one spelling of the canonical text and of the form.
     """
 
     terminal: str
@@ -52,6 +53,7 @@ class Word:
     kind: Kind = "word"
     offers: tuple[str, ...] = ()
     says: str = ""
+    writes: str = ""
 
 
 WORDS: Final = (
@@ -68,16 +70,15 @@ WORDS: Final = (
         "EACH",
         rf"each[ ]{_LIMB}|each\b|per[ ]{_LIMB}|a[ ]{_LIMB}\b|ea\b\.?(?:[ ]{_LIMB}\b)?"
         rf"|e/s\b|/{_GAP}{_LIMB}\b|on[ ]each[ ]{_LIMB}",
-        15, offers=("each side",), says="reps on both sides",
-    ),
+        15, offers=("each side",), says="reps on both sides", writes="each side"),
     Word("BOTH_SIDES", rf"both[ ]{_LIMB}s?\b", 16),
-    Word("BOTH", r"both\b(?:[ ]at[ ]once)?", 15, offers=("both",), says="both sides at once"),
+    Word("BOTH", r"both\b(?:[ ]at[ ]once)?", 15, offers=("both",), says="both sides at once",
+         writes="both"),
     Word(
         "ALTERNATING", rf"alternat(?:ing|ely|e)\b(?:[ ]{_LIMB}s?\b)?|alt\b", 15,
-        offers=("alternating",), says="sides in turn",
-    ),
-    Word("LEFT", rf"left\b(?:[ ]{_LIMB}\b)?|l\b", 15, offers=("left",)),
-    Word("RIGHT", rf"right\b(?:[ ]{_LIMB}\b)?|r\b", 15, offers=("right",)),
+        offers=("alternating",), says="sides in turn", writes="alternating"),
+    Word("LEFT", rf"left\b(?:[ ]{_LIMB}\b)?|l\b", 15, offers=("left",), writes="left"),
+    Word("RIGHT", rf"right\b(?:[ ]{_LIMB}\b)?|r\b", 15, offers=("right",), writes="right"),
     Word(
         "SETS", rf"[0-9]{{1,6}}{_GAP}sets?\b(?:{_GAP}of\b)?", 14, "number",
     ),
@@ -96,8 +97,7 @@ WORDS: Final = (
     ),
     Word(
         "TEMPO", r"tempo[ \t:]{1,8}(?:usual|normal|[^\s,()]{1,40})|(?:usual|normal|own)[ ]tempo\b",
-        13, offers=("tempo 3-1-2-0",), says="lower, pause, lift, pause",
-    ),
+        13, offers=("tempo 3-1-2-0",), says="lower, pause, lift, pause", writes="tempo"),
     Word("BARE_TEMPO", r"[0-9x](?:-[0-9x]){2,3}(?![0-9x-])", 14),
     Word(
         "RIR",
@@ -108,15 +108,13 @@ WORDS: Final = (
     ),
     Word(
         "RPE", rf"(?:(?:@|at){_GAP})?rpe{_GAP}:?{_GAP}{NUMBER}(?:{_GAP}-{_GAP}{NUMBER})?", 15,
-        offers=("RPE 8",), says="exertion, 0 to 10",
-    ),
+        offers=("RPE 8",), says="exertion, 0 to 10", writes="RPE"),
     Word(
         "BAND",
         r"band[ \t]{1,8}(?!at\b|rest\b|rpe\b|with\b)[a-z]{1,30}(?![a-z])"
         r"|(?!(?:with|and|the|a|no|then|each|in|at"
         r"|of)[ \t])[a-z]{2,30}[ \t]{1,8}band\b(?![ \t]+[a-z])",
-        11, offers=("band strong",), says="by its level, without kilograms",
-    ),
+        11, offers=("band strong",), says="by its level, without kilograms", writes="band"),
     Word("REP_RANGE", rf"{WHOLE}{_GAP}(?:-|to\b){_GAP}{WHOLE}(?![0-9.,]?[0-9]|{_GAP}(?:kg|lb|%"
                       rf"|s\b|min|m\b|-))",
          10, "number"),
@@ -127,28 +125,31 @@ WORDS: Final = (
         offers=("half range",), says="the whole set in half of the range",
     ),
     Word("WARM_UP", r"warm[- ]?ups?\b|w/u\b", 15, offers=("warm-up",),
-         says="left out of the sums"),
+         says="left out of the sums", writes="warm-up"),
     Word("FAILURE", r"(?:to|until|till?)[ ]failure\b", 15, offers=("to failure",),
-         says="RPE 10"),
-    Word("FOR_TIME", r"for[ ]time\b", 15, offers=("for time",), says="as fast as form allows"),
+         says="RPE 10", writes="to failure"),
+    Word("FOR_TIME", r"for[ ]time\b", 15, offers=("for time",), says="as fast as form allows",
+         writes="for time"),
     Word("NO_LOAD", r"bw\b|body[- ]?weight\b|no[ ]load\b|unloaded\b", 15, offers=("BW",),
-         says="body weight alone, no load"),
-    Word("OPEN_REST", r"rest[ ]as[ ]needed\b", 16),
+         says="body weight alone, no load", writes="BW"),
+    Word("OPEN_REST", r"rest[ ]as[ ]needed\b", 16, writes="rest as needed"),
     Word("NO_REST", r"no[ ]rest\b", 16),
-    Word("REST", r"rest(?:ing)?\b:?", 8, offers=("rest 90 s",), says="after each set"),
-    Word("HOLD", r"hold\b", 8, offers=("hold 8 s",), says="at the end"),
-    Word("HELP", r"help\b|assist(?:ed|ance)?\b", 8, offers=("help 15 kg",), says="assistance"),
-    Word("REPS", r"reps?\b|repetitions?\b", 8),
+    Word("REST", r"rest(?:ing)?\b:?", 8, offers=("rest 90 s",), says="after each set",
+         writes="rest"),
+    Word("HOLD", r"hold\b", 8, offers=("hold 8 s",), says="at the end", writes="hold"),
+    Word("HELP", r"help\b|assist(?:ed|ance)?\b", 8, offers=("help 15 kg",), says="assistance",
+         writes="help"),
+    Word("REPS", r"reps?\b|repetitions?\b", 8, writes="reps"),
     Word("IN", r"(?:with)?in\b", 8),
     Word("WITH", r"(?:with\b|w/)(?![ \t]*[0-9])", 9),
-    Word("AT", r"at\b|@|with\b|w/", 7),
+    Word("AT", r"at\b|@|with\b|w/", 7, writes="at"),
     Word("AND", r"and\b|;", 7),
     Word("INT", rf"{WHOLE}(?![0-9])", 1, "number"),
 )  # fmt: skip
 """The words behind a movement."""
 
 JOINTS: Final = (
-    Word("THEN", r"then\b", offers=("then",), says="go on with the movement"),
+    Word("THEN", r"then\b", offers=("then",), says="go on with the movement", writes="then"),
     Word(
         "LEVEL", r"easier\b|harder\b", offers=("harder", "easier"), says="a level of the movement"
     ),
@@ -157,28 +158,49 @@ JOINTS: Final = (
 
 HEADS: Final = (
     Word("ROUNDS", r"(?:rounds?|rds?)\b(?:[ ]of\b)?", 12, "head", ("3 rounds:",),
-         "a circuit by reps"),
-    Word("BOUTS", r"bouts?\b", 12, "head", ("8 bouts, 20 s on, 10 s off:",), "short intervals"),
+         "a circuit by reps", writes="rounds"),
+    Word("BOUTS", r"bouts?\b", 12, "head", ("8 bouts, 20 s on, 10 s off:",), "short intervals",
+         writes="bouts"),
     Word(
         "LADDER",
         r"ladder\b(?:[ \t]{0,8}:?[ \t]{0,8}[0-9]{1,4}\b(?![ \t]{0,8}(?:s|min)|[.:])"
         r"(?:[ \t]{0,8}[,/-][ \t]{0,8}[0-9]{1,4}\b(?![ \t]{0,8}(?:s|min)|[.:])){0,40})?",
-        12, "head", ("ladder 4, 7, 10:",), "one rung a round",
-    ),
+        12, "head", ("ladder 4, 7, 10:",), "one rung a round", writes="ladder"),
     Word("ON", r"on\b|work\b", 12, "head", ("4 rounds, 35 s on, 25 s off:",),
-         "a circuit by the clock"),
-    Word("OFF", r"off\b", 12, "head"),
+         "a circuit by the clock", writes="on"),
+    Word("OFF", r"off\b", 12, "head", writes="off"),
     Word("REST_OFF", r"rest\b(?:[ ]between[ ](?:movements|exercises|stations)\b)", 13, "head"),
     Word("BETWEEN", r"(?:rest[ ])?between(?:[ ]rounds)?\b|rest[ ]after[ ](?:each|a)[ ]round\b",
-         13, "head"),
-    Word("EVERY", r"every\b", 12, "head", ("every 60 s, 10 rounds:",), "work begins on the clock"),
+         13, "head", writes="between rounds"),
+    Word("EVERY", r"every\b", 12, "head", ("every 60 s, 10 rounds:",), "work begins on the clock",
+         writes="every"),
     Word("MINUTE", r"min(?:ute)?\b(?:[ ]on[ ]the[ ]minute\b)?", 12, "head"),
     Word("FOR", r"for\b", 12, "head"),
 )  # fmt: skip
 """The words in the head of rounds."""
+
+PART_WORD: Final = r"warm[- ]?up|main|finisher|cool[- ]?down"
+"""The kinds of parts, hyphen or not."""
 
 PART_HEADS: Final = ("warm-up:", "main A:", "finisher:", "cool-down:")
 """What opens a part."""
 
 COMPLETE: Final = frozenset({"kg", "lb", "s", "min", "reps", "x", "at", "in", "m"})
 """Short words that are whole as they stand: nothing is offered behind them."""
+
+_WRITES: Final = {word.terminal: word.writes for word in (*WORDS, *JOINTS, *HEADS) if word.writes}
+
+
+def written(terminal: str) -> str:
+    """The one spelling of a word in the canonical text. Raises ``KeyError`` if it has none."""
+    return _WRITES[terminal]
+
+
+SIDES: Final = {
+    "both": written("BOTH"), "each": written("EACH"), "alternating": written("ALTERNATING"),
+    "left": written("LEFT"), "right": written("RIGHT"),
+}  # fmt: skip
+"""How a side is written, by its name in a set."""
+
+FORMS: Final = tuple(written(form) for form in ("ROUNDS", "LADDER", "BOUTS"))
+"""The forms of rounds."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import replace
+from typing import Final
 
 from dialback.core.movements import MovementTable
 from dialback.core.notation.pieces import Pieces, pieces, pieces_text, time_text
@@ -18,6 +19,10 @@ from dialback.core.notation.session import (
     Turn,
     WrittenSession,
 )
+from dialback.core.notation.vocabulary import written
+
+ROUND_TIMES: Final = tuple(written(word) for word in ("EVERY", "ON", "OFF", "BETWEEN"))
+"""The times in a head of rounds, by their words."""
 
 
 def write(*sessions: WrittenSession, movements: MovementTable) -> str:
@@ -56,7 +61,7 @@ def _item(item: Line | Rounds | Pause, movements: MovementTable) -> Iterable[str
 
 def rest_line(seconds: float) -> str:
     """The line of a rest between two movements or after a part."""
-    return f"rest {time_text(seconds)}"
+    return f"{written('REST')} {time_text(seconds)}"
 
 
 def part_head(kind: PartKind, label: str, *, pre_exhaust: bool) -> str:
@@ -68,9 +73,10 @@ def part_head(kind: PartKind, label: str, *, pre_exhaust: bool) -> str:
 def rounds_head(form: str, count: str, rungs: str, times: dict[str, str]) -> str:
     """The line that opens rounds: ``4 rounds, 35 s on, 25 s off:``; times by their word."""
     word = form if count != "1" else form[:-1]
-    head = f"ladder {rungs}".rstrip() if form == "ladder" else f"{count} {word}"
-    said = "".join(f", {time} {name}" for name, time in times.items() if time and name != "every")
-    every = f"every {times['every']}, " if times.get("every") else ""
+    head = f"{form} {rungs}".rstrip() if form == written("LADDER") else f"{count} {word}"
+    clock = written("EVERY")
+    said = "".join(f", {time} {name}" for name, time in times.items() if time and name != clock)
+    every = f"{clock} {times[clock]}, " if times.get(clock) else ""
     return f"{every}{head}{said}:"
 
 
@@ -87,20 +93,31 @@ def line_pieces(line: Line, movements: MovementTable) -> list[Pieces]:
 
 def line_text(line: Line, movements: MovementTable) -> str:
     """A line as it is written in one way."""
-    return ", then ".join(map(pieces_text, line_pieces(line, movements)))
+    return steps_text(line_pieces(line, movements))
+
+
+def steps_text(steps: Iterable[Pieces]) -> str:
+    """The steps of a line, one after the other."""
+    return f", {written('THEN')} ".join(map(pieces_text, steps))
+
+
+def alternatives_text(texts: Iterable[str]) -> str:
+    """The alternatives of a turn, one a round."""
+    return " / ".join(texts)
 
 
 def head_text(rounds: Rounds) -> str:
     """The head of rounds as it is written in one way."""
+    seconds = (rounds.every_s, rounds.on_s, rounds.off_s, rounds.between_s)
     times = {
-        "every": rounds.every_s, "on": rounds.on_s, "off": rounds.off_s,
-        "between rounds": rounds.between_s,
-    }  # fmt: skip
+        word: "" if time is None else time_text(time)
+        for word, time in zip(ROUND_TIMES, seconds, strict=True)
+    }
     return rounds_head(
         rounds.form,
         str(rounds.count),
         ", ".join(map(str, rounds.rungs)),
-        {word: time_text(seconds) for word, seconds in times.items() if seconds is not None},
+        times,
     )
 
 

@@ -4,7 +4,17 @@ from __future__ import annotations
 
 from flask import Response
 
-from dialback.core.notation.vocabulary import COMPLETE, HEADS, JOINTS, PART_HEADS, WORDS, Word
+from dialback.core.notation.session import PART_KINDS, RANGES
+from dialback.core.notation.vocabulary import (
+    COMPLETE,
+    FORMS,
+    HEADS,
+    JOINTS,
+    PART_HEADS,
+    SIDES,
+    WORDS,
+    Word,
+)
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer
 from dialback.web.shapes.notation import NotationOut, NotationWord, WordPattern
@@ -28,6 +38,10 @@ def notation() -> Response:
                 if word.terminal not in ("TIMES", "NOTE", "INT")
             ],
             whole=sorted(COMPLETE),
+            sides=list(SIDES.values()),
+            ranges=list(RANGES),
+            parts=list(PART_KINDS),
+            forms=list(FORMS),
         )
     )
 

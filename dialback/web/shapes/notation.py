@@ -22,9 +22,16 @@ class WordPattern(Shape):
 
 
 class NotationOut(Shape):
-    """The notation's words; ``whole`` are short ones behind which nothing is offered."""
+    """The notation's words; ``whole`` are short ones behind which nothing is offered.
+
+    ``sides``, ``ranges``, ``parts`` and ``forms`` are what can be chosen in the form.
+    """
 
     words: list[NotationWord]
     heads: list[NotationWord]
     patterns: list[WordPattern]
     whole: list[str]
+    sides: list[str]
+    ranges: list[str]
+    parts: list[str]
+    forms: list[str]

@@ -4340,6 +4340,8 @@ export interface components {
         /**
          * NotationOut
          * @description The notation's words; ``whole`` are short ones behind which nothing is offered.
+         *
+         *     ``sides``, ``ranges``, ``parts`` and ``forms`` are what can be chosen in the form.
          */
         NotationOut: {
             /** Words */
@@ -4350,6 +4352,14 @@ export interface components {
             patterns: components["schemas"]["WordPattern"][];
             /** Whole */
             whole: string[];
+            /** Sides */
+            sides: string[];
+            /** Ranges */
+            ranges: string[];
+            /** Parts */
+            parts: string[];
+            /** Forms */
+            forms: string[];
         };
         /**
          * NotationWord
