@@ -9,4 +9,10 @@ export default tseslint.config(
   ...tseslint.configs.strict,
   jsxA11y.flatConfigs.recommended,
   reactHooks.configs.flat.recommended,
+  {
+    files: ["src/**"],
+    rules: {
+      "max-lines-per-function": ["error", { max: 100, skipBlankLines: true, skipComments: true }],
+    },
+  },
 );

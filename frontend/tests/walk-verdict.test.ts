@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Finding, Sheet } from "@/places/sheet/WeekSheet";
+import type { Finding, Sheet } from "@/places/sheet/open";
 import { causeKey, keyOf, step, stopsOf } from "@/places/sheet/walk-verdict";
 
 const finding = (subject: string) =>

@@ -534,7 +534,7 @@ def test_the_kit_is_described(coach: Coach) -> None:
     bars = coach.field("Bars, kg")
     bars.clear()
     bars.send_keys("10, twenty")
-    coach.sees("“twenty” is no load")
+    coach.sees("“twenty” is not a load")
     assert not coach.find("//button[.='Keep']").is_enabled()
     bars.send_keys(Keys.CONTROL, "a")
     bars.send_keys("10, 15-20 by 5")

@@ -27,12 +27,7 @@ const COLOUR: Record<Level, string> = {
 export function DialFace({ value, start, least, most, notches, turn }: Props) {
   const face = useRef<SVGSVGElement>(null);
   const span = Math.max(1, most - least);
-  const angle = (total: number) =>
-    180 - ((Math.max(least, Math.min(most, total)) - least) / span) * 180;
-  const at = (total: number, radius: number): [number, number] => {
-    const radians = (angle(total) * Math.PI) / 180;
-    return [CX + radius * Math.cos(radians), CY - radius * Math.sin(radians)];
-  };
+  const { at, angle } = around(least, most);
   const drag = (event: React.PointerEvent) => {
     const box = face.current?.getBoundingClientRect();
     if (!box) return;
@@ -84,51 +79,9 @@ export function DialFace({ value, start, least, most, notches, turn }: Props) {
         stroke="var(--ink)"
         strokeWidth="1.25"
       />
-      {Array.from({ length: span + 1 }, (_, step) => least + step).map((total) => {
-        const long = total % 10 === 0;
-        const [x1, y1] = at(total, RADIUS);
-        const [x2, y2] = at(total, RADIUS - (long ? 10 : total % 5 === 0 ? 7 : 4));
-        const [tx, ty] = at(total, RADIUS - 32);
-        return (
-          <g key={total}>
-            <path d={`M${x1} ${y1}L${x2} ${y2}`} stroke={long ? "var(--ink)" : "var(--rule)"} />
-            {long && (
-              <text x={tx} y={ty + 4} textAnchor="middle" fontSize="12" fill="var(--ink-2)">
-                {total}
-              </text>
-            )}
-          </g>
-        );
-      })}
+      <Detents least={least} span={span} at={at} />
       <path d={`M${sx} ${sy}L${bx} ${by}`} stroke="var(--ink)" strokeWidth="2.5" />
-      {groups(notches).map((one) => {
-        const outside = one.effect === "clears";
-        const bars = BARS[one.level];
-        const [x, y] = at(
-          one.total,
-          outside ? RADIUS + 15 + one.row * 17 : RADIUS - 50 - one.row * 18,
-        );
-        return (
-          <g
-            key={`${one.total}${one.effect}`}
-            transform={`translate(${x} ${y}) rotate(${90 - angle(one.total)})`}
-          >
-            <title>{one.text}</title>
-            <rect x="-11" y="-11" width="22" height="22" fill="transparent" />
-            {Array.from({ length: bars }, (_, bar) => (
-              <rect
-                key={bar}
-                x={(bar - (bars - 1) / 2) * 4.5 - 1.5}
-                y="-6"
-                width="3"
-                height="12"
-                fill={COLOUR[one.level]}
-              />
-            ))}
-            {outside && <path d="M-9 5L9 -5" stroke="var(--ink)" strokeWidth="1.75" />}
-          </g>
-        );
-      })}
+      <Notches notches={notches} at={at} angle={angle} />
       <path
         d={`M${CX} ${CY}L${px} ${py}`}
         stroke="var(--ink)"
@@ -139,6 +92,20 @@ export function DialFace({ value, start, least, most, notches, turn }: Props) {
       <path d={`M8 ${CY + 14}H${WIDTH - 8}`} stroke="var(--rule)" />
     </svg>
   );
+}
+
+type Around = ReturnType<typeof around>;
+
+/** Where a number of sets stands on the half circle. */
+function around(least: number, most: number) {
+  const span = Math.max(1, most - least);
+  const angle = (total: number) =>
+    180 - ((Math.max(least, Math.min(most, total)) - least) / span) * 180;
+  const at = (total: number, radius: number): [number, number] => {
+    const radians = (angle(total) * Math.PI) / 180;
+    return [CX + radius * Math.cos(radians), CY - radius * Math.sin(radians)];
+  };
+  return { at, angle };
 }
 
 /** Notches at one setting and of one effect stand as one mark, with the worst level. */
@@ -168,4 +135,76 @@ function rowOf<One extends { total: number; effect: string }>(one: One, all: One
   const before = all.filter((other) => other.effect === one.effect && other.total < one.total);
   const near = before.sort((a, b) => b.total - a.total)[0];
   return near && one.total - near.total <= 3 ? 1 - rowOf(near, all) : 0;
+}
+
+interface DetentsProps {
+  least: number;
+  span: number;
+  at: Around["at"];
+}
+
+/** A line for each set, the tens written. */
+function Detents({ least, span, at }: DetentsProps) {
+  return (
+    <>
+      {Array.from({ length: span + 1 }, (_, step) => least + step).map((total) => {
+        const long = total % 10 === 0;
+        const [x1, y1] = at(total, RADIUS);
+        const [x2, y2] = at(total, RADIUS - (long ? 10 : total % 5 === 0 ? 7 : 4));
+        const [tx, ty] = at(total, RADIUS - 32);
+        return (
+          <g key={total}>
+            <path d={`M${x1} ${y1}L${x2} ${y2}`} stroke={long ? "var(--ink)" : "var(--rule)"} />
+            {long && (
+              <text x={tx} y={ty + 4} textAnchor="middle" fontSize="12" fill="var(--ink-2)">
+                {total}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </>
+  );
+}
+
+interface NotchesProps {
+  notches: Schemas["NotchOut"][];
+  at: Around["at"];
+  angle: Around["angle"];
+}
+
+/** Where findings clear (outside) or appear (inside). */
+function Notches({ notches, at, angle }: NotchesProps) {
+  return (
+    <>
+      {groups(notches).map((one) => {
+        const outside = one.effect === "clears";
+        const bars = BARS[one.level];
+        const [x, y] = at(
+          one.total,
+          outside ? RADIUS + 15 + one.row * 17 : RADIUS - 50 - one.row * 18,
+        );
+        return (
+          <g
+            key={`${one.total}${one.effect}`}
+            transform={`translate(${x} ${y}) rotate(${90 - angle(one.total)})`}
+          >
+            <title>{one.text}</title>
+            <rect x="-11" y="-11" width="22" height="22" fill="transparent" />
+            {Array.from({ length: bars }, (_, bar) => (
+              <rect
+                key={bar}
+                x={(bar - (bars - 1) / 2) * 4.5 - 1.5}
+                y="-6"
+                width="3"
+                height="12"
+                fill={COLOUR[one.level]}
+              />
+            ))}
+            {outside && <path d="M-9 5L9 -5" stroke="var(--ink)" strokeWidth="1.75" />}
+          </g>
+        );
+      })}
+    </>
+  );
 }

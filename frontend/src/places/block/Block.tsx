@@ -1,32 +1,28 @@
-import { useRef, useState } from "react";
-import { useNavigate, useSearchParams } from "react-router";
+import { type RefObject, useState } from "react";
+import { useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
 import { block as calls, useBlock } from "@/api/block";
 import { useChange } from "@/api/changes";
 import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
 import { KEYS, useKeys } from "@/frame/keys";
-import { weekPath } from "@/frame/places";
 import { number, weekName, weekday } from "@/words";
 import { BlockHead } from "./BlockHead";
 import { NONE } from "./ChangeFields";
 import { LayForm } from "./LayForm";
 import { WeekFoot } from "./WeekFoot";
+import { type Cell, type Data, type Session, type Walk, useBlockWalk } from "./useBlockWalk";
 
-type Session = Schemas["BlockSession"];
-type Cell = { day: number; week: number };
+/** A session that was copied or is to be moved. */
+type Held = { session: Session; move: boolean };
 
 /** Days down, weeks across: plans hollow, what was done solid, the four measures below. */
 export function Block() {
   const place = useWeekPlace();
   const [params, setParams] = useSearchParams();
   const found = useBlock(place, Math.min(8, Math.max(3, Number(params.get("weeks") ?? 6) || 6)));
-  const weeks = found.data?.weeks.length ?? 0;
-  const [chosen, setCell] = useState<Cell | null>(null);
-  const [held, setHeld] = useState<{ session: Session; move: boolean } | null>(null);
+  const [held, setHeld] = useState<Held | null>(null);
   const [past, setPast] = useState<Schemas["Laid"][]>([]);
-  const grid = useRef<HTMLTableSectionElement>(null);
-  const go = useNavigate();
   const change = useChange(async (body: Schemas["LayBody"]) => {
     const done = await calls.lay(place, body);
     setPast((steps) => [...steps, done]);
@@ -37,34 +33,7 @@ export function Block() {
     setPast((steps) => steps.slice(0, -1));
   });
   const data = found.data;
-  // Nobody has walked yet: the week of the address, which may lie in the middle of a block.
-  const cell = chosen ?? {
-    day: 0,
-    week: Math.max(0, data?.weeks.findIndex((one) => one.week === place.week) ?? 0),
-  };
-  const at = (one: Cell): Session[] => {
-    const date = data?.days[one.day]?.[one.week];
-    return data?.sessions.filter((session) => session.date === date) ?? [];
-  };
-  const date = data?.days[cell.day]?.[cell.week];
-  const [here] = at(cell);
-  const move = (days: number, along: number) => {
-    const next = {
-      day: Math.min(6, Math.max(0, cell.day + days)),
-      week: Math.min(weeks - 1, Math.max(0, cell.week + along)),
-    };
-    setCell(next);
-    grid.current?.querySelector<HTMLElement>(`[data-cell="${next.day}/${next.week}"]`)?.focus();
-  };
-  const open = (one: Cell) => {
-    const week = data?.weeks[one.week]?.week;
-    const day = data?.days[one.day]?.[one.week];
-    const [session] = at(one);
-    if (week && day)
-      go(
-        `${weekPath(place.athlete, week, "write")}?session=${session ? session.id : `new-${day}`}`,
-      );
-  };
+  const { cell, at, date, here, walk, grid } = useBlockWalk(place, data);
   const paste = () => {
     if (!held || !date || date === held.session.date) return;
     change.mutate({
@@ -99,25 +68,12 @@ export function Block() {
         show={(next) => setParams({ weeks: String(next) }, { replace: true })}
         laid={(done) => setPast((steps) => [...steps, done])}
       />
-      <div className="flex items-baseline gap-4 pb-1 text-sm">
-        <p className="text-ink-2">
-          {held
-            ? `${held.session.title || "A session"} in hand: ${KEYS.paste.key} puts it down`
-            : `Arrows walk, Enter writes, ${KEYS.copy.key} copies, ${KEYS.cut.key} moves, ${KEYS.paste.key} puts down`}
-        </p>
-        <span role="status" className="ml-auto text-ink-2">
-          {past.length > 0 ? `${past.length} step${past.length === 1 ? "" : "s"} to undo` : ""}
-        </span>
-        <button
-          type="button"
-          className="key-button"
-          disabled={past.length === 0 || back.isPending}
-          title={`Key ${KEYS.undo.key}`}
-          onClick={() => back.mutate(undefined)}
-        >
-          Undo
-        </button>
-      </div>
+      <Steps
+        held={held}
+        past={past.length}
+        busy={back.isPending}
+        undo={() => back.mutate(undefined)}
+      />
       {error && (
         <p role="alert" className="mb-2 border-l-4 border-high pl-3 text-sm">
           {error.message}
@@ -130,88 +86,25 @@ export function Block() {
             <col key={one.week} />
           ))}
         </colgroup>
-        <thead>
-          <tr className="border-b border-rule text-left">
-            <td />
-            {data.weeks.map((one, week) => (
-              <th
-                key={one.week}
-                scope="col"
-                className={`px-2 pb-1 font-normal ${week === cell.week ? "" : "text-ink-2"}`}
-              >
-                <span className={week === cell.week ? "font-semibold" : ""}>
-                  {weekName(one.week)}
-                </span>
-                {one.over && <span className="text-sm italic"> over</span>}
-                {!one.over && one.lighter && <span className="text-sm italic"> lighter</span>}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody ref={grid}>
-          {data.days.map((days, day) => (
-            <tr key={days[0]} className="border-b border-hair">
-              <th
-                scope="row"
-                className="py-1 pr-2 text-left align-top text-sm font-normal text-ink-2"
-              >
-                {weekday(days[0] ?? "")}
-              </th>
-              {days.map((one, week) => (
-                <td key={one} className="h-11.5 p-0.5 align-top">
-                  <button
-                    type="button"
-                    data-cell={`${day}/${week}`}
-                    tabIndex={day === cell.day && week === cell.week ? 0 : -1}
-                    aria-label={label(one, at({ day, week }))}
-                    onFocus={() => setCell({ day, week })}
-                    onDoubleClick={() => open({ day, week })}
-                    onKeyDown={(event) => {
-                      const arrow = ARROWS[event.key];
-                      if (arrow) {
-                        event.preventDefault();
-                        move(...arrow);
-                      }
-                      if (event.key === "Enter") {
-                        event.preventDefault();
-                        open({ day, week });
-                      }
-                    }}
-                    className={`h-full w-full px-1.5 py-0.5 text-left align-top text-sm leading-snug ${day === cell.day && week === cell.week ? "bg-band" : "hover:bg-band/40"}`}
-                  >
-                    {at({ day, week }).map((session) => (
-                      <span
-                        key={session.id}
-                        className={`block ${held?.move && held.session.id === session.id ? "text-ink-2 italic" : ""}`}
-                      >
-                        <span className="flex items-center gap-1.5">
-                          <span
-                            aria-hidden="true"
-                            className={`size-2 shrink-0 border border-ink ${session.done ? "bg-ink" : ""}`}
-                          />
-                          <span className="truncate">{session.title || "Session"}</span>
-                        </span>
-                        <span className="block truncate pl-3.5 text-xs text-ink-2">
-                          {number(session.sets, 1)} sets, {number(session.minutes, 0)} min
-                        </span>
-                      </span>
-                    ))}
-                  </button>
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
+        <Heads weeks={data.weeks} chosen={cell.week} />
+        <Days
+          days={data.days}
+          at={at}
+          cell={cell}
+          moving={held?.move ? held.session.id : null}
+          walk={walk}
+          grid={grid}
+        />
         <WeekFoot weeks={data.weeks} />
       </table>
       <LayForm
         session={here ?? null}
         week={data.weeks[cell.week]?.week ?? ""}
         sessions={ofWeek}
-        most={Math.max(1, weeks - 1 - cell.week)}
+        most={Math.max(1, data.weeks.length - 1 - cell.week)}
         busy={change.isPending}
         lay={(body) => change.mutate(body)}
-        open={() => open(cell)}
+        open={() => walk.open(cell)}
       />
     </main>
   );
@@ -229,4 +122,146 @@ function label(date: string, sessions: Session[]): string {
     .map((one) => `${one.title || "session"}, ${one.done ? "done" : "planned"}`)
     .join("; ");
   return `${weekday(date)} ${date}: ${what || "free"}`;
+}
+
+function Heads({ weeks, chosen }: { weeks: Data["weeks"]; chosen: number }) {
+  return (
+    <thead>
+      <tr className="border-b border-rule text-left">
+        <td />
+        {weeks.map((one, week) => (
+          <th
+            key={one.week}
+            scope="col"
+            className={`px-2 pb-1 font-normal ${week === chosen ? "" : "text-ink-2"}`}
+          >
+            <span className={week === chosen ? "font-semibold" : ""}>{weekName(one.week)}</span>
+            {one.over && <span className="text-sm italic"> over</span>}
+            {!one.over && one.lighter && <span className="text-sm italic"> lighter</span>}
+          </th>
+        ))}
+      </tr>
+    </thead>
+  );
+}
+
+interface DayProps {
+  at: Cell;
+  date: string;
+  sessions: Session[];
+  isHere: boolean;
+  moving: number | null;
+  walk: Walk;
+}
+
+/** A day of the block: its sessions, hollow until they are done. */
+function Day({ at, date, sessions, isHere, moving, walk }: DayProps) {
+  return (
+    <button
+      type="button"
+      data-cell={`${at.day}/${at.week}`}
+      tabIndex={isHere ? 0 : -1}
+      aria-label={label(date, sessions)}
+      onFocus={() => walk.to(at)}
+      onDoubleClick={() => walk.open(at)}
+      onKeyDown={(event) => {
+        const arrow = ARROWS[event.key];
+        if (arrow) {
+          event.preventDefault();
+          walk.by(...arrow);
+        }
+        if (event.key === "Enter") {
+          event.preventDefault();
+          walk.open(at);
+        }
+      }}
+      className={`h-full w-full px-1.5 py-0.5 text-left align-top text-sm leading-snug ${isHere ? "bg-band" : "hover:bg-band/40"}`}
+    >
+      {sessions.map((session) => (
+        <span
+          key={session.id}
+          className={`block ${moving === session.id ? "text-ink-2 italic" : ""}`}
+        >
+          <span className="flex items-center gap-1.5">
+            <span
+              aria-hidden="true"
+              className={`size-2 shrink-0 border border-ink ${session.done ? "bg-ink" : ""}`}
+            />
+            <span className="truncate">{session.title || "Session"}</span>
+          </span>
+          <span className="block truncate pl-3.5 text-xs text-ink-2">
+            {number(session.sets, 1)} sets, {number(session.minutes, 0)} min
+          </span>
+        </span>
+      ))}
+    </button>
+  );
+}
+
+interface StepsProps {
+  held: Held | null;
+  past: number;
+  busy: boolean;
+  undo: () => void;
+}
+
+/** What the keys do now, and the way back. */
+function Steps({ held, past, busy, undo }: StepsProps) {
+  return (
+    <div className="flex items-baseline gap-4 pb-1 text-sm">
+      <p className="text-ink-2">
+        {held
+          ? `${held.session.title || "A session"} in hand: ${KEYS.paste.key} puts it down`
+          : `Arrows walk, Enter writes, ${KEYS.copy.key} copies, ${KEYS.cut.key} moves, ${KEYS.paste.key} puts down`}
+      </p>
+      <span role="status" className="ml-auto text-ink-2">
+        {past > 0 ? `${past} step${past === 1 ? "" : "s"} to undo` : ""}
+      </span>
+      <button
+        type="button"
+        className="key-button"
+        disabled={past === 0 || busy}
+        title={`Key ${KEYS.undo.key}`}
+        onClick={undo}
+      >
+        Undo
+      </button>
+    </div>
+  );
+}
+
+interface DaysProps {
+  days: string[][];
+  at: (cell: Cell) => Session[];
+  cell: Cell;
+  moving: number | null;
+  walk: Walk;
+  grid: RefObject<HTMLTableSectionElement | null>;
+}
+
+/** The days of the block, a row for each day of the week. */
+function Days({ days, at, cell, moving, walk, grid }: DaysProps) {
+  return (
+    <tbody ref={grid}>
+      {days.map((row, day) => (
+        <tr key={row[0]} className="border-b border-hair">
+          <th scope="row" className="py-1 pr-2 text-left align-top text-sm font-normal text-ink-2">
+            {weekday(row[0] ?? "")}
+          </th>
+          {row.map((one, week) => (
+            <td key={one} className="h-11.5 p-0.5 align-top">
+              <Day
+                at={{ day, week }}
+                date={one}
+                sessions={at({ day, week })}
+                isHere={day === cell.day && week === cell.week}
+                moving={moving}
+                walk={walk}
+              />
+            </td>
+          ))}
+        </tr>
+      ))}
+    </tbody>
+  );
 }

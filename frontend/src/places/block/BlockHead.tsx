@@ -21,8 +21,6 @@ const LENGTHS = [3, 4, 5, 6, 7, 8];
 /** Which block is shown, and what can be done with whole weeks: make, keep, lay, send and take in. */
 export function BlockHead({ place, week, stored, weeks, show, laid }: Props) {
   const [dialog, setDialog] = useState<"new" | "templates" | null>(null);
-  const [typed, setTyped] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const change = useChange((body: Schemas["BlockBody"]) =>
     blocks.change(place.athlete, stored?.id ?? 0, body),
   );
@@ -33,46 +31,11 @@ export function BlockHead({ place, week, stored, weeks, show, laid }: Props) {
     <>
       <div className="flex items-baseline gap-4 pb-2 text-sm">
         {stored ? (
-          <>
-            <input
-              aria-label="Title of the block"
-              value={typed ?? stored.title}
-              placeholder="Block without a title"
-              maxLength={120}
-              onChange={(event) => setTyped(event.target.value)}
-              onBlur={() => {
-                if (typed !== null && typed !== stored.title)
-                  change.mutate({ title: typed, weeks: stored.weeks });
-                setTyped(null);
-              }}
-              onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
-              className="h-7 w-64 border-b border-hair bg-transparent text-base font-semibold"
-            />
-            <label className="text-ink-2">
-              <select
-                aria-label="Weeks of the block"
-                value={stored.weeks}
-                onChange={(event) =>
-                  change.mutate({ title: stored.title, weeks: Number(event.target.value) })
-                }
-                className="h-6 bg-sheet text-ink"
-              >
-                {LENGTHS.map((one) => (
-                  <option key={one} value={one}>
-                    {one}
-                  </option>
-                ))}
-              </select>{" "}
-              weeks
-            </label>
-            <button
-              type="button"
-              className="trail-link text-ink-2"
-              onClick={() => remove.mutate(undefined)}
-            >
-              Take the block away
-            </button>
-          </>
+          <StoredBlock
+            stored={stored}
+            change={change.mutate}
+            remove={() => remove.mutate(undefined)}
+          />
         ) : (
           <>
             <span className="text-base text-ink-2">No block is made here</span>
@@ -101,36 +64,7 @@ export function BlockHead({ place, week, stored, weeks, show, laid }: Props) {
           <button type="button" className="key-button" onClick={() => setDialog("templates")}>
             Templates
           </button>
-          {["calendar", "text"].map((one) => (
-            <a
-              key={one}
-              download
-              className="trail-link text-ink-2"
-              href={`/api/athletes/${place.athlete}/weeks/${place.week}/block/${one}?weeks=${weeks}`}
-            >
-              {one === "calendar" ? "To a calendar" : "Text out"}
-            </a>
-          ))}
-          <button
-            type="button"
-            className="trail-link text-ink-2"
-            onClick={() => file.current?.click()}
-          >
-            Text in
-          </button>
-          <input
-            ref={file}
-            type="file"
-            accept=".txt,text/plain"
-            aria-label="Sessions as a text file"
-            className="sr-only"
-            tabIndex={-1}
-            onChange={async (event) => {
-              const [chosen] = event.target.files ?? [];
-              event.target.value = "";
-              if (chosen) take.mutate(await chosen.text());
-            }}
-          />
+          <InAndOut place={place} weeks={weeks} take={take.mutate} />
         </span>
       </div>
       {error && (
@@ -150,6 +84,94 @@ export function BlockHead({ place, week, stored, weeks, show, laid }: Props) {
         week={week}
         open={dialog === "templates"}
         close={() => setDialog(null)}
+      />
+    </>
+  );
+}
+
+interface StoredBlockProps {
+  stored: Schemas["StoredBlock"];
+  change: (body: Schemas["BlockBody"]) => void;
+  remove: () => void;
+}
+
+/** The block that is shown: its title and its length. */
+function StoredBlock({ stored, change, remove }: StoredBlockProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  return (
+    <>
+      <input
+        aria-label="Title of the block"
+        value={typed ?? stored.title}
+        placeholder="Block without a title"
+        maxLength={120}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => {
+          if (typed !== null && typed !== stored.title)
+            change({ title: typed, weeks: stored.weeks });
+          setTyped(null);
+        }}
+        onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+        className="h-7 w-64 border-b border-hair bg-transparent text-base font-semibold"
+      />
+      <label className="text-ink-2">
+        <select
+          aria-label="Weeks of the block"
+          value={stored.weeks}
+          onChange={(event) => change({ title: stored.title, weeks: Number(event.target.value) })}
+          className="h-6 bg-sheet text-ink"
+        >
+          {LENGTHS.map((one) => (
+            <option key={one} value={one}>
+              {one}
+            </option>
+          ))}
+        </select>{" "}
+        weeks
+      </label>
+      <button type="button" className="trail-link text-ink-2" onClick={remove}>
+        Take the block away
+      </button>
+    </>
+  );
+}
+
+interface InAndOutProps {
+  place: WeekPlace;
+  weeks: number;
+  take: (text: string) => void;
+}
+
+/** The weeks as a calendar or a text, and a text in. */
+function InAndOut({ place, weeks, take }: InAndOutProps) {
+  const file = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      {["calendar", "text"].map((one) => (
+        <a
+          key={one}
+          download
+          className="trail-link text-ink-2"
+          href={`/api/athletes/${place.athlete}/weeks/${place.week}/block/${one}?weeks=${weeks}`}
+        >
+          {one === "calendar" ? "To a calendar" : "Text out"}
+        </a>
+      ))}
+      <button type="button" className="trail-link text-ink-2" onClick={() => file.current?.click()}>
+        Text in
+      </button>
+      <input
+        ref={file}
+        type="file"
+        accept=".txt,text/plain"
+        aria-label="Sessions as a text file"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={async (event) => {
+          const [chosen] = event.target.files ?? [];
+          event.target.value = "";
+          if (chosen) take(await chosen.text());
+        }}
       />
     </>
   );

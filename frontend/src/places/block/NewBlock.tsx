@@ -18,6 +18,7 @@ interface Props {
 }
 
 const LENGTHS = [3, 4, 5, 6, 7, 8];
+type Template = Schemas["TemplateOut"];
 type Fill = Schemas["NewBlockBody"]["fill"];
 
 /** A new block: how long, what fills it, and which of its weeks are lighter. */
@@ -46,70 +47,14 @@ export function NewBlock({ place, first, open, close, made }: Props) {
     made(done.laid);
     close();
   });
-  const choice = (value: Fill, says: string) => (
-    <label className="flex min-h-6 items-center gap-2">
-      <input
-        type="radio"
-        name="fill"
-        className="accent-ink"
-        checked={fill === value}
-        onChange={() => setFill(value)}
-      />
-      {says}
-    </label>
-  );
   return (
     <DialogSheet
       open={open}
       close={close}
       title={`A block from ${weekName(first).toLowerCase()} on`}
     >
-      <div className="flex gap-4">
-        <label className="flex-1">
-          Title
-          <input
-            value={title}
-            maxLength={120}
-            onChange={(event) => setTitle(event.target.value)}
-            className="field mt-0.5 w-full"
-          />
-        </label>
-        <label>
-          Weeks
-          <select
-            value={weeks}
-            onChange={(event) => setWeeks(Number(event.target.value))}
-            className="field mt-0.5 block h-8.5 w-20"
-          >
-            {LENGTHS.map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
-        </label>
-      </div>
-      <fieldset className="mt-3">
-        <legend className="text-ink-2 italic">Filled with</legend>
-        {choice("week before", "the plan of the week before, a step more each week")}
-        {choice("template", "a template")}
-        {fill === "template" &&
-          (all.length > 0 ? (
-            <select
-              aria-label="Template"
-              value={chosen ?? ""}
-              onChange={(event) => setTemplate(Number(event.target.value))}
-              className="field my-1 ml-6 h-8"
-            >
-              {all.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}, {one.weeks} week{one.weeks === 1 ? "" : "s"}
-                </option>
-              ))}
-            </select>
-          ) : (
-            <p className="ml-6 text-ink-2">No template yet: keep planned weeks as one first.</p>
-          ))}
-        {choice("nothing", "nothing yet")}
-      </fieldset>
+      <TitleAndWeeks title={title} setTitle={setTitle} weeks={weeks} setWeeks={setWeeks} />
+      <FilledWith fill={fill} put={setFill} templates={all} chosen={chosen} choose={setTemplate} />
       {fill === "week before" && (
         <div className="mt-2 flex flex-wrap gap-x-5 gap-y-1 text-sm">
           <ChangeFields value={change} put={setChange} />
@@ -155,5 +100,89 @@ export function NewBlock({ place, first, open, close, made }: Props) {
         </button>
       </div>
     </DialogSheet>
+  );
+}
+
+interface FilledWithProps {
+  fill: Fill;
+  put: (fill: Fill) => void;
+  templates: Template[];
+  chosen: number | null;
+  choose: (template: number) => void;
+}
+
+/** What stands in the weeks of the block to begin with. */
+function FilledWith({ fill, put, templates, chosen, choose }: FilledWithProps) {
+  const choice = (value: Fill, says: string) => (
+    <label className="flex min-h-6 items-center gap-2">
+      <input
+        type="radio"
+        name="fill"
+        className="accent-ink"
+        checked={fill === value}
+        onChange={() => put(value)}
+      />
+      {says}
+    </label>
+  );
+  return (
+    <fieldset className="mt-3">
+      <legend className="text-ink-2 italic">Filled with</legend>
+      {choice("week before", "the plan of the week before, a step more each week")}
+      {choice("template", "a template")}
+      {fill === "template" &&
+        (templates.length > 0 ? (
+          <select
+            aria-label="Template"
+            value={chosen ?? ""}
+            onChange={(event) => choose(Number(event.target.value))}
+            className="field my-1 ml-6 h-8"
+          >
+            {templates.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}, {one.weeks} week{one.weeks === 1 ? "" : "s"}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <p className="ml-6 text-ink-2">No template yet: keep planned weeks as one first.</p>
+        ))}
+      {choice("nothing", "nothing yet")}
+    </fieldset>
+  );
+}
+
+interface TitleAndWeeksProps {
+  title: string;
+  setTitle: (title: string) => void;
+  weeks: number;
+  setWeeks: (weeks: number) => void;
+}
+
+function TitleAndWeeks({ title, setTitle, weeks, setWeeks }: TitleAndWeeksProps) {
+  return (
+    <div className="flex gap-4">
+      <label className="flex-1">
+        Title
+        <input
+          value={title}
+          maxLength={120}
+          onChange={(event) => setTitle(event.target.value)}
+          className="field mt-0.5 w-full"
+        />
+      </label>
+      <label>
+        Weeks
+        <select
+          value={weeks}
+          onChange={(event) => setWeeks(Number(event.target.value))}
+          className="field mt-0.5 block h-8.5 w-20"
+        >
+          {LENGTHS.map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </select>
+      </label>
+    </div>
   );
 }

@@ -7,6 +7,8 @@ import { templates, useTemplates } from "@/api/templates";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { weekName } from "@/words";
 
+type Template = Schemas["TemplateOut"];
+
 interface Props {
   place: WeekPlace;
   /** The week in hand. */
@@ -19,17 +21,10 @@ interface Props {
 export function TemplateDialog({ place, week, open, close }: Props) {
   const found = useTemplates();
   const roster = useRoster();
-  const [name, setName] = useState("");
-  const [weeks, setWeeks] = useState(1);
   const [chosen, setChosen] = useState<number | null>(null);
   const [athletes, setAthletes] = useState<number[]>([place.athlete]);
   const [laid, setLaid] = useState<Schemas["TemplateLaid"] | null>(null);
-  const [removed, setRemoved] = useState<Schemas["TemplateOut"] | null>(null);
-  const keep = useChange(async () => {
-    const made = await templates.keep({ ...place, week }, { name, weeks });
-    setName("");
-    setChosen(made.id);
-  });
+  const [removed, setRemoved] = useState<Template | null>(null);
   const lay = useChange(async (template: number) =>
     setLaid(await templates.lay(template, { athletes, week })),
   );
@@ -37,126 +32,33 @@ export function TemplateDialog({ place, week, open, close }: Props) {
     await templates.undo(body);
     setLaid(null);
   });
-  const take = useChange(async (one: Schemas["TemplateOut"]) => {
+  const take = useChange(async (one: Template) => {
     await templates.remove(one.id);
     setRemoved(one);
   });
-  const restore = useChange(async (one: Schemas["TemplateOut"]) => {
+  const restore = useChange(async (one: Template) => {
     await templates.restore(one.id);
     setRemoved(null);
   });
   const all = found.data?.templates ?? [];
   const template = all.find((one) => one.id === chosen) ?? all[0];
-  const error = keep.error ?? lay.error ?? undo.error ?? take.error ?? restore.error;
+  const error = lay.error ?? undo.error ?? take.error ?? restore.error;
   const people = roster.data?.athletes ?? [];
   return (
     <DialogSheet open={open} close={close} title="Templates" wide>
-      <section className="flex flex-wrap items-end gap-3 border-b border-hair pb-3">
-        <label className="flex-1">
-          Keep {weekName(week).toLowerCase()}
-          {weeks > 1 ? ` and the ${weeks - 1} after it` : ""} under the name
-          <input
-            value={name}
-            maxLength={120}
-            onChange={(event) => setName(event.target.value)}
-            className="field mt-0.5 w-full"
-          />
-        </label>
-        <label>
-          Weeks
-          <select
-            value={weeks}
-            onChange={(event) => setWeeks(Number(event.target.value))}
-            className="field mt-0.5 block h-8.5 w-20"
-          >
-            {[1, 2, 3, 4, 5, 6, 7, 8].map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
-        </label>
-        <button
-          type="button"
-          className="key-button"
-          disabled={!name.trim() || keep.isPending}
-          onClick={() => keep.mutate(undefined)}
-        >
-          Keep
-        </button>
-      </section>
+      <Keep place={place} week={week} kept={setChosen} />
       {template ? (
         <section className="mt-3 grid grid-cols-[14rem_1fr] gap-6">
-          <ul aria-label="Templates">
-            {all.map((one) => (
-              <li
-                key={one.id}
-                className={`flex items-baseline border-b border-hair ${one === template ? "bg-band/60" : ""}`}
-              >
-                <button
-                  type="button"
-                  aria-pressed={one === template}
-                  className="min-w-0 flex-1 truncate px-2 py-1 text-left"
-                  onClick={() => setChosen(one.id)}
-                >
-                  {one.name}{" "}
-                  <span className="text-sm text-ink-2">
-                    {one.weeks} wk, {one.sessions}
-                  </span>
-                </button>
-                <button
-                  type="button"
-                  aria-label={`Take ${one.name} away`}
-                  className="h-6 w-6 text-ink-2"
-                  onClick={() => take.mutate(one)}
-                >
-                  ×
-                </button>
-              </li>
-            ))}
-          </ul>
-          <fieldset>
-            <legend className="mb-1">
-              Use {template.name} from {weekName(week).toLowerCase()} on over the weeks of
-            </legend>
-            <div className="columns-2 text-sm">
-              {people.map((one) => (
-                <label key={one.id} className="flex min-h-6 items-center gap-2">
-                  <input
-                    type="checkbox"
-                    className="size-4 accent-ink"
-                    checked={athletes.includes(one.id)}
-                    onChange={(event) =>
-                      setAthletes((now) =>
-                        event.target.checked
-                          ? [...now, one.id]
-                          : now.filter((other) => other !== one.id),
-                      )
-                    }
-                  />
-                  {one.name}
-                </label>
-              ))}
-            </div>
-            <p className="mt-2 flex items-center gap-3 text-sm">
-              <button
-                type="button"
-                className="trail-link"
-                onClick={() => setAthletes(people.map((one) => one.id))}
-              >
-                all
-              </button>
-              <button type="button" className="trail-link" onClick={() => setAthletes([])}>
-                none
-              </button>
-              <button
-                type="button"
-                className="ink-button ml-auto"
-                disabled={athletes.length === 0 || lay.isPending}
-                onClick={() => lay.mutate(template.id)}
-              >
-                Use for {athletes.length} athlete{athletes.length === 1 ? "" : "s"}
-              </button>
-            </p>
-          </fieldset>
+          <List all={all} chosen={template} choose={setChosen} remove={take.mutate} />
+          <ForWhom
+            template={template}
+            week={week}
+            people={people}
+            athletes={athletes}
+            choose={setAthletes}
+            busy={lay.isPending}
+            lay={() => lay.mutate(template.id)}
+          />
         </section>
       ) : (
         <p className="mt-3 text-ink-2">
@@ -193,5 +95,161 @@ export function TemplateDialog({ place, week, open, close }: Props) {
         Close
       </button>
     </DialogSheet>
+  );
+}
+
+interface KeepProps {
+  place: WeekPlace;
+  week: string;
+  kept: (template: number) => void;
+}
+
+/** Weeks of this athlete under a name. */
+function Keep({ place, week, kept }: KeepProps) {
+  const [name, setName] = useState("");
+  const [weeks, setWeeks] = useState(1);
+  const keep = useChange(async () => {
+    const made = await templates.keep({ ...place, week }, { name, weeks });
+    setName("");
+    kept(made.id);
+  });
+  return (
+    <>
+      <section className="flex flex-wrap items-end gap-3 border-b border-hair pb-3">
+        <label className="flex-1">
+          Keep {weekName(week).toLowerCase()}
+          {weeks > 1 ? ` and the ${weeks - 1} after it` : ""} under the name
+          <input
+            value={name}
+            maxLength={120}
+            onChange={(event) => setName(event.target.value)}
+            className="field mt-0.5 w-full"
+          />
+        </label>
+        <label>
+          Weeks
+          <select
+            value={weeks}
+            onChange={(event) => setWeeks(Number(event.target.value))}
+            className="field mt-0.5 block h-8.5 w-20"
+          >
+            {[1, 2, 3, 4, 5, 6, 7, 8].map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </select>
+        </label>
+        <button
+          type="button"
+          className="key-button"
+          disabled={!name.trim() || keep.isPending}
+          onClick={() => keep.mutate(undefined)}
+        >
+          Keep
+        </button>
+      </section>
+      {keep.error && (
+        <p role="alert" className="text-high">
+          {keep.error.message}
+        </p>
+      )}
+    </>
+  );
+}
+
+interface ListProps {
+  all: Template[];
+  chosen: Template;
+  choose: (id: number) => void;
+  remove: (template: Template) => void;
+}
+
+function List({ all, chosen, choose, remove }: ListProps) {
+  return (
+    <ul aria-label="Templates">
+      {all.map((one) => (
+        <li
+          key={one.id}
+          className={`flex items-baseline border-b border-hair ${one === chosen ? "bg-band/60" : ""}`}
+        >
+          <button
+            type="button"
+            aria-pressed={one === chosen}
+            className="min-w-0 flex-1 truncate px-2 py-1 text-left"
+            onClick={() => choose(one.id)}
+          >
+            {one.name}{" "}
+            <span className="text-sm text-ink-2">
+              {one.weeks} wk, {one.sessions}
+            </span>
+          </button>
+          <button
+            type="button"
+            aria-label={`Take ${one.name} away`}
+            className="h-6 w-6 text-ink-2"
+            onClick={() => remove(one)}
+          >
+            ×
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+interface ForWhomProps {
+  template: Template;
+  week: string;
+  people: { id: number; name: string }[];
+  athletes: number[];
+  choose: (how: (now: number[]) => number[]) => void;
+  busy: boolean;
+  lay: () => void;
+}
+
+/** Over whose weeks it is laid. */
+function ForWhom({ template, week, people, athletes, choose, busy, lay }: ForWhomProps) {
+  return (
+    <fieldset>
+      <legend className="mb-1">
+        Use {template.name} from {weekName(week).toLowerCase()} on over the weeks of
+      </legend>
+      <div className="columns-2 text-sm">
+        {people.map((one) => (
+          <label key={one.id} className="flex min-h-6 items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-4 accent-ink"
+              checked={athletes.includes(one.id)}
+              onChange={(event) =>
+                choose((now) =>
+                  event.target.checked ? [...now, one.id] : now.filter((other) => other !== one.id),
+                )
+              }
+            />
+            {one.name}
+          </label>
+        ))}
+      </div>
+      <p className="mt-2 flex items-center gap-3 text-sm">
+        <button
+          type="button"
+          className="trail-link"
+          onClick={() => choose(() => people.map((one) => one.id))}
+        >
+          all
+        </button>
+        <button type="button" className="trail-link" onClick={() => choose(() => [])}>
+          none
+        </button>
+        <button
+          type="button"
+          className="ink-button ml-auto"
+          disabled={athletes.length === 0 || busy}
+          onClick={lay}
+        >
+          Use for {athletes.length} athlete{athletes.length === 1 ? "" : "s"}
+        </button>
+      </p>
+    </fieldset>
   );
 }

@@ -61,62 +61,15 @@ export function Proposals({ place, sessions, take }: Props) {
         </p>
       )}
       {open && proposal && (
-        <div className={asking ? "opacity-60" : ""}>
-          <Ladder proposal={proposal} choose={setBudget} />
-          {steps.length === 0 ? (
-            <p className="mt-2 text-sm text-ink-2">
-              {proposal.remaining.length === 0
-                ? "Nothing is open that a change of sets could clear."
-                : "No change of sets within the rules does better."}
-            </p>
-          ) : (
-            <>
-              <ul className="mt-2 text-sm">
-                {steps.map((one) => (
-                  <StepLine
-                    key={`${one.session}/${one.line ?? one.movement}`}
-                    step={one}
-                    take={() => void take([asTaken(one)])}
-                    lock={() => setLocks((all) => [...all, ...one.movement.split(" + ")])}
-                  />
-                ))}
-              </ul>
-              <button
-                type="button"
-                className="ink-button mt-2"
-                onClick={takeAll}
-                title={`Key ${KEYS.takeAll.key}`}
-              >
-                Take {steps.length === 1 ? "it" : `all ${steps.length}`}
-              </button>
-            </>
-          )}
-          {locks.length > 0 && (
-            <p className="mt-2 text-sm">
-              Held as they are: {locks.join(", ")}.{" "}
-              <button type="button" className="trail-link" onClick={() => setLocks([])}>
-                Let go
-              </button>
-            </p>
-          )}
-          {proposal.remaining.length > 0 && (
-            <details className="mt-2 text-sm">
-              <summary className="text-ink-2">
-                {count(proposal.remaining.length, "finding")} would stay
-              </summary>
-              <ul className="list-disc pl-5">
-                {proposal.remaining.map((one) => (
-                  <li key={one}>{one}</li>
-                ))}
-              </ul>
-            </details>
-          )}
-          {!proposal.optimal && (
-            <p className="mt-1 text-xs text-ink-2">
-              The best found in the time; there may be a better one.
-            </p>
-          )}
-        </div>
+        <Found
+          proposal={proposal}
+          asking={asking}
+          locks={locks}
+          setLocks={setLocks}
+          setBudget={setBudget}
+          take={take}
+          takeAll={takeAll}
+        />
       )}
     </section>
   );
@@ -210,5 +163,78 @@ function StepLine({ step, take, lock }: { step: Step; take: () => void; lock: ()
       </div>
       {step.reason && <p className="pl-12 text-ink-2">{step.reason}.</p>}
     </li>
+  );
+}
+
+interface FoundProps {
+  proposal: Schemas["ProposalOut"];
+  asking: boolean;
+  locks: string[];
+  setLocks: (how: (all: string[]) => string[]) => void;
+  setBudget: (cost: number | null) => void;
+  take: Props["take"];
+  takeAll: () => void;
+}
+
+/** The proposal: its ladder, its steps, and what would stay. */
+function Found({ proposal, asking, locks, setLocks, setBudget, take, takeAll }: FoundProps) {
+  const { steps } = proposal;
+  return (
+    <div className={asking ? "opacity-60" : ""}>
+      <Ladder proposal={proposal} choose={setBudget} />
+      {steps.length === 0 ? (
+        <p className="mt-2 text-sm text-ink-2">
+          {proposal.remaining.length === 0
+            ? "Nothing is open that a change of sets could clear."
+            : "No change of sets within the rules does better."}
+        </p>
+      ) : (
+        <>
+          <ul className="mt-2 text-sm">
+            {steps.map((one) => (
+              <StepLine
+                key={`${one.session}/${one.line ?? one.movement}`}
+                step={one}
+                take={() => void take([asTaken(one)])}
+                lock={() => setLocks((all) => [...all, ...one.movement.split(" + ")])}
+              />
+            ))}
+          </ul>
+          <button
+            type="button"
+            className="ink-button mt-2"
+            onClick={takeAll}
+            title={`Key ${KEYS.takeAll.key}`}
+          >
+            Take {steps.length === 1 ? "it" : `all ${steps.length}`}
+          </button>
+        </>
+      )}
+      {locks.length > 0 && (
+        <p className="mt-2 text-sm">
+          Held as they are: {locks.join(", ")}.{" "}
+          <button type="button" className="trail-link" onClick={() => setLocks(() => [])}>
+            Let go
+          </button>
+        </p>
+      )}
+      {proposal.remaining.length > 0 && (
+        <details className="mt-2 text-sm">
+          <summary className="text-ink-2">
+            {count(proposal.remaining.length, "finding")} would stay
+          </summary>
+          <ul className="list-disc pl-5">
+            {proposal.remaining.map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </ul>
+        </details>
+      )}
+      {!proposal.optimal && (
+        <p className="mt-1 text-xs text-ink-2">
+          The best found in the time; there may be a better one.
+        </p>
+      )}
+    </div>
   );
 }

@@ -1,50 +1,35 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
-import { Refusal, type Schemas, messageOf } from "@/api/client";
+import { useCallback, useRef, useState } from "react";
+import { type Schemas, messageOf } from "@/api/client";
 import { dial } from "@/api/dial";
 import { type WeekPlace } from "@/api/place";
+import { useDraftStore } from "./useDraftStore";
+import { useNotches } from "./useNotches";
 
 export type Sessions = Schemas["DraftSession"][];
 export type Line = Schemas["Line"];
 
-export type Saving = "stored" | "changed" | "saving" | "stale" | "failed";
-
-interface State {
+/** A draft with its figures. */
+export interface State {
   sessions: Sessions;
   audit: Schemas["DraftAudit"];
   /** The draft as it was last edited by hand: what the dial scales. */
   shape: Sessions;
 }
 
-const SAVE_AFTER_MS = 700;
-const NOTCHES_AFTER_MS = 200;
-
 /** A draft in hand: edited, turned, audited at once, stored soon after, undone step by step. */
 export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
-  const [state, setState] = useState<State>({
-    sessions: opened.sessions,
-    audit: opened.audit,
-    shape: opened.shape,
-  });
+  const { sessions, audit, shape } = opened;
+  const [state, setState] = useState<State>({ sessions, audit, shape });
   const [past, setPast] = useState<State[]>([]);
   const [pointer, setPointer] = useState(opened.audit.total);
-  const [notches, setNotches] = useState<Schemas["NotchesOut"]>({
-    start: opened.start_total,
-    notches: [],
-  });
-  const [saving, setSaving] = useState<Saving>("stored");
   const [error, setError] = useState<string | null>(null);
-  const revision = useRef(opened.revision);
   const latest = useRef(state);
   /** The last state that the core has answered: the only kind that undo goes back to. */
   const answered = useRef(state);
   const asked = useRef<AbortController>(null);
-  const queries = useQueryClient();
-  // One write after the other: each goes by the revision that the one before it left.
-  const { mutateAsync: inTurn } = useMutation({
-    scope: { id: `draft ${place.athlete} ${place.week}` },
-    mutationFn: (write: () => Promise<void>) => write(),
-  });
+  const inHand = useCallback(() => latest.current, []);
+  const notches = useNotches(place, state.shape, opened.start_total);
+  const { saving, toStore, reset, publish } = useDraftStore(place, opened, inHand, state, setError);
 
   const show = useCallback((next: State) => {
     latest.current = next;
@@ -66,14 +51,14 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
         const before = answered.current;
         setPast((steps) => [...steps.slice(-99), before]);
         show(next);
-        setSaving("changed");
+        toStore();
       } catch (problem) {
         if (control.signal.aborted) return;
         setPointer(latest.current.audit.total);
         setError(messageOf(problem));
       }
     },
-    [show],
+    [show, toStore],
   );
 
   const edit = useCallback(
@@ -124,88 +109,8 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
     asked.current?.abort();
     setPast(past.slice(0, -1));
     show(last);
-    setSaving("changed");
-  }, [past, show]);
-
-  const body = useCallback(
-    (): Schemas["SaveDraftBody"] => ({
-      sessions: latest.current.sessions,
-      shape: latest.current.shape,
-      revision: revision.current,
-      start_total: opened.start_total,
-    }),
-    [opened.start_total],
-  );
-
-  useEffect(() => {
-    if (saving !== "changed") return undefined;
-    const timer = setTimeout(async () => {
-      setSaving("saving");
-      try {
-        await inTurn(async () => {
-          const stored = await dial.save(place, body());
-          revision.current = stored.revision;
-        });
-        setSaving((now) => (now === "saving" ? "stored" : now));
-      } catch (problem) {
-        const stale = problem instanceof Refusal && problem.status === 409;
-        setSaving(stale ? "stale" : "failed");
-        setError(messageOf(problem));
-      }
-    }, SAVE_AFTER_MS);
-    return () => clearTimeout(timer);
-  }, [saving, state, place, body, inTurn]);
-
-  // Whoever leaves within the moment before a save does not lose it.
-  const unsaved = useRef(false);
-  useEffect(() => {
-    unsaved.current = saving === "changed";
-  }, [saving]);
-  useEffect(
-    () => () => {
-      if (unsaved.current) void dial.save(place, body()).catch(() => undefined);
-    },
-    [place, body],
-  );
-
-  const shape = state.shape;
-  useEffect(() => {
-    const control = new AbortController();
-    const timer = setTimeout(() => {
-      dial
-        .notches(place, shape, control.signal)
-        .then(setNotches)
-        // The dial turns without its notches; the figures tell of a lost server.
-        .catch(() => undefined);
-    }, NOTCHES_AFTER_MS);
-    return () => {
-      clearTimeout(timer);
-      control.abort();
-    };
-  }, [place, shape]);
-
-  const reset = useCallback(async () => {
-    unsaved.current = false;
-    // What was about to be stored is not wanted any more.
-    setSaving("saving");
-    try {
-      await inTurn(async () => {
-        await dial.reset(place, revision.current);
-      });
-      await queries.invalidateQueries({ queryKey: ["draft"] });
-    } catch (problem) {
-      setSaving("failed");
-      setError(messageOf(problem));
-    }
-  }, [place, queries, inTurn]);
-
-  const publish = useCallback(async () => {
-    unsaved.current = false;
-    await inTurn(async () => {
-      await dial.publish(place, body());
-    });
-    await queries.invalidateQueries();
-  }, [place, body, queries, inTurn]);
+    toStore();
+  }, [past, show, toStore]);
 
   return {
     ...state,

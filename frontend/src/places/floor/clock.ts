@@ -157,3 +157,47 @@ export function face(seconds: number, left: boolean): string {
   const whole = left ? Math.ceil(seconds - 1e-3) : Math.floor(seconds);
   return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
 }
+
+/** What the one large button does: its words, and what is to happen. */
+export interface NextAct {
+  says: string;
+  does: "resume" | "begin" | "finish" | "skip rest" | "start";
+}
+
+/** The one thing that comes now. A set without a clock is begun only where a sensor watches it. */
+export function nextAct(clock: Clock, isTimed: boolean, sensing: boolean, asIs: string): NextAct {
+  if (clock.paused !== null) return { says: "Go on", does: "resume" };
+  switch (clock.phase) {
+    case "ready":
+      if (isTimed) return { says: "Start the clock", does: "begin" };
+      return sensing ? { says: "Start the set", does: "begin" } : { says: asIs, does: "finish" };
+    case "work":
+      return { says: asIs, does: "finish" };
+    case "rest":
+      return { says: "On, without more rest", does: "skip rest" };
+    default:
+      return { says: "Start now", does: "start" };
+  }
+}
+
+/** The clock after that act; the set that is done is another matter. */
+export function acted(
+  clock: Clock,
+  does: NextAct["does"],
+  now: number,
+  steps: Step[],
+  sets: FloorSet[],
+): Clock {
+  switch (does) {
+    case "resume":
+      return pause(clock, now);
+    case "begin":
+      return begin(clock, now, sets[steps[clock.step]?.set ?? -1]);
+    case "finish":
+      return finish(clock, now, steps, sets);
+    case "skip rest":
+      return skipRest(clock, now, steps, sets);
+    case "start":
+      return { ...clock, phase: "work", since: now };
+  }
+}

@@ -2,7 +2,7 @@ import type { Schemas } from "@/api/client";
 import { newId } from "@/api/id";
 import type { CoreSet } from "@/places/log/log";
 import { weight } from "@/words";
-import type { Clock, Step } from "./clock";
+import { type Clock, type Step, jump, oneMore } from "./clock";
 import { asPlanned, fitting } from "./rules";
 
 export type Run = Schemas["FloorRunOf"];
@@ -308,6 +308,72 @@ export function insertSteps(state: State, steps: Step[], behind: number): State 
   );
   return { ...state, steps, own };
 }
+
+/** The step in hand left out by all who have not done it. */
+export function skip(state: State, runs: Run[], now: number): State {
+  const step = state.clock.step;
+  const left = runs.reduce(
+    (all, run) =>
+      all.own[run.athlete]?.done[step] === undefined ? putSet(all, run.athlete, step, null) : all,
+    state,
+  );
+  const last = step >= state.steps.length - 1;
+  return {
+    ...left,
+    clock: last ? { step, phase: "over", since: now, paused: null } : jump(step + 1, now),
+  };
+}
+
+/** An athlete whom something hurts does no more; where nobody is left, the run is over. */
+export function stopped(
+  state: State,
+  runs: Run[],
+  athlete: number,
+  note: string,
+  now: number,
+): State {
+  const mine = state.own[athlete];
+  const run = runs.find((one) => one.athlete === athlete);
+  if (!mine || !run) return state;
+  const exercise = wanted(run, state, state.clock.step)?.set.exercise ?? null;
+  const own = {
+    ...state.own,
+    [athlete]: { ...mine, stopped: true, pain: [...mine.pain, { exercise, note }] },
+  };
+  const all = runs.every((run) => own[run.athlete]?.stopped);
+  return {
+    ...state,
+    own,
+    clock: all ? { ...state.clock, phase: "over", paused: null, since: now } : state.clock,
+  };
+}
+
+/** One more set behind the one in hand, or one more round behind its round. */
+export function oneMoreOf(state: State, runs: Run[]): State {
+  const more = oneMore(state.steps, state.clock.step, leader(runs).sets);
+  return insertSteps(state, more, lastBefore(state.steps, more));
+}
+
+/** The last step that stands before the new ones. */
+function lastBefore(before: Step[], after: Step[]): number {
+  const more = after.length - before.length;
+  let at = 0;
+  while (at < before.length && after[at] === before[at]) at += 1;
+  return more > 0 ? at - 1 : before.length - 1;
+}
+
+/** The run from its start again: what is logged already stays in the log it came from. */
+export const again = (runs: Run[], now: number): State => ({
+  ...fresh(
+    runs.map((run) => ({ ...run, log: null })),
+    now,
+  ),
+  begun: true,
+});
+
+/** The step that stands large on the screen: in a rest the one after it. */
+export const inSight = ({ clock, steps }: State): number =>
+  clock.phase === "rest" && clock.step + 1 < steps.length ? clock.step + 1 : clock.step;
 
 /** An athlete's log as it stands. */
 export function logOf(run: Run, mine: Own): Session {

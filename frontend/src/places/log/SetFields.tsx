@@ -11,67 +11,60 @@ interface Field {
   whole?: boolean;
 }
 
-/** A set that was done, in fields; what is left empty was not said. */
-export function SetFields({
-  set,
-  name,
-  take,
-}: {
+const fields = (): Field[] => [
+  { name: "reps", label: "Reps", most: 10_000, whole: true },
+  { name: "seconds", label: "Seconds", most: 86_400 },
+  { name: "load_kg", label: `Load, ${weightUnit()}`, most: 1000 },
+  { name: "implements", label: "Implements", most: 10, whole: true },
+  { name: "rpe", label: "Exertion", most: 10 },
+];
+
+/** What stands for nothing said. */
+const NOTHING = { reps: null, seconds: null, load_kg: 0, implements: 1, rpe: null };
+
+function shown(set: CoreSet, field: Field): string {
+  const value = set[field.name];
+  if (value === null || value === undefined || (field.name === "load_kg" && value === 0)) return "";
+  return String(field.name === "load_kg" ? typedWeight(value) : value);
+}
+
+/** The set with what was typed; what is wrong, in words, if something is. */
+function read(set: CoreSet, form: FormData): CoreSet | string {
+  const next: Record<string, unknown> = { ...set };
+  for (const field of fields()) {
+    const text = String(form.get(field.name) ?? "")
+      .trim()
+      .replace(",", ".");
+    if (text === shown(set, field)) continue;
+    const value = Number(text);
+    const isLoad = field.name === "load_kg";
+    // Help is a negative load.
+    const least = isLoad ? -field.most : 0;
+    const fits = value >= least && value <= field.most && (!field.whole || Number.isInteger(value));
+    if (text !== "" && !fits)
+      return `${field.label}: a ${field.whole ? "whole " : ""}number up to ${field.most}`;
+    next[field.name] = text === "" ? NOTHING[field.name] : isLoad ? keptWeight(value) : value;
+    if (isLoad) next.unit = weightUnit() === "lb" ? "lb" : undefined;
+  }
+  if (next.reps === null && next.seconds === null) return "A set has reps or seconds.";
+  const tempo = String(form.get("tempo") ?? "").trim();
+  return { ...next, sides: form.get("sides"), tempo: tempo || null } as CoreSet;
+}
+
+interface Props {
   set: CoreSet;
   name: string;
   take: (set: CoreSet) => void;
-}) {
+}
+
+/** A set that was done, in fields; what is left empty was not said. */
+export function SetFields({ set, name, take }: Props) {
   const [wrong, setWrong] = useState<string | null>(null);
-  const fields: Field[] = [
-    { name: "reps", label: "Reps", most: 10_000, whole: true },
-    { name: "seconds", label: "Seconds", most: 86_400 },
-    { name: "load_kg", label: `Load, ${weightUnit()}`, most: 1000 },
-    { name: "implements", label: "Implements", most: 10, whole: true },
-    { name: "rpe", label: "Exertion", most: 10 },
-  ];
-  const shown = (field: Field) => {
-    const value = set[field.name];
-    if (value === null || value === undefined || (field.name === "load_kg" && value === 0))
-      return "";
-    return String(field.name === "load_kg" ? typedWeight(value) : value);
-  };
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const next: Record<string, unknown> = { ...set };
-    for (const field of fields) {
-      const text = String(form.get(field.name) ?? "")
-        .trim()
-        .replace(",", ".");
-      if (text === shown(field)) continue;
-      const value = Number(text);
-      // Help is a negative load.
-      const least = field.name === "load_kg" ? -field.most : 0;
-      if (
-        text !== "" &&
-        !(value >= least && value <= field.most && (!field.whole || Number.isInteger(value)))
-      ) {
-        setWrong(`${field.label}: a ${field.whole ? "whole " : ""}number up to ${field.most}`);
-        return;
-      }
-      next[field.name] =
-        text === ""
-          ? field.name === "load_kg"
-            ? 0
-            : field.name === "implements"
-              ? 1
-              : null
-          : field.name === "load_kg"
-            ? keptWeight(value)
-            : value;
-      if (field.name === "load_kg") next.unit = weightUnit() === "lb" ? "lb" : undefined;
-    }
-    if (next.reps === null && next.seconds === null) {
-      setWrong("A set has reps or seconds.");
-      return;
-    }
-    const tempo = String(form.get("tempo") ?? "").trim();
-    take({ ...next, sides: form.get("sides"), tempo: tempo || null } as CoreSet);
+    const said = read(set, new FormData(event.currentTarget));
+    if (typeof said === "string") setWrong(said);
+    else take(said);
   };
   return (
     <form
@@ -79,12 +72,12 @@ export function SetFields({
       aria-label={`${name} in fields`}
       onSubmit={submit}
     >
-      {fields.map((field) => (
+      {fields().map((field) => (
         <label key={field.name} className="text-ink-2">
           {field.label}
           <input
             name={field.name}
-            defaultValue={shown(field)}
+            defaultValue={shown(set, field)}
             inputMode="decimal"
             className="field mt-0.5 block h-7 w-20 py-0 text-ink"
           />

@@ -21,6 +21,10 @@ export const emptyLog = (date: string, title: string): CoreSession => ({
   pain: [],
 });
 
+/** What was done in a session; an empty log of its plan where nothing is. */
+export const sessionOf = (one: LogSession): CoreSession =>
+  one.log?.session ?? emptyLog(one.plan?.date ?? "", one.plan?.title ?? "");
+
 /** Whether a line is that one, also after others have changed: a planned set is known by its place. */
 export const sameLine =
   (line: Line) =>
@@ -39,4 +43,38 @@ export function rebuilt(
     const set = line.done_at === null ? undefined : done[line.done_at];
     return set ? [set] : [];
   });
+}
+
+/** The planned set of a line. */
+export const planOf = (one: LogSession, line: Line) =>
+  line.at === null ? undefined : one.plan?.sets[line.at];
+/** What was done at a line. */
+export const doneOf = (one: LogSession, line: Line) =>
+  line.done_at === null ? undefined : one.log?.session.sets[line.done_at];
+
+/** The round that a planned set stands in, from 1; 0 for one outside of rounds. */
+export const roundOf = (set: CoreSet | undefined) =>
+  Number((set as { round?: unknown } | undefined)?.round ?? 0);
+
+export const setsOf = (one: LogSession) => one.log?.session.sets ?? [];
+
+/** Whether a part of the plan goes in rounds. */
+export const inRounds = (one: LogSession, part: string) =>
+  (one.plan?.sets ?? []).some((set) => (set.part ?? "") === part && roundOf(set) > 0);
+
+/** How a line stands below the one before it: what is said above it, once. */
+export function headsOf(one: LogSession, index: number) {
+  const [before, line] = [one.lines[index - 1], one.lines[index] as Line];
+  const part = !before || before.part !== line.part;
+  const movement = part || before.movement !== line.movement;
+  // In a circuit movements take turns: a head for each set would double the length.
+  const alone = movement && one.lines[index + 1]?.movement !== line.movement;
+  const round = roundOf(planOf(one, line));
+  const newRound = round > 0 && (part || !before || roundOf(planOf(one, before)) !== round);
+  return {
+    part: part ? line.part : "",
+    round: newRound ? round : null,
+    movement: movement && !alone,
+    alone,
+  };
 }

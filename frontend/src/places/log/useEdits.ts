@@ -1,8 +1,7 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { newId } from "@/api/id";
-import { useChange } from "@/api/changes";
 import { logs } from "@/api/log";
 import { type WeekPlace } from "@/api/place";
 import { type CoreSession, type LogSession, keyOf } from "./log";
@@ -17,7 +16,7 @@ interface Before {
   out: string | null;
 }
 
-type How = (one: LogSession) => CoreSession | null | Promise<CoreSession | null>;
+export type How = (one: LogSession) => CoreSession | null | Promise<CoreSession | null>;
 
 const same = (a: WeekPlace, b: WeekPlace) => a.athlete === b.athlete && a.week === b.week;
 
@@ -27,24 +26,20 @@ const same = (a: WeekPlace, b: WeekPlace) => a.athlete === b.athlete && a.week =
  */
 export function useEdits(place: WeekPlace) {
   const queries = useQueryClient();
-  const last = useRef<Promise<unknown>>(Promise.resolve());
   const undoable = useRef<Before | null>(null);
   const [before, setBefore] = useState<Before | null>(null);
-  const change = useChange((work: () => Promise<void>) => work());
-  const { mutateAsync } = change;
+  // What fails is told by `error`; what waits behind it goes on.
+  const change = useMutation({
+    scope: { id: "log" },
+    mutationFn: (work: () => Promise<void>) => work(),
+    onSuccess: () => queries.invalidateQueries(),
+  });
+  const { mutate: inTurn } = change;
 
   const remember = useCallback((one: Before | null) => {
     undoable.current = one;
     setBefore(one);
   }, []);
-
-  /** Let work have its turn. What fails is told by `error`; what waits behind it goes on. */
-  const inTurn = useCallback(
-    (work: () => Promise<void>) => {
-      last.current = last.current.then(() => mutateAsync(work)).catch(() => undefined);
-    },
-    [mutateAsync],
-  );
 
   const current = useCallback(
     (key: string) =>

@@ -1,5 +1,4 @@
 import { useMemo, useRef, useState } from "react";
-import { useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { movement as calls, useMovements } from "@/api/movements";
@@ -8,162 +7,44 @@ import { Heads } from "@/frame/Heads";
 import { useKeys } from "@/frame/keys";
 import { number } from "@/words";
 import { MovementForm } from "./MovementForm";
+import { plain } from "./typed";
+import { type Search, useSearch } from "./useSearch";
 
 type Movement = Schemas["MovementOut"];
-
-const plain = (word: string) => word.replaceAll("_", " ");
-
-/** All that a movement can be found by. */
-const found = (one: Movement) =>
-  [
-    one.name,
-    ...one.aliases,
-    plain(one.pattern),
-    one.side ?? "",
-    ...one.direct.map(plain),
-    ...one.indirect.map(plain),
-    ...one.kit,
-  ]
-    .join(" ")
-    .toLowerCase();
 
 /** The movements of the house: found by name, alias, muscle, pattern or kit, and read. */
 export function Movements() {
   const movements = useMovements();
-  const [params, setParams] = useSearchParams();
-  const [text, setText] = useState("");
-  const [editing, setEditing] = useState<"new" | "chosen" | null>(null);
-  const field = useRef<HTMLInputElement>(null);
-  useKeys({ find: () => field.current?.focus() });
   const all = useMemo(() => movements.data?.movements ?? [], [movements.data]);
-  const pattern = params.get("pattern") ?? "";
-  const muscle = params.get("muscle") ?? "";
-  const rows = useMemo(() => {
-    const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-    return all.filter(
-      (one) =>
-        words.every((word) => found(one).includes(word)) &&
-        (!pattern || one.pattern === pattern) &&
-        (!muscle || one.direct.includes(muscle) || one.indirect.includes(muscle)),
-    );
-  }, [all, text, pattern, muscle]);
-  const put = (name: string, value: string) =>
-    setParams(
-      (now) => {
-        const next = new URLSearchParams(now);
-        if (value) next.set(name, value);
-        else next.delete(name);
-        return next;
-      },
-      { replace: true },
-    );
+  const search = useSearch();
+  const { put } = search;
+  const rows = useMemo(() => search.keeps(all), [search, all]);
+  const [editing, setEditing] = useState<"new" | "chosen" | null>(null);
   const remove = useChange(async (one: Movement) => {
     await calls.remove(one.id);
     put("name", "");
   });
   if (movements.error) return <Failure error={movements.error} />;
   if (!movements.data) return <p className="p-6 text-ink-2">Looking up the movements…</p>;
-  const chosen = all.find((one) => one.name === params.get("name"));
-  const choices = (of: (one: Movement) => string[]) => [...new Set(all.flatMap(of))].sort();
+  const chosen = all.find((one) => one.name === search.name);
+  const open = (name: string) => {
+    setEditing(null);
+    remove.reset();
+    put("name", name);
+  };
+  const add = () => {
+    remove.reset();
+    setEditing("new");
+  };
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_23rem]">
       <main className="min-h-0 overflow-auto bg-sheet px-6 pb-8">
-        <div className="flex items-baseline gap-4 pt-4 pb-3">
-          <h1 className="text-xl font-semibold whitespace-nowrap">
-            Movements{" "}
-            <span className="font-normal text-ink-2">
-              {rows.length} of {all.length}
-            </span>
-          </h1>
-          <span className="ml-auto flex items-baseline gap-4 text-sm">
-            <Choice
-              label="Pattern"
-              value={pattern}
-              options={choices((one) => [one.pattern])}
-              put={(value) => put("pattern", value)}
-            />
-            <Choice
-              label="Muscle"
-              value={muscle}
-              options={choices((one) => [...one.direct, ...one.indirect])}
-              put={(value) => put("muscle", value)}
-            />
-            <button
-              type="button"
-              className="key-button whitespace-nowrap"
-              onClick={() => {
-                remove.reset();
-                setEditing("new");
-              }}
-            >
-              New movement
-            </button>
-            <input
-              ref={field}
-              type="search"
-              value={text}
-              onChange={(event) => setText(event.target.value)}
-              placeholder="Find  /"
-              aria-label="Find a movement"
-              className="field w-40"
-            />
-          </span>
-        </div>
-        <table className="w-full table-fixed text-sm">
-          <colgroup>
-            <col className="w-60" />
-            <col className="w-36" />
-            <col />
-            <col className="w-40" />
-          </colgroup>
-          <thead>
-            <tr className="border-b border-rule text-left text-ink-2 italic">
-              <Heads
-                heads={["Movement", "Pattern", "Muscles, direct and indirect", "Kit"]}
-                className="pb-1"
-              />
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((one) => (
-              <tr
-                key={one.name}
-                className={`border-b border-hair ${one === chosen ? "bg-band/60" : "hover:bg-band/30"}`}
-              >
-                <th scope="row" className="truncate py-0.5 pr-3 text-left text-base font-normal">
-                  <button
-                    type="button"
-                    className="trail-link"
-                    onClick={() => {
-                      setEditing(null);
-                      remove.reset();
-                      put("name", one.name);
-                    }}
-                  >
-                    {one.name}
-                  </button>
-                </th>
-                <td className="truncate">{plain(one.pattern)}</td>
-                <td className="truncate">
-                  {one.direct.map(plain).join(", ")}{" "}
-                  <span className="text-ink-2 italic">{one.indirect.map(plain).join(", ")}</span>
-                </td>
-                <td className="truncate text-ink-2">{one.kit.join(", ")}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Head all={all} search={search} shown={rows.length} add={add} />
+        <Table rows={rows} chosen={chosen} open={open} />
         {rows.length === 0 && (
           <p className="py-6 text-ink-2">
             No movement fits.{" "}
-            <button
-              type="button"
-              className="trail-link"
-              onClick={() => {
-                setText("");
-                setParams({}, { replace: true });
-              }}
-            >
+            <button type="button" className="trail-link" onClick={search.clear}>
               Show all
             </button>
           </p>
@@ -184,27 +65,14 @@ export function Movements() {
             }}
           />
         ) : chosen ? (
-          <>
-            <Details one={chosen} open={(name) => put("name", name)} />
-            <p className="mt-4 flex gap-3">
-              <button type="button" className="key-button" onClick={() => setEditing("chosen")}>
-                Change
-              </button>
-              <button
-                type="button"
-                className="key-button"
-                disabled={remove.isPending}
-                onClick={() => remove.mutate(chosen)}
-              >
-                Take away
-              </button>
-            </p>
-            {remove.error && (
-              <p role="alert" className="mt-2 border-l-4 border-high pl-2 text-sm">
-                {remove.error.message}
-              </p>
-            )}
-          </>
+          <Chosen
+            one={chosen}
+            open={(name) => put("name", name)}
+            change={() => setEditing("chosen")}
+            remove={() => remove.mutate(chosen)}
+            busy={remove.isPending}
+            problem={remove.error}
+          />
         ) : (
           <p className="text-sm text-ink-2">
             Open a movement: how it counts, what it is also called, and the levels beside it. A book
@@ -284,6 +152,134 @@ function Details({ one, open }: { one: Movement; open: (name: string) => void })
           </div>
         ))}
       </dl>
+    </>
+  );
+}
+
+interface TableProps {
+  rows: Movement[];
+  chosen: Movement | undefined;
+  open: (name: string) => void;
+}
+
+function Table({ rows, chosen, open }: TableProps) {
+  return (
+    <table className="w-full table-fixed text-sm">
+      <colgroup>
+        <col className="w-60" />
+        <col className="w-36" />
+        <col />
+        <col className="w-40" />
+      </colgroup>
+      <thead>
+        <tr className="border-b border-rule text-left text-ink-2 italic">
+          <Heads
+            heads={["Movement", "Pattern", "Muscles, direct and indirect", "Kit"]}
+            className="pb-1"
+          />
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((one) => (
+          <tr
+            key={one.name}
+            className={`border-b border-hair ${one === chosen ? "bg-band/60" : "hover:bg-band/30"}`}
+          >
+            <th scope="row" className="truncate py-0.5 pr-3 text-left text-base font-normal">
+              <button type="button" className="trail-link" onClick={() => open(one.name)}>
+                {one.name}
+              </button>
+            </th>
+            <td className="truncate">{plain(one.pattern)}</td>
+            <td className="truncate">
+              {one.direct.map(plain).join(", ")}{" "}
+              <span className="text-ink-2 italic">{one.indirect.map(plain).join(", ")}</span>
+            </td>
+            <td className="truncate text-ink-2">{one.kit.join(", ")}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+interface HeadProps {
+  all: Movement[];
+  search: Search;
+  shown: number;
+  add: () => void;
+}
+
+/** How many movements are shown, and the ways to find one. */
+function Head({ all, search, shown, add }: HeadProps) {
+  const field = useRef<HTMLInputElement>(null);
+  useKeys({ find: () => field.current?.focus() });
+  const choices = (of: (one: Movement) => string[]) => [...new Set(all.flatMap(of))].sort();
+  return (
+    <div className="flex items-baseline gap-4 pt-4 pb-3">
+      <h1 className="text-xl font-semibold whitespace-nowrap">
+        Movements{" "}
+        <span className="font-normal text-ink-2">
+          {shown} of {all.length}
+        </span>
+      </h1>
+      <span className="ml-auto flex items-baseline gap-4 text-sm">
+        <Choice
+          label="Pattern"
+          value={search.pattern}
+          options={choices((one) => [one.pattern])}
+          put={(value) => search.put("pattern", value)}
+        />
+        <Choice
+          label="Muscle"
+          value={search.muscle}
+          options={choices((one) => [...one.direct, ...one.indirect])}
+          put={(value) => search.put("muscle", value)}
+        />
+        <button type="button" className="key-button whitespace-nowrap" onClick={add}>
+          New movement
+        </button>
+        <input
+          ref={field}
+          type="search"
+          value={search.text}
+          onChange={(event) => search.setText(event.target.value)}
+          placeholder="Find  /"
+          aria-label="Find a movement"
+          className="field w-40"
+        />
+      </span>
+    </div>
+  );
+}
+
+interface ChosenProps {
+  one: Movement;
+  open: (name: string) => void;
+  change: () => void;
+  remove: () => void;
+  busy: boolean;
+  problem: Error | null;
+}
+
+/** The movement that is open, and what can be done with it. */
+function Chosen({ one, open, change, remove, busy, problem }: ChosenProps) {
+  return (
+    <>
+      <Details one={one} open={open} />
+      <p className="mt-4 flex gap-3">
+        <button type="button" className="key-button" onClick={change}>
+          Change
+        </button>
+        <button type="button" className="key-button" disabled={busy} onClick={remove}>
+          Take away
+        </button>
+      </p>
+      {problem && (
+        <p role="alert" className="mt-2 border-l-4 border-high pl-2 text-sm">
+          {problem.message}
+        </p>
+      )}
     </>
   );
 }

@@ -6,6 +6,7 @@ import { Failure } from "@/frame/Failure";
 import { useKeys } from "@/frame/keys";
 import { weekPath } from "@/frame/places";
 import { AddPeople } from "./AddPeople";
+import { FILTERS, type Filter, useFilter } from "./useFilter";
 import { LevelMark } from "@/marks/LevelMark";
 import { WeekColumns } from "@/marks/WeekColumns";
 import { count, day, number, share, span, weekName } from "@/words";
@@ -13,87 +14,21 @@ import { count, day, number, share, span, weekName } from "@/words";
 type Row = Schemas["RosterRow"];
 type Waiting = Schemas["Waiting"];
 
-const FILTERS: { name: string; keeps: (row: Row, week: string) => boolean }[] = [
-  { name: "All", keeps: () => true },
-  {
-    name: "Something open",
-    keeps: (row) => row.counts.high + row.counts.caution + row.counts.note > 0,
-  },
-  { name: "Not signed", keeps: (row, week) => (row.signed_week ?? "") < week },
-  {
-    name: "Nothing open",
-    keeps: (row) => row.counts.high + row.counts.caution + row.counts.note === 0,
-  },
-];
+const sheetOf = (row: Row) => weekPath(row.id, row.week, "sheet");
 
 /** All athletes, one line each, those who need the coach first on top. */
 export function Roster() {
   const roster = useRoster();
-  const [text, setText] = useState("");
-  const [filter, setFilter] = useState(0);
+  const filter = useFilter();
   const [adding, setAdding] = useState(false);
-  const find = useRef<HTMLInputElement>(null);
-  const go = useNavigate();
-  useKeys({ find: () => find.current?.focus() });
   const data = roster.data;
-  const rows = useMemo(() => {
-    const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-    return (data?.athletes ?? []).filter(
-      (row) =>
-        FILTERS[filter]?.keeps(row, data?.week ?? "") &&
-        words.every((word) =>
-          `${row.name} ${row.note} ${row.first ?? ""}`.toLowerCase().includes(word),
-        ),
-    );
-  }, [data, text, filter]);
+  const rows = useMemo(() => filter.keeps(data), [filter, data]);
   const waiting = data?.waiting ?? [];
   if (roster.error) return <Failure error={roster.error} />;
   if (!data) return <p className="p-6 text-ink-2">Counting the week…</p>;
-  const open = (row: Row) => weekPath(row.id, row.week, "sheet");
   return (
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pb-8 print-open">
-      <div className="flex items-baseline gap-6 pt-4 pb-3">
-        <h1 className="text-xl font-semibold">
-          {weekName(data.week)}{" "}
-          <span className="font-normal text-ink-2">to audit, {span(data.monday, data.sunday)}</span>
-        </h1>
-        <div role="group" aria-label="Show" className="no-print ml-auto flex gap-4 text-sm">
-          {FILTERS.map((one, at) => (
-            <button
-              key={one.name}
-              type="button"
-              aria-pressed={at === filter}
-              onClick={() => setFilter(at)}
-              className={`border-b-2 ${at === filter ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`}
-            >
-              {one.name}
-            </button>
-          ))}
-        </div>
-        <input
-          ref={find}
-          type="search"
-          value={text}
-          placeholder="Find  /"
-          aria-label="Find an athlete"
-          onChange={(event) => setText(event.target.value)}
-          onKeyDown={(event) => {
-            if (event.key === "Enter" && rows[0]) go(open(rows[0]));
-            if (event.key === "Escape") {
-              setText("");
-              event.currentTarget.blur();
-            }
-          }}
-          className="field no-print w-44 text-sm"
-        />
-        <button
-          type="button"
-          className="key-button no-print text-sm whitespace-nowrap"
-          onClick={() => setAdding(true)}
-        >
-          Add athletes
-        </button>
-      </div>
+      <Head data={data} filter={filter} first={rows[0]} add={() => setAdding(true)} />
       {adding && <AddPeople open close={() => setAdding(false)} />}
       {waiting.length > 0 && (
         <p role="status" className="pb-2 text-sm text-ink-2">
@@ -105,89 +40,12 @@ export function Roster() {
         <Empty add={() => setAdding(true)} />
       ) : (
         <table className="w-full">
-          <thead>
-            <tr className="border-b border-rule text-left align-bottom text-sm text-ink-2 italic">
-              <th className="w-48 pb-1 font-normal">Athlete</th>
-              <th className="w-36 pb-1 font-normal">Open causes</th>
-              <th className="pb-1 font-normal">First to look at</th>
-              <th className="w-30 pb-1 font-normal">Sets, eight weeks</th>
-              <th className="figure w-16 pb-1 font-normal">Done</th>
-              <th className="figure w-24 pb-1 font-normal">Sessions</th>
-              <th className="figure w-28 pb-1 font-normal">Signed</th>
-            </tr>
-          </thead>
+          <Columns />
           <tbody>
             {rows.map((row) => (
-              <tr
-                key={row.id}
-                onClick={() => go(open(row))}
-                className="cursor-pointer border-b border-hair align-middle hover:bg-band/50"
-              >
-                <td className="py-2 pr-3">
-                  <Link
-                    to={open(row)}
-                    onClick={(event) => event.stopPropagation()}
-                    className="text-lg leading-tight font-semibold hover:underline"
-                  >
-                    {row.name}
-                  </Link>
-                  {row.undecided && (
-                    <Link
-                      to={`${weekPath(row.id, row.undecided.week, "log")}?session=${row.undecided.session}`}
-                      onClick={(event) => event.stopPropagation()}
-                      className="trail-link block w-fit text-xs text-caution"
-                    >
-                      two versions of a log
-                    </Link>
-                  )}
-                  {row.behind && (
-                    <span className="block text-xs text-caution">
-                      last log: {weekName(row.week)}
-                    </span>
-                  )}
-                </td>
-                <td className="pr-3">
-                  <Counts row={row} />
-                </td>
-                <td className="max-w-0 pr-5 text-sm">
-                  <span className="line-clamp-2 leading-snug">
-                    {row.first ?? "Nothing open."}
-                    {row.follow > 1 && (
-                      <span className="whitespace-nowrap text-ink-2">
-                        {" "}
-                        {count(row.follow, "finding")} follow.
-                      </span>
-                    )}
-                  </span>
-                  <span className="line-clamp-1 text-ink-2 italic">{row.note}</span>
-                </td>
-                <td>
-                  <WeekColumns
-                    columns={row.columns}
-                    column={10}
-                    label={`Sets planned and done, eight weeks; last ${number(row.columns.at(-1)?.done ?? 0, 1)} of ${number(row.columns.at(-1)?.planned ?? 0, 1)}`}
-                  />
-                </td>
-                <td className="figure">{share(row.share_done)}</td>
-                <td className="figure">
-                  {row.sessions_done} of {row.sessions_planned}
-                </td>
-                <td
-                  className={`figure text-sm ${row.signed_week === data.week ? "" : "text-ink-2"}`}
-                >
-                  {row.signed_week && row.signed_day ? (
-                    <span title={`Signed on ${day(row.signed_day)}`}>
-                      {weekName(row.signed_week)}
-                    </span>
-                  ) : (
-                    "never"
-                  )}
-                </td>
-              </tr>
+              <Athlete key={row.id} row={row} week={data.week} />
             ))}
-            {text === "" &&
-              filter === 0 &&
-              waiting.map((row) => <Uncounted key={row.id} row={row} />)}
+            {filter.isOff && waiting.map((row) => <Uncounted key={row.id} row={row} />)}
           </tbody>
         </table>
       )}
@@ -197,10 +55,7 @@ export function Roster() {
           <button
             type="button"
             className="trail-link"
-            onClick={() => {
-              setText("");
-              setFilter(0);
-            }}
+            onClick={() => filter.put({ at: 0, text: "" })}
           >
             Show all
           </button>
@@ -269,5 +124,142 @@ function Empty({ add }: { add: () => void }) {
         </Link>
       </p>
     </div>
+  );
+}
+
+/** One athlete in a line: what happened, what it led to, and how much was done. */
+function Athlete({ row, week }: { row: Row; week: string }) {
+  const go = useNavigate();
+  const open = sheetOf(row);
+  return (
+    <tr
+      onClick={() => go(open)}
+      className="cursor-pointer border-b border-hair align-middle hover:bg-band/50"
+    >
+      <td className="py-2 pr-3">
+        <Link
+          to={open}
+          onClick={(event) => event.stopPropagation()}
+          className="text-lg leading-tight font-semibold hover:underline"
+        >
+          {row.name}
+        </Link>
+        {row.undecided && (
+          <Link
+            to={`${weekPath(row.id, row.undecided.week, "log")}?session=${row.undecided.session}`}
+            onClick={(event) => event.stopPropagation()}
+            className="trail-link block w-fit text-xs text-caution"
+          >
+            two versions of a log
+          </Link>
+        )}
+        {row.behind && (
+          <span className="block text-xs text-caution">last log: {weekName(row.week)}</span>
+        )}
+      </td>
+      <td className="pr-3">
+        <Counts row={row} />
+      </td>
+      <td className="max-w-0 pr-5 text-sm">
+        <span className="line-clamp-2 leading-snug">
+          {row.first ?? "Nothing open."}
+          {row.follow > 1 && (
+            <span className="whitespace-nowrap text-ink-2">
+              {" "}
+              {count(row.follow, "finding")} follow.
+            </span>
+          )}
+        </span>
+        <span className="line-clamp-1 text-ink-2 italic">{row.note}</span>
+      </td>
+      <td>
+        <WeekColumns
+          columns={row.columns}
+          column={10}
+          label={`Sets planned and done, eight weeks; last ${number(row.columns.at(-1)?.done ?? 0, 1)} of ${number(row.columns.at(-1)?.planned ?? 0, 1)}`}
+        />
+      </td>
+      <td className="figure">{share(row.share_done)}</td>
+      <td className="figure">
+        {row.sessions_done} of {row.sessions_planned}
+      </td>
+      <td className={`figure text-sm ${row.signed_week === week ? "" : "text-ink-2"}`}>
+        {row.signed_week && row.signed_day ? (
+          <span title={`Signed on ${day(row.signed_day)}`}>{weekName(row.signed_week)}</span>
+        ) : (
+          "never"
+        )}
+      </td>
+    </tr>
+  );
+}
+
+interface HeadProps {
+  data: Schemas["Roster"];
+  filter: Filter;
+  first: Row | undefined;
+  add: () => void;
+}
+
+/** The week to audit, and the ways to find somebody. */
+function Head({ data, filter, first, add }: HeadProps) {
+  const find = useRef<HTMLInputElement>(null);
+  const go = useNavigate();
+  useKeys({ find: () => find.current?.focus() });
+  return (
+    <div className="flex items-baseline gap-6 pt-4 pb-3">
+      <h1 className="text-xl font-semibold">
+        {weekName(data.week)}{" "}
+        <span className="font-normal text-ink-2">to audit, {span(data.monday, data.sunday)}</span>
+      </h1>
+      <div role="group" aria-label="Show" className="no-print ml-auto flex gap-4 text-sm">
+        {FILTERS.map((one, at) => (
+          <button
+            key={one.name}
+            type="button"
+            aria-pressed={at === filter.at}
+            onClick={() => filter.put({ at })}
+            className={`border-b-2 ${at === filter.at ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`}
+          >
+            {one.name}
+          </button>
+        ))}
+      </div>
+      <input
+        ref={find}
+        type="search"
+        value={filter.text}
+        placeholder="Find  /"
+        aria-label="Find an athlete"
+        onChange={(event) => filter.put({ text: event.target.value })}
+        onKeyDown={(event) => {
+          if (event.key === "Enter" && first) go(sheetOf(first));
+          if (event.key === "Escape") {
+            filter.put({ text: "" });
+            event.currentTarget.blur();
+          }
+        }}
+        className="field no-print w-44 text-sm"
+      />
+      <button type="button" className="key-button no-print text-sm whitespace-nowrap" onClick={add}>
+        Add athletes
+      </button>
+    </div>
+  );
+}
+
+function Columns() {
+  return (
+    <thead>
+      <tr className="border-b border-rule text-left align-bottom text-sm text-ink-2 italic">
+        <th className="w-48 pb-1 font-normal">Athlete</th>
+        <th className="w-36 pb-1 font-normal">Open causes</th>
+        <th className="pb-1 font-normal">First to look at</th>
+        <th className="w-30 pb-1 font-normal">Sets, eight weeks</th>
+        <th className="figure w-16 pb-1 font-normal">Done</th>
+        <th className="figure w-24 pb-1 font-normal">Sessions</th>
+        <th className="figure w-28 pb-1 font-normal">Signed</th>
+      </tr>
+    </thead>
   );
 }

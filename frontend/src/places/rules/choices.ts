@@ -1,3 +1,4 @@
+import type { Schemas } from "@/api/client";
 import type { Value } from "./RuleField";
 
 /** Choices that differ from those under them: tables key by key. */
@@ -25,4 +26,21 @@ export function withChoice(chosen: Chosen, name: string, next: Value, under: Val
     return own.length ? { ...rest, [name]: Object.fromEntries(own) } : rest;
   }
   return JSON.stringify(under) === JSON.stringify(next) ? rest : { ...rest, [name]: next };
+}
+
+/** The choices with a school's: one that ships sets what it sets, one of the house's own all rules. */
+export function withSchool(
+  chosen: Chosen,
+  school: Schemas["PresetOut"],
+  rules: Schemas["RuleOut"][],
+  under: (rule: Schemas["RuleOut"]) => Value,
+): Chosen {
+  let next = chosen;
+  for (const rule of rules) {
+    const own = school.rules[rule.name];
+    if (own === undefined && !school.of_house) continue;
+    const base = school.of_house ? (rule.default as Value) : valueOf(next[rule.name], under(rule));
+    next = withChoice(next, rule.name, valueOf(own, base), under(rule));
+  }
+  return next;
 }

@@ -5,7 +5,7 @@ import { type WeekPlace } from "@/api/place";
 import { judge } from "@/api/sheet";
 import { LevelMark } from "@/marks/LevelMark";
 import { AcceptForm } from "./AcceptForm";
-import type { Finding } from "./WeekSheet";
+import type { Finding } from "./open";
 
 interface Props {
   finding: Finding;

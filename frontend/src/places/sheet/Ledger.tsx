@@ -6,7 +6,7 @@ import { DoseBar } from "@/marks/DoseBar";
 import { LevelMark } from "@/marks/LevelMark";
 import { amount, measureTitle, number, percent, ratio, share, signed, unit } from "@/words";
 import { walkFigures } from "./walk";
-import type { Sheet } from "./WeekSheet";
+import type { Sheet } from "./open";
 
 type Row = Schemas["Row"];
 type Cell = Schemas["Cell"];

@@ -3,7 +3,7 @@ import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
 import { judge, reportPath, signedPath } from "@/api/sheet";
 import { date, weekName } from "@/words";
-import type { Sheet } from "./WeekSheet";
+import type { Sheet } from "./open";
 
 type Signature = NonNullable<Sheet["signature"]>;
 

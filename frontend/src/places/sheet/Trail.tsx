@@ -4,7 +4,7 @@ import { useTrail } from "@/api/sheet";
 import { KEYS } from "@/frame/keys";
 import { WeekColumns } from "@/marks/WeekColumns";
 import { BASIS_WORDS, amount, day, measureTitle, unit, weekName } from "@/words";
-import type { OpenTrail } from "./WeekSheet";
+import type { OpenTrail } from "./open";
 
 interface Props {
   place: WeekPlace;

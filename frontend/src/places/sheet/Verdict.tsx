@@ -13,7 +13,7 @@ import { FindingActions, FindingItem } from "./FindingItem";
 import { Offer } from "./Offer";
 import { SignOff } from "./SignOff";
 import type { Stop } from "./walk-verdict";
-import type { Finding, Sheet } from "./WeekSheet";
+import type { Finding, Sheet } from "./open";
 
 type Schools = Schemas["SchoolsOut"];
 

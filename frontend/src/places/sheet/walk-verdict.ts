@@ -1,4 +1,4 @@
-import type { Finding, Sheet } from "./WeekSheet";
+import type { Finding, Sheet } from "./open";
 
 /** Where one stands in the verdict: at a cause, or at a finding. */
 export interface Stop {

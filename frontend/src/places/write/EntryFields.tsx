@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Entry } from "./rows";
+import type { Choices, Entry } from "./rows";
 
 interface Props {
   entry: Entry;
@@ -7,16 +7,14 @@ interface Props {
   named: boolean;
   inRounds: boolean;
   lead: string;
+  choices: Choices;
   put: (entry: Entry, field: string) => void;
   remove: (() => void) | null;
   more: (() => void) | null;
 }
 
-const SIDES = ["", "both", "each side", "alternating", "left", "right"];
-const RANGES = ["", "low half", "high half", "half", "full"];
-
 /** One dose of a movement in fields; the rarer ones are behind a button until they are used. */
-export function EntryFields({ entry, named, inRounds, lead, put, remove, more }: Props) {
+export function EntryFields({ entry, named, inRounds, lead, choices, put, remove, more }: Props) {
   const rare = Boolean(
     entry.hold ||
     entry.range ||
@@ -56,7 +54,7 @@ export function EntryFields({ entry, named, inRounds, lead, put, remove, more }:
       <Choice
         label="sides"
         none="usual sides"
-        options={SIDES}
+        options={choices.sides}
         value={entry.sides}
         put={set("sides")}
       />
@@ -70,7 +68,7 @@ export function EntryFields({ entry, named, inRounds, lead, put, remove, more }:
           <Choice
             label="range"
             none="whole range"
-            options={RANGES}
+            options={choices.ranges}
             value={entry.range}
             put={set("range")}
           />
@@ -156,9 +154,10 @@ function Choice({
       onChange={(event) => put(event.target.value)}
       className={`h-6 w-24 border-b border-rule bg-sheet ${value ? "" : "text-ink-2"}`}
     >
+      <option value="">{none}</option>
       {options.map((one) => (
         <option key={one} value={one}>
-          {one || none}
+          {one}
         </option>
       ))}
     </select>

@@ -14,7 +14,7 @@ import {
 import { defaultKeymap, history, historyKeymap, insertNewline } from "@codemirror/commands";
 import { HighlightStyle, StreamLanguage, syntaxHighlighting } from "@codemirror/language";
 import { type Diagnostic, lintKeymap, setDiagnostics } from "@codemirror/lint";
-import { EditorState, type Range, StateEffect, StateField } from "@codemirror/state";
+import { Compartment, EditorState, type Range, StateEffect, StateField } from "@codemirror/state";
 import {
   Decoration,
   type DecorationSet,
@@ -154,6 +154,13 @@ function coloured(vocabulary: () => Vocabulary) {
     },
   });
 }
+
+const colouring = new Compartment();
+
+/** Lay the colours on anew: the words they are made from came, or came anew. */
+export const recolour = (view: EditorView, vocabulary: () => Vocabulary): void =>
+  // Nothing is selected by it: a choice of words that is open stays open.
+  view.dispatch({ effects: colouring.reconfigure(coloured(vocabulary)) });
 
 const colours = HighlightStyle.define([
   { tag: tags.number, fontWeight: "600" },
@@ -311,7 +318,7 @@ export function openEditor(
         history(),
         drawSelection(),
         highlightActiveLine(),
-        coloured(vocabulary),
+        colouring.of(coloured(vocabulary)),
         readings,
         notHeldOver(),
         syntaxHighlighting(colours),

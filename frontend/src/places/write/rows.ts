@@ -3,6 +3,9 @@ import type { Schemas } from "@/api/client";
 export type Row = Schemas["RowOut"];
 export type Entry = Schemas["EntryOut"];
 
+/** What can be chosen in the fields, in the words of the notation. */
+export type Choices = Pick<Schemas["NotationOut"], "sides" | "ranges" | "parts" | "forms">;
+
 /** A row of the form with a name of its own, which stays while rows come and go around it. */
 export interface Placed {
   id: number;

@@ -4,6 +4,7 @@ import { Refusal, type Schemas, messageOf } from "@/api/client";
 import { type WeekPlace } from "@/api/place";
 import { writing } from "@/api/write";
 import { newId } from "@/api/id";
+import { useChecked } from "./useChecked";
 import { type Copy, dropLeft, forgetOnDevice, keepOnDevice, leftBehind, typedHere } from "./device";
 
 export interface Sheet {
@@ -17,7 +18,6 @@ export interface Sheet {
 
 export type Saving = "stored" | "storing…" | "not stored" | "changed in another window";
 
-const CHECK_AFTER_MS = 50;
 const SAVE_AFTER_MS = 900;
 
 /** To be told when a plan was changed: whatever else is shown of it is asked for anew. */
@@ -58,9 +58,8 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
   const [start] = useState(() => begin(place, opened));
   const [sheet, setSheet] = useState(start.sheet);
   const [aside, setAside] = useState<Aside | null>(start.aside);
-  const [answer, setAnswer] = useState<Schemas["Written"] | null>(null);
   const [saving, setSaving] = useState<Saving>("stored");
-  const [error, setError] = useState<string | null>(null);
+  const [unsaved, setUnsaved] = useState<string | null>(null);
   const [kept, setKept] = useState(opened);
   const busy = useRef(false);
   const latest = useRef(start.sheet);
@@ -75,44 +74,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
     setSheet(next);
   }, []);
 
-  const { id, date, title, text } = sheet;
-  // One question at a time: a server that is busy is not asked for what nobody waits for any more.
-  const asking = useRef(false);
-  const next = useRef<(() => void) | null>(null);
-  useEffect(() => {
-    let current = true;
-    const ask = () => {
-      if (asking.current) {
-        next.current = ask;
-        return;
-      }
-      asking.current = true;
-      writing
-        .check(place, { date, title, text, session: id })
-        .then((found) => {
-          if (current) {
-            setAnswer(found as Schemas["Written"]);
-            setError(null);
-          }
-        })
-        .catch((problem: unknown) => {
-          if (current) setError(messageOf(problem));
-        })
-        .finally(() => {
-          asking.current = false;
-          const waiting = next.current;
-          next.current = null;
-          waiting?.();
-        });
-    };
-    const timer = setTimeout(ask, CHECK_AFTER_MS);
-    return () => {
-      current = false;
-      clearTimeout(timer);
-      if (next.current === ask) next.current = null;
-    };
-  }, [place, id, date, title, text]);
-
+  const { answer, error } = useChecked(place, sheet);
   const save = useCallback(
     async (now: Sheet) => {
       if (busy.current) return;
@@ -136,11 +98,12 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
         if (!same(next, done)) keepOnDevice(place, desk.current, copyOf(next, client.current));
         stored(done);
         setSaving("stored");
+        setUnsaved(null);
         await refresh();
       } catch (problem) {
         const stale = problem instanceof Refusal && problem.status === 409;
         setSaving(stale ? "changed in another window" : "not stored");
-        setError(messageOf(problem));
+        setUnsaved(messageOf(problem));
       } finally {
         busy.current = false;
       }
@@ -188,7 +151,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
   return {
     sheet,
     answer,
-    error,
+    error: unsaved ?? error,
     saving: changed && saving === "stored" ? ("storing…" as Saving) : saving,
     put,
     aside,

@@ -1,0 +1,117 @@
+import type { Schemas } from "@/api/client";
+import { useRoster } from "@/api/roster";
+import { Pick } from "./Pick";
+
+type Choice = Schemas["SheetChoice"];
+
+interface ColumnsProps {
+  read: Schemas["SheetOut"];
+  choice: Choice;
+  put: (part: Partial<Choice>) => void;
+}
+
+/** What the columns of a file mean, with its first rows below them. */
+export function Columns({ read, choice, put }: ColumnsProps) {
+  const meaning = (at: number) =>
+    Object.entries(choice.columns).find(([, place]) => place === at)?.[0] ?? "";
+  const set = (at: number, name: string) => {
+    const others = Object.entries(choice.columns).filter(
+      ([known, place]) => place !== at && known !== name,
+    );
+    put({ columns: Object.fromEntries(name ? [...others, [name, at]] : others) });
+  };
+  return (
+    <>
+      {/* It scrolls and holds fields: wide files have many columns. */}
+      <div className="mt-3 max-w-full overflow-x-auto">
+        <table className="text-sm">
+          <thead>
+            <tr className="text-left">
+              {read.heads.map((head, at) => (
+                <th
+                  key={`${head}/${at}`}
+                  scope="col"
+                  className="max-w-40 truncate pr-4 font-semibold"
+                >
+                  {head}
+                </th>
+              ))}
+            </tr>
+            <tr>
+              {read.heads.map((head, at) => (
+                <td key={`${head}/${at}`} className="pr-4 pb-1">
+                  <select
+                    aria-label={`Column ${head} means`}
+                    value={meaning(at)}
+                    onChange={(event) => set(at, event.target.value)}
+                    className={`h-6 border-b border-rule bg-sheet ${meaning(at) ? "" : "text-ink-2"}`}
+                  >
+                    <option value="">left out</option>
+                    {read.columns.map((one) => (
+                      <option key={one.name} value={one.name}>
+                        {one.title}
+                      </option>
+                    ))}
+                  </select>
+                </td>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {read.sample.map((row, line) => (
+              // Rows of a file have no name but their place.
+              <tr key={line} className="border-t border-hair text-ink-2">
+                {read.heads.map((head, at) => (
+                  <td key={`${head}/${at}`} className="max-w-40 truncate pr-4">
+                    {row[at] ?? ""}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <Written choice={choice} put={put} />
+    </>
+  );
+}
+
+/** How days, loads and decimals are written, and whose log it is. */
+function Written({ choice, put }: { choice: Choice; put: (part: Partial<Choice>) => void }) {
+  const roster = useRoster();
+  return (
+    <p className="mt-2 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-sm">
+      <Pick
+        label="Days are written"
+        value={choice.date_order}
+        options={{ dmy: "day, month, year", mdy: "month, day, year", ymd: "year first" }}
+        put={(value) => put({ date_order: value as Choice["date_order"] })}
+      />
+      <Pick
+        label="Loads are in"
+        value={choice.unit}
+        options={{ kg: "kg", lb: "lb" }}
+        put={(value) => put({ unit: value as Choice["unit"] })}
+      />
+      <Pick
+        label="Decimals have a"
+        value={choice.decimal}
+        options={{ ".": "point", ",": "comma" }}
+        put={(value) => put({ decimal: value as Choice["decimal"] })}
+      />
+      {choice.columns.athlete === undefined && (
+        <Pick
+          label="Whose log"
+          value={String(choice.athlete ?? "")}
+          put={(value) => put({ athlete: value ? Number(value) : null })}
+          options={{
+            "": "choose",
+            ...Object.fromEntries(
+              (roster.data?.athletes ?? []).map((one) => [String(one.id), one.name]),
+            ),
+          }}
+        />
+      )}
+    </p>
+  );
+}

@@ -1,0 +1,65 @@
+import { type Run, type State, told, wanted } from "./run";
+
+interface Props {
+  run: Run;
+  state: State;
+  many: boolean;
+  open: (step: number) => void;
+}
+
+/**
+ * An athlete's own sets: while one works the one before and the one in hand, while one rests the one
+ * just done and the next. A tap opens it: what is done is corrected, what is to come is changed.
+ */
+export function Athlete({ run, state, many, open }: Props) {
+  const mine = state.own[run.athlete];
+  const rests = state.clock.phase === "rest";
+  const here = state.clock.step + (rests ? 1 : 0);
+  const shown = [here - 1, here].filter((step) => step >= 0 && step < state.steps.length);
+  return (
+    <li className="border-b border-rule py-1.5">
+      <p className="font-semibold">
+        {run.name}
+        {mine?.stopped && <span className="ml-2 font-normal text-high">stopped</span>}
+      </p>
+      {shown.map((step) => {
+        const due = wanted(run, state, step);
+        if (!due)
+          return step === here ? (
+            <p key={step} className="text-ink-2">
+              nothing at this place
+            </p>
+          ) : null;
+        const done = mine?.done[step];
+        const verb = done === undefined ? "change" : "correct";
+        return (
+          <button
+            key={step}
+            type="button"
+            disabled={mine?.stopped && done === undefined}
+            onClick={() => open(step)}
+            aria-label={`${run.name}, set ${step + 1}: ${verb}`}
+            className="flex min-h-11 w-full items-center gap-2.5 text-left"
+          >
+            <span
+              aria-hidden="true"
+              className={`size-3 shrink-0 border border-ink ${done ? "bg-ink" : ""}`}
+            />
+            <span className="min-w-0 flex-1">
+              <span className="block truncate text-sm text-ink-2">
+                {rests && step === here && "next: "}
+                {done?.exercise ?? due.movement}
+              </span>
+              <span
+                className={`${done === null ? "text-ink-2 line-through" : ""} ${many && step === here ? "text-xl leading-tight font-semibold" : ""}`}
+              >
+                {done ? told(done) : due.says}
+              </span>
+            </span>
+            <span className="trail-link text-sm text-ink-2">{verb}</span>
+          </button>
+        );
+      })}
+    </li>
+  );
+}

@@ -1,0 +1,51 @@
+import { Athlete } from "./Athlete";
+import { type Run, type State, leader, wanted } from "./run";
+
+interface Props {
+  runs: Run[];
+  state: State;
+  open: (run: Run, step: number) => void;
+}
+
+/** Each athlete's own sets, and what comes next. */
+export function Beside({ runs, state, open }: Props) {
+  const many = runs.length > 1;
+  return (
+    <aside
+      aria-label="Athletes and what is next"
+      // On a phone the loads of a group stand first: they are what is called out.
+      className={`flex min-h-0 flex-col overflow-auto border-l border-rule bg-paper px-5 pt-3 pb-5 max-md:shrink-0 max-md:overflow-visible max-md:border-l-0 ${many ? "max-md:order-first max-md:border-b" : "max-md:border-t"}`}
+    >
+      <ul>
+        {runs.map((run) => (
+          <Athlete
+            key={run.athlete}
+            run={run}
+            state={state}
+            many={many}
+            open={(step) => open(run, step)}
+          />
+        ))}
+      </ul>
+      {state.clock.phase !== "over" && (
+        <div className={many ? "max-md:hidden" : ""}>
+          <h2 className="mt-4 text-sm text-ink-2 italic">Next</h2>
+          <ol className="text-lg">
+            {[1, 2, 3, 4]
+              .map((ahead) => wanted(leader(runs), state, state.clock.step + ahead))
+              .map(
+                (next, at) =>
+                  next && (
+                    // The same set may come twice: its place is its name.
+                    <li key={at} className="flex justify-between gap-3 border-b border-hair py-0.5">
+                      <span className="truncate">{next.movement}</span>
+                      <span className="shrink-0 text-ink-2">{next.says}</span>
+                    </li>
+                  ),
+              )}
+          </ol>
+        </div>
+      )}
+    </aside>
+  );
+}

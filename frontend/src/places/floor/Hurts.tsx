@@ -1,0 +1,65 @@
+import { useState } from "react";
+import { DialogSheet } from "@/frame/DialogSheet";
+import type { Run } from "./run";
+
+interface Props {
+  runs: Run[];
+  /** What is being done. */
+  movement: string | null;
+  close: () => void;
+  stop: (athlete: number, note: string) => void;
+}
+
+/** Whom something hurts, and where: that athlete's part ends here. */
+export function Hurts({ runs, movement, close, stop }: Props) {
+  const [who, setWho] = useState(runs[0]?.athlete ?? 0);
+  const [note, setNote] = useState("");
+  return (
+    <DialogSheet open close={close} title="Stop: something hurts">
+      <p>
+        Stop now. Sharp pain, chest pain, dizziness or numbness: see a doctor. What was done is
+        kept, and the coach is told.
+      </p>
+      {runs.length > 1 && (
+        <label className="mt-3 block">
+          Who
+          <select
+            value={who}
+            onChange={(event) => setWho(Number(event.target.value))}
+            className="field mt-0.5 block h-12 w-full text-lg"
+          >
+            {runs.map((one) => (
+              <option key={one.athlete} value={one.athlete}>
+                {one.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      <label className="mt-3 block">
+        Where, and how{movement ? `, at ${movement}` : ""}
+        <input
+          value={note}
+          maxLength={500}
+          onChange={(event) => setNote(event.target.value)}
+          className="field mt-0.5 h-12 w-full text-lg"
+        />
+      </label>
+      <div className="mt-4 flex gap-3">
+        <button
+          type="button"
+          className="ink-button h-12 px-6 text-lg"
+          onClick={() => {
+            stop(who, note);
+            close();
+          }}
+        >
+          Stop and note it
+        </button>
+        <button type="button" className="key-button h-12 px-6 text-lg" onClick={close}>
+          Back
+        </button>
+      </div>
+    </DialogSheet>
+  );
+}

@@ -1,0 +1,119 @@
+import { useState } from "react";
+import { Beside } from "./Beside";
+import { Cautions } from "./Cautions";
+import { Hurts } from "./Hurts";
+import { Over } from "./Over";
+import { RunSetSheet } from "./RunSetSheet";
+import { Station } from "./Station";
+import { TopLine } from "./TopLine";
+import { type NextAct, acted, jump } from "./clock";
+import {
+  type Editing,
+  type State,
+  type Together,
+  again,
+  edit,
+  leader,
+  markDone,
+  planned,
+  putSet,
+  stopped,
+  wanted,
+} from "./run";
+import { useRun, useWakeLock } from "./useRun";
+import { measured, useSensor } from "./useSensor";
+import { useTones } from "./useTones";
+
+/** The screen of a run: what is to be done now, by whom, and what comes next. */
+export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
+  const { runs } = data;
+  const { state, now, change, setClock } = useRun(plans, runs);
+  const [editing, setEditing] = useState<Editing | null>(null);
+  const [hurts, setHurts] = useState(false);
+  const [sensor, setSensor] = useState(false);
+  const lead = leader(runs);
+  const clock = state?.clock;
+  const set = state && clock ? planned(lead, state.steps, clock.step) : undefined;
+  const usual = data.movements.find((one) => one.name === set?.set.exercise)?.tempo ?? "2-0-1-0";
+  const tempo = set?.set.tempo ?? usual;
+  const sensing = sensor && runs.length === 1;
+  const works = clock?.phase === "work" && clock.paused === null;
+  const sensed = useSensor(sensing, works, clock?.step ?? 0, set, tempo);
+  useWakeLock(Boolean(state?.begun) && clock?.phase !== "over");
+  useTones(state, now, lead);
+  if (!state || !clock) return <p className="p-6 text-ink-2">Opening the session…</p>;
+  if (!state.begun)
+    return (
+      <Cautions
+        runs={runs}
+        caution={data.caution}
+        begin={() => change((all) => ({ ...all, begun: true }))}
+      />
+    );
+  /** The set in hand done, with what the sensor saw of it. */
+  const done = (all: State) => {
+    const next = markDone(all, runs, all.clock.step);
+    const seen = sensing ? measured(sensed.taken()) : null;
+    const mine = next.own[lead.athlete]?.done[all.clock.step];
+    if (!seen || !mine) return next;
+    const saw = { reps: seen.reps, measured_reps: seen.reps, measured_tension_s: seen.tension };
+    return putSet(next, lead.athlete, all.clock.step, { ...mine, ...saw });
+  };
+  const act = (does: NextAct["does"]) =>
+    change((all) => ({
+      ...(does === "finish" ? done(all) : all),
+      clock: acted(all.clock, does, Date.now(), all.steps, lead.sets),
+    }));
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_24rem] overflow-auto bg-sheet max-md:flex max-md:flex-col">
+      <main className="flex min-h-0 flex-col px-8 pt-3 pb-5 max-md:shrink-0 max-md:px-4">
+        <TopLine runs={runs} />
+        {clock.phase === "over" ? (
+          <Over
+            runs={runs}
+            state={state}
+            again={() => change(() => again(runs, Date.now()))}
+            back={() => setClock((all) => jump(Math.max(0, all.step), Date.now()))}
+          />
+        ) : (
+          set && (
+            <Station
+              runs={runs}
+              state={state}
+              set={set}
+              now={now}
+              sensing={sensing}
+              watch={runs.length === 1 ? { on: sensor, put: setSensor, sensed, tempo } : null}
+              act={act}
+              change={change}
+              setClock={setClock}
+              hurts={() => setHurts(true)}
+            />
+          )
+        )}
+      </main>
+      <Beside
+        runs={runs}
+        state={state}
+        open={(run, step) => setEditing(edit(state, run.athlete, step))}
+      />
+      {editing && (
+        <RunSetSheet
+          data={data}
+          state={state}
+          editing={editing}
+          change={change}
+          close={() => setEditing(null)}
+        />
+      )}
+      {hurts && (
+        <Hurts
+          runs={runs.filter((one) => !state.own[one.athlete]?.stopped)}
+          movement={wanted(lead, state, clock.step)?.movement ?? null}
+          close={() => setHurts(false)}
+          stop={(athlete, note) => change((all) => stopped(all, runs, athlete, note, Date.now()))}
+        />
+      )}
+    </div>
+  );
+}

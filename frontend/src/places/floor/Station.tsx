@@ -1,0 +1,173 @@
+import type { ReactNode } from "react";
+import type { Schemas } from "@/api/client";
+import { SensorLine, type Watch } from "./SensorLine";
+import {
+  type Clock,
+  type NextAct,
+  elapsed,
+  face,
+  jump,
+  lasts,
+  length,
+  nextAct,
+  pause,
+} from "./clock";
+import { type Run, type State, inSight, leader, oneMoreOf, skip, wanted } from "./run";
+
+interface Props {
+  runs: Run[];
+  state: State;
+  /** The planned set in hand. */
+  set: Schemas["FloorSet"];
+  now: number;
+  sensing: boolean;
+  /** The sensor, where one athlete runs alone. */
+  watch: Watch | null;
+  act: (does: NextAct["does"]) => void;
+  change: (how: (state: State) => State) => void;
+  setClock: (how: (clock: Clock) => Clock) => void;
+  hurts: () => void;
+}
+
+/** What is to be done now: the set, the clock, and what can be tapped. */
+export function Station({ set, watch, hurts, ...run }: Props) {
+  const { runs, state, change, setClock } = run;
+  const { clock } = state;
+  const asIs = runs.some((one) => state.own[one.athlete]?.ahead[clock.step])
+    ? "Done as changed"
+    : "Done as planned";
+  const next = nextAct(clock, length(set) !== null, run.sensing, asIs);
+  return (
+    <>
+      <SetInSight runs={runs} state={state} set={set} now={run.now} />
+      <Face runs={runs} state={state} now={run.now} />
+      {watch && <SensorLine {...watch} />}
+      <button
+        type="button"
+        className="ink-button mt-3 h-20 text-2xl font-semibold"
+        onClick={() => run.act(next.does)}
+      >
+        {next.says}
+      </button>
+      <div className="mt-3 grid grid-cols-4 gap-3 max-md:grid-cols-2">
+        <Big
+          act={() => setClock((all) => pause(all, Date.now()))}
+          off={clock.phase === "ready" && clock.paused === null}
+        >
+          {clock.paused === null ? "Pause" : "Go on"}
+        </Big>
+        <Big
+          act={() =>
+            setClock((all) =>
+              jump(Math.max(0, all.step - (all.phase === "ready" ? 1 : 0)), Date.now()),
+            )
+          }
+          off={clock.step === 0 && clock.phase === "ready"}
+        >
+          Back
+        </Big>
+        <Big act={() => change((all) => skip(all, runs, Date.now()))}>Skip</Big>
+        <Big act={() => change((all) => oneMoreOf(all, runs))}>
+          {set.round === null ? "One more set" : "One more round"}
+        </Big>
+      </div>
+      {/* Within reach of the thumb, however many athletes stand below. */}
+      <div className="mt-3 flex gap-3">
+        <button
+          type="button"
+          className="key-button h-12 flex-1 border-high text-lg text-high"
+          onClick={hurts}
+        >
+          Stop: something hurts
+        </button>
+        <button
+          type="button"
+          className="key-button h-12 px-6 text-lg"
+          onClick={() =>
+            setClock((all) => ({ ...all, phase: "over", paused: null, since: Date.now() }))
+          }
+        >
+          Stop here
+        </button>
+      </div>
+    </>
+  );
+}
+
+/** Which set it is, of what, and how it is to be done. */
+function SetInSight({ runs, state, set, now }: Pick<Props, "runs" | "state" | "set" | "now">) {
+  const { clock, steps } = state;
+  const shown = wanted(leader(runs), state, inSight(state));
+  const both = set.set.sides === "each" && length(set) !== null && clock.phase === "work";
+  return (
+    <>
+      <p className="mt-2 text-lg text-ink-2">
+        {set.part && <span className="font-semibold text-ink">{set.part}</span>}
+        {set.round !== null &&
+          ` round ${set.round}${steps[clock.step]?.extra ? " again" : ""} of ${set.rounds}`}
+        <span className={set.part || set.round !== null ? "ml-3" : ""}>
+          set {clock.step + 1} of {steps.length}
+        </span>
+      </p>
+      <h1 className="mt-1 text-[3.25rem] leading-[1.05] font-semibold max-md:text-[2.25rem]">
+        {shown?.movement}
+      </h1>
+      <p className="mt-1 text-3xl max-md:text-2xl">
+        {shown &&
+          [shown.says, shown.set.tempo && `tempo ${shown.set.tempo}`].filter(Boolean).join(", ")}
+        {both && (
+          <span className="ml-3 text-caution">
+            {elapsed(clock, now) < (set.seconds ?? 0) ? "first side" : "other side"}
+          </span>
+        )}
+      </p>
+    </>
+  );
+}
+
+const WORDS = {
+  ready: "ready",
+  "count-in": "get ready",
+  work: "work",
+  rest: "rest, then this",
+  over: "done",
+};
+
+/** The clock in large figures: what is left of a phase, or what a set has taken. */
+function Face({ runs, state, now }: Pick<Props, "runs" | "state" | "now">) {
+  const { clock, steps } = state;
+  const seconds = lasts(clock, steps, leader(runs).sets);
+  const gone = elapsed(clock, now);
+  const shows =
+    clock.phase === "ready"
+      ? "–:––"
+      : seconds === null
+        ? face(gone, false)
+        : face(Math.max(0, seconds - gone), true);
+  return (
+    <div role="timer" aria-label="Clock" className="mt-auto flex items-baseline gap-6">
+      <span
+        className={`text-[9rem] leading-none font-semibold tabular-nums max-md:text-[6.5rem] ${clock.phase === "rest" ? "text-ink-2" : ""}`}
+      >
+        {shows}
+      </span>
+      <span className="text-3xl text-ink-2 max-md:text-xl">
+        {clock.paused !== null ? "paused" : WORDS[clock.phase]}
+      </span>
+    </div>
+  );
+}
+
+interface BigProps {
+  act: () => void;
+  off?: boolean;
+  children: ReactNode;
+}
+
+function Big({ act, off = false, children }: BigProps) {
+  return (
+    <button type="button" disabled={off} onClick={act} className="key-button h-14 text-lg">
+      {children}
+    </button>
+  );
+}

@@ -1,0 +1,47 @@
+import { day } from "@/words";
+import type { Sheet } from "./open";
+
+/** So many differences are shown at once; the log has all of them. */
+const SHOWN = 6;
+
+/** The sessions of the week, done or not, and what was otherwise in them than planned. */
+export function Sessions({ sessions }: { sessions: Sheet["sessions"] }) {
+  return (
+    <>
+      <ol className="flex flex-wrap gap-x-5 pb-2 text-sm">
+        {sessions.map((one) => (
+          <li key={one.date + one.title} className="flex items-baseline gap-1.5">
+            <span
+              aria-hidden="true"
+              className={`inline-block size-2.5 self-center border border-ink ${one.done ? "bg-ink" : ""}`}
+            />
+            <span className={one.done ? "" : "text-ink-2"}>
+              {day(one.date)} {one.title}
+              {!one.planned && ", not planned"}
+              {one.planned && !one.done && (one.ahead ? ", ahead" : ", not done")}
+            </span>
+          </li>
+        ))}
+      </ol>
+      {sessions.some((one) => one.differed.length > 0) && (
+        <details
+          className="mb-2 text-sm"
+          open={sessions.flatMap((one) => one.differed).length <= SHOWN}
+        >
+          <summary className="text-ink-2">Otherwise than planned</summary>
+          <ul className="columns-2 gap-8 print:columns-1">
+            {sessions
+              .filter((one) => one.differed.length > 0)
+              .map((one) => (
+                <li key={one.date + one.title} className="break-inside-avoid">
+                  <span className="text-ink-2">{day(one.date)}:</span>{" "}
+                  {one.differed.slice(0, SHOWN).join("; ")}
+                  {one.differed.length > SHOWN && `; and ${one.differed.length - SHOWN} more`}.
+                </li>
+              ))}
+          </ul>
+        </details>
+      )}
+    </>
+  );
+}

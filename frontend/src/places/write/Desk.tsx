@@ -1,0 +1,115 @@
+import { useCallback, useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Schemas } from "@/api/client";
+import { type WeekPlace } from "@/api/place";
+import { useHeldKeys } from "@/frame/keys";
+import { Comes } from "./Comes";
+import { DeskHead } from "./DeskHead";
+import { Form } from "./Form";
+import { NotationHelp } from "./NotationHelp";
+import { Notices } from "./Notices";
+import { PrintSheet } from "./PrintSheet";
+import { TypedBefore } from "./TypedBefore";
+import { useEditor } from "./useEditor";
+import { usePen } from "./usePen";
+import { type Sheet, useWriting } from "./useWriting";
+
+interface Props {
+  place: WeekPlace;
+  athlete: string;
+  opened: Sheet;
+  days: string[];
+  stored: (sheet: Sheet) => void;
+  remove: (sheet: Sheet) => Promise<void>;
+}
+
+/** A session in hand: as text or as a form, with what is wrong below and what it comes to beside. */
+export function Desk({ place, athlete, opened, days, stored, remove }: Props) {
+  const { sheet, answer, error, saving, put, aside, decide } = useWriting(place, opened, stored);
+  const [line, setLine] = useState(1);
+  const [help, setHelp] = useState(false);
+  const [params] = useSearchParams();
+  const asForm = params.get("as") === "form";
+  const putText = useCallback((text: string) => put({ text }), [put]);
+  const { host, movements, notation, write, replace, goTo, focus } = useEditor(place, {
+    text: sheet.text,
+    answer,
+    isOpen: !asForm,
+    typed: putText,
+    line: setLine,
+    leave: () => putDown(),
+  });
+  const { pen, paper, putDown } = usePen(focus);
+  useHeldKeys(pen && !help, (event) => {
+    if (write(event.key)) event.preventDefault();
+  });
+  const take = (miss: Schemas["KitMiss"], text: string) => {
+    const lines = sheet.text.split("\n");
+    const old = lines[miss.line - 1] ?? "";
+    lines[miss.line - 1] =
+      old.slice(0, miss.column - 1) + text + old.slice(miss.column - 1 + miss.length);
+    const whole = lines.join("\n");
+    if (!replace(whole)) putText(whole);
+  };
+  return (
+    <>
+      {answer && <PrintSheet athlete={athlete} sheet={sheet} answer={answer} />}
+      <main
+        ref={paper}
+        tabIndex={-1}
+        className="no-print flex min-h-0 flex-col bg-sheet outline-none"
+      >
+        <DeskHead
+          place={place}
+          sheet={sheet}
+          days={days}
+          saving={saving}
+          put={put}
+          help={() => setHelp(true)}
+          remove={() => remove(sheet)}
+        />
+        {!pen && (
+          <p role="status" className="border-b border-hair px-6 py-1 text-sm text-ink-2">
+            Letters are keys now, <kbd className="font-mono">?</kbd> lists them.{" "}
+            <kbd className="font-mono">Enter</kbd> goes back to writing.
+          </p>
+        )}
+        {aside && (
+          <TypedBefore
+            aside={aside}
+            stored={sheet.text}
+            decide={(mine) => {
+              decide(mine);
+              if (mine) replace(aside.copy.text);
+            }}
+          />
+        )}
+        {error && (
+          <p role="alert" className="border-l-4 border-high px-6 py-1 text-sm">
+            {error}
+          </p>
+        )}
+        {asForm ? (
+          notation && (
+            <Form
+              athlete={place.athlete}
+              text={sheet.text}
+              names={movements}
+              mistakes={answer?.mistakes ?? []}
+              put={putText}
+              line={setLine}
+              choices={notation}
+            />
+          )
+        ) : (
+          <div ref={host} className="min-h-0 flex-1 overflow-hidden" />
+        )}
+        {answer && <Notices answer={answer} go={goTo} take={take} />}
+      </main>
+      <div className="no-print contents">
+        <Comes answer={answer} line={line} />
+      </div>
+      <NotationHelp open={help} close={() => setHelp(false)} />
+    </>
+  );
+}

@@ -1,0 +1,70 @@
+import type { ReactNode } from "react";
+import type { Schemas } from "@/api/client";
+
+interface Props {
+  answer: Schemas["Written"];
+  go: (at: { line: number; column: number }) => void;
+  /** Write a load of the kit in place of one that it does not have. */
+  take: (miss: Schemas["KitMiss"], text: string) => void;
+}
+
+/** What is wrong in the text, what is restricted, and what the kit does not have: line by line. */
+export function Notices({ answer, go, take }: Props) {
+  if (answer.mistakes.length + answer.restricted.length + answer.kit.length === 0) return null;
+  return (
+    <ul
+      aria-label="Mistakes"
+      className="max-h-36 overflow-auto border-t border-rule px-6 py-2 text-sm"
+    >
+      {[...answer.mistakes, ...answer.restricted].map((one, at) => (
+        <Notice
+          key={at}
+          line={one.line}
+          message={one.message}
+          tone="text-high"
+          go={() => go(one)}
+        />
+      ))}
+      {answer.kit.map((miss) => (
+        <Notice
+          key={`${miss.line}/${miss.column}`}
+          line={miss.line}
+          message={miss.message}
+          tone="text-caution"
+          go={() => go(miss)}
+        >
+          {miss.choices.map((choice) => (
+            <button
+              key={choice.text}
+              type="button"
+              className="trail-link ml-2"
+              onClick={() => take(miss, choice.text)}
+            >
+              {choice.text}
+            </button>
+          ))}
+        </Notice>
+      ))}
+    </ul>
+  );
+}
+
+interface NoticeProps {
+  line: number;
+  message: string;
+  tone: string;
+  go: () => void;
+  children?: ReactNode;
+}
+
+/** A mark in the text that can be gone to. */
+function Notice({ line, message, tone, go, children }: NoticeProps) {
+  return (
+    <li>
+      <button type="button" className="text-left hover:underline" onClick={go}>
+        <span className={tone}>Line {line}</span>: {message}
+      </button>
+      {children}
+    </li>
+  );
+}

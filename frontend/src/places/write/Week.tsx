@@ -1,0 +1,108 @@
+import { useCallback, useState } from "react";
+import type { Schemas } from "@/api/client";
+import { type WeekPlace } from "@/api/place";
+import { writing } from "@/api/write";
+import { day } from "@/words";
+import { Desk } from "./Desk";
+import { useSheets } from "./useSheets";
+import { type Sheet, usePlanChanged } from "./useWriting";
+
+interface Props {
+  place: WeekPlace;
+  athlete: string;
+  days: string[];
+  rows: Schemas["WrittenRow"][];
+  reload: () => Promise<Schemas["WrittenRow"][]>;
+}
+
+/** The sessions of the week, and the one in hand. */
+export function Week({ place, athlete, days, rows, reload }: Props) {
+  const { sheets, current, desk, isUnknown, open, close, put, drop } = useSheets(rows, reload);
+  const [removed, setRemoved] = useState<Sheet | null>(null);
+  const planChanged = usePlanChanged();
+  const free = days.find((one) => !sheets.some((sheet) => sheet.date === one)) ?? days[0];
+  const remove = useCallback(
+    async (sheet: Sheet) => {
+      if (sheet.id === null) return;
+      const next = await writing.remove(place, sheet.id, sheet.revision);
+      drop(sheet);
+      setRemoved({ ...sheet, revision: next.revision });
+      close();
+      await planChanged();
+    },
+    [place, drop, close, planChanged],
+  );
+  const restore = async (sheet: Sheet) => {
+    const next = await writing.restore(place, sheet.id ?? 0, sheet.revision);
+    put({ ...sheet, revision: next.revision });
+    setRemoved(null);
+    await planChanged();
+  };
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-[12rem_minmax(0,1fr)_27rem] print:block">
+      <nav
+        aria-label="Sessions of the week"
+        className="no-print min-h-0 overflow-auto border-r border-rule py-3"
+      >
+        <List sheets={sheets} current={current} open={open} />
+        <button type="button" className="key-button mx-5 mt-3" onClick={() => open(`new-${free}`)}>
+          New session
+        </button>
+        {removed && (
+          <p role="status" className="mx-5 mt-4 text-sm">
+            {removed.title || "The session"} is out of the week.{" "}
+            <button type="button" className="trail-link" onClick={() => restore(removed)}>
+              Undo
+            </button>
+          </p>
+        )}
+      </nav>
+      {isUnknown ? (
+        <p className="col-span-2 bg-sheet px-6 py-8 text-ink-2">Looking up the session…</p>
+      ) : current ? (
+        <Desk
+          key={desk}
+          place={place}
+          athlete={athlete}
+          opened={current}
+          days={days}
+          stored={put}
+          remove={remove}
+        />
+      ) : (
+        <p className="col-span-2 bg-sheet px-6 py-8">
+          No session is planned in this week. Begin with a new one: a line for each movement, as on
+          the board.
+        </p>
+      )}
+    </div>
+  );
+}
+
+interface ListProps {
+  sheets: Sheet[];
+  current: Sheet | undefined;
+  open: (session: string) => void;
+}
+
+function List({ sheets, current, open }: ListProps) {
+  return (
+    <ol>
+      {sheets.map((one) => (
+        <li key={one.id}>
+          <button
+            type="button"
+            onClick={() => open(String(one.id))}
+            aria-current={one === current || undefined}
+            className={`w-full px-5 py-1.5 text-left ${one === current ? "bg-sheet" : "hover:bg-band/50"}`}
+          >
+            <span className="block text-sm text-ink-2">{day(one.date)}</span>
+            <span className={`block truncate ${one === current ? "font-semibold" : ""}`}>
+              {one.title || "Without a title"}
+            </span>
+          </button>
+        </li>
+      ))}
+    </ol>
+  );
+}
