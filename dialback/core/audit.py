@@ -16,7 +16,7 @@ from dialback.core.matching import pair_sessions
 from dialback.core.reconcile import match_sessions
 from dialback.core.sessions import Session, Set
 from dialback.core.strain import SessionLoads, session_loads
-from dialback.core.tally import Entry, Ledger, Measures, Tally, measured, rough, tally
+from dialback.core.tally import Entry, Ledger, Measures, Tally, added_up, measured, rough, tally
 from dialback.core.vocabulary import MEASURES, PATTERNS, TITLES, Basis
 from dialback.core.weeks import Week
 from dialback.core.words import percent
@@ -202,6 +202,23 @@ def _judged(
         lighter=_meant_light(ledger, week, basis, sums), ended_break=ended_break, against=against,
     )  # fmt: skip
     return Audit(week, basis, ledger, entries, sums, base, in_hand)
+
+
+def with_sets(
+    drafted: Audit,
+    sessions: tuple[Session, ...],
+    entries: tuple[Entry, ...],
+    days: Mapping[date, Tally],
+) -> WeekInHand:
+    """The week of a draft with other sets, whose findings are only counted.
+
+    ``days`` has the sums of each day.
+    """
+    sums = added_up(days.values())
+    return replace(
+        drafted.in_hand, sessions=sessions, entries=entries, tally=sums, days=days, bare=True,
+        lighter=_meant_light(drafted.ledger, drafted.week, drafted.basis, sums),
+    )  # fmt: skip
 
 
 def _meant_light(ledger: Ledger, week: Week, basis: Basis, sums: Tally) -> bool:

@@ -106,6 +106,15 @@ def tally(entries: Iterable[Entry]) -> Tally:
     return _sum(entry.measured for entry in entries)
 
 
+def added_up(tallies: Iterable[Tally]) -> Tally:
+    """Several sums as one."""
+    sums: defaultdict[str, float] = defaultdict(float)
+    for one in tallies:
+        for figure, amount in one.items():
+            sums[figure] += amount
+    return dict(sums)
+
+
 def _sum(measured_sets: Iterable[tuple[Shape, Sequence[float]]]) -> Tally:
     # Rows of a shape are added up before they are credited: within a shape credits are linear.
     by_shape: dict[Shape, Sequence[float]] = {}

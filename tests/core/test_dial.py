@@ -135,6 +135,52 @@ def test_notches_are_where_findings_clear_and_appear() -> None:
         assert (one.finding.key in keys(towards)) == (one.effect == "clears")
 
 
+LINES = st.lists(
+    st.tuples(
+        st.integers(0, 3),
+        st.sampled_from(("Press", "Row", "Squat", "Hinge", "Curl")),
+        st.lists(st.sampled_from((4, 7, 9)), min_size=1, max_size=5),
+        st.sampled_from((20, 60, 95)),
+    ),
+    min_size=1,
+    max_size=6,
+)
+
+
+@settings(max_examples=60, deadline=None)
+@given(LINES, st.integers(0, 3))
+def test_notches_are_those_of_an_audit_of_every_setting(
+    lines: list[tuple[int, str, list[int], int]], rounds: int
+) -> None:
+    """Whatever is left out of a setting's audit: a line of easy and hard sets, a circuit."""
+    days: dict[int, list] = {}
+    for day, name, efforts, load in lines:
+        days.setdefault(day, []).extend(sets(name, rpe=rpe, load_kg=load) for rpe in efforts)
+    if rounds:
+        days.setdefault(1, []).insert(0, circuit(rounds, "Curl", "Row"))
+    plans = [session(day, *done) for day, done in sorted(days.items())]
+    before = session(-7, sets("Press", 4, load_kg=50), sets("Row", 3), sets("Curl", 2))
+    one = book([before], plans)
+    ledger, draft = one.ledger(), as_draft(one.planned, one.ledger().movements)
+
+    def keys(total: int) -> tuple[int, dict]:
+        turned = scale(draft, total, ledger.movements)
+        found = audit_draft(ledger, WEEK, as_sessions(turned)).findings
+        return dial_total(turned, ledger.movements), {finding.key: finding for finding in found}
+
+    start, here = keys(dial_total(draft, ledger.movements))
+    least, most = dial_range(draft, ledger.movements)
+    expected: dict = {}
+    for total in sorted(range(least, most + 1), key=lambda total: abs(total - start)):
+        stop, there = keys(total)
+        for key in (here.keys() ^ there.keys()) - expected.keys():
+            said = here.get(key) or there[key]
+            expected[key] = (stop, "clears" if key in here else "appears", said.sentence)
+    found = notches(ledger, WEEK, draft)
+    told = {one.finding.key: (one.total, one.effect, one.finding.sentence) for one in found}
+    assert told == expected
+
+
 @pytest.mark.parametrize(("counts", "ends"), [((30, 20), (20, 80)), ((1,), (1, 2)), ((), (0, 0))])
 def test_range(counts: tuple[int, ...], ends: tuple[int, int]) -> None:
     ledger, draft = plan(*counts)

@@ -15,7 +15,7 @@ from dialback.core.findings.course import (
     return_findings,
     stalled_findings,
 )
-from dialback.core.findings.finding import CODES, AgainstPlan, Code, Finding, WeekInHand
+from dialback.core.findings.finding import CODES, AgainstPlan, Code, Finding, Key, WeekInHand
 from dialback.core.findings.jumps import jump_findings, load_step_findings
 from dialback.core.findings.muscles import band_findings
 from dialback.core.findings.plan import (
@@ -61,6 +61,13 @@ FAMILIES: tuple[Family, ...] = (
 )
 
 
+_BY_ORDER = (order_findings, no_warm_up_findings, load_step_findings, carry_over_findings)
+
+BY_AMOUNT: tuple[Family, ...] = tuple(one for one in FAMILIES if one not in _BY_ORDER)
+"""Those that look at how much there is. The others ask which sets there are, with which loads and
+in which order: more of the same sets at the same place raise and clear none of them."""
+
+
 def find(week: WeekInHand, families: Iterable[Family] = FAMILIES) -> tuple[Finding, ...]:
     """All findings of a week, or some families of them, in order of code, subject and measure."""
     return tuple(
@@ -71,4 +78,15 @@ def find(week: WeekInHand, families: Iterable[Family] = FAMILIES) -> tuple[Findi
     )
 
 
-__all__ = ["CODES", "FAMILIES", "AgainstPlan", "Code", "Finding", "WeekInHand", "find"]
+__all__ = [
+    "BY_AMOUNT",
+    "CODES",
+    "FAMILIES",
+    "AgainstPlan",
+    "Code",
+    "Family",
+    "Finding",
+    "Key",
+    "WeekInHand",
+    "find",
+]

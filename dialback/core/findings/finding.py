@@ -170,6 +170,8 @@ class WeekInHand:
     always_weighed: frozenset[str] = frozenset()
     bare: bool = False
     """Whether its findings are only counted: nobody reads their sentences."""
+    days: Mapping[date, Tally] | None = None
+    """The sums of each day, where they are known already."""
 
     @property
     def rules(self) -> Rules:
@@ -195,6 +197,16 @@ class WeekInHand:
     def kept(self) -> dict[Any, Any]:
         """Room for what is worked out of this very week once."""
         return {}
+
+    @cached_property
+    def by_day(self) -> Mapping[date, Tally]:
+        """The sums of each day that has sets."""
+        if self.days is not None:
+            return self.days
+        days: dict[date, list[Entry]] = {}
+        for entry in self.entries:
+            days.setdefault(entry.session.date, []).append(entry)
+        return {day: tally(entries) for day, entries in days.items()}
 
     @cached_property
     def heaviest(self) -> Mapping[str, Set]:

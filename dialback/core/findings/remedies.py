@@ -192,14 +192,14 @@ def _with(week: WeekInHand, model: Entry, own: Sequence[int] | None) -> WeekInHa
     behind = week.entries[at]
     more = [one._replace(session=behind.session, at=behind.at) for one in _with_each_side(model)]
     entries = (*week.entries[: at + 1], *more, *week.entries[at + 1 :])
-    return replace(week, entries=entries, tally=_sum(week.tally, more, 1), bare=True)
+    return replace(week, entries=entries, tally=_sum(week.tally, more, 1), days=None, bare=True)
 
 
 def _without(week: WeekInHand, places: Collection[int]) -> WeekInHand:
     """The week without the sets at some places."""
     entries = tuple(entry for at, entry in enumerate(week.entries) if at not in places)
     gone = [week.entries[at] for at in places]
-    return replace(week, entries=entries, tally=_sum(week.tally, gone, -1), bare=True)
+    return replace(week, entries=entries, tally=_sum(week.tally, gone, -1), days=None, bare=True)
 
 
 def _with_each_side(model: Entry) -> Iterator[Entry]:

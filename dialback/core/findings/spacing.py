@@ -2,21 +2,19 @@
 
 from __future__ import annotations
 
-from collections import defaultdict
 from collections.abc import Iterator
-from datetime import date, timedelta
+from datetime import timedelta
 
 from dialback.core.baseline import TOLERANCE
 from dialback.core.figures import of_muscle
 from dialback.core.findings.finding import Finding, WeekInHand
-from dialback.core.tally import Tally, tally
 from dialback.core.vocabulary import MUSCLES, label
 from dialback.core.words import amount_text
 
 
 def spacing_findings(week: WeekInHand) -> Iterator[Finding]:
     """Muscles with ``spacing_sets`` sets on each of two days in a row; once a week, the first."""
-    by_day: dict[date, Tally] = _by_day(week)
+    by_day = week.by_day
     enough = week.rules.spacing_sets - TOLERANCE
     for muscle in MUSCLES:
         figure = of_muscle(muscle, "sets")
@@ -41,10 +39,3 @@ def spacing_findings(week: WeekInHand) -> Iterator[Finding]:
                 days=(day, following),
             )
             break
-
-
-def _by_day(week: WeekInHand) -> dict[date, Tally]:
-    days = defaultdict(list)
-    for entry in week.entries:
-        days[entry.session.date].append(entry)
-    return {day: tally(entries) for day, entries in days.items()}

@@ -3,16 +3,26 @@
 from __future__ import annotations
 
 import heapq
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
-from typing import Final, Literal
+from collections import Counter
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import date
+from typing import Final, Literal, NamedTuple
 
-from dialback.core.audit import Audit, audit_draft
-from dialback.core.findings import Finding
+from dialback.core.audit import Audit, audit_draft, with_sets
+from dialback.core.findings import (
+    BY_AMOUNT,
+    FAMILIES,
+    Family,
+    Finding,
+    Key,
+    WeekInHand,
+    find,
+)
 from dialback.core.movements import MovementTable
 from dialback.core.plans.draft import DraftSession, Line, as_sessions
-from dialback.core.sessions import Set
-from dialback.core.tally import Ledger, Measures
+from dialback.core.sessions import Session, Set
+from dialback.core.tally import Ledger, Measures, Tally, added_up, tally
 from dialback.core.weeks import Week
 
 LEAST_SHARE: Final = 0.4
@@ -57,34 +67,69 @@ def scale(
     1910): at the draft's own total nothing changes, and from each stop of the dial to the next
     exactly one line gains one set or one round. Every line keeps at least one.
     """
-    turning = [
-        (at, number, line)
-        for at, day in enumerate(draft)
-        for number, line in enumerate(day.lines)
-        if turns(line, movements)
-    ]
-    counts = {(at, number): 1 for at, number, _ in turning}
-    queue = [(-line.count / 3, at, number) for at, number, line in turning]
-    heapq.heapify(queue)
-    lines = {(at, number): line for at, number, line in turning}
-    each = {key: _counted(line, movements) for key, line in lines.items()}
-    reached = sum(units[0] for units in each.values())
-    while queue and reached < total:
-        _, at, number = queue[0]
-        line, count = lines[at, number], counts[at, number]
-        units = each[at, number]
-        gain = units[min(count, len(units) - 1)]
-        beyond = reached + gain - total
-        if beyond > 0 and (toward == "down" or (toward == "nearest" and beyond >= total - reached)):
+    counts: Counter[Place] = Counter()
+    reached = _least_total(draft, movements)
+    for place, gain in _gains(draft, movements):
+        if not _goes_on(reached, gain, total, toward):
             break
         reached += gain
-        counts[at, number] = count + 1
-        heapq.heapreplace(queue, (-line.count / (2 * (count + 1) + 1), at, number))
+        counts[place] += 1
+    return _turned(draft, movements, counts)
+
+
+Place = tuple[int, int]
+"""Where a line stands: its day and its number there."""
+
+
+def _turning(
+    draft: Sequence[DraftSession], movements: MovementTable
+) -> Iterator[tuple[Place, Line]]:
+    for at, day in enumerate(draft):
+        for number, line in enumerate(day.lines):
+            if turns(line, movements):
+                yield (at, number), line
+
+
+def _least_total(draft: Sequence[DraftSession], movements: MovementTable) -> int:
+    """The sets that the dial turns, with one of every line."""
+    return sum(_counted(line, movements)[0] for _, line in _turning(draft, movements))
+
+
+def _gains(draft: Sequence[DraftSession], movements: MovementTable) -> Iterator[tuple[Place, int]]:
+    """Which line gains next, from one of each on, and how many sets: the same way to any total."""
+    lines = dict(_turning(draft, movements))
+    each = {place: _counted(line, movements) for place, line in lines.items()}
+    counts = dict.fromkeys(lines, 1)
+    queue = [(-line.count / 3, place) for place, line in lines.items()]
+    heapq.heapify(queue)
+    while queue:
+        _, place = queue[0]
+        units, count = each[place], counts[place]
+        yield place, units[min(count, len(units) - 1)]
+        counts[place] = count + 1
+        heapq.heapreplace(queue, (-lines[place].count / (2 * (count + 1) + 1), place))
+
+
+def _goes_on(reached: int, gain: int, total: int, toward: Toward) -> bool:
+    """Whether one more is taken on the way to a total."""
+    if reached >= total:
+        return False
+    beyond = reached + gain - total
+    return beyond <= 0 or toward == "up" or (toward == "nearest" and beyond < total - reached)
+
+
+def _turned(
+    draft: Sequence[DraftSession], movements: MovementTable, more: Mapping[Place, int]
+) -> tuple[DraftSession, ...]:
+    """The draft with so many of each turning line beyond the one that it keeps."""
+    turning = {place for place, _ in _turning(draft, movements)}
     return tuple(
         day.model_copy(
             update={
                 "lines": tuple(
-                    line.model_copy(update={"count": counts.get((at, number), line.count)})
+                    line.model_copy(update={"count": 1 + more.get((at, number), 0)})
+                    if (at, number) in turning
+                    else line
                     for number, line in enumerate(day.lines)
                 )
             }
@@ -118,24 +163,93 @@ def dial_range(draft: Sequence[DraftSession], movements: MovementTable) -> tuple
 def notches(ledger: Ledger, week: Week, draft: Sequence[DraftSession]) -> tuple[Notch, ...]:
     """Where, turning the dial from the draft's own total, each finding clears or appears."""
     start = dial_total(draft, ledger.movements)
-    least, most = dial_range(draft, ledger.movements)
-    measures: Measures = {}
-    here = _by_key(audit_draft(ledger, week, as_sessions(draft), measures))
-    found: dict[tuple[str, str, str], Notch] = {}
+    own = audit_draft(ledger, week, as_sessions(draft))
+    here = _by_key(own.findings)
+    # Of lines whose sets are alike, how many there are changes neither their order nor their loads.
+    families = FAMILIES if _is_uneven(ledger, draft) else BY_AMOUNT
+    looked = _keys(own.in_hand, families)
+    found: dict[Key, Notch] = {}
+    stops = sorted(_stops(own, draft), key=lambda stop: (abs(stop.asked - start), stop.asked))
     seen: set[int] = set()
-    for total in sorted(range(least, most + 1), key=lambda total: abs(total - start)):
-        turned = scale(draft, total, ledger.movements)
-        stop = dial_total(turned, ledger.movements)
-        if stop in seen:
+    for stop in stops:
+        if stop.total in seen:
             continue
-        seen.add(stop)
-        there = _by_key(audit_draft(ledger, week, as_sessions(turned), measures))
-        for key in here.keys() - there.keys() - found.keys():
-            found[key] = Notch(stop, "clears", here[key])
-        for key in there.keys() - here.keys() - found.keys():
-            found[key] = Notch(stop, "appears", there[key])
+        seen.add(stop.total)
+        there = _keys(stop.week, families)
+        for key in looked - there - found.keys():
+            found[key] = Notch(stop.total, "clears", here[key])
+        if fresh := there - looked - found.keys():
+            in_words = _by_key(find(replace(stop.week, bare=False), families))
+            found |= {key: Notch(stop.total, "appears", in_words[key]) for key in fresh}
     return tuple(sorted(found.values(), key=lambda notch: (notch.total, notch.finding.key)))
 
 
-def _by_key(result: Audit) -> dict[tuple[str, str, str], Finding]:
-    return {finding.key: finding for finding in result.findings}
+class _Stop(NamedTuple):
+    """A setting of the dial: the total that was asked for, the one it stops at, and the week."""
+
+    asked: int
+    total: int
+    week: WeekInHand
+
+
+def _stops(own: Audit, draft: Sequence[DraftSession]) -> Iterator[_Stop]:
+    """The settings of the dial upwards; what a set adds is added, and measured once."""
+    movements = own.ledger.movements
+    least, most = dial_range(draft, movements)
+    gains = _gains(draft, movements)
+    day_of = [as_sessions([day]) for day in _turned(draft, movements, {})]
+    lines = [list(day.lines) for day in _turned(draft, movements, {})]
+    measures: Measures = {}
+    entries = [own.ledger.measure(sessions, measures) for sessions in day_of]
+    sums = [tally(one) for one in entries]
+    reached = _least_total(draft, movements)
+    place, gain = next(gains, (None, 0))
+    last: _Stop | None = None
+    changed: set[int] = set()
+    for total in range(least, most + 1):
+        while place is not None and _goes_on(reached, gain, total, "nearest"):
+            at, number = place
+            line = lines[at][number]
+            lines[at][number] = line.model_copy(update={"count": line.count + 1})
+            changed.add(at)
+            reached += gain
+            place, gain = next(gains, (None, 0))
+        if last is not None and reached == last.total:
+            yield last._replace(asked=total)
+            continue
+        for at in changed:
+            day = draft[at].model_copy(update={"lines": tuple(lines[at])})
+            day_of[at] = as_sessions([day])
+            entries[at] = own.ledger.measure(day_of[at], measures)
+            sums[at] = tally(entries[at])
+        changed.clear()
+        days: dict[date, Tally] = {}
+        for day, sets in zip(draft, sums, strict=True):
+            if sets:
+                days[day.date] = added_up([days[day.date], sets]) if day.date in days else sets
+        sessions = tuple(session for one in day_of for session in one)
+        in_all = tuple(entry for one in entries for entry in one)
+        last = _Stop(total, reached, with_sets(own, sessions, in_all, days))
+        yield last
+
+
+def _is_uneven(ledger: Ledger, draft: Sequence[DraftSession]) -> bool:
+    """Whether sets of a line that turns differ in load, or in how they count."""
+    for (at, _), line in _turning(draft, ledger.movements):
+        if len(line.units) == 1:
+            continue
+        if len({len(unit) for unit in line.units}) > 1:
+            return True
+        for alike in zip(*line.units, strict=True):
+            entries = ledger.measure([Session(date=draft[at].date, sets=alike)])
+            if len({(entry.set.load_kg, entry.measured.shape.standing) for entry in entries}) > 1:
+                return True
+    return False
+
+
+def _keys(week: WeekInHand, families: Sequence[Family]) -> set[Key]:
+    return {finding.key for family in families for finding in family(week)}
+
+
+def _by_key(findings: Iterable[Finding]) -> dict[Key, Finding]:
+    return {finding.key: finding for finding in findings}

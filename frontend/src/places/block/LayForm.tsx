@@ -32,8 +32,10 @@ export function LayForm({ session, week, sessions, most, busy, lay, open }: Prop
       <span className="flex items-baseline gap-1">
         Over the next{" "}
         <Stepper label="Weeks" value={weeks} step={1} least={1} most={12} whole set={setWeeks} />{" "}
-        week{weeks === 1 ? "" : "s"}
-        {weeks > most && <span className="text-ink-2">(beyond those shown)</span>}, each week
+        <span>
+          week{weeks === 1 ? "" : "s"}
+          {weeks > most && <span className="text-ink-2"> (beyond those shown)</span>}, each week
+        </span>
       </span>
       <ChangeFields value={change} put={setChange} />
       <span className="ml-auto flex gap-2">
