@@ -11,7 +11,7 @@ from dialback.core.adjusting import Change, Proposal
 def adjust_document(proposals: Sequence[Proposal], *, several: bool) -> dict[str, Any]:
     """The proposal of a week, or of several weeks, as the contract has it."""
     if several:
-        return {"weeks": [_proposal(one) for one in proposals]}
+        return {"weeks": [_proposal(proposal) for proposal in proposals]}
     (one,) = proposals
     return _proposal(one)
 

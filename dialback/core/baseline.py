@@ -119,8 +119,8 @@ def heaviest_before(ledger: Ledger, week: Week) -> Mapping[str, Set]:
 
 
 def _mean(tallies: Sequence[Tally], figures: Collection[str] | None) -> Tally:
-    keys = {key for one in tallies for key in one} if figures is None else figures
-    return {key: sum(one.get(key, 0.0) for one in tallies) / len(tallies) for key in keys}
+    keys = {key for tally in tallies for key in tally} if figures is None else figures
+    return {key: sum(tally.get(key, 0.0) for tally in tallies) / len(tallies) for key in keys}
 
 
 def _ewma(ledger: Ledger, week: Week) -> Baseline:

@@ -41,7 +41,7 @@ _EXPLAINED_BY_NOTHING: Final = (
     monotony_findings, effort_drift_findings, stalled_findings, ready_findings,
     pain_findings, missed_findings, swapped_findings,
 )  # fmt: skip
-_TRIED: Final = tuple(one for one in FAMILIES if one not in _EXPLAINED_BY_NOTHING)
+_TRIED: Final = tuple(family for family in FAMILIES if family not in _EXPLAINED_BY_NOTHING)
 ORDER: Final = (
     "pain", "missed", "swapped", "extra", "short", "changed", "session", "return", "jump",
     "together", "restriction", "balance",

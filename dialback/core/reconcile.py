@@ -65,7 +65,7 @@ class SetMatch:
             case "extra":
                 return f"the {self.one_side} of each side" if self.one_side else "not planned"
         assert self.plan is not None and self.done is not None  # noqa: S101, PT018 - by its kind
-        changed = [_SAYS[one](self.plan, self.done) for one in self.differences]
+        changed = [_SAYS[difference](self.plan, self.done) for difference in self.differences]
         if self.kind == "changed":
             return ", ".join(changed)
         instead = f"{movement_text(self.done)} instead of {movement_text(self.plan)}"
@@ -169,11 +169,11 @@ class SessionMatch:
         """What differed, movement by movement; extra rounds first, and told once."""
         in_rounds = {name for more in self.extra_rounds for name in more.movements}
         counts: dict[tuple[str, str, Kind], int] = defaultdict(int)
-        for one in self.deviations:
-            name = movement_text(one.shown)
-            if one.kind == "extra" and (name in in_rounds or one.one_side):
+        for deviation in self.deviations:
+            name = movement_text(deviation.shown)
+            if deviation.kind == "extra" and (name in in_rounds or deviation.one_side):
                 continue
-            counts[name, one.words, one.kind] += 1
+            counts[name, deviation.words, deviation.kind] += 1
         planned = Counter(
             movement_text(a_set.plan) for a_set in self.sets if a_set.plan is not None
         )

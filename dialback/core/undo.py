@@ -63,7 +63,7 @@ def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
     yield from _extra(sessions, matches)
     for day, several in by_day.items():
         short = [one for one in several if one.done and not one.done.pain]
-        skipped = [one for match in short for one in match.sets if one.kind == "skipped"]
+        skipped = [a_set for match in short for a_set in match.sets if a_set.kind == "skipped"]
         if skipped:
             yield Undone(
                 "short", day.isoformat(), f"{day:%A} was cut short: {_listed(skipped)} not done.",
@@ -95,7 +95,7 @@ def _what_hurt(day: date, matches: Sequence[SessionMatch]) -> str:
         for pain in match.done.pain if match.done else ():
             at = f" at {pain.exercise}" if pain.exercise else ""
             told.append(f"{at} (“{pain.note}”)" if pain.note else at)
-    skipped = [one for match in matches for one in match.sets if one.kind == "skipped"]
+    skipped = [a_set for match in matches for a_set in match.sets if a_set.kind == "skipped"]
     lost = f"; {_listed(skipped)} not done" if skipped else ""
     return f"Something hurt on {day:%A}{' and'.join(told)}{lost}."
 
@@ -115,9 +115,9 @@ def _swapped(audit: Audit, sessions: Sessions, matches: Sequence[SessionMatch]) 
     movements = audit.ledger.movements
     swaps: dict[str, list[SetMatch]] = defaultdict(list)
     for match in matches:
-        for one in match.sets:
-            if one.kind == "swapped" and one.plan is not None:
-                swaps[subject_of(one.plan, movements)].append(one)
+        for a_set in match.sets:
+            if a_set.kind == "swapped" and a_set.plan is not None:
+                swaps[subject_of(a_set.plan, movements)].append(a_set)
     for subject, several in sorted(swaps.items()):
         instead = dict.fromkeys(movement_text(one.done) for one in several if one.done)
 
@@ -137,7 +137,13 @@ def _swapped(audit: Audit, sessions: Sessions, matches: Sequence[SessionMatch]) 
 def _extra(sessions: Sessions, matches: Iterable[SessionMatch]) -> Iterator[Undone]:
     for day, several in _by_day(match for match in matches if match.done).items():
         whole = [match for match in several if match.plan is None]
-        more = [one for match in several if match.plan for one in match.sets if one.kind == "extra"]
+        more = [
+            a_set
+            for match in several
+            if match.plan
+            for a_set in match.sets
+            if a_set.kind == "extra"
+        ]
         if not whole and not more:
             continue
         rounds = [more for match in several if match.plan for more in match.extra_rounds]
@@ -181,7 +187,7 @@ Edited = list[tuple[Session, Session]]
 
 def _edited(match: SessionMatch, edit: Callable[[SetMatch, Set], Set | None]) -> Edited:
     """The sessions of a match with each set that was done changed or, for ``None``, taken out."""
-    by_place = {one.done_at: one for one in match.sets if one.done_at is not None}
+    by_place = {a_set.done_at: a_set for a_set in match.sets if a_set.done_at is not None}
     found: Edited = []
     begin = 0
     for session in match.dones:

@@ -59,7 +59,7 @@ MOST_SCHOOLS: Final = 12
 
 def schools_of_house() -> list[School]:
     """The house's own schools, in the order in which they were saved."""
-    return [School(one["name"], one["rules"]) for one in house().schools]
+    return [School(school["name"], school["rules"]) for school in house().schools]
 
 
 def save_school(name: str, chosen: Mapping[str, Any]) -> None:
@@ -86,7 +86,7 @@ def remove_school(name: str) -> None:
     """Remove a school of the house. Raises ``NotThereError``."""
     with unit():
         owner = house()
-        left = [one for one in owner.schools if one["name"] != name]
+        left = [school for school in owner.schools if school["name"] != name]
         if len(left) == len(owner.schools):
             raise NotThereError(f"The house has no school of its own that is called {name!r}.")
         owner.schools = left

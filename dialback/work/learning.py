@@ -80,7 +80,7 @@ def _offer(
     # Only what is still told, and would not be told any more, is worth a word.
     still, left = (
         any(
-            key in {one.key for one in audit(judge, of_week, as_of=today).findings}
+            key in {finding.key for finding in audit(judge, of_week, as_of=today).findings}
             for of_week, key, _ in several
         )
         for judge in (ledger, under)
@@ -93,7 +93,7 @@ def _offer(
 
 
 def _told(findings: Iterable[Finding]) -> list[Finding]:
-    return [one for one in findings if one.level != "note"]
+    return [finding for finding in findings if finding.level != "note"]
 
 
 def _merge_choices(own: dict[str, Any], more: dict[str, Any]) -> dict[str, Any]:

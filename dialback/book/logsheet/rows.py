@@ -11,7 +11,7 @@ from dialback.book.workbook import Cell
 from dialback.core.notation.pieces import moves_text
 from dialback.core.sessions import KG_PER_LB, Session, Set
 
-_EXPORTED: Final = tuple(one.name for one in COLUMNS if one.name != "count")
+_EXPORTED: Final = tuple(column.name for column in COLUMNS if column.name != "count")
 
 
 def rows_of(sessions: Iterable[tuple[str, Session]]) -> Iterator[list[Cell]]:

@@ -26,25 +26,25 @@ def block_content(
     behind it, ``None`` where there is no such plan.
     """
     athlete = weeks[0].document["audit"]["athlete"]
-    signed = sum(bool(one.document["signed_by"]) for one in weeks)
+    signed = sum(bool(week.document["signed_by"]) for week in weeks)
     return {
         "title": f"{athlete}, {title or 'block'}",
         "span": week_span(weeks[0].week, len(weeks)),
         "signed": f"{signed} of {len(weeks)} weeks signed",
-        "weeks": [f"{one.week.monday.isocalendar().week}" for one in weeks],
+        "weeks": [f"{week.week.monday.isocalendar().week}" for week in weeks],
         "rows": [row for row in _rows(weeks, unit) if set(row[1:]) - {"–", ""}],
         "verdicts": [
             {
-                "head": f"Week {one.week.monday.isocalendar().week}",
-                "signed": one.told,
-                "causes": [cause for cause in verdict(one.document)[0] if cause["level"] != "note"],
+                "head": f"Week {week.week.monday.isocalendar().week}",
+                "signed": week.told,
+                "causes": [one for one in verdict(week.document)[0] if one["level"] != "note"],
             }
-            for one in weeks
+            for week in weeks
         ],
         "moved": [
-            [one.movement, _told(one.sets_before, one, first=True),
-             _told(one.sets_after, one, first=False)]
-            for one in movements
+            [movement.movement, _told(movement.sets_before, movement, first=True),
+             _told(movement.sets_after, movement, first=False)]
+            for movement in movements
         ],
         "changes": ["No plan for the week after it yet."] if ahead is None
         else changes_told(ahead) or ["The plan goes on as it is."],
@@ -63,7 +63,7 @@ def _told(sets: int, one: MovementChange, *, first: bool) -> str:
 
 
 def _rows(weeks: Sequence[Standing], unit: Unit) -> list[list[str]]:
-    audits = [one.document["audit"] for one in weeks]
+    audits = [week.document["audit"] for week in weeks]
 
     def row(name: str, cell: Callable[[Mapping[str, Any]], str]) -> list[str]:
         return [name, *(cell(audit) for audit in audits)]

@@ -120,10 +120,10 @@ def went_well(result: Audit) -> Iterator[str]:
     heavier = list(_heavier(result))
     if heavier:
         yield f"Heavier than in the weeks before: {_listed(heavier)}."
-    ready = [one.subject for one in result.findings if one.code == "ready"]
+    ready = [finding.subject for finding in result.findings if finding.code == "ready"]
     if ready:
         yield f"You reached the top of your reps: {_listed(ready)}. Time for a little more."
-    open_ones = [one for one in result.findings if one.level != "note"]
+    open_ones = [finding for finding in result.findings if finding.level != "note"]
     if result.entries and not open_ones:
         yield "The week was as it should be."
 
@@ -146,7 +146,9 @@ def block_went_well(block: BlockDone) -> Iterator[str]:
 def _heavier(result: Audit) -> Iterator[str]:
     before = result.in_hand.heaviest_before
     too_much = {
-        one.subject for one in result.findings if one.code == "load_step" and one.level == "high"
+        finding.subject
+        for finding in result.findings
+        if finding.code == "load_step" and finding.level == "high"
     }
     for name, top in top_sets(result.entries).items():
         old = before.get(name)
@@ -158,10 +160,10 @@ def _heavier(result: Audit) -> Iterator[str]:
 
 def _gone_up(changes: Iterable[MovementChange]) -> Iterator[tuple[str, Set, Set]]:
     """The movements that are heavier than they were, with their sets then and now."""
-    for one in changes:
-        old, new = one.before, one.after
+    for change in changes:
+        old, new = change.before, change.after
         if old is not None and new is not None and exceeds(new.total_load_kg, old.total_load_kg):
-            yield one.movement, old, new
+            yield change.movement, old, new
 
 
 def _listed(names: Sequence[str]) -> str:
@@ -212,6 +214,6 @@ def _pain(result: Audit) -> Iterator[str]:
 
 def _restrictions(result: Audit, following: Week) -> Iterator[str]:
     unit: Unit = result.ledger.unit
-    for one in result.ledger.restrictions:
-        if one.holds_in(following):
-            yield f"{capital(one.words(unit))}, as {one.by} said."
+    for restriction in result.ledger.restrictions:
+        if restriction.holds_in(following):
+            yield f"{capital(restriction.words(unit))}, as {restriction.by} said."

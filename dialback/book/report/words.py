@@ -90,7 +90,7 @@ def _taken_apart(text: str) -> tuple[tuple[str, str] | None, str | None, float |
 
 
 def _dose(reps: list[str | None]) -> str:
-    given = [one for one in reps if one is not None]
+    given = [rep_ for rep_ in reps if rep_ is not None]
     if not given:
         return ""
     if len(set(given)) > 1:

@@ -63,7 +63,7 @@ FAMILIES: tuple[Family, ...] = (
 
 _BY_ORDER = (order_findings, no_warm_up_findings, load_step_findings, carry_over_findings)
 
-BY_AMOUNT: tuple[Family, ...] = tuple(one for one in FAMILIES if one not in _BY_ORDER)
+BY_AMOUNT: tuple[Family, ...] = tuple(family for family in FAMILIES if family not in _BY_ORDER)
 """Those that look at how much there is. The others ask which sets there are, with which loads and
 in which order: more of the same sets at the same place raise and clear none of them."""
 

@@ -21,7 +21,9 @@ def avoided(
         for restriction in sorted(week.restrictions, key=lambda one: one.subject, reverse=True)
         if restriction.avoids and restriction.holds_throughout(week.week)
     }
-    wanted = [("pattern", one) for one in patterns] + [("muscle", muscle) for muscle in muscles]
+    wanted = [("pattern", pattern) for pattern in patterns] + [
+        ("muscle", muscle) for muscle in muscles
+    ]
     if not wanted or any(one not in found for one in wanted):
         return None
     return found[min(wanted)]  # type: ignore[index]

@@ -127,9 +127,9 @@ def swapped_findings(week: WeekInHand) -> Iterator[Finding]:
         return
     swaps: dict[str, list[tuple[SessionMatch, SetMatch]]] = defaultdict(list)
     for match in against.matches:
-        for one in match.sets:
-            if one.kind == "swapped" and one.plan is not None and one.done is not None:
-                swaps[subject_of(one.plan, against.movements)].append((match, one))
+        for a_set in match.sets:
+            if a_set.kind == "swapped" and a_set.plan is not None and a_set.done is not None:
+                swaps[subject_of(a_set.plan, against.movements)].append((match, a_set))
     for planned, several in swaps.items():
         changed = "; ".join(
             dict.fromkeys(said for _, one in several if (said := _changed(one, against.movements)))

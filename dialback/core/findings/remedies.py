@@ -181,8 +181,8 @@ def _models(entries: Sequence[Entry], figure: str) -> dict[str, Entry]:
 def _avoided(week: WeekInHand, entry: Entry) -> bool:
     movement = entry.measured.shape.moves[0].movement
     return any(
-        one.touches(movement, week.rules) and not one.is_over_by(week.week.monday)
-        for one in week.restrictions
+        restriction.touches(movement, week.rules) and not restriction.is_over_by(week.week.monday)
+        for restriction in week.restrictions
     )
 
 

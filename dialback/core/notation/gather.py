@@ -155,7 +155,7 @@ def _bout(a_set: Set) -> Bout:
 
 
 def _range(value: str | None) -> Range | None:
-    return next((one for one in RANGES if one == value), None)
+    return next((range_ for range_ in RANGES if range_ == value), None)
 
 
 def _word(value: str | None) -> str | None:

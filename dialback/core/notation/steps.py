@@ -366,7 +366,7 @@ def _pair(
 ) -> dict[str, Any] | None:
     """``8/8``: each side of a one-sided movement; two sets of another only if they differ."""
     key, unit = ("reps", "") if "reps" in doses.says[0] else ("seconds", " s")
-    first, second = (one[key] for one in doses.says)
+    first, second = (say[key] for say in doses.says)
     if "sides" not in says and all(spoken.one_sided) and first == second:
         return {key: first, "sides": "each"}
     if spoken.in_rounds is not None and not any(spoken.one_sided):

@@ -120,7 +120,8 @@ def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...
         title=plan.title,
         sets=[_floor_set(entry, plan.session) for entry in entries],
         restrictions=notes(
-            (one for one in ledger.restrictions if one.holds(plan.day)), ledger.unit
+            (restriction for restriction in ledger.restrictions if restriction.holds(plan.day)),
+            ledger.unit,
         ),
         log=_log_of(ledger, plan),
     )

@@ -91,7 +91,7 @@ def _session(
         if log
         else None,
         ahead=ahead,
-        lines=[_line(one) for one in match.sets],
+        lines=[_line(a_set) for a_set in match.sets],
         notes=[f"{capital(more.words)}." for more in match.extra_rounds],
         planned=sums[0],
         done=sums[1],

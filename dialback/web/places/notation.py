@@ -30,7 +30,7 @@ def notation() -> Response:
             words=[*_offers(*WORDS), *_offers(*JOINTS)],
             heads=[
                 *_offers(*HEADS),
-                *(NotationWord(text=one, says="a part of the session") for one in PART_HEADS),
+                *(NotationWord(text=head, says="a part of the session") for head in PART_HEADS),
             ],
             patterns=[
                 WordPattern(pattern=word.pattern, kind=word.kind)

@@ -152,13 +152,13 @@ def read_people(body: NewcomersBody) -> Response:
         NewcomersOut(
             people=[
                 NewcomerOut(
-                    line=one.line,
-                    name=one.name,
-                    bodyweight_kg=one.bodyweight_kg,
-                    note=one.note,
-                    problem=one.problem,
+                    line=newcomer.line,
+                    name=newcomer.name,
+                    bodyweight_kg=newcomer.bodyweight_kg,
+                    note=newcomer.note,
+                    problem=newcomer.problem,
                 )
-                for one in work.newcomers(body.text)
+                for newcomer in work.newcomers(body.text)
             ]
         )
     )

@@ -118,7 +118,7 @@ def _effect(athlete: Athlete, rules: Rules, latest: Week) -> AthleteEffect:
     key = ("effect", week, desk().today(), rules.model_dump_json())
     if key not in now.kept:
         before, after = (
-            [one for one in judged_week(ledger, week).findings if one.level != "note"]
+            [finding for finding in judged_week(ledger, week).findings if finding.level != "note"]
             for ledger in (now, now.but(rules=rules))
         )
         changes = difference(before, after)

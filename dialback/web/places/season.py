@@ -43,7 +43,7 @@ def long_line(path: WeekPath, query: SeasonQuery) -> Response:
         SeasonOut(
             lengths=list(LENGTHS),
             weeks=[_week(one, blocks, signed=one.week in signed) for one in found.weeks],
-            lines=[_line(one) for one in found.lines],
+            lines=[_line(line) for line in found.lines],
         )
     )
 
@@ -113,7 +113,7 @@ def line_of_a_movement(path: WeekPath, query: MovementQuery) -> Response:
     return answer(
         MovementLineOut(
             name=found.name,
-            tops=[_top(one) for one in found.tops],
+            tops=[_top(top) for top in found.tops],
             stalled=[str(one) for one in found.stalled],
             ready=[str(one) for one in found.ready],
         )

@@ -244,9 +244,12 @@ def list_imports() -> Response:
         ImportsOut(
             imports=[
                 ImportRow(
-                    id=one.id, name=one.name, day=one.day.isoformat(), sessions=one.sessions.count()
+                    id=import_.id,
+                    name=import_.name,
+                    day=import_.day.isoformat(),
+                    sessions=import_.sessions.count(),
                 )
-                for one in latest_imports()
+                for import_ in latest_imports()
             ]
         )
     )

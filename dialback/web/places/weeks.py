@@ -57,7 +57,8 @@ def frame(path: WeekPath) -> Response:
         Frame(
             athlete=athlete_out(athlete),
             restrictions=notes(
-                (one for one in ledger.restrictions if one.holds_in(week)), ledger.unit
+                (restriction for restriction in ledger.restrictions if restriction.holds_in(week)),
+                ledger.unit,
             ),
             week=str(week),
             monday=week.monday.isoformat(),
