@@ -177,7 +177,7 @@ def adjust(
         document = adjust_document(found, several=weeks > 1)
         click.echo(json.dumps(document, ensure_ascii=False, indent=1))
     else:
-        click.echo("\n\n".join(adjust_table(one) for one in found))
+        click.echo("\n\n".join(adjust_table(proposal) for proposal in found))
 
 
 @main.command()

@@ -137,8 +137,8 @@ def _finding(finding: Finding, result: Audit) -> dict[str, Any]:
         "sentence": finding.sentence,
         "clears": finding.clears,
         "trail": [
-            {"date": one.entry.session.date.isoformat(), "session": one.entry.session.title,
-             "set": one.entry.at, "credit": _round(one.credit)}
-            for one in finding.trail(entries)
+            {"date": entry.entry.session.date.isoformat(), "session": entry.entry.session.title,
+             "set": entry.entry.at, "credit": _round(entry.credit)}
+            for entry in finding.trail(entries)
         ],
     }  # fmt: skip

@@ -100,8 +100,8 @@ class _Sorting:
         self.left = {key: one for key, one in self.left.items() if one.level != "note"}
         self._together()
         self._restricted()
-        for one in FOLDS:
-            self._fold(one)
+        for fold_ in FOLDS:
+            self._fold(fold_)
         self._rest()
         return tuple(sorted(self.found, key=_order))
 
@@ -159,7 +159,7 @@ class _Sorting:
         undone = replace(
             self.week, sessions=sessions, entries=entries, tally=tally(entries), against=against
         )
-        return {one.key for one in find(undone, _TRIED)}
+        return {finding.key for finding in find(undone, _TRIED)}
 
     def _return(self) -> None:
         """Judged by the last ordinary week before the break, in place of the baseline."""
@@ -186,7 +186,9 @@ class _Sorting:
             return
         scale = (1 + self.week.rules.jump_limits["sets"][0]) / (1 + whole.value)
         scaled = {figure: value * scale for figure, value in self.week.tally.items()}
-        standing = {one.key for one in find(replace(self.week, tally=scaled), (jump_findings,))}
+        standing = {
+            finding.key for finding in find(replace(self.week, tally=scaled), (jump_findings,))
+        }
         explained = {key for key in self.left if key[0] == "jump" and key not in standing}
         self._take(
             "jump",

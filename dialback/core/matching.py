@@ -134,7 +134,7 @@ def _share(plan: Session, done: Session) -> float:
     """The share of a plan's sets that a session has, by movement."""
     if not plan.sets:
         return 0.0
-    wanted, found = (Counter(map(names_of, one.sets)) for one in (plan, done))
+    wanted, found = (Counter(map(names_of, session.sets)) for session in (plan, done))
     return (wanted & found).total() / len(plan.sets)
 
 
@@ -277,8 +277,8 @@ def _neighbours(
 def _kinship(plan: Set, done: Set, movements: MovementTable, *, same_place: bool) -> int | None:
     """How near a movement is to another: a level, the pattern, a direct muscle, the place."""
     plans, dones = (
-        [movements[name] for name, _ in one.named_moves() if name in movements]
-        for one in (plan, done)
+        [movements[name] for name, _ in a_set.named_moves() if name in movements]
+        for a_set in (plan, done)
     )
     if len(plans) == len(dones) == 1 and level_between(plans[0], dones[0], movements):
         return 0

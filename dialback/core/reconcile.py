@@ -100,7 +100,8 @@ def _reps(plan: Set, done: Set) -> str:
 
 def _seconds(plan: Set, done: Set) -> str:
     return " instead of ".join(
-        "no time" if one.seconds is None else f"{number(one.seconds)} s" for one in (done, plan)
+        "no time" if a_set.seconds is None else f"{number(a_set.seconds)} s"
+        for a_set in (done, plan)
     )
 
 
@@ -112,7 +113,8 @@ _SAYS: Final[dict[Difference, Callable[[Set, Set], str]]] = {
     "tempo": lambda plan, done: f"tempo {done.tempo or 'free'} instead of {plan.tempo or 'free'}",
     "hold": lambda plan, done: f"hold {number(done.hold_s)} s instead of {number(plan.hold_s)} s",
     "distance": lambda plan, done: " instead of ".join(
-        f"{number(one.distance_m)} m" if one.distance_m else "no distance" for one in (done, plan)
+        f"{number(a_set.distance_m)} m" if a_set.distance_m else "no distance"
+        for a_set in (done, plan)
     ),
     "rpe": lambda plan, done: f"RPE {number(done.rpe or 0)} instead of {number(plan.rpe or 0)}",
     "rest": lambda plan, done: (
@@ -266,7 +268,7 @@ def _as_one(dones: tuple[Session, ...]) -> Session | None:
     return dones[0].model_copy(
         update={
             "sets": tuple(a_set for done in dones for a_set in done.sets),
-            "pain": tuple(one for done in dones for one in done.pain),
+            "pain": tuple(pain for done in dones for pain in done.pain),
         }
     )
 

@@ -160,7 +160,7 @@ def _extra(sessions: Sessions, matches: Iterable[SessionMatch]) -> Iterator[Undo
             "extra",
             day.isoformat(),
             f"{day:%A}: {'; '.join(told)}.",
-            tuple(one for one in _replaced(sessions, edited) if id(one) not in out),
+            tuple(session for session in _replaced(sessions, edited) if id(session) not in out),
         )
 
 
@@ -256,7 +256,7 @@ def in_order(sessions: Iterable[Session]) -> Sessions:
 
 
 def _listed(several: Sequence[SetMatch]) -> str:
-    counts = Counter(movement_text(one.shown) for one in several)
+    counts = Counter(movement_text(match.shown) for match in several)
     return ", ".join(f"{name} {amount_text(count, 'sets')}" for name, count in counts.items())
 
 

@@ -27,15 +27,15 @@ def _number(value: float | None) -> str:
 
 
 def _pain(session: Session) -> str:
-    return "; ".join(", ".join(filter(None, (one.exercise, one.note))) for one in session.pain)
+    return "; ".join(", ".join(filter(None, (pain.exercise, pain.note))) for pain in session.pain)
 
 
 _ABOUT: Final[tuple[tuple[str, Callable[[Session], str]], ...]] = (
-    ("Day", lambda one: f"{one.date:%A} {one.date}"),
-    ("Title", lambda one: one.title),
-    ("Exertion", lambda one: _number(one.rpe)),
-    ("Minutes", lambda one: _number(one.duration_min)),
-    ("Notes", lambda one: one.notes),
+    ("Day", lambda session: f"{session.date:%A} {session.date}"),
+    ("Title", lambda session: session.title),
+    ("Exertion", lambda session: _number(session.rpe)),
+    ("Minutes", lambda session: _number(session.duration_min)),
+    ("Notes", lambda session: session.notes),
     ("What hurt", _pain),
 )
 

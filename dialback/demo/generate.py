@@ -23,7 +23,7 @@ AHEAD: Final = 2
 LIGHTER_EVERY: Final = 4
 LIGHTER_SETS: Final = 0.6
 GAIN_PER_WEEK: Final = 0.006
-_TEMPI: Final = {one.name: one.tempo or "2-0-1-0" for one in library()}
+_TEMPI: Final = {movement.name: movement.tempo or "2-0-1-0" for movement in library()}
 
 
 def books(today: date) -> Iterator[tuple[Book, Rower]]:

@@ -145,7 +145,7 @@ class Ledgers:
         """Planned sessions by number, in that order; the first number that has none otherwise."""
         weeks = {Week.of(day) for _, day in sessions_by_number(athlete, "planned", numbers)}
         ledger = self.of(athlete)
-        found = {one.number: one for week in weeks for one in kept_in(ledger, "planned", week)}
+        found = {kept.number: kept for week in weeks for kept in kept_in(ledger, "planned", week)}
         missing = next((number for number in numbers if number not in found), None)
         return [found[number] for number in numbers] if missing is None else missing
 
@@ -281,8 +281,8 @@ def look_at_book(book: Book) -> Look:
     there, found = find_athlete(book.athlete.name), _sorted_movements(book)
     return Look(
         there.name if there else None,
-        tuple(one.name for one in found.new),
-        tuple(one.name for one in found.own),
+        tuple(movement.name for movement in found.new),
+        tuple(movement.name for movement in found.own),
     )
 
 
@@ -328,8 +328,8 @@ def export_book(
         completed=completed,
         kit=ledger.kit or _own_kit(athlete),
         blocks=tuple(
-            BookBlock(week=one.first_week, weeks=one.weeks, title=one.title)
-            for one in block_rows(athlete)
+            BookBlock(week=block.first_week, weeks=block.weeks, title=block.title)
+            for block in block_rows(athlete)
         ),
         **{key: value for key, value in athlete.extra.get("book", {}).items() if key != "kit"},
     )

@@ -178,6 +178,6 @@ def sets_by_athlete(row: Movement) -> dict[int, int]:
 def grow_library(shipped: Iterable[CoreMovement]) -> int:
     """Add the shipped movements that the house does not have yet; how many there were."""
     there = {row.folded: row for row in Movement.select().where(Movement.athlete.is_null())}
-    new = [one for one in shipped if fold(one.name) not in there]
+    new = [movement for movement in shipped if fold(movement.name) not in there]
     add_movements(new, athlete=None)
     return len(new)

@@ -52,12 +52,12 @@ def audited(ledger: Ledger, week: Week, sessions: Sequence[DraftSession]) -> Dra
 def _words(line: Line, movements: MovementTable) -> DraftSet:
     unit = line.units[0]
     coarse = unit[0].implements == 1 and unit[0].load_kg >= COARSE_FROM_KG
-    names = dict.fromkeys(movement_text(one) for one in unit)
+    names = dict.fromkeys(movement_text(a_set) for a_set in unit)
     return DraftSet(
         movement=", ".join(names),
-        text="; ".join(f"{movement_text(one)} {describe(one)}" for one in unit)
+        text="; ".join(f"{movement_text(a_set)} {describe(a_set)}" for a_set in unit)
         if line.kind == "rounds"
-        else "; ".join(describe(one) for one in unit),
+        else "; ".join(describe(a_set) for a_set in unit),
         load_step_kg=COARSE_STEP_KG if coarse else FINE_STEP_KG,
         turns=turns(line, movements),
     )

@@ -132,9 +132,9 @@ class Jobs:
     def _forget(self) -> None:
         """Let go of what finished long ago: a read file takes tens of megabytes."""
         with self._lock:
-            finished = [one for one in self._kept.values() if one.finished]
-            for one in finished[:-KEPT]:
-                del self._kept[one.token]
-            large = [one for one in finished if getattr(one.result, "rows", None)]
-            for one in large[:-LARGE]:
-                self._kept.pop(one.token, None)
+            finished = [job for job in self._kept.values() if job.finished]
+            for job in finished[:-KEPT]:
+                del self._kept[job.token]
+            large = [job for job in finished if getattr(job.result, "rows", None)]
+            for job in large[:-LARGE]:
+                self._kept.pop(job.token, None)

@@ -89,7 +89,7 @@ def _in_use(row: MovementRow, movement: Movement) -> str | None:
         return f"{pointing[0]} has it as its level"
     if any(name in _names_in(draft) for draft in Draft.select()):
         return "a draft has it"
-    kept = (session["text"] for one in Template.select() for session in one.sessions)
+    kept = (session["text"] for template in Template.select() for session in template.sessions)
     return "a template has it" if any(name in fold(text) for text in kept) else None
 
 

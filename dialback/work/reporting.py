@@ -112,7 +112,7 @@ def _handout(
     ledger: Ledger, athlete: Athlete, week: Week, today: date, block: BlockDone | None = None
 ) -> bytes:
     following = kept_in(ledger, "planned", week.plus(1))
-    coming = [NextSession(one.day, one.title, one.text(ledger.movements)) for one in following]
+    coming = [NextSession(kept.day, kept.title, kept.text(ledger.movements)) for kept in following]
     result = audit(ledger, week, as_of=today)
     content = handout_content(result, coming, _ahead(ledger, week) or (), athlete.name, block)
     return render("handout.typ", content, HAND_OUT)

@@ -30,8 +30,10 @@ def take_on(text: str) -> list[Athlete]:
             if one.problem:
                 raise bad_input(f"line {one.line}", one.problem)
         return [
-            Athlete.create(name=one.name, bodyweight_kg=one.bodyweight_kg, note=one.note)
-            for one in found
+            Athlete.create(
+                name=newcomer.name, bodyweight_kg=newcomer.bodyweight_kg, note=newcomer.note
+            )
+            for newcomer in found
         ]
 
 

@@ -45,8 +45,8 @@ def lay(
             athlete = athlete_on_roster(number)
             ledger = ledgers.of(athlete)
             sheets = [
-                laid_on(one, 0, ledger, Change(), place="week")
-                for one in sheets_of(kept, first.monday, kept.weeks, ledger.movements)
+                laid_on(sheet, 0, ledger, Change(), place="week")
+                for sheet in sheets_of(kept, first.monday, kept.weeks, ledger.movements)
             ]
             done.append((number, put_down(athlete, ledger, sheets, today)))
     return done

@@ -64,11 +64,11 @@ def handout_content(
         "well": list(went_well(result) if block is None else block_went_well(block)),
         "watch": list(to_watch(result, following, ahead)),
         "sessions": [
-            {"head": f"{day_text(one.day)}{f': {one.title}' if one.title else ''}",
-             "lines": list(_lines(one.text))}
-            for one in coming
+            {"head": f"{day_text(session.day)}{f': {session.title}' if session.title else ''}",
+             "lines": list(_lines(session.text))}
+            for session in coming
         ],
-        "words": list(_explained(one.text for one in coming)),
+        "words": list(_explained(session.text for session in coming)),
         "foot": CAUTION,
     }  # fmt: skip
 

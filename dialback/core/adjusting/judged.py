@@ -63,9 +63,9 @@ class Judge:
         entries = self.ledger.measure(sessions)
         week = replace(self.in_hand, sessions=sessions, entries=entries, tally=tally(entries))
         return {
-            one.key: one
-            for one in find(week, FAMILIES)
-            if one.level != "note" and one.key not in self.aside
+            finding.key: finding
+            for finding in find(week, FAMILIES)
+            if finding.level != "note" and finding.key not in self.aside
         }
 
 

@@ -80,7 +80,7 @@ def adjust(
     """
     start = start_of(ledger, week) if start is None else start
     done = ledger.source.week("completed", week) if done_days is None else ()
-    fixed = frozenset(one.date for one in done) if done_days is None else done_days
+    fixed = frozenset(session.date for session in done) if done_days is None else done_days
     judge = Judge(ledger, week, start, options.accepted)
     offers = offered(ledger, week) if options.new_movements else {}
 
@@ -105,7 +105,9 @@ def adjust(
         best.optimal,
         ladder,
         tuple(one for key, one in judge.at_start.items() if key not in left),
-        tuple(_remaining(one, search, programme, options, left, best) for one in left.values()),
+        tuple(
+            _remaining(finding, search, programme, options, left, best) for finding in left.values()
+        ),
     )
 
 
@@ -251,7 +253,7 @@ def _changes(search: _Search, best: _Found) -> tuple[Change, ...]:
     left = judge.of(best.sessions)
     found = []
     for (at, number), count in sorted(best.counts.items()):
-        line = next(one for one in week.lines[at] if one.number == number)
+        line = next(span for span in week.lines[at] if span.number == number)
         without = {key: value for key, value in best.counts.items() if key != (at, number)}
         because = _worse(judge.of(week.sessions(without, best.added)), left)
         session = week.start[at]

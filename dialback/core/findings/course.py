@@ -201,7 +201,7 @@ def _moved(before: list[WeekBest], now: list[WeekBest]) -> bool | None:
     """Whether the later weeks went beyond the earlier; ``None`` where nothing compares."""
     for measure in ("maximum_kg", "reps", "seconds"):
         then, since = (
-            max((value for one in span if (value := getattr(one, measure)) is not None),
+            max((value for best in span if (value := getattr(best, measure)) is not None),
                 default=None)
             for span in (before, now)
         )  # fmt: skip
@@ -245,7 +245,7 @@ def ready_findings(week: WeekInHand) -> Iterator[Finding]:
                 f"({top} reps) at RPE {number(target)} or less.",
                 "The next load that the kit has, from the bottom of the range.",
                 (of_movement(name, "reps"),),
-                days=tuple(dict.fromkeys(one.date for one in _days(week, day))),
+                days=tuple(dict.fromkeys(session.date for session in _days(week, day))),
             )
 
 

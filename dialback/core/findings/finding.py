@@ -130,7 +130,9 @@ class Finding:
 
     def trail(self, entries: tuple[Entry, ...]) -> tuple[TrailEntry, ...]:
         """The sets behind the finding, figure by figure."""
-        return tuple(one for figure in self.figures for one in trail(entries, figure, self.days))
+        return tuple(
+            entry for figure in self.figures for entry in trail(entries, figure, self.days)
+        )
 
 
 @dataclass(frozen=True)

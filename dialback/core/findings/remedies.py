@@ -190,7 +190,9 @@ def _with(week: WeekInHand, model: Entry, own: Sequence[int] | None) -> WeekInHa
     """The week with one more set, behind those that the movement has, else in the last session."""
     at = own[-1] if own else len(week.entries) - 1
     behind = week.entries[at]
-    more = [one._replace(session=behind.session, at=behind.at) for one in _with_each_side(model)]
+    more = [
+        entry._replace(session=behind.session, at=behind.at) for entry in _with_each_side(model)
+    ]
     entries = (*week.entries[: at + 1], *more, *week.entries[at + 1 :])
     return replace(week, entries=entries, tally=_sum(week.tally, more, 1), days=None, bare=True)
 

@@ -117,7 +117,7 @@ def breaches(
             yield _breach(restriction, "load_kg", heaviest, restriction.most_load_kg or 0.0, wrong)
         most = restriction.most_sets
         if most is not None:
-            figures = {restriction.figure(one) for _, several in there for one in several}
+            figures = {restriction.figure(movement) for _, several in there for movement in several}
             sets = sum(
                 entry.measured.credits.get(key, 0.0) for entry, _ in there for key in figures
             )
@@ -137,7 +137,9 @@ def _breach(
     limit: float,
     sets: list[tuple[Entry, list[Movement]]],
 ) -> Breach:
-    figures = dict.fromkeys(restriction.figure(one) for _, several in sets for one in several)
+    figures = dict.fromkeys(
+        restriction.figure(movement) for _, several in sets for movement in several
+    )
     return Breach(
         restriction, measure, value, limit, tuple(entry for entry, _ in sets), tuple(figures)
     )

@@ -131,8 +131,8 @@ def _on_the_clock(found: list[PlacedSet], item: Rounds, setting: Setting) -> lis
     turns = len(item.turns)
     for at in range(turns - 1, len(found) - 1, turns):
         this_round = [placed.set for placed in found[at - turns + 1 : at + 1]]
-        busy = sum(_work_s(one, setting) for one in this_round)
-        busy += sum(one.rest_s or 0.0 for one in this_round[:-1])
+        busy = sum(_work_s(a_set, setting) for a_set in this_round)
+        busy += sum(a_set.rest_s or 0.0 for a_set in this_round[:-1])
         rest = round(max(0.0, (item.every_s or 0.0) - busy), 3)
         found[at] = PlacedSet(found[at].set.model_copy(update={"rest_s": rest}), found[at].line)
     return found

@@ -184,12 +184,12 @@ def _pieces_in_rounds(own: str, raw: str, opened: Opening, spoken: Spoken) -> li
     said = items(own, raw, start, end, spoken.names)
     if opened.lead is not None:
         said = [opened.lead, *said]
-    again = next((one for one in said if one.sets is not None), None)
+    again = next((item for item in said if item.sets is not None), None)
     if again is not None:
         raise SlipError(again.at, again.length, "in rounds a line is one set: the number of rounds "
                         "stands in their head")  # fmt: skip
     found = pieces(said, own, spoken)
-    if len(found) > 1 and not any(one.kind in ("list", "loads") for one in said):
+    if len(found) > 1 and not any(item.kind in ("list", "loads") for item in said):
         raise SlipError(start, end - start, "in rounds a line is one set: a slash stands between "
                         "one round and the next")  # fmt: skip
     return found

@@ -179,7 +179,7 @@ _LOADING: Final = frozenset({"load", "percent", "added", "help", "no_load", "ban
 
 def _sure_of_loads(bundles: Sequence[Sequence[Item]]) -> None:
     """A load with some of several steps may be meant for all of them: that is not guessed."""
-    loads = [next((one for one in bundle if one.kind in _LOADING), None) for bundle in bundles]
+    loads = [next((item for item in bundle if item.kind in _LOADING), None) for bundle in bundles]
     found = next((load for load in loads if load is not None), None)
     if found is not None and not all(loads):
         raise SlipError(found.at, found.length, "for which of these sets? Write the load with each "
@@ -188,7 +188,7 @@ def _sure_of_loads(bundles: Sequence[Sequence[Item]]) -> None:
 
 def _is_step(bundle: Sequence[Item]) -> bool:
     """Whether items are a step by themselves: a dose with a load or a side of its own."""
-    kinds = {one.kind for one in bundle}
+    kinds = {item.kind for item in bundle}
     return bool(kinds & {"load", "percent", "added", "help", "no_load", "left", "right"})
 
 

@@ -37,7 +37,7 @@ def turns(line: Line, movements: MovementTable) -> bool:
 
 def step_of(line: Line, movements: MovementTable) -> int:
     """How many sets that count one more of the line adds."""
-    return sum(_counts(one, movements) for one in line.unit)
+    return sum(_counts(a_set, movements) for a_set in line.unit)
 
 
 def _counts(a_set: Set, movements: MovementTable) -> bool:

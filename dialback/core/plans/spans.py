@@ -151,8 +151,12 @@ def _line(
     movements: MovementTable,
 ) -> Span:
     inside = [sets[place] for unit in units for place in unit]
-    names = dict.fromkeys(movements[name].name for one in inside for name, _ in one.named_moves())
-    fixed = any(one.warm_up for one in inside) or not any(movements[name].counted for name in names)
+    names = dict.fromkeys(
+        movements[name].name for a_set in inside for name, _ in a_set.named_moves()
+    )
+    fixed = any(a_set.warm_up for a_set in inside) or not any(
+        movements[name].counted for name in names
+    )
     return Span(number, kind, units, tuple(names), inside[0].part, fixed)
 
 

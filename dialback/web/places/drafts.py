@@ -88,7 +88,7 @@ def _start(ledger: Ledger, week: Week) -> tuple[list[DraftSession], Origin, Week
         found = ledger.source.week(basis, source)
         if found:
             shift = week.monday - source.monday
-            moved = [one.model_copy(update={"date": one.date + shift}) for one in found]
+            moved = [session.model_copy(update={"date": session.date + shift}) for session in found]
             plans = moved if basis == "planned" else _without_log(moved)
             return list(as_draft(plans, ledger.movements)), origin, source
     return [], "empty", week
@@ -165,7 +165,7 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
             if finding_out(finding, known).accepted
         ),
     )
-    found = adjust(ledger, week, options, start, frozenset(one.date for one in done))
+    found = adjust(ledger, week, options, start, frozenset(session.date for session in done))
     return answer(
         ProposalOut(
             steps=[_step(change) for change in found.changes],

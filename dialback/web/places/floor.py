@@ -95,7 +95,7 @@ def floor_run(query: RunQuery) -> Response:
     ledger = shared.ledgers.of(athlete)
     kit = the_kit() or Kit()
     plans = kept_in(ledger, "planned", Week.of(day))
-    plan = next(one for one in plans if one.number == query.plan)
+    plan = next(kept for kept in plans if kept.number == query.plan)
     entries = ledger.measure([plan.session])
     known: dict[str, FloorMovement] = {}
     for entry in entries:
@@ -132,7 +132,7 @@ def _log_of(ledger: Ledger, plan: Kept) -> LogOut | None:
     if day is None:
         return None
     logs = kept_in(ledger, "completed", Week.of(day))
-    log = next(one for one in logs if one.plan == plan.number)
+    log = next(kept for kept in logs if kept.plan == plan.number)
     return LogOut(client_id=log.client_id, revision=log.revision, session=log.session)
 
 

@@ -21,7 +21,7 @@ def text_rows(path: AthletePath, body: WholeText) -> Response:
     """A text line by line in fields, for the form; nothing is stored."""
     athlete = the_athlete(path.athlete_id)
     found = rows(body.text, desk().ledgers.of(athlete).movements)
-    return answer(RowsOut(rows=[RowOut.model_validate(asdict(one)) for one in found]))
+    return answer(RowsOut(rows=[RowOut.model_validate(asdict(row)) for row in found]))
 
 
 @api.post("/line", responses={200: LineOut})

@@ -108,9 +108,9 @@ def _row(
     open_causes = []
     for cause in judged.causes:
         left = [judged.findings[at] for at in cause.findings if is_open[at]]
-        levels[max((one.level for one in left), key=LEVELS.index) if left else "accepted"] += 1
+        levels[max((mark.level for mark in left), key=LEVELS.index) if left else "accepted"] += 1
         if left:
-            open_causes.append((cause, any(one.key[0] in HURTS for one in left)))
+            open_causes.append((cause, any(mark.key[0] in HURTS for mark in left)))
     # What hurts comes first, however much follows from something else.
     first = next((cause for cause, _ in sorted(open_causes, key=lambda one: not one[1])), None)
     return RosterRow(

@@ -185,8 +185,8 @@ def _rules_out(
                 for name in PRESETS
             ),
             *(
-                PresetOut(name=one.name, rules=one.rules, of_house=True)
-                for one in work.schools_of_house()
+                PresetOut(name=school.name, rules=school.rules, of_house=True)
+                for school in work.schools_of_house()
             ),
         ],
     )

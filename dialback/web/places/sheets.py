@@ -166,8 +166,8 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
             ],
             problem_count=len(taken.problems),
             unknown=[
-                SheetUnknown(name=one.name, count=one.count, near=list(one.near))
-                for one in taken.unknown
+                SheetUnknown(name=unknown.name, count=unknown.count, near=list(unknown.near))
+                for unknown in taken.unknown
             ],
             shown=[
                 SheetSessionOut(

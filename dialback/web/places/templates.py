@@ -52,7 +52,7 @@ def lay_template(path: TemplatePath, body: LayTemplateBody) -> Response:
 @api.post("/undo", responses={200: TemplateLaid})
 def undo_template(body: TemplateLaid) -> Response:
     """Undo what a template laid, for all of its athletes."""
-    done = [(one.athlete, Moved(one.added, one.removed)) for one in body.laid]
+    done = [(laid.athlete, Moved(laid.added, laid.removed)) for laid in body.laid]
     return answer(_laid(work.take_back(done, desk().today())))
 
 

@@ -129,7 +129,7 @@ def schools(path: WeekPath, query: BasisQuery) -> Response:
     """What every school would raise of the week, side by side; notes aside."""
     athlete = the_athlete(path.athlete_id)
     ledger = desk().ledgers.of(athlete)
-    own = {one.name: merge(one.rules, athlete.rules) for one in house.schools_of_house()}
+    own = {school.name: merge(school.rules, athlete.rules) for school in house.schools_of_house()}
     found = under_schools(ledger, the_week(path.week), query.basis, desk().today(), own)
     by_key = [
         {finding.key: finding for finding in result.findings if finding.level != "note"}
@@ -165,7 +165,7 @@ def figure_trail(path: WeekPath, query: TrailQuery) -> Response:
     measure = measure_of(query.figure)
     is_sum = measure != TOP_LOAD
     found = trail(result.entries, query.figure, _days(query.days))
-    value = sum(one.credit for one in found) if is_sum else found[0].credit if found else 0.0
+    value = sum(entry.credit for entry in found) if is_sum else found[0].credit if found else 0.0
     return answer(
         Trail(
             figure=query.figure,
@@ -173,7 +173,7 @@ def figure_trail(path: WeekPath, query: TrailQuery) -> Response:
             measure=measure,
             value=value,
             is_sum=is_sum,
-            sets=[_trail_set(one, query.figure, ledger.unit) for one in found],
+            sets=[_trail_set(entry, query.figure, ledger.unit) for entry in found],
             history=_history(ledger, result, query.figure),
         )
     )
