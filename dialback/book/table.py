@@ -148,14 +148,12 @@ def adjust_table(proposal: Proposal) -> str:
 def schools_table(ledger: Ledger, week: Week, basis: Basis) -> str:
     """Findings by school: what all would raise, and what only one."""
     audits = under_schools(ledger, week, basis)
-    found = {finding.key: finding for result in audits.values() for finding in result.findings}
+    levels = [{finding.key: finding.level for finding in one.findings} for one in audits.values()]
+    keys = {key for of_school in levels for key in of_school}
     rows = [
-        [f"{_TITLES[code]}: {label(subject)}", *(
-            next((one.level for one in result.findings if one.key == (code, subject, measure)), "")
-            for result in audits.values()
-        )]
-        for code, subject, measure in sorted(found)
-    ]  # fmt: skip
+        [f"{_TITLES[key[0]]}: {label(key[1])}", *(of_school.get(key, "") for of_school in levels)]
+        for key in sorted(keys)
+    ]
     return _table(rows, ["Schools", *audits])
 
 

@@ -173,7 +173,7 @@ class _Sorting:
             baseline=Baseline("reference", (ended.reference,), reference),
             heaviest_before=top_sets(ended.ledger.entries("completed", ended.reference)),
         )
-        standing = {one.key for one in find(judged, (jump_findings, load_step_findings))}
+        standing = {finding.key for finding in find(judged, (jump_findings, load_step_findings))}
         explained = {
             key for key in self.left if key[0] in ("jump", "load_step") and key not in standing
         }

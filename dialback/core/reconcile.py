@@ -432,7 +432,7 @@ def _circuits(sets: Sequence[Set]) -> Iterator[tuple[tuple[tuple[str, ...], ...]
     """Movements that are done in turn, with their rounds: by the part, warm-ups aside."""
     working = [a_set for a_set in sets if not a_set.warm_up]
     for _, several in groupby(working, key=lambda one: one.part):
-        names = [names_of(one) for one in several]
+        names = [names_of(a_set) for a_set in several]
         start = 0
         while start < len(names):
             found = _circuit_at(names, start)

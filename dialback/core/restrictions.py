@@ -187,5 +187,7 @@ def allowed(
         restriction for restriction in restrictions if restriction.avoids and restriction.holds(day)
     ]
     return [
-        name for name in names if not any(one.touches(movements[name], rules) for one in forbidding)
+        name
+        for name in names
+        if not any(restriction.touches(movements[name], rules) for restriction in forbidding)
     ]

@@ -49,7 +49,7 @@ def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
     sessions = audit.in_hand.sessions
     by_day = _by_day(match for match in matches if match.plan and match.done)
     hurt = {
-        day: [one for one in several if one.done and one.done.pain]
+        day: [match for match in several if match.done and match.done.pain]
         for day, several in _by_day(match for match in matches if match.done).items()
     }
     for day, several in hurt.items():
@@ -62,7 +62,7 @@ def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
     yield from _swapped(audit, sessions, matches)
     yield from _extra(sessions, matches)
     for day, several in by_day.items():
-        short = [one for one in several if one.done and not one.done.pain]
+        short = [match for match in several if match.done and not match.done.pain]
         skipped = [a_set for match in short for a_set in match.sets if a_set.kind == "skipped"]
         if skipped:
             yield Undone(
@@ -149,7 +149,7 @@ def _extra(sessions: Sessions, matches: Iterable[SessionMatch]) -> Iterator[Undo
         rounds = [more for match in several if match.plan for more in match.extra_rounds]
         in_rounds = {name for more in rounds for name in more.movements}
         told = [more.words for more in rounds]
-        single = [one for one in more if movement_text(one.shown) not in in_rounds]
+        single = [match for match in more if movement_text(match.shown) not in in_rounds]
         if single:
             told.append(f"{_listed(single)} beyond the plan")
         told += [f"{match.done.title or 'a session'} without a plan" for match in whole
@@ -298,13 +298,13 @@ def new_sessions(audit: Audit) -> Iterator[Undone]:
     for at in new:
         days[sessions[at].date].append(sessions[at])
     for day, several in sorted(days.items()):
-        out = {id(one) for one in several}
-        titles = " and ".join(one.title or "a session" for one in several)
+        out = {id(session) for session in several}
+        titles = " and ".join(session.title or "a session" for session in several)
         yield Undone(
             "session",
             day.isoformat(),
             f"{capital(titles)} on {day:%A} is new: the weeks before did not have it.",
-            tuple(one for one in sessions if id(one) not in out),
+            tuple(session for session in sessions if id(session) not in out),
         )
 
 

@@ -82,7 +82,7 @@ def _plan_block(athlete: Athlete, ledgers: Ledgers, first: Week, today: date) ->
     title, text = BOARDS[athlete.name]
     day = sheets[0].day + timedelta(days=7)
     board = sheet_from(text, day, title, ledger.movements)
-    put_down(athlete, ledger, [*(one for one in laid_down if one.day != day), board], today)
+    put_down(athlete, ledger, [*(sheet for sheet in laid_down if sheet.day != day), board], today)
 
 
 def _keep_templates(ledgers: Ledgers, week: Week) -> None:

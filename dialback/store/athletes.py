@@ -363,7 +363,7 @@ def publish(
         else session
         for session in as_sessions(draft)
     ]
-    outside = next((one for one in sessions if Week.of(one.date) != week), None)
+    outside = next((session for session in sessions if Week.of(session.date) != week), None)
     if outside is not None:
         raise bad_input("sessions", f"{outside.date} does not lie in {week}: move it into the week")
     with unit():

@@ -108,7 +108,7 @@ def verdict(audit: Audit) -> Verdict:
         first = len(ordered)
         ordered += by_urgency(cause.explains)
         placed.append((cause, tuple(range(first, len(ordered)))))
-    explained = {one.key for one in ordered}
+    explained = {finding.key for finding in ordered}
     ordered += by_urgency(finding for finding in audit.findings if finding.key not in explained)
     return Verdict(tuple(ordered), tuple(placed))
 
@@ -130,7 +130,7 @@ def causes_out(found: Verdict, findings: Sequence[FindingOut]) -> list[CauseOut]
 
 def _worst_open(findings: Sequence[FindingOut]) -> Level:
     open_ones = [finding for finding in findings if not finding.accepted] or findings
-    return max((one.level for one in open_ones), key=LEVELS.index)
+    return max((finding.level for finding in open_ones), key=LEVELS.index)
 
 
 def finding_title(finding: Finding) -> str:

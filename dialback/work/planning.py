@@ -259,8 +259,8 @@ def _filling(new: NewBlock, ledgers: Ledgers, athlete: Athlete) -> list[Sheet]:
     if new.fill == "template":
         template = the_template(new.template or 0)
         return [
-            laid_on(one, 0, ledger, Change(), lighter_week=_week_at(one, new.first) in lighter)
-            for one in sheets_of(template, new.first.monday, new.weeks, movements)
+            laid_on(sheet, 0, ledger, Change(), lighter_week=_week_at(sheet, new.first) in lighter)
+            for sheet in sheets_of(template, new.first.monday, new.weeks, movements)
         ]
     if new.fill == "week before":
         before = new.first.plus(-1)

@@ -472,7 +472,9 @@ class WeekProgramme:
                 if flag is not None:
                     self._below(piece.times, 0, flag.high, piece.most)
         if restriction.most_sets is not None and touched:
-            figures = {restriction.figure(one) for _, _, several in touched for one in several}
+            figures = {
+                restriction.figure(movement) for _, _, several in touched for movement in several
+            }
             total, most = Linear(), 0.0
             for piece, entry, _ in touched:
                 credit = sum(entry.measured.credits.get(figure, 0.0) for figure in figures)

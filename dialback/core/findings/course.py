@@ -221,7 +221,7 @@ def ready_findings(week: WeekInHand) -> Iterator[Finding]:
             continue
         for name in dict.fromkeys(a_set.exercise for a_set in match.plan.sets if a_set.exercise):
             plans, dones = _working_of(week, match, name)
-            ranged = [one for one in plans if one.reps_to is not None]
+            ranged = [a_set for a_set in plans if a_set.reps_to is not None]
             movement = week.ledger.movements[name].name
             if ranged and (movement not in last or last[movement][0] <= match.plan.date):
                 last[movement] = (match.plan.date, plans, dones)

@@ -201,22 +201,22 @@ def data_gap_findings(week: WeekInHand) -> Iterator[Finding]:
     counted = [entry for entry in week.entries if entry.measured.shape.standing in ("hard", "easy")]
     tension = week.tally.get(in_total("tut_s"), 0.0)
     gaps = (
-        ("rpe", _share(counted, lambda one: one.set.rpe is None),
+        ("rpe", _share(counted, lambda entry: entry.set.rpe is None),
          "have no exertion: hard and easy sets cannot be told apart", TOTAL_SETS),
         ("load_kg", _share(counted, _lacks_load),
          "have no load where the movement needs one: volume load comes out too low",
          in_total("volume_load_kg")),
-        ("reps", _share(counted, lambda one: one.measured.estimated),
+        ("reps", _share(counted, lambda entry: entry.measured.estimated),
          "have reps that are estimated from their time", in_total("reps")),
     )  # fmt: skip
     for measure, share, says, figure in gaps:
         if exceeds(share, week.rules.gap_share):
             yield _gap(week, measure, share, f"{share * 100:.0f} % of the sets {says}.", figure)
     assumed = sum(
-        one.measured.credits.get(in_total("tut_s"), 0.0)
-        for one in counted
-        if one.measured.shape.assumed and one.set.seconds is None
-        and one.set.measured_tension_s is None
+        entry.measured.credits.get(in_total("tut_s"), 0.0)
+        for entry in counted
+        if entry.measured.shape.assumed and entry.set.seconds is None
+        and entry.set.measured_tension_s is None
     )  # fmt: skip
     share = assumed / tension if tension > TOLERANCE else 0.0
     if exceeds(share, week.rules.gap_share):

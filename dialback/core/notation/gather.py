@@ -74,7 +74,7 @@ def _rounds(sets: list[Set], movements: MovementTable) -> tuple[Rounds | None, l
     every = run[0].every_s
     ways = ((None, None), (run[0].rest_s, run[turns - 1].rest_s))
     for off, between in ways if every is None else ((None, None),):
-        bouts = [_bout(one) for one in run[:turns]]
+        bouts = [_bout(a_set) for a_set in run[:turns]]
         if off is not None or between is not None:
             bouts = [replace(bout, rest_s=None) for bout in bouts]
         if every is not None:
@@ -91,7 +91,7 @@ def _rounds(sets: list[Set], movements: MovementTable) -> tuple[Rounds | None, l
         )
         # Only what comes to the very same sets is the same session.
         made = [placed.set for placed in item_sets(found, Part(), setting)]
-        if made == [one.model_copy(update={"part": None}) for one in run]:
+        if made == [a_set.model_copy(update={"part": None}) for a_set in run]:
             return found, sets[again:]
     return None, sets
 

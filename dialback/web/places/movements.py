@@ -137,7 +137,7 @@ _FIGURES = (TOTAL_SETS, in_total("volume_load_kg"), in_total("tut_s"))
 
 def _labels(findings: Iterable[Finding]) -> list[str]:
     shown = (finding_out(finding, {}) for finding in by_urgency(list(findings)))
-    return [f"{one.title}: {one.label}" for one in shown]
+    return [f"{finding.title}: {finding.label}" for finding in shown]
 
 
 @api.put("/<int:movement>", responses={200: MovementOut})

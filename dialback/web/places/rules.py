@@ -84,7 +84,7 @@ def preview_rules(path: WeekPath, body: PreviewBody) -> Response:
             after=len(after),
             cleared=[finding_out(finding, {}) for finding in by_urgency(changes.cleared)],
             appeared=[finding_out(finding, {}) for finding in by_urgency(changes.appeared)],
-            changed=[finding_out(one, {}) for one in by_urgency(changes.changed)],
+            changed=[finding_out(finding, {}) for finding in by_urgency(changes.changed)],
         )
     )
 

@@ -55,20 +55,20 @@ def _length(weeks: int) -> int:
     return weeks
 
 
-def _week(one: SeasonWeek, blocks: Iterable[PlannedBlock], *, signed: bool) -> SeasonWeekOut:
-    block = next((block for block in blocks if one.week in block.weeks), None)
+def _week(week: SeasonWeek, blocks: Iterable[PlannedBlock], *, signed: bool) -> SeasonWeekOut:
+    block = next((block for block in blocks if week.week in block.weeks), None)
     return SeasonWeekOut(
-        week=str(one.week),
-        monday=one.week.monday.isoformat(),
-        trained=one.trained,
-        lighter=one.lighter,
-        gap=one.gap,
-        back=one.back,
-        block=(block.title or "Block") if block is not None and block.first == one.week else None,
+        week=str(week.week),
+        monday=week.week.monday.isoformat(),
+        trained=week.trained,
+        lighter=week.lighter,
+        gap=week.gap,
+        back=week.back,
+        block=(block.title or "Block") if block is not None and block.first == week.week else None,
         in_block=block is not None,
         signed=signed,
-        pain=list(one.pain),
-        restrictions=list(one.restrictions),
+        pain=list(week.pain),
+        restrictions=list(week.restrictions),
     )
 
 

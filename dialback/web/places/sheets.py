@@ -148,8 +148,8 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
     def work(running: Job) -> SheetPreview:
         taken = _take(grid, body, name, today, running)
         known = by_name()
-        people = Counter(one.athlete for one in taken.sessions)
-        here = [one for one in taken.sessions if fold(one.athlete) in known]
+        people = Counter(session.athlete for session in taken.sessions)
+        here = [session for session in taken.sessions if fold(session.athlete) in known]
         running.tell("looking for what is there already", len(here))
         new, there = split_known(here, known, ledgers)
         return SheetPreview(
