@@ -129,6 +129,7 @@ def audit(book: Path, week: str, basis: Basis, *, schools: bool, as_json: bool) 
 @click.option("--budget", type=int, help="What the change may cost at most.")
 @click.option("--seconds", type=float, default=5.0, show_default=True,
               help="How long the best is looked for.")  # fmt: skip
+@click.option("--progress", is_flag=True, help="Also the next step of each movement.")
 @click.option("--json", "as_json", is_flag=True, help="One JSON document, as the contract has it.")
 @_plain_errors
 def adjust(
@@ -140,15 +141,17 @@ def adjust(
     budget: int | None,
     seconds: float,
     *,
+    progress: bool,
     as_json: bool,
 ) -> None:
     """Propose the plan of a week of BOOK: the least change that leaves the fewest findings."""
     from dialback.book.adjust_document import adjust_document
     from dialback.book.book import read_book, warnings
     from dialback.book.errors import bad_input
-    from dialback.book.table import adjust_table
+    from dialback.book.table import adjust_table, progress_table
     from dialback.core.adjusting import NothingToStartFromError, Options, adjust_weeks
     from dialback.core.movements import UnknownMovementError
+    from dialback.core.progress import next_steps
     from dialback.core.weeks import Week
 
     try:
@@ -173,11 +176,14 @@ def adjust(
         raise bad_input("--lock", str(unknown)) from None
     except NothingToStartFromError as nothing:
         raise bad_input("--week", str(nothing)) from None
+    steps = next_steps(ledger, chosen, found[0].sessions, held) if progress else None
     if as_json:
-        document = adjust_document(found, several=weeks > 1)
+        document = adjust_document(found, several=weeks > 1, progress=steps)
         click.echo(json.dumps(document, ensure_ascii=False, indent=1))
     else:
         click.echo("\n\n".join(adjust_table(proposal) for proposal in found))
+        if steps is not None:
+            click.echo(f"\n{progress_table(steps)}")
 
 
 @main.command()

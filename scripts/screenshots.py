@@ -56,6 +56,10 @@ def main() -> None:
         driver.find_element(By.TAG_NAME, "body").send_keys("q")
         coach.sees("all clear")
         shot("dial-proposal")
+        coach.open("/athletes/7/weeks/2026-W48/dial", "Nearest notches")
+        driver.find_element(By.TAG_NAME, "body").send_keys(".")
+        coach.sees("back a step")
+        shot("dial-next-steps")
         missed = "?cause=missed%2F2026-11-20&unfolded=1"
         coach.open(f"/athletes/10/weeks/2026-W47/sheet{missed}", "was missed")
         shot("week-sheet-reconciled")

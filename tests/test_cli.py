@@ -162,6 +162,17 @@ def test_adjusting_is_one_document_and_bad_input_one_line(tmp_path: Path) -> Non
     weeks = json.loads(run("adjust", book, "--week", "2026-W42", "--weeks", "2", "--json").stdout)
     assert [one["week"] for one in weeks["weeks"]] == ["2026-W42", "2026-W43"]
     assert "What more change buys" in run("adjust", book, "--week", "2026-W42").stdout
+    done_last = tmp_path / "reached.json"
+    squats = [session(day, sets("Squat", 3, 8, load_kg=60)) for day in (0, 7)]
+    done_last.write_bytes(as_bytes(document(squats[:1], squats)))
+    asked = ("adjust", done_last, "--week", "2026-W42", "--progress")
+    (step,) = json.loads(run(*asked, "--json").stdout)["progress"]
+    assert (step["movement"], step["rule"], step["kind"]) == ("Squat", "reps_first", "load")
+    assert (step["from"], step["to"]) == ("3 × 8 reps at 60 kg", "3 × 8 reps at 62.5 kg")
+    assert step["effect"]["volume_load_kg"] == 60
+    assert "reps" in {one["kind"] for one in step["alternatives"]}
+    assert "Squat: 3 × 8 reps at 60 kg → 3 × 8 reps at 62.5 kg" in run(*asked).stdout
+    assert run(*asked, "--lock", "Squat").stdout.endswith("No movement is due for a step.\n")
     empty = tmp_path / "empty.json"
     empty.write_bytes(as_bytes(document()))
     for arguments, place in (

@@ -6,10 +6,22 @@ from collections.abc import Sequence
 from typing import Any
 
 from dialback.core.adjusting import Change, Proposal
+from dialback.core.progress import Progress, Way
 
 
-def adjust_document(proposals: Sequence[Proposal], *, several: bool) -> dict[str, Any]:
-    """The proposal of a week, or of several weeks, as the contract has it."""
+def adjust_document(
+    proposals: Sequence[Proposal],
+    *,
+    several: bool,
+    progress: Sequence[Progress] | None = None,
+) -> dict[str, Any]:
+    """The proposal of a week, or of several weeks, as the contract has it.
+
+    ``progress`` are the next steps of the first week's movements, where they were asked for.
+    """
+    if progress is not None:
+        document = adjust_document(proposals, several=several)
+        return document | {"progress": [_next_step(step) for step in progress]}
     if several:
         return {"weeks": [_proposal(proposal) for proposal in proposals]}
     (one,) = proposals
@@ -39,6 +51,23 @@ def _proposal(proposal: Proposal) -> dict[str, Any]:
             for left in proposal.remaining
         ],
     }
+
+
+def _next_step(step: Progress) -> dict[str, Any]:
+    return {
+        "movement": step.movement,
+        "rule": step.rule,
+        "course": step.course,
+        "from": step.before,
+        "to": step.way.told,
+        "because": step.because,
+        **_way(step.way),
+        "alternatives": [{**_way(way), "to": way.told} for way in step.ways[1:]],
+    }
+
+
+def _way(way: Way) -> dict[str, Any]:
+    return {"kind": way.kind, "says": way.says, "effect": dict(way.effect)}
 
 
 def _change(change: Change) -> dict[str, Any]:

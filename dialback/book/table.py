@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Final
 
 from tabulate import tabulate
@@ -13,6 +14,7 @@ from dialback.core.baseline import Change
 from dialback.core.causes import causes
 from dialback.core.figures import in_total, of_muscle
 from dialback.core.findings import CODES, Finding
+from dialback.core.progress import Progress
 from dialback.core.schools import under_schools
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES, Basis, label
@@ -142,6 +144,17 @@ def adjust_table(proposal: Proposal) -> str:
     if proposal.remaining:
         lines.append("What stays")
         lines += [f"  {left.sentence}" for left in proposal.remaining]
+    return "\n".join(lines)
+
+
+def progress_table(steps: Sequence[Progress]) -> str:
+    """The next step of each movement: from what to what, why, and what else could be done."""
+    lines = ["Next steps" if steps else "No movement is due for a step."]
+    for step in steps:
+        lines.append(f"  {step.movement}: {step.before} → {step.way.told}")
+        lines.append(f"    {step.because}")
+        if others := ", ".join(way.says for way in step.ways[1:]):
+            lines.append(f"    Or: {others}.")
     return "\n".join(lines)
 
 

@@ -73,6 +73,9 @@ def _over(default: Mapping[str, tuple[float, float]]) -> BeforeValidator:
     return BeforeValidator(lay)
 
 
+ProgressRule = Literal["reps_first", "load_first", "sets", "density", "tempo", "hold"]
+
+
 class Rules(Value):
     """The house rules in force for one count. What is not given has its default."""
 
@@ -122,6 +125,7 @@ class Rules(Value):
     stalled_weeks: int | None = Field(4, ge=1, le=26)
     stalled_share: float | None = Field(0.5, ge=0, le=1)
     target_rpe: float | None = Field(8, ge=0, le=10)
+    progress: ProgressRule | None = "reps_first"
     return_after_weeks: int | None = Field(2, ge=1, le=52)
     return_share: Limits | None = (0.6, 1.0)
 
@@ -463,8 +467,18 @@ RULES: Final[tuple[RuleEntry, ...]] = (
     RuleEntry(
         "target_rpe", "session", "Exertion at which a range is mastered",
         "The top of the rep range at this exertion or less: time for the next load.",
-        "notes of movements that are ready",
+        "notes of movements that are ready, and their next step",
         f"{_HOUSE}; the scale follows Zourdos et al. 2016", "RPE",
+    ),
+    RuleEntry(
+        "progress", "session", "How a movement moves on",
+        "When a range is mastered, what comes next: more load, one more set, less rest, a slower "
+        "lowering, a longer hold?",
+        "the next steps that are proposed for a draft; nothing that is counted",
+        _HOUSE, "",
+        (("reps_first", "reps first, then load"), ("load_first", "load once the bottom holds"),
+         ("sets", "one more set or round"), ("density", "less rest"),
+         ("tempo", "a slower lowering"), ("hold", "a longer hold"), (None, "nothing is proposed")),
     ),
     RuleEntry(
         "return_after_weeks", "change", "Weeks off that make a break",

@@ -13,6 +13,7 @@ from selenium.webdriver.support.select import Select
 
 from tests.browser.driving import Coach, colours
 
+STEPS = "//section[@aria-label='Next steps']"
 MARO = "/athletes/1/weeks/2026-W47/sheet"
 
 
@@ -168,6 +169,35 @@ def test_the_least_change_is_proposed_and_taken(coach: Coach) -> None:
     assert not draft.find_elements(By.CSS_SELECTOR, "[aria-label=high], [aria-label=caution]")
     coach.click("Reset", "button")
     coach.sees("5 open in the draft")
+
+
+def test_the_next_step_of_a_movement_is_shown_and_taken(coach: Coach) -> None:
+    coach.open("/athletes/6/weeks/2026-W48/dial", "Nearest notches")
+    coach.find("//body").send_keys(".")
+    coach.sees("All 4 sets of Monday 16 Nov reached 6 reps, at RPE 8 or less.")
+    assert coach.axe() == []
+
+    def values(field: str) -> list[str | None]:
+        found = coach.all(f"input[aria-label='Back squat, {field}']")
+        return [one.get_attribute("value") for one in found]
+
+    before = values("load in kg")
+    assert before[-1] == "72.5"
+    coach.click("Take 75 kg for Back squat", "button")
+    coach.wait(lambda: values("load in kg") == [*before[:-1], "75"], "not taken")
+    # What the plan has moved on is not proposed again.
+    coach.wait(lambda: "Back squat" not in coach.find(STEPS).text, "still proposed")
+    coach.find("//body").send_keys("u")
+    coach.wait(lambda: values("load in kg") == before, "not undone")
+    coach.click("Take 7–9 reps for Back squat", "button")
+    coach.wait(lambda: values("reps")[-1] == "7", "not taken")
+    coach.find("//body").send_keys("u")
+    coach.wait(lambda: values("reps")[-1] == "6", "not undone")
+    coach.find(f"{STEPS}//button[starts-with(., 'Take the first of all')]").click()
+    coach.wait(lambda: values("load in kg")[-1] == "75", "not taken")
+    coach.find("//body").send_keys("u")
+    coach.wait(lambda: values("load in kg") == before, "not undone")
+    coach.sees("unchanged")
 
 
 def test_planned_and_done(coach: Coach) -> None:

@@ -370,3 +370,26 @@ def test_a_proposal_is_asked_for_and_taken(client: FlaskClient) -> None:
     assert nothing["steps"] == []
     gone = [{**steps[0], "line": 99}]
     send(client, "post", f"{week}/draft/take", {**asked, "steps": gone}, 404)
+
+
+def test_next_steps_are_taken_one_after_the_other(
+    client: FlaskClient, bring: Callable[..., Any]
+) -> None:
+    held = sets("Plank", 2, None, seconds=30)
+    lines = [sets("Squat", 3, 8, load_kg=60), sets("Press", 2, 6, load_kg=50), held]
+    planned = [session(day, *lines) for day in (0, 7)]
+    bring(document([session(0, *lines)], planned, athlete={"name": "Bea", "bodyweight_kg": 60}))
+    week = "/api/athletes/2/weeks/2026-W42"
+    asked = {"sessions": get(client, f"{week}/draft")["sessions"]}
+    steps = send(client, "post", f"{week}/draft/next", asked)["steps"]
+    assert [one["movement"] for one in steps] == ["Squat", "Press", "Plank"]
+    wanted = [{"movement": one["movement"], "kind": one["ways"][0]["kind"]} for one in steps]
+    wanted.append({"movement": "Squat", "kind": "set"})
+    refused = send(client, "post", f"{week}/draft/next/take", {**asked, "steps": wanted}, 404)
+    # A movement that was moved on is not due for another step.
+    assert refused["detail"].startswith("Squat has no such step in this draft any more.")
+    taken = send(client, "post", f"{week}/draft/next/take", {**asked, "steps": wanted[:3]})
+    sets_now = [line["units"][0][0] for line in taken["sessions"][0]["lines"]]
+    assert [one.get("load_kg") for one in sets_now][:2] == [62.5, 52.5]
+    assert sets_now[2]["seconds"] == 35
+    assert taken["audit"]["total"] == 7

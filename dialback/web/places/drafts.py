@@ -12,6 +12,7 @@ from dialback.core.adjusting.reasons import finding_words
 from dialback.core.audit import audit_draft
 from dialback.core.plans.dial import dial_range, dial_total, notches, scale
 from dialback.core.plans.draft import DraftSession, as_draft, as_sessions
+from dialback.core.progress import next_steps, taken
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
@@ -25,6 +26,8 @@ from dialback.web.shapes.drafts import (
     DialOut,
     DraftAudit,
     DraftOut,
+    NextStepOut,
+    NextStepsOut,
     NotchesOut,
     NotchOut,
     ProposalBody,
@@ -34,6 +37,8 @@ from dialback.web.shapes.drafts import (
     SessionsBody,
     StepOut,
     TakeBody,
+    TakeNextBody,
+    WayOut,
 )
 from dialback.web.sheet import (
     finding_label,
@@ -208,6 +213,59 @@ def take_steps(path: WeekPath, body: TakeBody) -> Response:
     except LookupError as gone:
         raise NotThereError(f"{gone}. Ask for a proposal again.") from None
     sessions = list(as_draft(taken, ledger.movements))
+    return answer(DialOut(sessions=sessions, audit=audited(ledger, week, sessions)))
+
+
+@api.post("/draft/next", responses={200: NextStepsOut})
+def next_in_draft(path: WeekPath, body: SessionsBody) -> Response:
+    """What each movement of the draft does next, from what was done of it last."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = planning_ledger(athlete, week)
+    drafting.check(body.sessions, week, ledger.movements)
+    steps = next_steps(ledger, week, as_sessions(body.sessions))
+    return answer(
+        NextStepsOut(
+            steps=[
+                NextStepOut(
+                    movement=step.movement,
+                    course=step.course,
+                    before=step.before,
+                    because=step.because,
+                    ways=[
+                        WayOut(kind=way.kind, says=way.says, told=way.told, effect=dict(way.effect))
+                        for way in step.ways
+                    ],
+                )
+                for step in steps
+            ]
+        )
+    )
+
+
+@api.post("/draft/next/take", responses={200: DialOut})
+def take_next(path: WeekPath, body: TakeNextBody) -> Response:
+    """The draft with next steps of movements, and its audit; nothing is stored."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = planning_ledger(athlete, week)
+    drafting.check(body.sessions, week, ledger.movements)
+    plan = as_sessions(body.sessions)
+    for asked in body.steps:
+        way = next(
+            (
+                way
+                for step in next_steps(ledger, week, plan)
+                for way in step.ways
+                if (step.movement, way.kind) == (asked.movement, asked.kind)
+            ),
+            None,
+        )
+        if way is None:
+            raise NotThereError(
+                f"{asked.movement} has no such step in this draft any more. Look at its steps "
+                "again."
+            )
+        plan = taken(plan, way)
+    sessions = list(as_draft(plan, ledger.movements))
     return answer(DialOut(sessions=sessions, audit=audited(ledger, week, sessions)))
 
 

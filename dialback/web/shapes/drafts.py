@@ -10,6 +10,7 @@ from dialback.core.findings.finding import Level
 from dialback.core.plain import MAX_INTEGER
 from dialback.core.plans.dial import Toward
 from dialback.core.plans.draft import DraftSession
+from dialback.core.progress import Kind
 from dialback.web.shapes.common import Number, Shape
 from dialback.web.shapes.sheet import FindingOut, PairRow, Row
 
@@ -131,6 +132,44 @@ class ProposalOut(Shape):
     ladder: list[RungOut]
     cleared: list[str]
     remaining: list[str]
+
+
+class WayOut(Shape):
+    """A way on for a movement: in a few words, and what the four measures gain by it."""
+
+    kind: Kind
+    says: str
+    told: str
+    effect: dict[str, float]
+
+
+class NextStepOut(Shape):
+    """The next step of a movement; the first of the ways is the one proposed."""
+
+    movement: str
+    course: Literal["up", "down"]
+    before: str
+    because: str
+    ways: list[WayOut]
+
+
+class NextStepsOut(Shape):
+    """What the movements of a draft do next, from their last sessions."""
+
+    steps: list[NextStepOut]
+
+
+class TakeNext(Shape):
+    """A way to take for a movement."""
+
+    movement: str = Field(max_length=120)
+    kind: Kind
+
+
+class TakeNextBody(SessionsBody):
+    """Next steps to take, one after the other."""
+
+    steps: list[TakeNext] = Field(min_length=1, max_length=200)
 
 
 class TakeStep(Shape):

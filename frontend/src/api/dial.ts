@@ -70,6 +70,27 @@ export const dial = {
         signal,
       }),
     ),
+  next: async (place: WeekPlace, sessions: Schemas["DraftSession"][], signal?: AbortSignal) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/next", {
+        params: { path: at(place) },
+        body: { sessions },
+        signal,
+      }),
+    ),
+  takeNext: async (
+    place: WeekPlace,
+    sessions: Schemas["DraftSession"][],
+    steps: Schemas["TakeNext"][],
+    signal?: AbortSignal,
+  ) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/next/take", {
+        params: { path: at(place) },
+        body: { sessions, steps },
+        signal,
+      }),
+    ),
   save: async (place: WeekPlace, body: Schemas["SaveDraftBody"]) =>
     given(
       await client.PUT("/api/athletes/{athlete_id}/weeks/{week}/draft", {

@@ -42,6 +42,7 @@ export const KEYS = {
   more: { key: "+", says: "Turn the dial up by one set", where: "Dial" },
   propose: { key: "q", says: "Propose the least change", where: "Dial" },
   takeAll: { key: "z", says: "Take the whole proposal", where: "Dial" },
+  nextSteps: { key: ".", says: "Next steps of the movements", where: "Dial" },
   undo: {
     key: "u",
     says: "Undo the last change (on the block and in the log, too)",

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "@/api/client";
-import { useDraft } from "@/api/dial";
+import { dial, useDraft } from "@/api/dial";
 import { type WeekPlace } from "@/api/place";
 import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
@@ -10,6 +10,7 @@ import { weekPath } from "@/frame/places";
 import { DialFace } from "@/marks/DialFace";
 import { weekName } from "@/words";
 import { Answer } from "./Answer";
+import { NextSteps } from "./NextSteps";
 import { Proposals } from "./Proposals";
 import { PublishDialog } from "./PublishDialog";
 import { SessionLines } from "./SessionLines";
@@ -106,7 +107,16 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
           turn={turn}
         />
         <Total opened={opened} pointer={pointer} turn={turn} />
-        <Proposals place={place} sessions={draft.sessions} take={draft.take} />
+        <Proposals
+          place={place}
+          sessions={draft.sessions}
+          take={(steps) => draft.taken((now, signal) => dial.take(place, now, steps, signal))}
+        />
+        <NextSteps
+          place={place}
+          sessions={draft.sessions}
+          take={(steps) => draft.taken((now, signal) => dial.takeNext(place, now, steps, signal))}
+        />
         <Answer audit={draft.audit} notches={draft.notches} pointer={pointer} turn={turn} />
       </aside>
       <PublishDialog

@@ -90,17 +90,15 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
     [ask, place],
   );
 
-  /** Changes of a proposal, taken in one step. */
-  const take = useCallback(
-    (steps: Schemas["TakeStep"][]) => {
-      const before = latest.current;
-      return ask(async (signal) => {
-        const answer = await dial.take(place, before.sessions, steps, signal);
+  /** Changes that the core makes, taken in one step. */
+  const taken = useCallback(
+    (change: (sessions: Sessions, signal: AbortSignal) => Promise<Schemas["DialOut"]>) =>
+      ask(async (signal) => {
+        const answer = await change(latest.current.sessions, signal);
         const sessions = answer.sessions as Sessions;
         return { sessions, audit: answer.audit, shape: sessions };
-      });
-    },
-    [ask, place],
+      }),
+    [ask],
   );
 
   const undo = useCallback(() => {
@@ -120,7 +118,7 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
     error,
     edit,
     turn,
-    take,
+    taken,
     undo,
     canUndo: past.length > 0,
     reset,

@@ -1,0 +1,179 @@
+"""The next step of each movement: reps first, then the smallest load that the kit has."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterator, Sequence
+from dataclasses import dataclass
+from statistics import median_low
+from typing import Final, Literal
+
+from dialback.core.baseline import TOLERANCE, is_lighter
+from dialback.core.figures import in_total
+from dialback.core.maxima import is_working
+from dialback.core.progress.history import Exposure, Range, exposures, range_of
+from dialback.core.progress.ways import (
+    Kind,
+    Place,
+    Way,
+    Work,
+    easier,
+    harder,
+    load_above,
+    told,
+)
+from dialback.core.rules import ProgressRule
+from dialback.core.sessions import Session
+from dialback.core.tally import Ledger, tally
+from dialback.core.weeks import Week
+from dialback.core.words import Unit, number, percent, weight_text
+
+_FIRST: Final[dict[ProgressRule, tuple[Kind, ...]]] = {
+    "reps_first": (),
+    "load_first": (),
+    "sets": ("set",),
+    "density": ("rest",),
+    "tempo": ("lowering", "pause"),
+    "hold": ("hold", "seconds"),
+}
+_ORDER: Final[tuple[Kind, ...]] = (
+    "load", "help", "band", "seconds", "level", "reps", "set", "pause", "lowering"
+)  # fmt: skip
+"""What is offered, the first the best; a level before more reps where nothing is lifted."""
+_LOADED_ORDER: Final[tuple[Kind, ...]] = (
+    "load", "reps", "seconds", "set", "pause", "lowering", "level"
+)  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class Progress:
+    """What a movement does next: the way proposed, why, and what could be done instead."""
+
+    movement: str
+    rule: ProgressRule
+    course: Literal["up", "down"]
+    before: str
+    because: str
+    ways: tuple[Way, ...]
+
+    @property
+    def way(self) -> Way:
+        """The way proposed."""
+        return self.ways[0]
+
+
+def next_steps(
+    ledger: Ledger, week: Week, sessions: Sequence[Session], locks: Collection[str] = ()
+) -> tuple[Progress, ...]:
+    """The next step of each movement in a plan of a week, from its last sessions before it.
+
+    Up where every set of the last session reached the top of its range at the target exertion or
+    below it; down where half of the sets missed the bottom, or were at RPE 9.5 and more, in the
+    last two. Nothing goes up in a lighter week, and nothing that the plan moved on already.
+    """
+    rule, target = ledger.rules.progress, ledger.rules.target_rpe
+    if rule is None or target is None:
+        return ()
+    entries = ledger.measure(sessions)
+    light = is_lighter(ledger, week, tally(entries).get(in_total("sets"), 0.0))
+    places: dict[str, list[Place]] = {}
+    numbers = {id(session): at for at, session in enumerate(sessions)}
+    for entry in entries:
+        if is_working(entry) and entry.set.percent is None:
+            name = entry.measured.shape.moves[0].movement.name
+            places.setdefault(name, []).append((numbers[id(entry.session)], entry.at))
+    past = exposures(ledger, week)
+    found = (
+        _step(_work(ledger, week, sessions, name, own), past[name], rule, target, light=light)
+        for name, own in places.items()
+        if name in past and name not in locks
+    )
+    return tuple(progress for progress in found if progress is not None)
+
+
+def _work(
+    ledger: Ledger, week: Week, sessions: Sequence[Session], name: str, places: Sequence[Place]
+) -> Work:
+    return Work(ledger, week, sessions, ledger.movements[name], tuple(places))
+
+
+def _step(
+    work: Work, past: Sequence[Exposure], rule: ProgressRule, target: float, *, light: bool
+) -> Progress | None:
+    usual = range_of(work.sets[0])
+    if usual is None:
+        return None
+    last = past[0]
+    if len(past) > 1 and all(one.is_below(usual) for one in past[:2]):
+        return _down(work, past, rule, usual)
+    bottom = rule == "load_first"
+    moved_on = work.load_kg > last.load_kg + TOLERANCE and work.sets[0].band is None
+    if light or moved_on or not last.reached(usual, target, bottom=bottom):
+        return None
+    return _up(work, last, rule, usual, target)
+
+
+def _up(
+    work: Work, last: Exposure, rule: ProgressRule, usual: Range, target: float
+) -> Progress | None:
+    possible = {way.kind: way for way in harder(work, usual)}
+    reason = _reached_words(work, last, usual, target, bottom=rule == "load_first")
+    if "load" in possible and (too_large := _too_large(work)):
+        del possible["load"]
+        reason += f" {too_large}"
+    elif work.load_kg > 0 and "load" not in possible:
+        reason += " The kit has no heavier load for it."
+    order = _LOADED_ORDER if work.load_kg > 0 else _ORDER
+    kinds = dict.fromkeys((*_FIRST[rule], *order))
+    ways = tuple(possible[kind] for kind in kinds if kind in possible)
+    if not ways:
+        return None
+    return Progress(work.movement.name, rule, "up", told(work.sets), reason, ways)
+
+
+def _down(
+    work: Work, past: Sequence[Exposure], rule: ProgressRule, usual: Range
+) -> Progress | None:
+    if work.load_kg < past[0].load_kg - TOLERANCE:
+        # The plan went down already.
+        return None
+    reps = [done.reps for _, done in past[0].pairs if done.reps is not None]
+    ways = tuple(easier(work, median_low(reps) if reps else 0))
+    if not ways:
+        return None
+    unit = "reps" if work.sets[0].reps is not None else "s"
+    days = " and ".join(f"{one.day:%A} {one.day.day} {one.day:%b}" for one in reversed(past[:2]))
+    because = f"Below {number(usual.low)} {unit}, or at RPE 9.5 and more, on {days}."
+    return Progress(work.movement.name, rule, "down", told(work.sets), because, ways)
+
+
+def _reached_words(work: Work, last: Exposure, usual: Range, target: float, *, bottom: bool) -> str:
+    sets = len(last.pairs)
+    wanted = usual.low if bottom else usual.high
+    unit = "reps" if work.sets[0].reps is not None else "s"
+    effort = "exertion not logged throughout"
+    if last.has_rpe:
+        effort = f"at RPE {number(target)} or less"
+    many = {1: "The one set", 2: "Both sets"}.get(sets, f"All {sets} sets")
+    day = f"{last.day:%A} {last.day.day} {last.day:%b}"
+    return f"{many} of {day} reached {number(wanted)} {unit}, {effort}."
+
+
+def _too_large(work: Work) -> str:
+    """Why the next load is too far, in words; empty where it is not."""
+    most = work.ledger.rules.load_step[0]
+    worst = max(_shares(work), default=(0.0, 0.0))
+    share, load = worst
+    if share <= most + TOLERANCE:
+        return ""
+    unit: Unit = "lb" if work.sets[0].in_pounds else "kg"
+    return (
+        f"The next load, {weight_text(load, unit)}, would be {percent(share)}, more than "
+        f"{percent(most)} at a time."
+    )
+
+
+def _shares(work: Work) -> Iterator[tuple[float, float]]:
+    for a_set in work.sets:
+        above = load_above(work, a_set.load_kg) if a_set.load_kg > 0 else None
+        if above is not None:
+            yield above / a_set.load_kg - 1, above

@@ -1,0 +1,334 @@
+"""The ways to make a movement of a plan a little harder, or easier: each in whole steps."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from itertools import groupby
+from typing import Any, Final, Literal
+
+from dialback.core.adjusting.start import offered
+from dialback.core.figures import in_total
+from dialback.core.kit import at_or_below, loads_for
+from dialback.core.movements import Movement, fold
+from dialback.core.progress.history import Range
+from dialback.core.restrictions import allowed, breaks
+from dialback.core.sessions import KG_PER_LB, Session, Set
+from dialback.core.tally import Ledger, tally
+from dialback.core.tempo import ASSUMED, Tempo, parse_tempo
+from dialback.core.vocabulary import MEASURES
+from dialback.core.weeks import Week
+from dialback.core.words import dose_text, load_text, number, weight_text
+
+Kind = Literal[
+    "load", "help", "band", "seconds", "reps", "set", "pause", "lowering", "rest", "hold", "level"
+]
+Place = tuple[int, int]
+"""A set in a plan: its session and its place there, from 0."""
+
+BEYOND_REPS: Final = 3
+"""So many reps beyond the range, at most."""
+MOST_SETS: Final = 6
+"""No session gets more sets of a movement by a step."""
+_SECONDS_STEP: Final = 5
+_REST_STEP_S: Final = 15
+_LEAST_REST_S: Final = 30
+_HOLD_STEP_S: Final = 2
+_LONGEST_LOWERING_S: Final = 6
+_PAUSE_S: Final = 2
+_DOWN: Final = 0.95
+"""Down by 5 to 10 %: to the heaviest load of at most this share …"""
+_LEAST_DOWN: Final = 0.75
+"""… which the kit may have further below, but not below this."""
+_NEXT_LEVEL: Final = 2 / 3
+"""So much of the reps or seconds is a start at a harder level that was not done lately."""
+
+
+@dataclass(frozen=True, slots=True)
+class Work:
+    """The working sets of a movement in a plan."""
+
+    ledger: Ledger
+    week: Week
+    sessions: Sequence[Session]
+    movement: Movement
+    places: tuple[Place, ...]
+
+    @property
+    def sets(self) -> tuple[Set, ...]:
+        """The sets in the order of the plan."""
+        return tuple(self.sessions[at].sets[place] for at, place in self.places)
+
+    @property
+    def load_kg(self) -> float:
+        """The heaviest load of one implement."""
+        return max(a_set.load_kg for a_set in self.sets)
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """One way on: the sets as they would be, or one that comes once more.
+
+    ``says`` is the change in a few words, ``told`` all working sets of the movement as they would
+    be; ``effect`` what the four measures of the plan gain.
+    """
+
+    kind: Kind
+    says: str
+    put: Mapping[Place, Set]
+    more: Place | None
+    told: str
+    effect: Mapping[str, float]
+
+
+def taken(sessions: Sequence[Session], way: Way) -> tuple[Session, ...]:
+    """A plan with a way taken."""
+    found = []
+    for at, session in enumerate(sessions):
+        sets: list[Set] = []
+        for place, a_set in enumerate(session.sets):
+            now = way.put.get((at, place), a_set)
+            sets += [now, now] if way.more == (at, place) else [now]
+        found.append(session.model_copy(update={"sets": tuple(sets)}))
+    return tuple(found)
+
+
+def told(sets: Sequence[Set], movement: str = "") -> str:
+    """Working sets in words: ``3 × 8–12 reps at 60 kg``; left and right in turn as pairs.
+
+    Those that are not of ``movement`` say of what they are.
+    """
+    pairs = {a_set.sides for a_set in sets} == {"left", "right"}
+    shown = [a_set for a_set in sets if not (pairs and a_set.sides == "right")]
+    found = []
+    for text, alike in groupby(map(_told, shown)):
+        said = text.replace(" left", " left and right") if pairs else text
+        found.append(f"{len(list(alike))} × {said}")
+    other = shown[0].exercise or ""
+    name = f"{other} " if movement and fold(other) != fold(movement) else ""
+    return name + ", ".join(found)
+
+
+def _told(a_set: Set) -> str:
+    dose = dose_text(a_set)
+    if a_set.reps is not None and a_set.reps_to is not None:
+        dose = dose.replace(f"{a_set.reps} rep", f"{a_set.reps}–{a_set.reps_to} rep", 1)
+    load = f"band {a_set.band}" if a_set.band else load_text(a_set)
+    if load and not a_set.band and a_set.load_kg > 0:
+        load = f"at {load}"
+    text = f"{dose} {load}".rstrip()
+    return f"{text}, tempo {a_set.tempo}" if a_set.tempo else text
+
+
+def harder(work: Work, rng: Range) -> Iterator[Way]:
+    """Every way to make it a little harder that kit and restrictions allow."""
+    first = work.sets[0]
+    if first.band is not None:
+        yield from _banded(work, +1)
+    elif first.load_kg < 0:
+        yield from _helped(work, +1)
+    elif work.load_kg > 0:
+        yield from _loaded(work, lambda load: load_above(work, load))
+    if first.reps is None:
+        yield from _seconds(work, lambda now: now + _second_step(now))
+    else:
+        high = int(rng.high)
+        beyond = {"reps": high + 1, "reps_to": high + BEYOND_REPS}
+        yield from _changed(work, "reps", f"{high + 1}–{high + BEYOND_REPS} reps", lambda _: beyond)
+    yield from _one_more(work)
+    if first.reps is not None and not work.movement.isometric:
+        yield from _slower(work)
+    yield from _shorter_rest(work)
+    if first.reps is not None:
+        hold = first.hold_s + _HOLD_STEP_S
+        yield from _changed(
+            work, "hold", f"hold {number(hold)} s at the end", lambda _: {"hold_s": hold}
+        )
+    yield from _level(work, work.movement.harder, _NEXT_LEVEL)
+
+
+def easier(work: Work, done_reps: int) -> Iterator[Way]:
+    """The ways back, the first the best: 5 to 10 % less, as the kit has it."""
+    first = work.sets[0]
+    if first.band is not None:
+        yield from _banded(work, -1)
+    elif first.load_kg < 0:
+        yield from _helped(work, -1)
+    elif work.load_kg > 0:
+        yield from _loaded(work, lambda load: load_below(work, load))
+    if first.reps is None:
+        yield from _seconds(work, lambda now: max(_SECONDS_STEP, now - _second_step(now)))
+    yield from _level(work, work.movement.easier)
+    if first.reps is not None and 0 < done_reps < first.reps:
+        yield from _changed(
+            work, "reps", f"{done_reps} reps", lambda _: {"reps": done_reps, "reps_to": None}
+        )
+
+
+def load_above(work: Work, load: float) -> float | None:
+    """The next load that the kit has; ``None`` at its top. Of unknown kit a usual step."""
+    loads = _loads(work)
+    if loads:
+        return next((one for one in loads if one > load + 0.05), None)
+    return load + _usual_step(work, load)
+
+
+def load_below(work: Work, load: float) -> float | None:
+    """5 to 10 % less as far as the kit has it, else the next load below."""
+    loads = _loads(work)
+    most = _DOWN * load
+    if not loads:
+        step = _usual_step(work, load) / 2
+        return math.floor(most / step) * step or None
+    below = at_or_below(most, loads)
+    return below if below is not None and below >= _LEAST_DOWN * load else None
+
+
+def _loads(work: Work) -> tuple[float, ...]:
+    return loads_for(work.ledger.kit, work.movement)[1] if work.ledger.kit else ()
+
+
+def _usual_step(work: Work, load: float) -> float:
+    if work.sets[0].in_pounds:
+        return 5 * KG_PER_LB
+    return 2.5 if load >= 20 else 1.0
+
+
+def _loaded(work: Work, to: Any) -> Iterator[Way]:
+    loads = {a_set.load_kg: to(a_set.load_kg) for a_set in work.sets if a_set.load_kg > 0}
+    if not loads or any(load is None for load in loads.values()):
+        return
+    says = ", ".join(
+        weight_text(load, "lb" if work.sets[0].in_pounds else "kg")
+        for load in dict.fromkeys(loads.values())
+    )
+    yield from _changed(
+        work, "load", says, lambda a_set: {"load_kg": loads.get(a_set.load_kg, a_set.load_kg)}
+    )
+
+
+def _helped(work: Work, way: int) -> Iterator[Way]:
+    step = _usual_step(work, abs(work.sets[0].load_kg)) * way
+    to = min(0.0, work.sets[0].load_kg + step)
+    says = f"{weight_text(-to, 'kg')} of help" if to else "no help"
+    yield from _changed(
+        work, "help", says, lambda a_set: {"load_kg": min(0.0, a_set.load_kg + step)}
+    )
+
+
+def _banded(work: Work, way: int) -> Iterator[Way]:
+    bands = [fold(band) for band in (work.ledger.kit.bands if work.ledger.kit else ())]
+    now = fold(work.sets[0].band or "")
+    at = bands.index(now) + way if now in bands else -1
+    if work.ledger.kit and 0 <= at < len(bands):
+        band = work.ledger.kit.bands[at]
+        yield from _changed(work, "band", f"band {band}", lambda _: {"band": band})
+
+
+def _second_step(seconds: float) -> int:
+    return max(_SECONDS_STEP, _SECONDS_STEP * round(seconds / 10 / _SECONDS_STEP))
+
+
+def _seconds(work: Work, to: Any) -> Iterator[Way]:
+    seconds = to(work.sets[0].seconds or 0.0)
+    yield from _changed(work, "seconds", f"{number(seconds)} s", lambda _: {"seconds": seconds})
+
+
+def _one_more(work: Work) -> Iterator[Way]:
+    last = work.places[-1]
+    if any(a_set.round is not None for a_set in work.sets):
+        # A circuit has as many of each of its movements.
+        return
+    if sum(at == last[0] for at, _ in work.places) < MOST_SETS:
+        yield from _way(work, "set", "one more set", {}, last)
+
+
+def _slower(work: Work) -> Iterator[Way]:
+    text = work.sets[0].tempo or work.movement.tempo
+    tempo = parse_tempo(text) if text else ASSUMED
+    pause = max(_PAUSE_S, tempo.pause_bottom + 1)
+    paused = _tempo_text(tempo._replace(pause_bottom=pause))
+    yield from _changed(
+        work, "pause", f"a pause of {number(pause)} s at the bottom", lambda _: {"tempo": paused}
+    )
+    if tempo.eccentric < _LONGEST_LOWERING_S:
+        slow = _tempo_text(tempo._replace(eccentric=tempo.eccentric + 1))
+        yield from _changed(
+            work, "lowering", f"lowered over {number(tempo.eccentric + 1)} s",
+            lambda _: {"tempo": slow},
+        )  # fmt: skip
+
+
+def _tempo_text(tempo: Tempo) -> str:
+    return "-".join(f"{seconds:g}" for seconds in tempo)
+
+
+def _shorter_rest(work: Work) -> Iterator[Way]:
+    rests = [a_set.rest_s for a_set in work.sets if a_set.rest_s]
+    if rests and min(rests) - _REST_STEP_S >= _LEAST_REST_S:
+        yield from _changed(
+            work, "rest", f"rest {number(min(rests) - _REST_STEP_S)} s",
+            lambda a_set: {"rest_s": a_set.rest_s - _REST_STEP_S} if a_set.rest_s else {},
+        )  # fmt: skip
+
+
+def _level(work: Work, name: str | None, share: float = 1) -> Iterator[Way]:
+    """Another level: as it was done last, else with that share of the reps and without load."""
+    ledger = work.ledger
+    if name is None or name not in ledger.movements:
+        return
+    movement = ledger.movements[name]
+    own = offered(ledger, work.week).get(movement.name)
+    if own is None and movement.kit and work.load_kg > 0:
+        return
+
+    def change(a_set: Set) -> dict[str, Any]:
+        dose = {"reps": a_set.reps and max(1, round(a_set.reps * share)), "reps_to": None,
+                "seconds": a_set.seconds and _SECONDS_STEP * max(
+                    1, round(a_set.seconds * share / _SECONDS_STEP)),
+                "load_kg": 0.0, "implements": 1}  # fmt: skip
+        if own is not None:
+            dose = {key: getattr(own, key) for key in dose}
+        return {"exercise": movement.name, "tempo": None, **dose}
+
+    yield from _changed(work, "level", movement.name, change)
+
+
+def _changed(work: Work, kind: Kind, says: str, change: Any) -> Iterator[Way]:
+    put = {}
+    for place, a_set in zip(work.places, work.sets, strict=True):
+        put[place] = a_set.model_copy(update=change(a_set))
+    yield from _way(work, kind, says, put, None)
+
+
+def _way(
+    work: Work, kind: Kind, says: str, put: Mapping[Place, Set], more: Place | None
+) -> Iterator[Way]:
+    if any(not _is_allowed(work, place, a_set) for place, a_set in put.items()):
+        return
+    now = [put.get(place, a_set) for place, a_set in zip(work.places, work.sets, strict=True)]
+    if more is not None:
+        now.append(now[-1])
+    before, after = (_sums(work, sets) for sets in (work.sets, now))
+    effect = {measure: after[measure] - before[measure] for measure in MEASURES}
+    yield Way(kind, says, put, more, told(now, work.movement.name), effect)
+
+
+def _sums(work: Work, sets: Sequence[Set]) -> dict[str, float]:
+    day = work.sessions[work.places[0][0]].date
+    sums = tally(work.ledger.measure([Session(date=day, sets=tuple(sets))]))
+    return {measure: sums.get(in_total(measure), 0.0) for measure in MEASURES}
+
+
+def _is_allowed(work: Work, place: Place, a_set: Set) -> bool:
+    day = work.sessions[place[0]].date
+    ledger = work.ledger
+    movement = ledger.movements[a_set.exercise or ""]
+    return bool(
+        allowed([movement.name], ledger.movements, ledger.restrictions, ledger.rules, day)
+    ) and not any(
+        breaks(a_set, [movement], restriction, ledger.rules)
+        for restriction in ledger.restrictions
+        if restriction.holds(day)
+    )

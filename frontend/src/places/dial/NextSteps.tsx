@@ -1,0 +1,145 @@
+import { useState } from "react";
+import type { Schemas } from "@/api/client";
+import type { WeekPlace } from "@/api/place";
+import { KEYS, useKeys } from "@/frame/keys";
+import { signed, unit } from "@/words";
+import type { Sessions } from "./useDialDraft";
+import { useNextSteps } from "./useNextSteps";
+
+type Step = Schemas["NextStepOut"];
+type Way = Schemas["WayOut"];
+export type TakeNext = (steps: Schemas["TakeNext"][]) => Promise<void>;
+
+interface Props {
+  place: WeekPlace;
+  sessions: Sessions;
+  take: TakeNext;
+}
+
+/** What each movement does next, from its last sessions: a load of the kit, or another way on. */
+export function NextSteps({ place, sessions, take }: Props) {
+  const [open, setOpen] = useState(false);
+  const { steps, error } = useNextSteps(place, sessions, open);
+  useKeys({ nextSteps: () => setOpen((now) => !now) });
+  return (
+    <section aria-label="Next steps" className="mb-3 border-b border-rule pb-3">
+      <div className="flex items-baseline gap-3">
+        <h2 className="font-semibold">Next steps</h2>
+        <span className="text-sm text-ink-2">of the movements</span>
+        <button
+          type="button"
+          className="key-button ml-auto"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+          title={`Key ${KEYS.nextSteps.key}`}
+        >
+          {open ? "Put away" : "Show"}
+        </button>
+      </div>
+      {error && (
+        <p role="alert" className="mt-1 text-sm text-high">
+          {error}
+        </p>
+      )}
+      {open && steps && (
+        <>
+          {steps.length === 0 && (
+            <p className="mt-2 text-sm text-ink-2">
+              No movement is due for a step: none has reached the top of its range, and none fell
+              below it twice. A lighter week keeps its loads.
+            </p>
+          )}
+          <ul className="mt-1 text-sm">
+            {steps.map((step) => (
+              <StepLine
+                key={step.movement}
+                step={step}
+                take={(way) => void take([{ movement: step.movement, kind: way.kind }])}
+              />
+            ))}
+          </ul>
+          {steps.length > 1 && (
+            <button
+              type="button"
+              className="ink-button mt-2"
+              onClick={() =>
+                void take(
+                  steps.flatMap(({ movement, ways }) =>
+                    ways.slice(0, 1).map(({ kind }) => ({ movement, kind })),
+                  ),
+                )
+              }
+            >
+              Take the first of all {steps.length}
+            </button>
+          )}
+        </>
+      )}
+    </section>
+  );
+}
+
+function StepLine({ step, take }: { step: Step; take: (way: Way) => void }) {
+  const [first, ...others] = step.ways;
+  if (!first) return null;
+  return (
+    <li className="border-b border-hair py-1">
+      <div className="flex items-baseline gap-2">
+        <span className="min-w-0 flex-1">
+          <span className="font-semibold">{step.movement}</span>
+          {step.course === "down" && <span className="ml-2 text-caution">back a step</span>}
+          <span className="block">
+            {step.before} → <span className="font-semibold">{first.says}</span>
+          </span>
+        </span>
+        <button
+          type="button"
+          className="key-button"
+          aria-label={`Take ${first.says} for ${step.movement}`}
+          title={first.told}
+          onClick={() => take(first)}
+        >
+          Take
+        </button>
+      </div>
+      <p className="text-ink-2">
+        {step.because} The week: {gains(first)}.
+      </p>
+      {others.length > 0 && (
+        <p className="flex flex-wrap items-baseline gap-x-3 text-ink-2">
+          or
+          {others.map((way) => (
+            <button
+              key={way.kind}
+              type="button"
+              className="trail-link min-h-6"
+              aria-label={`Take ${way.says} for ${step.movement}`}
+              title={`${way.told}: ${gains(way)}`}
+              onClick={() => take(way)}
+            >
+              {way.says}
+            </button>
+          ))}
+        </p>
+      )}
+    </li>
+  );
+}
+
+const MEASURES = ["sets", "reps", "volume_load_kg", "tut_s"] as const;
+
+/** What the week's four measures gain, those that change. */
+function gains(way: Way): string {
+  const found = MEASURES.flatMap((measure) => {
+    const gain = way.effect[measure] ?? 0;
+    if (Math.abs(gain) < 0.05) return [];
+    const what =
+      measure === "tut_s"
+        ? "s of tension"
+        : measure === "volume_load_kg"
+          ? `${unit(measure)} of volume load`
+          : unit(measure);
+    return `${signed(gain, measure)} ${Math.abs(gain) === 1 ? what.replace(/s$/, "") : what}`;
+  });
+  return found.length > 0 ? found.join(", ") : "the sums stay as they are";
+}
