@@ -406,6 +406,7 @@ def over_http(base: str, week: str, text: str) -> None:
         median_ms(lambda: http(base, f"{coming}/audit", body)),
         "goal under 40",
     )
+    say("next steps of a draft", median_ms(lambda: http(base, f"{coming}/next", body)), "")
     turn = {**body, "total": draft["start_total"] - 7}
     say(
         "a turn of the dial",

@@ -96,6 +96,19 @@ def dose_text(a_set: Set) -> str:
     return text
 
 
+def planned_dose_text(a_set: Set) -> str:
+    """A planned set's dose, with its range: ``8–12 reps each side``."""
+    text = dose_text(a_set)
+    if a_set.reps is None or a_set.reps_to is None:
+        return text
+    return text.replace(f"{a_set.reps} rep", f"{a_set.reps}–{a_set.reps_to} rep", 1)
+
+
+def loading_text(a_set: Set) -> str:
+    """What resists in a set: its load, its help, or its band."""
+    return f"band {a_set.band}" if a_set.band else load_text(a_set)
+
+
 def movement_text(a_set: Set) -> str:
     """The movement, or the moves of a combination with their times."""
     return " + ".join(

@@ -19,7 +19,7 @@ from dialback.core.tally import Ledger, tally
 from dialback.core.tempo import ASSUMED, Tempo, parse_tempo
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
-from dialback.core.words import dose_text, load_text, number, weight_text
+from dialback.core.words import loading_text, number, planned_dose_text, weight_text
 
 Kind = Literal[
     "load", "help", "band", "seconds", "reps", "set", "pause", "lowering", "rest", "hold", "level"
@@ -111,13 +111,9 @@ def told(sets: Sequence[Set], movement: str = "") -> str:
 
 
 def _told(a_set: Set) -> str:
-    dose = dose_text(a_set)
-    if a_set.reps is not None and a_set.reps_to is not None:
-        dose = dose.replace(f"{a_set.reps} rep", f"{a_set.reps}–{a_set.reps_to} rep", 1)
-    load = f"band {a_set.band}" if a_set.band else load_text(a_set)
-    if load and not a_set.band and a_set.load_kg > 0:
-        load = f"at {load}"
-    text = f"{dose} {load}".rstrip()
+    at = "at " if a_set.load_kg > 0 and not a_set.band else ""
+    loading = loading_text(a_set)
+    text = f"{planned_dose_text(a_set)} {at}{loading}" if loading else planned_dose_text(a_set)
     return f"{text}, tempo {a_set.tempo}" if a_set.tempo else text
 
 

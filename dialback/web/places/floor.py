@@ -17,11 +17,11 @@ from dialback.core.kit import Kit, loads_for
 from dialback.core.movements import Movement
 from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.restrictions import allowed
-from dialback.core.sessions import Session, Set
+from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger
 from dialback.core.tempo import parse_tempo
 from dialback.core.weeks import Week
-from dialback.core.words import dose_text, load_text, movement_text
+from dialback.core.words import loading_text, movement_text, planned_dose_text
 from dialback.simulated.sensor import RepEvent, SimulatedSensor
 from dialback.store.athletes import Athlete, athletes
 from dialback.store.kit import the_kit
@@ -143,8 +143,8 @@ def _floor_set(entry: Entry, plan: Session) -> FloorSet:
     return FloorSet(
         set=one,
         movement=movement_text(one),
-        dose=_dose(one),
-        load=f"band {one.band}" if one.band else load_text(one),
+        dose=planned_dose_text(one),
+        load=loading_text(one),
         part=one.part or "",
         round=one.round,
         rounds=max((number for number in rounds if number is not None), default=None),
@@ -153,12 +153,6 @@ def _floor_set(entry: Entry, plan: Session) -> FloorSet:
         cycle_s=shape.rep_seconds,
         counted=shape.standing != "conditioning",
     )
-
-
-def _dose(a_set: Set) -> str:
-    if a_set.reps is not None and a_set.reps_to is not None:
-        return dose_text(a_set).replace(f"{a_set.reps} rep", f"{a_set.reps}–{a_set.reps_to} rep", 1)
-    return dose_text(a_set)
 
 
 def _gather(

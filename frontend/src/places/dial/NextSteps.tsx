@@ -3,6 +3,7 @@ import type { Schemas } from "@/api/client";
 import type { WeekPlace } from "@/api/place";
 import { KEYS, useKeys } from "@/frame/keys";
 import { signed, unit } from "@/words";
+import { Folded } from "./Folded";
 import type { Sessions } from "./useDialDraft";
 import { useNextSteps } from "./useNextSteps";
 
@@ -22,26 +23,17 @@ export function NextSteps({ place, sessions, take }: Props) {
   const { steps, error } = useNextSteps(place, sessions, open);
   useKeys({ nextSteps: () => setOpen((now) => !now) });
   return (
-    <section aria-label="Next steps" className="mb-3 border-b border-rule pb-3">
-      <div className="flex items-baseline gap-3">
-        <h2 className="font-semibold">Next steps</h2>
-        <span className="text-sm text-ink-2">of the movements</span>
-        <button
-          type="button"
-          className="key-button ml-auto"
-          aria-expanded={open}
-          onClick={() => setOpen(!open)}
-          title={`Key ${KEYS.nextSteps.key}`}
-        >
-          {open ? "Put away" : "Show"}
-        </button>
-      </div>
-      {error && (
-        <p role="alert" className="mt-1 text-sm text-high">
-          {error}
-        </p>
-      )}
-      {open && steps && (
+    <Folded
+      label="Next steps"
+      title="Next steps"
+      beside={<span className="text-sm text-ink-2">of the movements</span>}
+      opens="Show"
+      keyName={KEYS.nextSteps.key}
+      open={open}
+      toggle={() => setOpen(!open)}
+      error={error}
+    >
+      {steps && (
         <>
           {steps.length === 0 && (
             <p className="mt-2 text-sm text-ink-2">
@@ -75,7 +67,7 @@ export function NextSteps({ place, sessions, take }: Props) {
           )}
         </>
       )}
-    </section>
+    </Folded>
   );
 }
 

@@ -5,6 +5,7 @@ import type { WeekPlace } from "@/api/place";
 import { KEYS, useKeys } from "@/frame/keys";
 import { LevelMark } from "@/marks/LevelMark";
 import { count, day } from "@/words";
+import { Folded } from "./Folded";
 import type { Sessions } from "./useDialDraft";
 import { useProposal } from "./useProposal";
 
@@ -37,30 +38,23 @@ export function Proposals({ place, sessions, take }: Props) {
     },
   });
   return (
-    <section aria-label="Proposal" className="mb-3 border-b border-rule pt-2 pb-3">
-      <div className="flex items-baseline gap-3">
-        <h2 className="font-semibold">The least change</h2>
-        {asking && (
+    <Folded
+      label="Proposal"
+      title="The least change"
+      beside={
+        asking && (
           <span role="status" className="text-sm text-ink-2 italic">
             working it out…
           </span>
-        )}
-        <button
-          type="button"
-          className="key-button ml-auto"
-          aria-expanded={open}
-          onClick={() => setOpen(!open)}
-          title={`Key ${KEYS.propose.key}`}
-        >
-          {open ? "Put away" : "Propose"}
-        </button>
-      </div>
-      {error && (
-        <p role="alert" className="mt-1 text-sm text-high">
-          {error}
-        </p>
-      )}
-      {open && proposal && (
+        )
+      }
+      opens="Propose"
+      keyName={KEYS.propose.key}
+      open={open}
+      toggle={() => setOpen(!open)}
+      error={error}
+    >
+      {proposal && (
         <Found
           proposal={proposal}
           asking={asking}
@@ -71,7 +65,7 @@ export function Proposals({ place, sessions, take }: Props) {
           takeAll={takeAll}
         />
       )}
-    </section>
+    </Folded>
   );
 }
 
