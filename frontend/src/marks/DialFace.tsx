@@ -46,7 +46,9 @@ export function DialFace({ value, start, least, most, notches, turn }: Props) {
     PageUp: value + 5,
     Home: start,
   };
-  const [px, py] = at(value, RADIUS - 22);
+  const [px, py] = at(value, RADIUS - 46);
+  const [qx, qy] = at(value, RADIUS - 17);
+  const [rx, ry] = at(value, RADIUS - 4);
   const [sx, sy] = at(start, RADIUS + 3);
   const [bx, by] = at(start, RADIUS - 12);
   return (
@@ -82,8 +84,9 @@ export function DialFace({ value, start, least, most, notches, turn }: Props) {
       <Detents least={least} span={span} at={at} />
       <path d={`M${sx} ${sy}L${bx} ${by}`} stroke="var(--ink)" strokeWidth="2.5" />
       <Notches notches={notches} at={at} angle={angle} />
+      {/* The needle leaves room for the figure that it points at, and goes on behind it. */}
       <path
-        d={`M${CX} ${CY}L${px} ${py}`}
+        d={`M${CX} ${CY}L${px} ${py}M${qx} ${qy}L${rx} ${ry}`}
         stroke="var(--ink)"
         strokeWidth="4"
         strokeLinecap="round"

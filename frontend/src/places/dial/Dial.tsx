@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
 import { dial, useDraft } from "@/api/dial";
 import { type WeekPlace } from "@/api/place";
@@ -12,6 +12,8 @@ import { weekName } from "@/words";
 import { Answer } from "./Answer";
 import { NextSteps } from "./NextSteps";
 import { Proposals } from "./Proposals";
+import { asTaken, proposed } from "./proposed";
+import { useProposalDesk } from "./useProposal";
 import { PublishDialog } from "./PublishDialog";
 import { SessionLines } from "./SessionLines";
 import { Stepper } from "./Stepper";
@@ -58,6 +60,12 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
   const [publishing, setPublishing] = useState(false);
   const go = useNavigate();
   const { pointer, turn } = draft;
+  // Who comes from a cause wants to see what can be done.
+  const [params] = useSearchParams();
+  const desk = useProposalDesk(place, draft.sessions, params.has("propose"));
+  const steps = proposed((desk.open && desk.proposal?.steps) || [], draft.sessions);
+  const take = (wanted: Schemas["TakeStep"][]) =>
+    draft.taken((now, signal) => dial.take(place, now, wanted, signal));
   const clamp = (total: number) => Math.max(opened.least, Math.min(opened.most, total));
   useKeys({
     less: () => turn(clamp(pointer - 1)),
@@ -93,6 +101,8 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
             key={session.date + session.title}
             session={session}
             words={draft.audit.lines[at] ?? []}
+            proposed={steps.get(at)}
+            take={(step) => void take([asTaken(step)])}
             change={(number, change) => draft.edit((all) => withLine(all, at, number, change))}
           />
         ))}
@@ -107,11 +117,7 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
           turn={turn}
         />
         <Total opened={opened} pointer={pointer} turn={turn} />
-        <Proposals
-          place={place}
-          sessions={draft.sessions}
-          take={(steps) => draft.taken((now, signal) => dial.take(place, now, steps, signal))}
-        />
+        <Proposals desk={desk} take={take} />
         <NextSteps
           place={place}
           sessions={draft.sessions}

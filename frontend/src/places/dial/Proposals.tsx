@@ -1,30 +1,19 @@
-import { useState } from "react";
-import { useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
-import type { WeekPlace } from "@/api/place";
 import { KEYS, useKeys } from "@/frame/keys";
 import { LevelMark } from "@/marks/LevelMark";
 import { count, day } from "@/words";
 import { Folded } from "./Folded";
-import type { Sessions } from "./useDialDraft";
-import { useProposal } from "./useProposal";
-
-type Step = Schemas["StepOut"];
+import { type Step, asTaken } from "./proposed";
+import type { ProposalDesk } from "./useProposal";
 
 interface Props {
-  place: WeekPlace;
-  sessions: Sessions;
+  desk: ProposalDesk;
   take: (steps: Schemas["TakeStep"][]) => Promise<void>;
 }
 
 /** What little change does much: the ladder, each step with its reason, to take one or all. */
-export function Proposals({ place, sessions, take }: Props) {
-  // Who comes from a cause wants to see what can be done.
-  const [params] = useSearchParams();
-  const [open, setOpen] = useState(params.has("propose"));
-  const [budget, setBudget] = useState<number | null>(null);
-  const [locks, setLocks] = useState<string[]>([]);
-  const { proposal, asking, error } = useProposal(place, sessions, budget, locks, open);
+export function Proposals({ desk, take }: Props) {
+  const { open, setOpen, locks, setLocks, setBudget, proposal, asking, error } = desk;
   const steps = proposal?.steps ?? [];
   const takeAll = () => {
     if (!steps.length) return;
@@ -68,13 +57,6 @@ export function Proposals({ place, sessions, take }: Props) {
     </Folded>
   );
 }
-
-const asTaken = (one: Step): Schemas["TakeStep"] => ({
-  session: one.session,
-  line: one.line,
-  movement: one.movement,
-  count: one.count_to,
-});
 
 /** What more change buys: from as it stands to all that can be cleared, a stop for each gain. */
 function Ladder({

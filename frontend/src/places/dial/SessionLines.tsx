@@ -2,6 +2,8 @@ import type { Schemas } from "@/api/client";
 import { Heads } from "@/frame/Heads";
 import { day, keptWeight, typedWeight, weightUnit } from "@/words";
 import { Stepper } from "./Stepper";
+import { Hollow } from "./Hollow";
+import type { Proposed, Step } from "./proposed";
 import type { CoreSet } from "@/places/log/log";
 import type { Line } from "./useDialDraft";
 
@@ -9,10 +11,13 @@ interface Props {
   session: Schemas["DraftSession"];
   words: Schemas["DraftSet"][];
   change: (number: number, change: (line: Line) => Line) => void;
+  /** What the proposal in hand changes here. */
+  proposed: Proposed | undefined;
+  take: (step: Step) => void;
 }
 
 /** A session of the draft, line by line. */
-export function SessionLines({ session, words, change }: Props) {
+export function SessionLines({ session, words, change, proposed, take }: Props) {
   return (
     <table className="mb-5 w-full table-fixed border-b border-rule">
       <colgroup>
@@ -42,7 +47,20 @@ export function SessionLines({ session, words, change }: Props) {
             line={line}
             word={words[number]}
             change={(how) => change(number, how)}
+            step={proposed?.lines.get(number)}
+            take={take}
           />
+        ))}
+        {proposed?.added.map((step) => (
+          <tr key={step.movement} className="border-b border-hair last:border-b-0">
+            <th scope="row" className="py-0.5 pr-3 text-left font-normal text-ink-2 italic">
+              {step.movement}
+              <Hollow step={step} take={() => take(step)} />
+            </th>
+            <td colSpan={3} className="truncate text-sm text-ink-2" title={step.reason}>
+              {step.reason}
+            </td>
+          </tr>
         ))}
       </tbody>
     </table>
@@ -53,10 +71,12 @@ interface LineProps {
   line: Line;
   word: Schemas["DraftSet"] | undefined;
   change: (how: (line: Line) => Line) => void;
+  step: Step | undefined;
+  take: (step: Step) => void;
 }
 
 /** A line: how many sets, and what each of them is. */
-function LineRow({ line, word, change }: LineProps) {
+function LineRow({ line, word, change, step, take }: LineProps) {
   const set = line.units[0]?.[0];
   if (!set) return null;
   const put = (values: Partial<CoreSet>) =>
@@ -70,9 +90,14 @@ function LineRow({ line, word, change }: LineProps) {
     <tr
       className={`border-b border-hair last:border-b-0 ${line.count === 0 ? "text-ink-2 line-through" : ""} ${word?.turns ? "" : "text-ink-2"}`}
     >
-      <th scope="row" className="truncate py-0.5 pr-3 text-left font-normal" title={word?.text}>
-        {name}
-        <span className="text-sm text-ink-2"> {isCircuit ? "" : extras(set)}</span>
+      <th scope="row" className="py-0.5 pr-3 text-left font-normal">
+        <span className="flex items-baseline">
+          <span className="truncate" title={word?.text}>
+            {name}
+            <span className="text-sm text-ink-2"> {isCircuit ? "" : extras(set)}</span>
+          </span>
+          {step && <Hollow step={step} take={() => take(step)} />}
+        </span>
       </th>
       <td className="figure">
         <Stepper

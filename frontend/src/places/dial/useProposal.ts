@@ -12,8 +12,19 @@ interface Asked {
   error: string | null;
 }
 
+/** Whether the least change is shown, within which cost, and what is held as it is; and the answer. */
+export function useProposalDesk(place: WeekPlace, sessions: Sessions, opened: boolean) {
+  const [open, setOpen] = useState(opened);
+  const [budget, setBudget] = useState<number | null>(null);
+  const [locks, setLocks] = useState<string[]>([]);
+  const asked = useProposal(place, sessions, budget, locks, open);
+  return { ...asked, open, setOpen, budget, setBudget, locks, setLocks };
+}
+
+export type ProposalDesk = ReturnType<typeof useProposalDesk>;
+
 /** The least change of the draft in hand, asked for anew whenever it or what is held changes. */
-export function useProposal(
+function useProposal(
   place: WeekPlace,
   sessions: Sessions,
   budget: number | null,
