@@ -156,7 +156,7 @@ interface FoundProps {
 function Found({ proposal, asking, locks, setLocks, setBudget, take, takeAll }: FoundProps) {
   const { steps } = proposal;
   return (
-    <div className={asking ? "opacity-60" : ""}>
+    <div aria-busy={asking}>
       <Ladder proposal={proposal} choose={setBudget} />
       {steps.length === 0 ? (
         <p className="mt-2 text-sm text-ink-2">
