@@ -141,6 +141,7 @@ def test_the_least_change_is_proposed_and_taken(coach: Coach) -> None:
     # The first stop of the ladder: little change, and what it clears.
     rungs[0].click()
     coach.sees("Take it")
+    coach.sees("1 set more or fewer: 1 of 5 findings would clear.")
     coach.sees("4 findings would stay")
     coach.find("//section[@aria-label='Proposal']//ul//button[.='Take']").click()
     coach.sees("4 open in the draft, 1 cleared")

@@ -152,6 +152,10 @@ interface FoundProps {
   takeAll: () => void;
 }
 
+/** How many sets, pairs or rounds it changes in all. */
+const setsMoved = (steps: Step[]) =>
+  steps.reduce((sum, step) => sum + Math.abs(step.count_to - step.count_from), 0);
+
 /** The proposal: its ladder, its steps, and what would stay. */
 function Found({ proposal, asking, locks, setLocks, setBudget, take, takeAll }: FoundProps) {
   const { steps } = proposal;
@@ -166,7 +170,11 @@ function Found({ proposal, asking, locks, setLocks, setBudget, take, takeAll }: 
         </p>
       ) : (
         <>
-          <ul className="mt-2 text-sm">
+          <p className="mt-2 text-sm font-semibold">
+            {count(setsMoved(steps), "set")} more or fewer: {proposal.cleared.length} of{" "}
+            {count(proposal.cleared.length + proposal.remaining.length, "finding")} would clear.
+          </p>
+          <ul className="mt-1 text-sm">
             {steps.map((one) => (
               <StepLine
                 key={`${one.session}/${one.line ?? one.movement}`}
