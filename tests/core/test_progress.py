@@ -103,6 +103,13 @@ class TestUp:
         pounds = sets("Press", 2, 8, load_kg=61.235, unit="lb")
         assert step(pounds, pounds, kit=None).way.says == "140 lb"
 
+    def test_what_was_done_heavier_than_planned_goes_up_from_there(self) -> None:
+        assert step(PLAN, pressed(12, load=65), kit=None).way.says == "67.5 kg"
+        # The kit's next is 70 kg, too far: planned as it was done.
+        assert step(PLAN, pressed(12, load=62.5)).way.told == "3 × 8–12 reps at 62.5 kg"
+        assert step(PLAN, pressed(12, load=60.04)).way.says == "62.5 kg"
+        assert steps(PLAN, pressed(12, load=57.5)) == ()
+
     def test_a_pyramid_moves_step_by_step(self) -> None:
         plan = [*sets("Press", 1, 5, load_kg=50), *sets("Press", 1, 5, load_kg=60)]
         assert step(plan, plan).way.told == "1 × 5 reps at 52.5 kg, 1 × 5 reps at 62.5 kg"

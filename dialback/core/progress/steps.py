@@ -9,6 +9,7 @@ from typing import Final, Literal
 
 from dialback.core.baseline import TOLERANCE, is_lighter
 from dialback.core.figures import in_total
+from dialback.core.kit import LOAD_TOLERANCE_KG
 from dialback.core.maxima import is_working
 from dialback.core.progress.history import Exposure, Range, exposures, range_of
 from dialback.core.progress.ways import (
@@ -18,7 +19,7 @@ from dialback.core.progress.ways import (
     Work,
     easier,
     harder,
-    load_above,
+    next_kg,
     told,
 )
 from dialback.core.rules import ProgressRule
@@ -83,17 +84,17 @@ def next_steps(
             places.setdefault(name, []).append((numbers[id(entry.session)], entry.at))
     past = exposures(ledger, week)
     found = (
-        _step(_work(ledger, week, sessions, name, own), past[name], rule, target, light=light)
+        _step(
+            Work(ledger, week, sessions, ledger.movements[name], tuple(own), past[name][0].load_kg),
+            past[name],
+            rule,
+            target,
+            light=light,
+        )
         for name, own in places.items()
         if name in past and name not in locks
     )
     return tuple(progress for progress in found if progress is not None)
-
-
-def _work(
-    ledger: Ledger, week: Week, sessions: Sequence[Session], name: str, places: Sequence[Place]
-) -> Work:
-    return Work(ledger, week, sessions, ledger.movements[name], tuple(places))
 
 
 def _step(
@@ -106,7 +107,7 @@ def _step(
     if len(past) > 1 and all(one.is_below(usual) for one in past[:2]):
         return _down(work, past, rule, usual)
     bottom = rule == "load_first"
-    moved_on = work.load_kg > last.load_kg + TOLERANCE and work.sets[0].band is None
+    moved_on = work.load_kg > last.load_kg + LOAD_TOLERANCE_KG and work.sets[0].band is None
     if light or moved_on or not last.reached(usual, target, bottom=bottom):
         return None
     return _up(work, last, rule, usual, target)
@@ -133,7 +134,7 @@ def _up(
 def _down(
     work: Work, past: Sequence[Exposure], rule: ProgressRule, usual: Range
 ) -> Progress | None:
-    if work.load_kg < past[0].load_kg - TOLERANCE:
+    if work.load_kg < past[0].load_kg - LOAD_TOLERANCE_KG:
         # The plan went down already.
         return None
     reps = [done.reps for _, done in past[0].pairs if done.reps is not None]
@@ -174,6 +175,7 @@ def _too_large(work: Work) -> str:
 
 def _shares(work: Work) -> Iterator[tuple[float, float]]:
     for a_set in work.sets:
-        above = load_above(work, a_set.load_kg) if a_set.load_kg > 0 else None
+        base = work.base_kg(a_set.load_kg)
+        above = next_kg(work, a_set.load_kg) if a_set.load_kg > 0 else None
         if above is not None:
-            yield above / a_set.load_kg - 1, above
+            yield above / base - 1, above

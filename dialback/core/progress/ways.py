@@ -9,8 +9,9 @@ from itertools import groupby
 from typing import Any, Final, Literal
 
 from dialback.core.adjusting.start import offered
+from dialback.core.baseline import TOLERANCE
 from dialback.core.figures import in_total
-from dialback.core.kit import at_or_below, loads_for
+from dialback.core.kit import LOAD_TOLERANCE_KG, at_or_below, loads_for
 from dialback.core.movements import Movement, fold
 from dialback.core.progress.history import Range
 from dialback.core.restrictions import allowed, breaks
@@ -54,6 +55,8 @@ class Work:
     sessions: Sequence[Session]
     movement: Movement
     places: tuple[Place, ...]
+    done_kg: float
+    """The heaviest load of one implement in the last session."""
 
     @property
     def sets(self) -> tuple[Set, ...]:
@@ -64,6 +67,10 @@ class Work:
     def load_kg(self) -> float:
         """The heaviest load of one implement."""
         return max(a_set.load_kg for a_set in self.sets)
+
+    def base_kg(self, load: float) -> float:
+        """What a load goes up from: a top load that was done heavier than planned from there."""
+        return max(load, self.done_kg) if load == self.load_kg else load
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,7 +132,7 @@ def harder(work: Work, rng: Range) -> Iterator[Way]:
     elif first.load_kg < 0:
         yield from _helped(work, +1)
     elif work.load_kg > 0:
-        yield from _loaded(work, lambda load: load_above(work, load))
+        yield from _loaded(work, lambda load: next_kg(work, load))
     if first.reps is None:
         yield from _seconds(work, lambda now: now + _second_step(now))
     else:
@@ -162,11 +169,23 @@ def easier(work: Work, done_reps: int) -> Iterator[Way]:
         )
 
 
+def next_kg(work: Work, load: float) -> float | None:
+    """The load that comes next, however large the step; what was done already comes first.
+
+    A top load that was done heavier than it is planned is planned as it was done, where the step
+    beyond that is too large. ``None`` at the top of the kit.
+    """
+    base = work.base_kg(load)
+    above = load_above(work, base)
+    too_far = above is None or above > base * (1 + work.ledger.rules.load_step[0] + TOLERANCE)
+    return base if too_far and base > load + LOAD_TOLERANCE_KG else above
+
+
 def load_above(work: Work, load: float) -> float | None:
     """The next load that the kit has; ``None`` at its top. Of unknown kit a usual step."""
     loads = _loads(work)
     if loads:
-        return next((one for one in loads if one > load + 0.05), None)
+        return next((one for one in loads if one > load + LOAD_TOLERANCE_KG), None)
     return load + _usual_step(work, load)
 
 
