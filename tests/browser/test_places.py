@@ -134,12 +134,15 @@ def test_the_least_change_is_proposed_and_taken(coach: Coach) -> None:
     coach.open("/athletes/1/weeks/2026-W49/dial", "5 open in the draft")
     coach.find("//body").send_keys("q")
     coach.sees("all clear")
-    proposal = coach.find("//section[@aria-label='Proposal']")
-    rungs = proposal.find_elements(By.CSS_SELECTOR, "ol button")
-    assert len(rungs) >= 3
-    assert rungs[-1].get_attribute("aria-pressed") == "true"
-    # The first stop of the ladder: little change, and what it clears.
-    rungs[0].click()
+    ladder = "//*[@role='slider' and @aria-label='How much may change']"
+    most = coach.find(ladder).get_attribute("aria-valuemax")
+    assert int(most or 0) >= 3
+    assert coach.find(ladder).get_attribute("aria-valuenow") == most
+    assert coach.find(ladder).get_attribute("aria-valuetext") == "Cost 24: all clear"
+    # As it is, then the first stop of the ladder: little change, and what it clears.
+    coach.find(ladder).send_keys(Keys.HOME)
+    coach.sees("As it is: nothing is changed.")
+    coach.find(ladder).send_keys(Keys.ARROW_RIGHT)
     coach.sees("Take it")
     coach.sees("1 set more or fewer: 1 of 5 findings would clear.")
     coach.sees("4 findings would stay")
@@ -157,8 +160,8 @@ def test_the_least_change_is_proposed_and_taken(coach: Coach) -> None:
     coach.click("Undo", "button")
     coach.sees("5 open in the draft")
     # What is held is left alone, and the rest goes round it.
-    steps = "//section[@aria-label='Proposal']/div/ul/li"
-    coach.find("//section[@aria-label='Proposal']//ol/li[last()]/button").click()
+    steps = "//section[@aria-label='Proposal']/div/div/ul/li"
+    coach.find(ladder).send_keys(Keys.END)
     coach.wait(lambda: len(coach.driver.find_elements(By.XPATH, steps)) > 2, "no whole proposal")
     held = coach.find(f"{steps}[1]//span[contains(@class, 'font-semibold')]").text
     coach.find(f"{steps}[1]//button[.='hold']").click()

@@ -1,5 +1,5 @@
-import { useRef } from "react";
 import type { Level, Schemas } from "@/api/client";
+import { type Around, HalfDial, RADIUS, around } from "./HalfDial";
 
 interface Props {
   value: number;
@@ -10,12 +10,6 @@ interface Props {
   turn: (total: number) => void;
 }
 
-const WIDTH = 420;
-const HEIGHT = 216;
-const CX = WIDTH / 2;
-const CY = 194;
-const RADIUS = 138;
-
 const BARS: Record<Level, number> = { note: 1, caution: 2, high: 3 };
 const COLOUR: Record<Level, string> = {
   note: "var(--note)",
@@ -25,90 +19,24 @@ const COLOUR: Record<Level, string> = {
 
 /** The dial: one detent for each set, notches where findings clear (outside) or appear (inside). */
 export function DialFace({ value, start, least, most, notches, turn }: Props) {
-  const face = useRef<SVGSVGElement>(null);
-  const span = Math.max(1, most - least);
   const { at, angle } = around(least, most);
-  const drag = (event: React.PointerEvent) => {
-    const box = face.current?.getBoundingClientRect();
-    if (!box) return;
-    const x = ((event.clientX - box.left) / box.width) * WIDTH - CX;
-    const y = CY - ((event.clientY - box.top) / box.height) * HEIGHT;
-    const degrees = Math.max(0, Math.min(180, (Math.atan2(Math.max(y, 0), x) * 180) / Math.PI));
-    const total = Math.round(least + ((180 - degrees) / 180) * span);
-    if (total !== value) turn(total);
-  };
-  const keys: Record<string, number> = {
-    ArrowLeft: value - 1,
-    ArrowDown: value - 1,
-    ArrowRight: value + 1,
-    ArrowUp: value + 1,
-    PageDown: value - 5,
-    PageUp: value + 5,
-    Home: start,
-  };
-  const [px, py] = at(value, RADIUS - 46);
-  const [qx, qy] = at(value, RADIUS - 17);
-  const [rx, ry] = at(value, RADIUS - 4);
   const [sx, sy] = at(start, RADIUS + 3);
   const [bx, by] = at(start, RADIUS - 12);
   return (
-    <svg
-      ref={face}
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      className="w-full touch-none select-none"
-      role="slider"
-      tabIndex={0}
-      aria-label="Sets of the week"
-      aria-valuemin={least}
-      aria-valuemax={most}
-      aria-valuenow={value}
-      aria-valuetext={`${value} sets, ${Math.round((value / Math.max(1, start)) * 100)} per cent`}
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        drag(event);
-      }}
-      onPointerMove={(event) => event.buttons === 1 && drag(event)}
-      onKeyDown={(event) => {
-        const next = keys[event.key];
-        if (next === undefined) return;
-        event.preventDefault();
-        turn(Math.max(least, Math.min(most, next)));
-      }}
+    <HalfDial
+      label="Sets of the week"
+      value={value}
+      says={`${value} sets, ${Math.round((value / Math.max(1, start)) * 100)} per cent`}
+      least={least}
+      most={most}
+      keys={{ PageDown: value - 5, PageUp: value + 5, Home: start }}
+      turn={turn}
     >
-      <path
-        d={`M${CX - RADIUS} ${CY}A${RADIUS} ${RADIUS} 0 0 1 ${CX + RADIUS} ${CY}`}
-        fill="none"
-        stroke="var(--ink)"
-        strokeWidth="1.25"
-      />
-      <Detents least={least} span={span} at={at} />
+      <Detents least={least} span={Math.max(1, most - least)} at={at} />
       <path d={`M${sx} ${sy}L${bx} ${by}`} stroke="var(--ink)" strokeWidth="2.5" />
       <Notches notches={notches} at={at} angle={angle} />
-      {/* The needle leaves room for the figure that it points at, and goes on behind it. */}
-      <path
-        d={`M${CX} ${CY}L${px} ${py}M${qx} ${qy}L${rx} ${ry}`}
-        stroke="var(--ink)"
-        strokeWidth="4"
-        strokeLinecap="round"
-      />
-      <circle cx={CX} cy={CY} r="9" fill="var(--ink)" />
-      <path d={`M8 ${CY + 14}H${WIDTH - 8}`} stroke="var(--rule)" />
-    </svg>
+    </HalfDial>
   );
-}
-
-type Around = ReturnType<typeof around>;
-
-/** Where a number of sets stands on the half circle. */
-function around(least: number, most: number) {
-  const span = Math.max(1, most - least);
-  const angle = (total: number) =>
-    180 - ((Math.max(least, Math.min(most, total)) - least) / span) * 180;
-  const at = (total: number, radius: number): [number, number] => {
-    const radians = (angle(total) * Math.PI) / 180;
-    return [CX + radius * Math.cos(radians), CY - radius * Math.sin(radians)];
-  };
-  return { at, angle };
 }
 
 /** Notches at one setting and of one effect stand as one mark, with the worst level. */

@@ -8,12 +8,13 @@ import { Failure } from "@/frame/Failure";
 import { KEYS, useKeys } from "@/frame/keys";
 import { weekPath } from "@/frame/places";
 import { DialFace } from "@/marks/DialFace";
+import { LadderFace } from "@/marks/LadderFace";
 import { weekName } from "@/words";
 import { Answer } from "./Answer";
 import { NextSteps } from "./NextSteps";
 import { Proposals } from "./Proposals";
 import { asTaken, proposed } from "./proposed";
-import { useProposalDesk } from "./useProposal";
+import { type ProposalDesk, useProposalDesk } from "./useProposal";
 import { PublishDialog } from "./PublishDialog";
 import { SessionLines } from "./SessionLines";
 import { Stepper } from "./Stepper";
@@ -63,7 +64,7 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
   // Who comes from a cause wants to see what can be done.
   const [params] = useSearchParams();
   const desk = useProposalDesk(place, draft.sessions, params.has("propose"));
-  const steps = proposed((desk.open && desk.proposal?.steps) || [], draft.sessions);
+  const steps = proposed((desk.open && !desk.asking && desk.proposal?.steps) || [], draft.sessions);
   const take = (wanted: Schemas["TakeStep"][]) =>
     draft.taken((now, signal) => dial.take(place, now, wanted, signal));
   const clamp = (total: number) => Math.max(opened.least, Math.min(opened.most, total));
@@ -108,14 +109,7 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
         ))}
       </main>
       <aside className="min-h-0 overflow-auto border-l border-rule px-5 pb-6">
-        <DialFace
-          value={pointer}
-          start={opened.start_total}
-          least={opened.least}
-          most={opened.most}
-          notches={draft.notches.notches}
-          turn={turn}
-        />
+        <Face opened={opened} draft={draft} desk={desk} />
         <Total opened={opened} pointer={pointer} turn={turn} />
         <Proposals desk={desk} take={take} />
         <NextSteps
@@ -206,5 +200,39 @@ function Total({ opened, pointer, turn }: TotalProps) {
           : `${pointer > opened.start_total ? "+" : "−"}${Math.abs(pointer - opened.start_total)}, ${Math.round((pointer / Math.max(1, opened.start_total)) * 100)} % of the start`}
       </span>
     </div>
+  );
+}
+
+interface FaceProps {
+  opened: Schemas["DraftOut"];
+  draft: Draft;
+  desk: ProposalDesk;
+}
+
+/** The dial: of the sets of the week, or, while a proposal is shown, of how much may change. */
+function Face({ opened, draft, desk }: FaceProps) {
+  const rungs = (desk.open && desk.proposal?.ladder) || [];
+  if (rungs.length > 1) {
+    // Of a cost that is none of the stops by now, the last stop within it.
+    const within = rungs.findLastIndex((rung) => rung.cost <= (desk.budget ?? Infinity));
+    return (
+      <LadderFace
+        rungs={rungs}
+        chosen={Math.max(0, within)}
+        choose={(rung) =>
+          desk.setBudget(rung === rungs.length - 1 ? null : (rungs[rung]?.cost ?? null))
+        }
+      />
+    );
+  }
+  return (
+    <DialFace
+      value={draft.pointer}
+      start={opened.start_total}
+      least={opened.least}
+      most={opened.most}
+      notches={draft.notches.notches}
+      turn={draft.turn}
+    />
   );
 }

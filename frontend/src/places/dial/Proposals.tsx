@@ -1,6 +1,5 @@
 import type { Schemas } from "@/api/client";
 import { KEYS, useKeys } from "@/frame/keys";
-import { LevelMark } from "@/marks/LevelMark";
 import { count, day } from "@/words";
 import { Folded } from "./Folded";
 import { type Step, asTaken } from "./proposed";
@@ -49,65 +48,11 @@ export function Proposals({ desk, take }: Props) {
           asking={asking}
           locks={locks}
           setLocks={setLocks}
-          setBudget={setBudget}
           take={take}
           takeAll={takeAll}
         />
       )}
     </Folded>
-  );
-}
-
-/** What more change buys: from as it stands to all that can be cleared, a stop for each gain. */
-function Ladder({
-  proposal,
-  choose,
-}: {
-  proposal: Schemas["ProposalOut"];
-  choose: (cost: number | null) => void;
-}) {
-  const { ladder } = proposal;
-  if (ladder.length < 2) return null;
-  const last = ladder.length - 1;
-  return (
-    <>
-      <p className="mt-1 text-xs text-ink-2">
-        What more change buys, and what is left. A set costs 1, from the third of a line on 2; a
-        line added or dropped costs more.
-      </p>
-      <ol aria-label="What more change buys" className="mt-1 flex flex-wrap gap-1">
-        {ladder.slice(1).map((rung, at) => {
-          const on = rung.cost === proposal.cost;
-          return (
-            <li key={rung.cost}>
-              <button
-                type="button"
-                aria-pressed={on}
-                onClick={() => choose(at + 1 === last ? null : rung.cost)}
-                className={`border px-2 py-0.5 text-left text-sm leading-tight ${on ? "border-ink bg-sheet" : "border-rule text-ink-2 hover:text-ink"}`}
-              >
-                <span className="block font-semibold whitespace-nowrap">cost {rung.cost}</span>
-                <span className="flex items-center gap-1">
-                  {rung.high + rung.caution === 0 && "all clear"}
-                  {rung.high > 0 && (
-                    <>
-                      <LevelMark level="high" />
-                      {rung.high}
-                    </>
-                  )}
-                  {rung.caution > 0 && (
-                    <>
-                      <LevelMark level="caution" />
-                      {rung.caution}
-                    </>
-                  )}
-                </span>
-              </button>
-            </li>
-          );
-        })}
-      </ol>
-    </>
   );
 }
 
@@ -147,7 +92,6 @@ interface FoundProps {
   asking: boolean;
   locks: string[];
   setLocks: (how: (all: string[]) => string[]) => void;
-  setBudget: (cost: number | null) => void;
   take: Props["take"];
   takeAll: () => void;
 }
@@ -157,42 +101,16 @@ const setsMoved = (steps: Step[]) =>
   steps.reduce((sum, step) => sum + Math.abs(step.count_to - step.count_from), 0);
 
 /** The proposal: its ladder, its steps, and what would stay. */
-function Found({ proposal, asking, locks, setLocks, setBudget, take, takeAll }: FoundProps) {
+function Found({ proposal, asking, locks, setLocks, take, takeAll }: FoundProps) {
   const { steps } = proposal;
   return (
     <div aria-busy={asking}>
-      <Ladder proposal={proposal} choose={setBudget} />
-      {steps.length === 0 ? (
-        <p className="mt-2 text-sm text-ink-2">
-          {proposal.remaining.length === 0
-            ? "Nothing is open that a change of sets could clear."
-            : "No change of sets within the rules does better."}
+      {proposal.ladder.length > 1 && (
+        <p className="mt-1 text-xs text-ink-2">
+          The dial goes from the draft as it is to all that can be cleared, a stop for each gain:
+          what it costs outside, what is left inside. A set costs 1, from the third of a line on 2;
+          a line added or dropped costs more.
         </p>
-      ) : (
-        <>
-          <p className="mt-2 text-sm font-semibold">
-            {count(setsMoved(steps), "set")} more or fewer: {proposal.cleared.length} of{" "}
-            {count(proposal.cleared.length + proposal.remaining.length, "finding")} would clear.
-          </p>
-          <ul className="mt-1 text-sm">
-            {steps.map((one) => (
-              <StepLine
-                key={`${one.session}/${one.line ?? one.movement}`}
-                step={one}
-                take={() => void take([asTaken(one)])}
-                lock={() => setLocks((all) => [...all, ...one.movement.split(" + ")])}
-              />
-            ))}
-          </ul>
-          <button
-            type="button"
-            className="ink-button mt-2"
-            onClick={takeAll}
-            title={`Key ${KEYS.takeAll.key}`}
-          >
-            Take {steps.length === 1 ? "it" : `all ${steps.length}`}
-          </button>
-        </>
       )}
       {locks.length > 0 && (
         <p className="mt-2 text-sm">
@@ -202,23 +120,60 @@ function Found({ proposal, asking, locks, setLocks, setBudget, take, takeAll }: 
           </button>
         </p>
       )}
-      {proposal.remaining.length > 0 && (
-        <details className="mt-2 text-sm">
-          <summary className="text-ink-2">
-            {count(proposal.remaining.length, "finding")} would stay
-          </summary>
-          <ul className="list-disc pl-5">
-            {proposal.remaining.map((one) => (
-              <li key={one}>{one}</li>
-            ))}
-          </ul>
-        </details>
-      )}
-      {!proposal.optimal && (
-        <p className="mt-1 text-xs text-ink-2">
-          The best found in the time; there may be a better one.
-        </p>
-      )}
+      {/* What is being worked out is not what stood here; its place is kept. */}
+      <div className={asking ? "invisible" : ""}>
+        {steps.length === 0 ? (
+          <p className="mt-2 text-sm text-ink-2">
+            {proposal.remaining.length === 0
+              ? "Nothing is open that a change of sets could clear."
+              : proposal.ladder.length > 1
+                ? "As it is: nothing is changed. Turn the dial for what little change buys."
+                : "No change of sets within the rules does better."}
+          </p>
+        ) : (
+          <>
+            <p className="mt-2 text-sm font-semibold">
+              {count(setsMoved(steps), "set")} more or fewer: {proposal.cleared.length} of{" "}
+              {count(proposal.cleared.length + proposal.remaining.length, "finding")} would clear.
+            </p>
+            <ul className="mt-1 text-sm">
+              {steps.map((one) => (
+                <StepLine
+                  key={`${one.session}/${one.line ?? one.movement}`}
+                  step={one}
+                  take={() => void take([asTaken(one)])}
+                  lock={() => setLocks((all) => [...all, ...one.movement.split(" + ")])}
+                />
+              ))}
+            </ul>
+            <button
+              type="button"
+              className="ink-button mt-2"
+              onClick={takeAll}
+              title={`Key ${KEYS.takeAll.key}`}
+            >
+              Take {steps.length === 1 ? "it" : `all ${steps.length}`}
+            </button>
+          </>
+        )}
+        {proposal.remaining.length > 0 && (
+          <details className="mt-2 text-sm">
+            <summary className="text-ink-2">
+              {count(proposal.remaining.length, "finding")} would stay
+            </summary>
+            <ul className="list-disc pl-5">
+              {proposal.remaining.map((one) => (
+                <li key={one}>{one}</li>
+              ))}
+            </ul>
+          </details>
+        )}
+        {!proposal.optimal && (
+          <p className="mt-1 text-xs text-ink-2">
+            The best found in the time; there may be a better one.
+          </p>
+        )}
+      </div>
     </div>
   );
 }
