@@ -12,6 +12,10 @@ export default tseslint.config(
   {
     files: ["src/**"],
     rules: {
+      "jsx-a11y/label-has-associated-control": [
+        "error",
+        { controlComponents: ["Weeks", "MovementInput"] },
+      ],
       "max-lines-per-function": ["error", { max: 100, skipBlankLines: true, skipComments: true }],
     },
   },

@@ -17,6 +17,7 @@ const step = (session: number, at: number | null, from: number, to: number): Ste
   kind: at === null ? "new" : "line",
   count_from: from,
   count_to: to,
+  sets: Math.abs(to - from),
   reason: "",
 });
 

@@ -261,6 +261,10 @@ def promises(known: Book, options: Options) -> Proposal:
         before, now = ([one for day in several for one in day.sets if one.exercise == name]
                        for several in (found.start, found.sessions))  # fmt: skip
         assert before == now
+    for at, (before_it, after_it) in enumerate(zip(found.start, found.sessions, strict=True)):
+        own = [one for one in found.changes if one.session == at]
+        moved = [one.sets if one.count_to > one.count_from else -one.sets for one in own]
+        assert len(after_it.sets) - len(before_it.sets) == sum(moved)
     if options.budget is not None:
         assert found.cost <= options.budget
     added = [one for one in found.changes if one.line is None]

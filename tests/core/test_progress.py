@@ -114,6 +114,41 @@ class TestUp:
         plan = [*sets("Press", 1, 5, load_kg=50), *sets("Press", 1, 5, load_kg=60)]
         assert step(plan, plan).way.told == "1 × 5 reps at 52.5 kg, 1 × 5 reps at 62.5 kg"
 
+        beyond = next(way for way in step(plan, plan, kit=None).ways if way.kind == "reps")
+        assert beyond.told == "1 × 6–8 reps at 50 kg, 1 × 6–8 reps at 60 kg"
+        fives = [*sets("Press", 1, 8, load_kg=50), *sets("Press", 1, 5, load_kg=60)]
+        found = step(fives, fives, kit=None)
+        assert "All" not in found.because
+        assert "reached the top of their ranges" in found.because
+        more = next(way for way in found.ways if way.kind == "reps")
+        assert more.says == "up to 3 reps more"
+        assert more.told == "1 × 9–11 reps at 50 kg, 1 × 6–8 reps at 60 kg"
+
+    def test_heavy_and_light_days_go_each_by_their_own_last_one(self) -> None:
+        heavy, light = sets("Press", 3, 5, load_kg=80), sets("Press", 2, 12, load_kg=50)
+        plans = [
+            session(day, sets_) for day, sets_ in ((-7, heavy), (-4, light), (0, heavy), (3, light))
+        ]
+        days = [session(-7, heavy), session(-4, sets("Press", 2, 10, load_kg=50))]
+        ledger = book(days, plans, exercises=EXERCISES).ledger()
+        start = tuple(ledger.source.week("planned", WEEK))
+        (found,) = next_steps(ledger, WEEK, start)
+        assert found.before == "3 × 5 reps at 80 kg"
+        after = taken(start, found.way)
+        assert [a_set.load_kg for a_set in after[0].sets] == [82.5] * 3
+        assert after[1] == start[1]
+
+    def test_one_more_of_sides_logged_apart_is_one_with_each(self) -> None:
+        plan = [one for _ in range(2) for side in ("left", "right")
+                for one in sets("Row", 1, 8, load_kg=20, sides=side)]  # fmt: skip
+        found = step(plan, plan)
+        assert found.before == "2 × 8 reps left and right at 20 kg"
+        more = next(way for way in found.ways if way.kind == "set")
+        assert more.told == "3 × 8 reps left and right at 20 kg"
+        ledger = book([], [session(0, plan)], exercises=EXERCISES).ledger()
+        (after,) = taken(tuple(ledger.source.week("planned", WEEK)), more)
+        assert [a_set.sides for a_set in after.sets] == ["left", "right"] * 3
+
     def test_body_weight_goes_by_level(self) -> None:
         plan = sets("Press-up", 3, 12, reps_to=15)
         done = sets("Press-up", 3, 15, rpe=7)

@@ -383,10 +383,13 @@ def test_next_steps_are_taken_one_after_the_other(
     asked = {"sessions": get(client, f"{week}/draft")["sessions"]}
     steps = send(client, "post", f"{week}/draft/next", asked)["steps"]
     assert [one["movement"] for one in steps] == ["Squat", "Press", "Plank"]
-    wanted = [{"movement": one["movement"], "kind": one["ways"][0]["kind"]} for one in steps]
-    wanted.append({"movement": "Squat", "kind": "set"})
+    wanted = [
+        {"movement": one["movement"], "before": one["before"], "kind": one["ways"][0]["kind"]}
+        for one in steps
+    ]
+    wanted.append({**wanted[0], "kind": "set"})
     refused = send(client, "post", f"{week}/draft/next/take", {**asked, "steps": wanted}, 404)
-    # A movement that was moved on is not due for another step.
+    # One step of each: the next is asked for of the draft as it then stands.
     assert refused["detail"].startswith("Squat has no such step in this draft any more.")
     taken = send(client, "post", f"{week}/draft/next/take", {**asked, "steps": wanted[:3]})
     sets_now = [line["units"][0][0] for line in taken["sessions"][0]["lines"]]

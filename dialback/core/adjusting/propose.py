@@ -17,7 +17,7 @@ from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.findings import Finding
 from dialback.core.findings.finding import Key
 from dialback.core.movements import MovementTable
-from dialback.core.plans.spans import rebuilt, spans_of
+from dialback.core.plans.spans import Span, rebuilt, spans_of
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
@@ -266,7 +266,7 @@ def _changes(search: _Search, best: _Found) -> tuple[Change, ...]:
         found.append(
             Change(
                 at, session.date, session.title, number, name, line.part, line.count, count,
-                because, *words,
+                _sets_moved(line, count), because, *words,
             )
         )  # fmt: skip
     for place, count in sorted(best.added.items()):
@@ -278,10 +278,17 @@ def _changes(search: _Search, best: _Found) -> tuple[Change, ...]:
         found.append(
             Change(
                 addition.session, session.date, session.title, None, name, None, 0, count,
-                because, *words,
+                count, because, *words,
             )
         )  # fmt: skip
     return tuple(sorted(found, key=lambda one: (one.day, one.line is None, one.line or 0)))
+
+
+def _sets_moved(line: Span, count: int) -> int:
+    """How many sets come or go when a line has so many sets, pairs or rounds."""
+    if count > line.count:
+        return (count - line.count) * len(line.units[-1])
+    return sum(map(len, line.units[count:]))
 
 
 def _worse(without: Mapping[Key, Finding], left: Mapping[Key, Finding]) -> tuple[Key, ...]:

@@ -17,7 +17,7 @@ class Change:
 
     ``session`` is the place of its session in the start, from 0. ``line`` counts from 1 in the
     session before the change and is ``None`` of an added one; ``movement`` is ``None`` of a
-    circuit, which has its ``part``.
+    circuit, which has its ``part``. ``sets`` is how many sets come or go by it.
     """
 
     session: int
@@ -28,6 +28,7 @@ class Change:
     part: str | None
     count_from: int
     count_to: int
+    sets: int
     because: tuple[Key, ...]
     what: str
     reason: str

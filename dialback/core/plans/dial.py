@@ -197,8 +197,9 @@ def _stops(own: Audit, draft: Sequence[DraftSession]) -> Iterator[_Stop]:
     movements = own.ledger.movements
     least, most = dial_range(draft, movements)
     gains = _gains(draft, movements)
-    day_of = [as_sessions([day]) for day in _turned(draft, movements, {})]
-    lines = [list(day.lines) for day in _turned(draft, movements, {})]
+    barest = _turned(draft, movements, {})
+    day_of = [as_sessions([day]) for day in barest]
+    lines = [list(day.lines) for day in barest]
     measures: Measures = {}
     entries = [own.ledger.measure(sessions, measures) for sessions in day_of]
     sums = [tally(one) for one in entries]

@@ -30,6 +30,10 @@ class Range:
     high: float
 
 
+Scheme = frozenset[Range]
+"""The ranges of a movement's sets in a session: heavy and light days have different ones."""
+
+
 @dataclass(frozen=True, slots=True)
 class Exposure:
     """A session's working sets of a movement, each with the planned set that it was for."""
@@ -68,6 +72,11 @@ class Exposure:
     def has_rpe(self) -> bool:
         """Whether exertion was logged of every set."""
         return all(done.rpe is not None for _, done in self.pairs)
+
+    @property
+    def scheme(self) -> Scheme:
+        """The ranges that were planned; empty where nothing was."""
+        return frozenset(found for plan, _ in self.pairs if (found := range_of(plan)))
 
 
 def range_of(a_set: Set | None) -> Range | None:

@@ -2,16 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Collection, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from statistics import median_low
 from typing import Final, Literal
 
 from dialback.core.baseline import TOLERANCE, is_lighter
-from dialback.core.figures import in_total
+from dialback.core.figures import TOTAL_SETS
 from dialback.core.kit import LOAD_TOLERANCE_KG
 from dialback.core.maxima import is_working
-from dialback.core.progress.history import Exposure, Range, exposures, range_of
+from dialback.core.progress.history import (
+    GRINDING_RPE,
+    Exposure,
+    Range,
+    Scheme,
+    exposures,
+    range_of,
+)
 from dialback.core.progress.ways import (
     Kind,
     Place,
@@ -20,13 +27,14 @@ from dialback.core.progress.ways import (
     easier,
     harder,
     next_kg,
+    taken,
     told,
 )
 from dialback.core.rules import ProgressRule
 from dialback.core.sessions import Session
-from dialback.core.tally import Ledger, tally
+from dialback.core.tally import Entry, Ledger, tally
 from dialback.core.weeks import Week
-from dialback.core.words import Unit, number, percent, weight_text
+from dialback.core.words import number, percent, weight_text
 
 _FIRST: Final[dict[ProgressRule, tuple[Kind, ...]]] = {
     "reps_first": (),
@@ -75,26 +83,64 @@ def next_steps(
     if rule is None or target is None:
         return ()
     entries = ledger.measure(sessions)
-    light = is_lighter(ledger, week, tally(entries).get(in_total("sets"), 0.0))
-    places: dict[str, list[Place]] = {}
+    light = is_lighter(ledger, week, tally(entries).get(TOTAL_SETS, 0.0))
+    past = exposures(ledger, week)
+    found: list[Progress] = []
+    for name, by_scheme in _places(entries, sessions).items():
+        for scheme, places in by_scheme.items():
+            # Where heavy and light days take turns, each goes by its own last ones.
+            own = [
+                exposure
+                for exposure in past.get(name, ())
+                if len(by_scheme) == 1 or exposure.scheme == scheme
+            ]
+            if own and name not in locks:
+                movement = ledger.movements[name]
+                work = Work(ledger, week, sessions, movement, tuple(places), own[0].load_kg)
+                step = _step(work, own, rule, target, light=light)
+                found += [step] if step is not None else []
+    return tuple(found)
+
+
+def take_next(
+    ledger: Ledger,
+    week: Week,
+    sessions: Sequence[Session],
+    wanted: Iterable[tuple[str, str, Kind]],
+) -> tuple[Session, ...]:
+    """A plan with next steps taken: by movement, its sets as they were told, and kind of way.
+
+    Raises ``LookupError`` for a step that the plan does not have (any more), or that is asked for
+    twice.
+    """
+    steps = {(step.movement, step.before): step for step in next_steps(ledger, week, sessions)}
+    ways: list[Way] = []
+    for movement, before, kind in wanted:
+        step = steps.pop((movement, before), None)
+        way = next((way for way in step.ways if way.kind == kind), None) if step else None
+        if way is None:
+            raise LookupError(f"{movement} has no such step in this draft any more")
+        ways.append(way)
+    return taken(sessions, *ways)
+
+
+def _places(
+    entries: Iterable[Entry], sessions: Sequence[Session]
+) -> dict[str, dict[Scheme, list[Place]]]:
+    """Where the working sets of each movement stand, by the ranges that a session has of it."""
     numbers = {id(session): at for at, session in enumerate(sessions)}
+    by_session: dict[tuple[str, int], list[Place]] = {}
     for entry in entries:
         if is_working(entry) and entry.set.percent is None:
             name = entry.measured.shape.moves[0].movement.name
-            places.setdefault(name, []).append((numbers[id(entry.session)], entry.at))
-    past = exposures(ledger, week)
-    found = (
-        _step(
-            Work(ledger, week, sessions, ledger.movements[name], tuple(own), past[name][0].load_kg),
-            past[name],
-            rule,
-            target,
-            light=light,
-        )
-        for name, own in places.items()
-        if name in past and name not in locks
-    )
-    return tuple(progress for progress in found if progress is not None)
+            at = numbers[id(entry.session)]
+            by_session.setdefault((name, at), []).append((at, entry.at))
+    found: dict[str, dict[Scheme, list[Place]]] = {}
+    for (name, at), places in by_session.items():
+        ranges = (range_of(sessions[at].sets[place]) for _, place in places)
+        scheme = frozenset(one for one in ranges if one is not None)
+        found.setdefault(name, {}).setdefault(scheme, []).extend(places)
+    return found
 
 
 def _step(
@@ -116,7 +162,7 @@ def _step(
 def _up(
     work: Work, last: Exposure, rule: ProgressRule, usual: Range, target: float
 ) -> Progress | None:
-    possible = {way.kind: way for way in harder(work, usual)}
+    possible = {way.kind: way for way in harder(work)}
     reason = _reached_words(work, last, usual, target, bottom=rule == "load_first")
     if "load" in possible and (too_large := _too_large(work)):
         del possible["load"]
@@ -142,8 +188,9 @@ def _down(
     if not ways:
         return None
     unit = "reps" if work.sets[0].reps is not None else "s"
-    days = " and ".join(f"{one.day:%A} {one.day.day} {one.day:%b}" for one in reversed(past[:2]))
-    because = f"Below {number(usual.low)} {unit}, or at RPE 9.5 and more, on {days}."
+    days = " and ".join(_day(exposure) for exposure in reversed(past[:2]))
+    low = f"{number(usual.low)} {unit}" if len(work.ranges) == 1 else "their ranges"
+    because = f"Below {low}, or at RPE {number(GRINDING_RPE)} and more, on {days}."
     return Progress(work.movement.name, rule, "down", told(work.sets), because, ways)
 
 
@@ -155,8 +202,14 @@ def _reached_words(work: Work, last: Exposure, usual: Range, target: float, *, b
     if last.has_rpe:
         effort = f"at RPE {number(target)} or less"
     many = {1: "The one set", 2: "Both sets"}.get(sets, f"All {sets} sets")
-    day = f"{last.day:%A} {last.day.day} {last.day:%b}"
-    return f"{many} of {day} reached {number(wanted)} {unit}, {effort}."
+    what = f"{number(wanted)} {unit}"
+    if len(work.ranges) > 1:
+        what = f"the {'bottom' if bottom else 'top'} of their ranges"
+    return f"{many} of {_day(last)} reached {what}, {effort}."
+
+
+def _day(exposure: Exposure) -> str:
+    return f"{exposure.day:%A} {exposure.day.day} {exposure.day:%b}"
 
 
 def _too_large(work: Work) -> str:
@@ -166,9 +219,8 @@ def _too_large(work: Work) -> str:
     share, load = worst
     if share <= most + TOLERANCE:
         return ""
-    unit: Unit = "lb" if work.sets[0].in_pounds else "kg"
     return (
-        f"The next load, {weight_text(load, unit)}, would be {percent(share)}, more than "
+        f"The next load, {weight_text(load, work.unit)}, would be {percent(share)}, more than "
         f"{percent(most)} at a time."
     )
 

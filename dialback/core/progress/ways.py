@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import groupby
 from typing import Any, Final, Literal
@@ -13,20 +13,22 @@ from dialback.core.baseline import TOLERANCE
 from dialback.core.figures import in_total
 from dialback.core.kit import LOAD_TOLERANCE_KG, at_or_below, loads_for
 from dialback.core.movements import Movement, fold
-from dialback.core.progress.history import Range
+from dialback.core.progress.history import Range, range_of
 from dialback.core.restrictions import allowed, breaks
 from dialback.core.sessions import KG_PER_LB, Session, Set
 from dialback.core.tally import Ledger, tally
 from dialback.core.tempo import ASSUMED, Tempo, parse_tempo
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
-from dialback.core.words import loading_text, number, planned_dose_text, weight_text
+from dialback.core.words import Unit, loading_text, number, planned_dose_text, weight_text
 
 Kind = Literal[
     "load", "help", "band", "seconds", "reps", "set", "pause", "lowering", "rest", "hold", "level"
 ]
 Place = tuple[int, int]
 """A set in a plan: its session and its place there, from 0."""
+Changes = dict[str, Any]
+"""Values of a set by their keys."""
 
 BEYOND_REPS: Final = 3
 """So many reps beyond the range, at most."""
@@ -68,6 +70,16 @@ class Work:
         """The heaviest load of one implement."""
         return max(a_set.load_kg for a_set in self.sets)
 
+    @property
+    def ranges(self) -> frozenset[Range | None]:
+        """The ranges of the sets: one, or several of a pyramid."""
+        return frozenset(map(range_of, self.sets))
+
+    @property
+    def unit(self) -> Unit:
+        """The unit that the loads were entered in."""
+        return "lb" if self.sets[0].in_pounds else "kg"
+
     def base_kg(self, load: float) -> float:
         """What a load goes up from: a top load that was done heavier than planned from there."""
         return max(load, self.done_kg) if load == self.load_kg else load
@@ -75,7 +87,7 @@ class Work:
 
 @dataclass(frozen=True, slots=True)
 class Way:
-    """One way on: the sets as they would be, or one that comes once more.
+    """One way on: the sets as they would be, or those that come once more behind the last of them.
 
     ``says`` is the change in a few words, ``told`` all working sets of the movement as they would
     be; ``effect`` what the four measures of the plan gain.
@@ -84,19 +96,21 @@ class Way:
     kind: Kind
     says: str
     put: Mapping[Place, Set]
-    more: Place | None
+    more: tuple[Place, ...]
     told: str
     effect: Mapping[str, float]
 
 
-def taken(sessions: Sequence[Session], way: Way) -> tuple[Session, ...]:
-    """A plan with a way taken."""
+def taken(sessions: Sequence[Session], *ways: Way) -> tuple[Session, ...]:
+    """A plan with ways taken, of different movements or schemes."""
+    put = {place: a_set for way in ways for place, a_set in way.put.items()}
+    more = {max(way.more): way.more for way in ways if way.more}
     found = []
     for at, session in enumerate(sessions):
         sets: list[Set] = []
-        for place, a_set in enumerate(session.sets):
-            now = way.put.get((at, place), a_set)
-            sets += [now, now] if way.more == (at, place) else [now]
+        for place in range(len(session.sets)):
+            again = more.get((at, place), ())
+            sets += [put.get(one, session.sets[one[1]]) for one in ((at, place), *again)]
         found.append(session.model_copy(update={"sets": tuple(sets)}))
     return tuple(found)
 
@@ -124,7 +138,7 @@ def _told(a_set: Set) -> str:
     return f"{text}, tempo {a_set.tempo}" if a_set.tempo else text
 
 
-def harder(work: Work, rng: Range) -> Iterator[Way]:
+def harder(work: Work) -> Iterator[Way]:
     """Every way to make it a little harder that kit and restrictions allow."""
     first = work.sets[0]
     if first.band is not None:
@@ -136,9 +150,7 @@ def harder(work: Work, rng: Range) -> Iterator[Way]:
     if first.reps is None:
         yield from _seconds(work, lambda now: now + _second_step(now))
     else:
-        high = int(rng.high)
-        beyond = {"reps": high + 1, "reps_to": high + BEYOND_REPS}
-        yield from _changed(work, "reps", f"{high + 1}–{high + BEYOND_REPS} reps", lambda _: beyond)
+        yield from _beyond(work)
     yield from _one_more(work)
     if first.reps is not None and not work.movement.isometric:
         yield from _slower(work)
@@ -163,10 +175,24 @@ def easier(work: Work, done_reps: int) -> Iterator[Way]:
     if first.reps is None:
         yield from _seconds(work, lambda now: max(_SECONDS_STEP, now - _second_step(now)))
     yield from _level(work, work.movement.easier)
-    if first.reps is not None and 0 < done_reps < first.reps:
+    if len(work.ranges) == 1 and first.reps is not None and 0 < done_reps < first.reps:
         yield from _changed(
             work, "reps", f"{done_reps} reps", lambda _: {"reps": done_reps, "reps_to": None}
         )
+
+
+def _beyond(work: Work) -> Iterator[Way]:
+    """Up to three reps beyond the range of each set."""
+
+    def more(a_set: Set) -> Changes:
+        high = a_set.reps_to or a_set.reps or 0
+        return {"reps": high + 1, "reps_to": high + BEYOND_REPS}
+
+    first = more(work.sets[0])
+    says = f"{first['reps']}–{first['reps_to']} reps"
+    if len(work.ranges) > 1:
+        says = f"up to {BEYOND_REPS} reps more"
+    yield from _changed(work, "reps", says, more)
 
 
 def next_kg(work: Work, load: float) -> float | None:
@@ -205,19 +231,20 @@ def _loads(work: Work) -> tuple[float, ...]:
 
 
 def _usual_step(work: Work, load: float) -> float:
-    if work.sets[0].in_pounds:
+    if work.unit == "lb":
         return 5 * KG_PER_LB
     return 2.5 if load >= 20 else 1.0
 
 
-def _loaded(work: Work, to: Any) -> Iterator[Way]:
-    loads = {a_set.load_kg: to(a_set.load_kg) for a_set in work.sets if a_set.load_kg > 0}
-    if not loads or any(load is None for load in loads.values()):
-        return
-    says = ", ".join(
-        weight_text(load, "lb" if work.sets[0].in_pounds else "kg")
-        for load in dict.fromkeys(loads.values())
-    )
+def _loaded(work: Work, to: Callable[[float], float | None]) -> Iterator[Way]:
+    loads: dict[float, float] = {}
+    for a_set in work.sets:
+        if a_set.load_kg > 0:
+            load = to(a_set.load_kg)
+            if load is None:
+                return
+            loads[a_set.load_kg] = load
+    says = ", ".join(weight_text(load, work.unit) for load in dict.fromkeys(loads.values()))
     yield from _changed(
         work, "load", says, lambda a_set: {"load_kg": loads.get(a_set.load_kg, a_set.load_kg)}
     )
@@ -226,7 +253,7 @@ def _loaded(work: Work, to: Any) -> Iterator[Way]:
 def _helped(work: Work, way: int) -> Iterator[Way]:
     step = _usual_step(work, abs(work.sets[0].load_kg)) * way
     to = min(0.0, work.sets[0].load_kg + step)
-    says = f"{weight_text(-to, 'kg')} of help" if to else "no help"
+    says = f"{weight_text(-to, work.unit)} of help" if to else "no help"
     yield from _changed(
         work, "help", says, lambda a_set: {"load_kg": min(0.0, a_set.load_kg + step)}
     )
@@ -245,33 +272,50 @@ def _second_step(seconds: float) -> int:
     return max(_SECONDS_STEP, _SECONDS_STEP * round(seconds / 10 / _SECONDS_STEP))
 
 
-def _seconds(work: Work, to: Any) -> Iterator[Way]:
-    seconds = to(work.sets[0].seconds or 0.0)
-    yield from _changed(work, "seconds", f"{number(seconds)} s", lambda _: {"seconds": seconds})
+def _seconds(work: Work, to: Callable[[float], float]) -> Iterator[Way]:
+    times = dict.fromkeys(a_set.seconds or 0.0 for a_set in work.sets)
+    said = ", ".join(f"{number(to(seconds))} s" for seconds in times)
+    yield from _changed(work, "seconds", said, lambda a_set: {"seconds": to(a_set.seconds or 0.0)})
 
 
 def _one_more(work: Work) -> Iterator[Way]:
+    """One set more behind the last; where sides are logged apart, one with each."""
     last = work.places[-1]
     if any(a_set.round is not None for a_set in work.sets):
         # A circuit has as many of each of its movements.
         return
-    if sum(at == last[0] for at, _ in work.places) < MOST_SETS:
-        yield from _way(work, "set", "one more set", {}, last)
+    side = work.sets[-1].sides
+    twins = [
+        place
+        for place, a_set in zip(work.places, work.sets, strict=True)
+        if {side, a_set.sides} == {"left", "right"} and place[0] == last[0]
+    ]
+    if sum(at == last[0] for at, _ in work.places) < MOST_SETS * (2 if twins else 1):
+        yield from _way(work, "set", "one more set", {}, (*twins[-1:], last))
 
 
 def _slower(work: Work) -> Iterator[Way]:
-    text = work.sets[0].tempo or work.movement.tempo
-    tempo = parse_tempo(text) if text else ASSUMED
-    pause = max(_PAUSE_S, tempo.pause_bottom + 1)
-    paused = _tempo_text(tempo._replace(pause_bottom=pause))
+    def tempo_of(a_set: Set) -> Tempo:
+        text = a_set.tempo or work.movement.tempo
+        return parse_tempo(text) if text else ASSUMED
+
+    def paused(a_set: Set) -> Tempo:
+        tempo = tempo_of(a_set)
+        return tempo._replace(pause_bottom=max(_PAUSE_S, tempo.pause_bottom + 1))
+
+    def slower(a_set: Set) -> Tempo:
+        tempo = tempo_of(a_set)
+        return tempo._replace(eccentric=tempo.eccentric + 1)
+
+    first = work.sets[0]
     yield from _changed(
-        work, "pause", f"a pause of {number(pause)} s at the bottom", lambda _: {"tempo": paused}
-    )
-    if tempo.eccentric < _LONGEST_LOWERING_S:
-        slow = _tempo_text(tempo._replace(eccentric=tempo.eccentric + 1))
+        work, "pause", f"a pause of {number(paused(first).pause_bottom)} s at the bottom",
+        lambda a_set: {"tempo": _tempo_text(paused(a_set))},
+    )  # fmt: skip
+    if all(slower(a_set).eccentric <= _LONGEST_LOWERING_S for a_set in work.sets):
         yield from _changed(
-            work, "lowering", f"lowered over {number(tempo.eccentric + 1)} s",
-            lambda _: {"tempo": slow},
+            work, "lowering", f"lowered over {number(slower(first).eccentric)} s",
+            lambda a_set: {"tempo": _tempo_text(slower(a_set))},
         )  # fmt: skip
 
 
@@ -298,11 +342,16 @@ def _level(work: Work, name: str | None, share: float = 1) -> Iterator[Way]:
     if own is None and movement.kit and work.load_kg > 0:
         return
 
-    def change(a_set: Set) -> dict[str, Any]:
-        dose = {"reps": a_set.reps and max(1, round(a_set.reps * share)), "reps_to": None,
-                "seconds": a_set.seconds and _SECONDS_STEP * max(
-                    1, round(a_set.seconds * share / _SECONDS_STEP)),
-                "load_kg": 0.0, "implements": 1}  # fmt: skip
+    def change(a_set: Set) -> Changes:
+        seconds = a_set.seconds and max(1, round(a_set.seconds * share / _SECONDS_STEP))
+        dose: Changes = {
+            "reps": a_set.reps and max(1, round(a_set.reps * share)),
+            "reps_to": None,
+            "seconds": seconds and _SECONDS_STEP * seconds,
+            "load_kg": 0.0,
+            "implements": 1,
+            "sides": "each" if movement.one_sided else a_set.sides,
+        }
         if own is not None:
             dose = {key: getattr(own, key) for key in dose}
         return {"exercise": movement.name, "tempo": None, **dose}
@@ -310,21 +359,20 @@ def _level(work: Work, name: str | None, share: float = 1) -> Iterator[Way]:
     yield from _changed(work, "level", movement.name, change)
 
 
-def _changed(work: Work, kind: Kind, says: str, change: Any) -> Iterator[Way]:
+def _changed(work: Work, kind: Kind, says: str, change: Callable[[Set], Changes]) -> Iterator[Way]:
     put = {}
     for place, a_set in zip(work.places, work.sets, strict=True):
         put[place] = a_set.model_copy(update=change(a_set))
-    yield from _way(work, kind, says, put, None)
+    yield from _way(work, kind, says, put, ())
 
 
 def _way(
-    work: Work, kind: Kind, says: str, put: Mapping[Place, Set], more: Place | None
+    work: Work, kind: Kind, says: str, put: Mapping[Place, Set], more: tuple[Place, ...]
 ) -> Iterator[Way]:
     if any(not _is_allowed(work, place, a_set) for place, a_set in put.items()):
         return
     now = [put.get(place, a_set) for place, a_set in zip(work.places, work.sets, strict=True)]
-    if more is not None:
-        now.append(now[-1])
+    now += [work.sessions[at].sets[place] for at, place in more]
     before, after = (_sums(work, sets) for sets in (work.sets, now))
     effect = {measure: after[measure] - before[measure] for measure in MEASURES}
     yield Way(kind, says, put, more, told(now, work.movement.name), effect)

@@ -12,7 +12,7 @@ from dialback.core.adjusting.reasons import finding_words
 from dialback.core.audit import audit_draft
 from dialback.core.plans.dial import dial_range, dial_total, notches, scale
 from dialback.core.plans.draft import DraftSession, as_draft, as_sessions
-from dialback.core.progress import next_steps, taken
+from dialback.core.progress import next_steps, take_next
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
@@ -197,6 +197,7 @@ def _step(change: Change) -> StepOut:
         kind="new" if change.line is None else "circuit" if circuit else "line",
         count_from=change.count_from,
         count_to=change.count_to,
+        sets=change.sets,
         reason=change.reason,
     )
 
@@ -243,28 +244,16 @@ def next_in_draft(path: WeekPath, body: SessionsBody) -> Response:
 
 
 @api.post("/draft/next/take", responses={200: DialOut})
-def take_next(path: WeekPath, body: TakeNextBody) -> Response:
+def take_next_steps(path: WeekPath, body: TakeNextBody) -> Response:
     """The draft with next steps of movements, and its audit; nothing is stored."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = planning_ledger(athlete, week)
     drafting.check(body.sessions, week, ledger.movements)
-    plan = as_sessions(body.sessions)
-    for asked in body.steps:
-        way = next(
-            (
-                way
-                for step in next_steps(ledger, week, plan)
-                for way in step.ways
-                if (step.movement, way.kind) == (asked.movement, asked.kind)
-            ),
-            None,
-        )
-        if way is None:
-            raise NotThereError(
-                f"{asked.movement} has no such step in this draft any more. Look at its steps "
-                "again."
-            )
-        plan = taken(plan, way)
+    wanted = [(step.movement, step.before, step.kind) for step in body.steps]
+    try:
+        plan = take_next(ledger, week, as_sessions(body.sessions), wanted)
+    except LookupError as gone:
+        raise NotThereError(f"{gone.args[0]}. Look at its steps again.") from None
     sessions = list(as_draft(plan, ledger.movements))
     return answer(DialOut(sessions=sessions, audit=audited(ledger, week, sessions)))
 

@@ -102,7 +102,10 @@ class ProposalBody(SessionsBody):
 
 
 class StepOut(Shape):
-    """A change of a proposal; ``line`` counts from 1 in its session, and is ``None`` if new."""
+    """A change of a proposal; ``line`` counts from 1 in its session, and is ``None`` if new.
+
+    ``sets`` is how many sets come or go by it: a round has several.
+    """
 
     session: int
     day: str
@@ -112,6 +115,7 @@ class StepOut(Shape):
     kind: Literal["line", "circuit", "new"]
     count_from: int
     count_to: int
+    sets: int
     reason: str
 
 
@@ -160,14 +164,15 @@ class NextStepsOut(Shape):
 
 
 class TakeNext(Shape):
-    """A way to take for a movement."""
+    """A way to take for a movement; ``before`` are its sets as they were told."""
 
     movement: str = Field(max_length=120)
+    before: str = Field(max_length=2000)
     kind: Kind
 
 
 class TakeNextBody(SessionsBody):
-    """Next steps to take, one after the other."""
+    """Next steps to take, one of each movement and scheme."""
 
     steps: list[TakeNext] = Field(min_length=1, max_length=200)
 

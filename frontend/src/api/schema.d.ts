@@ -616,7 +616,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** The draft with next steps of movements, and its audit; nothing is stored. */
-        post: operations["take_next"];
+        post: operations["take_next_steps"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2859,6 +2859,8 @@ export interface components {
         /**
          * StepOut
          * @description A change of a proposal; ``line`` counts from 1 in its session, and is ``None`` if new.
+         *
+         *     ``sets`` is how many sets come or go by it: a round has several.
          */
         StepOut: {
             /** Session */
@@ -2880,6 +2882,8 @@ export interface components {
             count_from: number;
             /** Count To */
             count_to: number;
+            /** Sets */
+            sets: number;
             /** Reason */
             reason: string;
         };
@@ -2976,7 +2980,7 @@ export interface components {
         };
         /**
          * TakeNextBody
-         * @description Next steps to take, one after the other.
+         * @description Next steps to take, one of each movement and scheme.
          */
         TakeNextBody: {
             /** Sessions */
@@ -2986,11 +2990,13 @@ export interface components {
         };
         /**
          * TakeNext
-         * @description A way to take for a movement.
+         * @description A way to take for a movement; ``before`` are its sets as they were told.
          */
         TakeNext: {
             /** Movement */
             movement: string;
+            /** Before */
+            before: string;
             /**
              * Kind
              * @enum {string}
@@ -9090,7 +9096,7 @@ export interface operations {
             };
         };
     };
-    take_next: {
+    take_next_steps: {
         parameters: {
             query?: never;
             header?: never;

@@ -1,5 +1,6 @@
 import type { Level, Schemas } from "@/api/client";
 import { type Around, HalfDial, RADIUS, around } from "./HalfDial";
+import { BARS, COLOUR } from "./levels";
 
 interface Props {
   value: number;
@@ -9,13 +10,6 @@ interface Props {
   notches: Schemas["NotchOut"][];
   turn: (total: number) => void;
 }
-
-const BARS: Record<Level, number> = { note: 1, caution: 2, high: 3 };
-const COLOUR: Record<Level, string> = {
-  note: "var(--note)",
-  caution: "var(--caution)",
-  high: "var(--high)",
-};
 
 /** The dial: one detent for each set, notches where findings clear (outside) or appear (inside). */
 export function DialFace({ value, start, least, most, notches, turn }: Props) {

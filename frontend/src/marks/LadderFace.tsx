@@ -1,6 +1,7 @@
 import type { Schemas } from "@/api/client";
 import { count } from "@/words";
 import { HalfDial, RADIUS, around } from "./HalfDial";
+import { BARS, COLOUR } from "./levels";
 
 type Rung = Schemas["RungOut"];
 
@@ -10,9 +11,6 @@ interface Props {
   chosen: number;
   choose: (rung: number) => void;
 }
-
-const COLOUR = { high: "var(--high)", caution: "var(--caution)" };
-const BARS = { high: 3, caution: 2 };
 
 /** The dial of a proposal: a stop for each gain, with what it costs outside and what is left inside. */
 export function LadderFace({ rungs, chosen, choose }: Props) {

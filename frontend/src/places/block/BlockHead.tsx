@@ -5,6 +5,7 @@ import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
 import { NewBlock } from "./NewBlock";
 import { TemplateDialog } from "./TemplateDialog";
+import { LENGTHS, Weeks } from "./Weeks";
 
 interface Props {
   place: WeekPlace;
@@ -15,8 +16,6 @@ interface Props {
   show: (weeks: number) => void;
   laid: (laid: Schemas["Laid"]) => void;
 }
-
-const LENGTHS = [3, 4, 5, 6, 7, 8];
 
 /** Which block is shown, and what can be done with whole weeks: make, keep, lay, send and take in. */
 export function BlockHead({ place, week, stored, weeks, show, laid }: Props) {
@@ -41,18 +40,13 @@ export function BlockHead({ place, week, stored, weeks, show, laid }: Props) {
             <span className="text-base text-ink-2">No block is made here</span>
             <label className="text-ink-2">
               showing{" "}
-              <select
-                aria-label="Weeks shown"
+              <Weeks
+                label="Weeks shown"
                 value={weeks}
-                onChange={(event) => show(Number(event.target.value))}
+                lengths={LENGTHS}
+                put={show}
                 className="h-6 bg-sheet text-ink"
-              >
-                {LENGTHS.map((one) => (
-                  <option key={one} value={one}>
-                    {one}
-                  </option>
-                ))}
-              </select>{" "}
+              />{" "}
               weeks
             </label>
           </>
@@ -115,18 +109,13 @@ function StoredBlock({ stored, change, remove }: StoredBlockProps) {
         className="h-7 w-64 border-b border-hair bg-transparent text-base font-semibold"
       />
       <label className="text-ink-2">
-        <select
-          aria-label="Weeks of the block"
+        <Weeks
+          label="Weeks of the block"
           value={stored.weeks}
-          onChange={(event) => change({ title: stored.title, weeks: Number(event.target.value) })}
+          lengths={LENGTHS}
+          put={(weeks) => change({ title: stored.title, weeks })}
           className="h-6 bg-sheet text-ink"
-        >
-          {LENGTHS.map((one) => (
-            <option key={one} value={one}>
-              {one}
-            </option>
-          ))}
-        </select>{" "}
+        />{" "}
         weeks
       </label>
       <button type="button" className="trail-link text-ink-2" onClick={remove}>

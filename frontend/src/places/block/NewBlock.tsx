@@ -7,6 +7,7 @@ import { useTemplates } from "@/api/templates";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { weekName } from "@/words";
 import { type Change, ChangeFields, NONE } from "./ChangeFields";
+import { LENGTHS, Weeks } from "./Weeks";
 
 interface Props {
   place: WeekPlace;
@@ -17,7 +18,6 @@ interface Props {
   made: (laid: Schemas["Laid"]) => void;
 }
 
-const LENGTHS = [3, 4, 5, 6, 7, 8];
 type Template = Schemas["TemplateOut"];
 type Fill = Schemas["NewBlockBody"]["fill"];
 
@@ -173,15 +173,12 @@ function TitleAndWeeks({ title, setTitle, weeks, setWeeks }: TitleAndWeeksProps)
       </label>
       <label>
         Weeks
-        <select
+        <Weeks
           value={weeks}
-          onChange={(event) => setWeeks(Number(event.target.value))}
+          lengths={LENGTHS}
+          put={setWeeks}
           className="field mt-0.5 block h-8.5 w-20"
-        >
-          {LENGTHS.map((one) => (
-            <option key={one}>{one}</option>
-          ))}
-        </select>
+        />
       </label>
     </div>
   );

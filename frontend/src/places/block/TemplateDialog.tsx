@@ -6,6 +6,7 @@ import { useRoster } from "@/api/roster";
 import { templates, useTemplates } from "@/api/templates";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { weekName } from "@/words";
+import { LENGTHS, Weeks } from "./Weeks";
 
 type Template = Schemas["TemplateOut"];
 
@@ -128,15 +129,12 @@ function Keep({ place, week, kept }: KeepProps) {
         </label>
         <label>
           Weeks
-          <select
+          <Weeks
             value={weeks}
-            onChange={(event) => setWeeks(Number(event.target.value))}
+            lengths={[1, 2, ...LENGTHS]}
+            put={setWeeks}
             className="field mt-0.5 block h-8.5 w-20"
-          >
-            {[1, 2, 3, 4, 5, 6, 7, 8].map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
+          />
         </label>
         <button
           type="button"

@@ -44,9 +44,11 @@ export function NextSteps({ place, sessions, take }: Props) {
           <ul className="mt-1 text-sm">
             {steps.map((step) => (
               <StepLine
-                key={step.movement}
+                key={`${step.movement}/${step.before}`}
                 step={step}
-                take={(way) => void take([{ movement: step.movement, kind: way.kind }])}
+                take={(way) =>
+                  void take([{ movement: step.movement, before: step.before, kind: way.kind }])
+                }
               />
             ))}
           </ul>
@@ -56,8 +58,8 @@ export function NextSteps({ place, sessions, take }: Props) {
               className="ink-button mt-2"
               onClick={() =>
                 void take(
-                  steps.flatMap(({ movement, ways }) =>
-                    ways.slice(0, 1).map(({ kind }) => ({ movement, kind })),
+                  steps.flatMap(({ movement, before, ways }) =>
+                    ways.slice(0, 1).map(({ kind }) => ({ movement, before, kind })),
                   ),
                 )
               }

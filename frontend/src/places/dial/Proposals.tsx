@@ -96,13 +96,10 @@ interface FoundProps {
   takeAll: () => void;
 }
 
-/** How many sets, pairs or rounds it changes in all. */
-const setsMoved = (steps: Step[]) =>
-  steps.reduce((sum, step) => sum + Math.abs(step.count_to - step.count_from), 0);
-
 /** The proposal: its ladder, its steps, and what would stay. */
 function Found({ proposal, asking, locks, setLocks, take, takeAll }: FoundProps) {
   const { steps } = proposal;
+  const sets = steps.reduce((sum, step) => sum + step.sets, 0);
   return (
     <div aria-busy={asking}>
       {proposal.ladder.length > 1 && (
@@ -133,7 +130,7 @@ function Found({ proposal, asking, locks, setLocks, take, takeAll }: FoundProps)
         ) : (
           <>
             <p className="mt-2 text-sm font-semibold">
-              {count(setsMoved(steps), "set")} more or fewer: {proposal.cleared.length} of{" "}
+              {count(sets, "set")} more or fewer: {proposal.cleared.length} of{" "}
               {count(proposal.cleared.length + proposal.remaining.length, "finding")} would clear.
             </p>
             <ul className="mt-1 text-sm">

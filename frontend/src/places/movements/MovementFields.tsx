@@ -1,4 +1,5 @@
 import type { Schemas } from "@/api/client";
+import { Tick } from "@/frame/Tick";
 import { type Role, type Typed, plain } from "./typed";
 
 interface MovementFieldsProps {
@@ -122,26 +123,6 @@ export function Text({ label, value, put, hint }: TextProps) {
         onChange={(event) => put(event.target.value)}
         className="field mt-0.5 block w-full"
       />
-    </label>
-  );
-}
-
-interface TickProps {
-  label: string;
-  value: boolean;
-  put: (value: boolean) => void;
-}
-
-function Tick({ label, value, put }: TickProps) {
-  return (
-    <label className="flex min-h-6 items-center gap-1.5">
-      <input
-        type="checkbox"
-        checked={value}
-        onChange={(event) => put(event.target.checked)}
-        className="size-4 accent-ink"
-      />
-      {label}
     </label>
   );
 }

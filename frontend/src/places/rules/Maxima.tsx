@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { maxima, useMaxima } from "@/api/maxima";
+import { MovementInput } from "./MovementInput";
 import { date, keptWeight, weight, weightUnit } from "@/words";
 
 type Known = Schemas["MaximaOut"];
@@ -130,17 +131,12 @@ function Add({ athlete, today, movements }: AddProps) {
       >
         <label>
           Movement
-          <input
-            list="maximum-movements"
+          <MovementInput
             value={said.movement}
-            onChange={(event) => put({ movement: event.target.value })}
-            className="field mt-0.5 block w-56"
+            names={movements}
+            put={(movement) => put({ movement })}
+            className="w-56"
           />
-          <datalist id="maximum-movements">
-            {movements.map((one) => (
-              <option key={one} value={one} />
-            ))}
-          </datalist>
         </label>
         <label>
           Load moved once, {weightUnit()}

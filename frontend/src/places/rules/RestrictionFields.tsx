@@ -1,4 +1,5 @@
 import { weightUnit } from "@/words";
+import { MovementInput } from "./MovementInput";
 import type { Said } from "./restriction";
 
 interface Props {
@@ -12,19 +13,12 @@ export function Which({ said, names, put }: Props & { names: string[] }) {
     <label>
       Which
       {said.about === "movement" ? (
-        <>
-          <input
-            list="restriction-subjects"
-            value={said.subject}
-            onChange={(event) => put({ subject: event.target.value })}
-            className="field mt-0.5 block w-full"
-          />
-          <datalist id="restriction-subjects">
-            {names.map((one) => (
-              <option key={one} value={one} />
-            ))}
-          </datalist>
-        </>
+        <MovementInput
+          value={said.subject}
+          names={names}
+          put={(subject) => put({ subject })}
+          className="w-full"
+        />
       ) : (
         <select
           value={said.subject}

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Tick } from "@/frame/Tick";
 import type { Choices, Entry } from "./rows";
 
 interface Props {
@@ -161,27 +162,5 @@ function Choice({
         </option>
       ))}
     </select>
-  );
-}
-
-function Tick({
-  label,
-  value,
-  put,
-}: {
-  label: string;
-  value: boolean;
-  put: (value: boolean) => void;
-}) {
-  return (
-    <label className="flex items-center gap-1">
-      <input
-        type="checkbox"
-        checked={value}
-        onChange={(event) => put(event.target.checked)}
-        className="size-4 accent-ink"
-      />
-      {label}
-    </label>
   );
 }

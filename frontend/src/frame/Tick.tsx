@@ -1,0 +1,20 @@
+interface Props {
+  label: string;
+  value: boolean;
+  put: (value: boolean) => void;
+}
+
+/** Yes or no. */
+export function Tick({ label, value, put }: Props) {
+  return (
+    <label className="flex min-h-6 items-center gap-1.5">
+      <input
+        type="checkbox"
+        checked={value}
+        onChange={(event) => put(event.target.checked)}
+        className="size-4 accent-ink"
+      />
+      {label}
+    </label>
+  );
+}
