@@ -382,7 +382,7 @@ def judged_and_adjusted() -> None:
     say("causes of a demo week, the longest", max(took), "goal under 60")
     say("a proposal with its ladder, demo, median", statistics.median(proposed), "")
     say("a proposal with its ladder, demo, the longest", max(proposed), "goal under 1500")
-    print(f"the demo's week: {findings} findings above a note under {causes_} causes, 12 rowers\n")
+    print(f"the demo's week: {findings} findings above a note under {causes_} causes, 13 rowers\n")
 
 
 def over_http(base: str, week: str, text: str) -> None:

@@ -99,7 +99,7 @@ def test_from_book_to_store_to_book(tmp_path: Path) -> None:
 
 def test_the_demo_goes_into_an_empty_file_only(tmp_path: Path) -> None:
     data = tmp_path / "x.sqlite"
-    assert "12 rowers" in run("demo", data=data).stdout
+    assert "13 rowers" in run("demo", data=data).stdout
     again = run("demo", data=data)
     assert again.returncode == 2
     assert "--fresh" in again.stderr

@@ -22,10 +22,13 @@ def day(request: pytest.FixtureRequest) -> date:
 def test_the_club(day: date) -> None:
     week = Week.to_audit(day)
     found, clean, told, books_of_day = set(), [], 0, list(books(day))
-    assert len(books_of_day) == len(ROWERS) == 12
+    assert len(books_of_day) == len(ROWERS) == 13
     for book, rower in books_of_day:
         result = audit(book.ledger(), week, as_of=day)
         told += len(causes(result))
+        if 0 in rower.absent:
+            assert not result.findings
+            continue
         assert result.value("totals/sets") > 30, rower.name
         found |= {(one.code, one.subject) for one in result.findings}
         if not causes(result):

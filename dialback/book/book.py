@@ -16,7 +16,7 @@ from dialback.core.kit import Kit
 from dialback.core.movements import Movement, MovementTable, Name, UnknownMovementError, Value, fold
 from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
-from dialback.core.sessions import Maximum, Session, Title
+from dialback.core.sessions import Goal, Maximum, Session, Title
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import BASES, Basis
 from dialback.core.weeks import Week
@@ -38,6 +38,7 @@ class BookAthlete(Value):
     bodyweight_kg: float | None = Field(None, gt=0, le=1000)
     restrictions: tuple[Restriction, ...] = Field((), strict=False, max_length=100)
     maxima: tuple[Maximum, ...] = Field((), strict=False, max_length=1000)
+    goals: tuple[Goal, ...] = Field((), strict=False, max_length=100)
 
 
 class BookBlock(Value):
@@ -176,6 +177,10 @@ def _refer(book: Book) -> list[Problem]:
                             f"is missing, and {found.name!r} in {basis}[{at}].sets[{number}] "
                             "takes a share of it",
                         )
+    for at, goal in enumerate(book.athlete.goals):
+        found = _look_up(book, goal.movement)
+        if isinstance(found, str):
+            problems.append(Problem(f"athlete.goals[{at}].movement", found))
     if weightless and book.rules.bodyweight_load:
         problems.append(weightless)
     return problems

@@ -111,6 +111,23 @@ def loads_for(kit: Kit, movement: Movement) -> tuple[str, tuple[float, ...]]:
     return " and ".join(found), tuple(sorted(loads))
 
 
+_BY_HAND: Final = frozenset(
+    {"dumbbells", "dumbbell", "kettlebell", "kettlebells", "bar", "barbell"}
+)
+
+
+def is_loaded(movement: Movement, kit: Kit | None) -> bool:
+    """Whether a movement is done with a load, as far as its kit tells."""
+    named = {fold(name) for name in movement.kit}
+    return bool(named & _BY_HAND) or bool(kit is not None and loads_for(kit, movement)[1])
+
+
+def lacks(kit: Kit, movement: Movement) -> bool:
+    """Whether it needs dumbbells, a kettlebell or a bar, and the room has none of them."""
+    named = {fold(name) for name in movement.kit}
+    return bool(named & _BY_HAND) and not loads_for(kit, movement)[1]
+
+
 def _sources(kit: Kit, movement: Movement) -> Iterator[tuple[str, tuple[float, ...]]]:
     named = {fold(name) for name in movement.kit}
     if kit.dumbbells_kg and named & {"dumbbells", "dumbbell"}:

@@ -54,9 +54,14 @@ def estimated_maximum(
     load = load_moved(a_set, movement, rules, bodyweight_kg)
     if reps > MOST_REPS or load <= 0:
         return None
+    return load / share_at(reps, rules)
+
+
+def share_at(reps: float, rules: Rules) -> float:
+    """The share of a maximum that can be moved for so many reps to failure, up to 12 of them."""
     if reps <= 1:
-        return load
-    return load * (1 + reps / 30) if rules.max_estimate == "epley" else load * 36 / (37 - reps)
+        return 1.0
+    return 30 / (30 + reps) if rules.max_estimate == "epley" else (37 - reps) / 36
 
 
 def is_working(entry: Entry) -> bool:

@@ -17,7 +17,7 @@ from pydantic import (
 )
 
 from dialback.core.tempo import DASHED, RUN, parse_tempo
-from dialback.core.vocabulary import UNCOUNTED, Muscle, Pattern, Role
+from dialback.core.vocabulary import UNCOUNTED, Muscle, Pattern, ProgressRule, Role
 
 
 def _tempo_text(text: str) -> str:
@@ -103,6 +103,9 @@ class Movement(Value):
     harder: Name | None = Field(None, description="The level above")
     kit: Names = Field((), max_length=10)
     one_sided: bool = False
+    progress: ProgressRule | None = Field(
+        None, description="How it moves on, where not as the house rule says"
+    )
 
     @property
     def counted(self) -> bool:

@@ -14,7 +14,7 @@ from typing import Annotated, Any, Final, Literal, get_args
 from pydantic import AfterValidator, BeforeValidator, Field
 
 from dialback.core.movements import Value
-from dialback.core.vocabulary import PAIR_NAMES, Measure, Muscle
+from dialback.core.vocabulary import PAIR_NAMES, Measure, Muscle, ProgressRule
 
 Band = Annotated[
     tuple[float, float],
@@ -71,9 +71,6 @@ def _over(default: Mapping[str, tuple[float, float]]) -> BeforeValidator:
         return {**default, **value} if isinstance(value, dict) else value
 
     return BeforeValidator(lay)
-
-
-ProgressRule = Literal["reps_first", "load_first", "sets", "density", "tempo", "hold"]
 
 
 class Rules(Value):

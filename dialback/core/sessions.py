@@ -253,6 +253,25 @@ class Maximum(Value):
     date: Day
 
 
+class Goal(Value):
+    """What is to be done by a day: a load for reps, reps, or seconds; loads of one implement."""
+
+    movement: Name
+    load_kg: float = Field(0, ge=0, le=1000)
+    reps: int | None = Field(None, ge=1, le=1000)
+    seconds: float | None = Field(None, gt=0, le=3600)
+    since: Day
+    by: Day
+
+    @model_validator(mode="after")
+    def _is_one(self) -> Self:
+        if (self.reps is None) == (self.seconds is None):
+            raise ValueError("a goal has reps or seconds: give one of them")
+        if self.by <= self.since:
+            raise ValueError(f"a goal lies ahead: choose a day after {self.since}")
+        return self
+
+
 class Session(Value):
     """A day's training, planned or completed."""
 

@@ -50,6 +50,9 @@ TITLES: Final = {
 MUSCLE_MEASURES: Final[tuple[str, ...]] = ("sets", "volume_load_kg", "tut_s")
 """A muscle has no reps of its own: a rep is done by a movement."""
 
+ProgressRule = Literal["reps_first", "load_first", "sets", "density", "tempo", "hold"]
+"""How a movement moves on when its range is mastered."""
+
 Basis = Literal["completed", "planned"]
 BASES: Final[tuple[Basis, ...]] = ("planned", "completed")
 

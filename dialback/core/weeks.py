@@ -18,6 +18,11 @@ def in_years(day: date) -> bool:
     return day.year in YEARS and day.isocalendar().year in YEARS
 
 
+def said(day: date) -> str:
+    """A day as it is said: ``Mon 23 Nov``."""
+    return f"{day:%a} {day.day} {day:%b}"
+
+
 @dataclass(frozen=True, slots=True, order=True)
 class Week:
     """One ISO week, held by its Monday; ordered in time."""
@@ -45,6 +50,11 @@ class Week:
     def plus(self, weeks: int) -> Week:
         """The week so many weeks later (earlier if negative)."""
         return Week(self.monday + timedelta(weeks=weeks))
+
+    @property
+    def said(self) -> str:
+        """As it is said: ``week 48``."""
+        return f"week {self.monday.isocalendar().week}"
 
     @property
     def sunday(self) -> date:

@@ -1,1 +1,1 @@
-"""Sallowmere Rowing Club: twelve made-up rowers in their winter land training."""
+"""Sallowmere Rowing Club: thirteen made-up rowers in their winter land training."""

@@ -128,6 +128,14 @@ Dumbbell curl 2 × 6 low half + 6 high half + 6 full at 2 × 8 kg, rest 75 s
 Pull-up 3 × 6 help 15 kg, rest 90 s
 Pull-up 2 × 3, tempo 5-0-0-0, rest 90 s (lower only, step up again)
 """),
+    "Edda Brimlow": ("Find the feet again", """\
+main:
+Goblet squat 3 × 8–10 at 16 kg, RPE 6, rest 90 s
+Press-up 3 × 8, rest 60 s
+Bench-supported row 3 × 10 at 2 × 12 kg, rest 60 s
+Hip thrust 2 × 10, rest 60 s
+Front plank 2 × 30 s, rest 45 s
+"""),
     "Calder Nuys": ("Fewer hinges", """\
 main A:
 Front squat 4 × 6 at 65 kg, rest 140 s

@@ -35,7 +35,7 @@ class Rower:
     neither. ``load_jump`` multiplies the load of a movement in the week to audit. Of that week are
     the rest, too: its last session is ``half_logged`` or has ``rounds_more`` of its circuit, one
     movement was done for another (``swap``), a sensor ``measured`` some, ``pain`` stopped one.
-    ``restrictions`` begin in a week.
+    ``restrictions`` begin in a week. A ``goal`` is a movement, a load, reps, and weeks from now.
     """
 
     name: str
@@ -56,6 +56,7 @@ class Rower:
     measured: tuple[str, ...] = ()
     pain: tuple[str, str] | None = None
     restrictions: tuple[tuple[int, dict[str, Any]], ...] = ()
+    goal: tuple[str, float, int, int] | None = None
 
 
 def _always(days: list[Day]) -> Programme:
@@ -115,7 +116,8 @@ _ONE_ARM = [
 
 ROWERS: Final[tuple[Rower, ...]] = (
     Rower("Maro Veldt", 84.0, 1.05, "A pushing winter: he benches, and forgets to row on land.",
-          _always(PUSHING), swap=("Lat pull-down", "Dumbbell curl")),
+          _always(PUSHING), swap=("Lat pull-down", "Dumbbell curl"),
+          goal=("Back squat", 120, 3, 9)),
     Rower("Tess Hallorin", 66.5, 0.90, "Back after three weeks of flu and exams.",
           _always(LAND), absent=(-3, -2, -1)),
     Rower("Ondra Pell", 73.0, 0.85, "Trains by the clock: circuits, nobody counts the reps.",
@@ -139,7 +141,7 @@ ROWERS: Final[tuple[Rower, ...]] = (
     Rower("Mirren Sollas", 62.0, 0.90, "Left and right written apart since the rib last spring.",
           _always(_ONE_ARM), weak_side=0.8),
     Rower("Anselm Brook", 80.0, 1.00, "A clean record.", _always(LAND),
-          measured=("Back squat", "Bench press")),
+          measured=("Back squat", "Bench press"), goal=("Bench press", 75, 5, 11)),
     Rower("Pia Dresner", 68.0, 1.05, "Strong month: the loads go up faster than the rules like.",
           _always(LAND), load_jump={"Bench press": 1.18, "Lat pull-down": 1.14,
                                     "Romanian deadlift": 1.09}),
@@ -149,4 +151,6 @@ ROWERS: Final[tuple[Rower, ...]] = (
           _always(_LEGS_OFTEN), half_logged=True),
     Rower("Bram Osterley", 95.0, 1.15, "Cannot stop: extra legs on Saturdays, extra rounds.",
           lambda week: _QUADS_HEAVY if week >= -1 else _fuller_now(week), extra_rounds=1),
+    Rower("Edda Brimlow", 71.0, 0.95, "Five weeks away for exams; trains again from Monday on.",
+          _always(LAND), absent=(-3, -2, -1, 0, 1)),
 )  # fmt: skip

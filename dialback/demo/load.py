@@ -10,12 +10,14 @@ from dialback.core.audit import audit
 from dialback.core.notation import Change
 from dialback.core.plans.kept import kept_in
 from dialback.core.plans.sheet import laid, sheet_from, sheet_of
+from dialback.core.sessions import Goal
 from dialback.core.weeks import Week
 from dialback.demo.boards import BOARDS, ROOM
-from dialback.demo.club import COACH, ROWERS
+from dialback.demo.club import COACH, ROWERS, Rower
 from dialback.demo.generate import books
 from dialback.store.athletes import Ledgers, import_book
 from dialback.store.blocks import place_block, save_template
+from dialback.store.goals import add_goals
 from dialback.store.models import Acceptance, Athlete, House, Signature
 from dialback.store.plans import put_down
 from dialback.store.unit import unit
@@ -41,7 +43,7 @@ def load_demo(today: date) -> int:
             athlete = import_book(book, today).athlete
             athlete.note = rower.note
             athlete.save()
-            signed = week.plus(-2 if number < _BEHIND else -1)
+            signed = week.plus(_last_signed(rower, number))
             Signature.create(
                 athlete=athlete,
                 week=str(signed),
@@ -50,10 +52,26 @@ def load_demo(today: date) -> int:
                 document=_as_signed(athlete, ledgers, signed),
             )
             _accept(athlete, ledgers, week)
+            _set_goal(athlete, rower, today)
             place_block(athlete, "First winter block", week.plus(1 - BLOCK_WEEKS), BLOCK_WEEKS)
             _plan_block(athlete, ledgers, week.plus(2), today)
         _keep_templates(ledgers, week.plus(2))
     return len(ROWERS)
+
+
+def _last_signed(rower: Rower, number: int) -> int:
+    """The last week that the coach has signed: one with training in it."""
+    last = -2 if number < _BEHIND else -1
+    # Whoever is away has nothing to sign.
+    return last if 0 not in rower.absent else min(rower.absent) - 1
+
+
+def _set_goal(athlete: Athlete, rower: Rower, today: date) -> None:
+    if rower.goal is not None:
+        movement, load_kg, reps, weeks = rower.goal
+        by = today + timedelta(weeks=weeks)
+        goal = Goal(movement=movement, load_kg=load_kg, reps=reps, since=today, by=by)
+        add_goals(athlete, [goal])
 
 
 def _as_signed(athlete: Athlete, ledgers: Ledgers, week: Week) -> dict[str, Any]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import OrderedDict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from threading import Lock
@@ -15,21 +15,20 @@ from dialback.core import rules as core_rules
 from dialback.core.kit import Kit
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import MovementTable, fold
-from dialback.core.plans.draft import DraftSession, as_sessions
 from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.rules import Rules
-from dialback.core.sessions import TEXT_KEY, Set
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
 from dialback.core.words import Unit
+from dialback.store.goals import add_goals, numbered_goals
 from dialback.store.kit import kit_of
 from dialback.store.maxima import add_maxima, maxima_of
-from dialback.store.models import Athlete, Block, Draft, House, Movement, block_rows
+from dialback.store.models import Athlete, Block, House, Movement, block_rows
 from dialback.store.movements import add_movements, movements_of, movements_of_house, own_movements
 from dialback.store.restrictions import add_restrictions, restrictions_of
-from dialback.store.sessions import StoredSessions, add_sessions, replace_plan, sessions_by_number
-from dialback.store.unit import touch, touch_house, unit
+from dialback.store.sessions import StoredSessions, add_sessions, sessions_by_number
+from dialback.store.unit import touch_house, unit
 
 __all__ = ["Athlete", "House"]
 """What a place hands on: it asks nothing of the rows itself."""
@@ -203,6 +202,7 @@ def import_book(
         )
         add_restrictions(athlete, book.athlete.restrictions)
         add_maxima(athlete, book.athlete.maxima)
+        add_goals(athlete, book.athlete.goals)
         for block in book.blocks:
             Block.create(
                 athlete=athlete, title=block.title, first_week=block.week, weeks=block.weeks
@@ -309,6 +309,8 @@ def export_book(
         for a_set in session.sets
         for name, _ in a_set.named_moves()
     }
+    goals = tuple(numbered_goals(athlete).values())
+    used |= {fold(ledger.movements[goal.movement].name) for goal in goals}
     own = {row.folded for row in Movement.select().where(Movement.athlete == athlete)}
     return Book.model_construct(
         format="dialback-book",
@@ -318,6 +320,7 @@ def export_book(
             bodyweight_kg=athlete.bodyweight_kg,
             restrictions=ledger.restrictions,
             maxima=ledger.maxima,
+            goals=goals,
             **athlete.extra.get("athlete", {}),
         ),
         exercises=tuple(
@@ -344,29 +347,3 @@ def _own_kit(athlete: Athlete) -> Kit | None:
 def movement_ids(athlete: Athlete) -> dict[str, int]:
     """Ids of the movements an athlete can do, by folded name."""
     return {fold(movement.name): number for number, movement in movements_of(athlete).items()}
-
-
-def publish(
-    athlete: Athlete,
-    week: Week,
-    draft: Iterable[DraftSession],
-    today: date,
-    texts: Mapping[tuple[Set, ...], str],
-) -> None:
-    """Make a draft the plan of its week and drop it as a draft.
-
-    ``texts`` are by the sets they come to: a session that was not changed keeps its own.
-    """
-    sessions = [
-        session.model_copy(update={TEXT_KEY: texts[session.sets]})
-        if session.sets in texts
-        else session
-        for session in as_sessions(draft)
-    ]
-    outside = next((session for session in sessions if Week.of(session.date) != week), None)
-    if outside is not None:
-        raise bad_input("sessions", f"{outside.date} does not lie in {week}: move it into the week")
-    with unit():
-        replace_plan(athlete, week, sessions, movement_ids(athlete), today)
-        Draft.delete().where(Draft.athlete == athlete, Draft.week == str(week)).execute()
-        touch(athlete)

@@ -95,6 +95,7 @@ class Movement(Table):
     harder = pw.CharField(null=True)
     kit = JsonField(default=list)
     one_sided = pw.BooleanField(default=False)
+    progress = pw.CharField(null=True)
     extra = JsonField(default=dict)
 
     class Meta:
@@ -288,6 +289,37 @@ class Draft(Table):
         indexes = ((("athlete", "week"), True),)
 
 
+class PlanChange(Table):
+    """Something that was done to an athlete's plans; ``undo`` has what takes it back."""
+
+    athlete_id: int
+    athlete = pw.ForeignKeyField(Athlete, backref="changes")
+    day = pw.DateField()
+    at = pw.CharField()
+    says = pw.TextField()
+    undo = JsonField()
+    undone_on = pw.DateField(null=True)
+
+    class Meta:
+        table_name = "plan_change"
+        indexes = ((("athlete", "day"), False),)
+
+
+class Goal(Table):
+    """What an athlete is to move by a day: a load for reps, reps or seconds."""
+
+    athlete_id: int
+    athlete = pw.ForeignKeyField(Athlete, backref="goals")
+    movement = pw.CharField()
+    load_kg = pw.FloatField(default=0)
+    reps = pw.IntegerField(null=True)
+    seconds = pw.FloatField(null=True)
+    since = pw.DateField()
+    by = pw.DateField()
+    extra = JsonField(default=dict)
+    deleted_on = pw.DateField(null=True)
+
+
 class Acceptance(Table):
     """A finding the coach has accepted, with the reason and the value it had then."""
 
@@ -345,4 +377,5 @@ class Verdict(Table):
 TABLES = (
     House, Athlete, Movement, MovementMuscle, Import, Session, Version, ColumnChoice, SetRow,
     SetMove, Block, Template, Restriction, Maximum, Draft, Acceptance, Signature, Declined, Verdict,
+    PlanChange, Goal,
 )  # fmt: skip

@@ -40,6 +40,7 @@ def add_movements(movements: Iterable[CoreMovement], athlete: Athlete | None) ->
             harder=movement.harder,
             kit=list(movement.kit),
             one_sided=movement.one_sided,
+            progress=movement.progress,
             extra=movement.model_extra or {},
         )
         ids[row.folded] = row.id
@@ -103,6 +104,7 @@ def _core(row: Movement, muscles: dict[str, str]) -> CoreMovement:
             "harder": row.harder,
             "kit": row.kit,
             "one_sided": row.one_sided,
+            "progress": row.progress,
         }
     )
 
@@ -149,7 +151,7 @@ def check_movement(movement: CoreMovement, known: MovementTable, *, new: bool) -
 def change_movement(row: Movement, movement: CoreMovement) -> None:
     """Put another description in the place of a movement's; its name stays."""
     for field in ("pattern", "compound", "bodyweight_share", "tempo", "isometric", "easier",
-                  "harder", "one_sided"):  # fmt: skip
+                  "harder", "one_sided", "progress"):  # fmt: skip
         setattr(row, field, getattr(movement, field))
     row.aliases, row.kit = list(movement.aliases), list(movement.kit)
     row.extra = movement.model_extra or {}

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import math
 from collections import defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from datetime import date
 from typing import Any, Final
 
@@ -155,22 +155,34 @@ def log_day_of(plan: int) -> date | None:
     return None if row is None else row.date
 
 
-def replace_plan(
+def replace_days(
     athlete: Athlete,
-    week: Week,
+    days: Collection[date],
     sessions: Iterable[CoreSession],
     movement_ids: Mapping[str, int],
     today: date,
-) -> None:
-    """Put new planned sessions in a week; the old ones stay as deleted, links follow by day."""
-    Session.update(deleted_on=today).where(
-        *_window(athlete, "planned", week.monday, week.sunday)
+) -> tuple[list[int], list[int], list[int]]:
+    """Put new planned sessions on days; the old ones stay as deleted.
+
+    Numbers of those that came, of those that went, and of completed sessions of these days that
+    had no plan and are linked to the new ones.
+    """
+    mine = (Session.athlete == athlete, Session.date.in_(list(days)), Session.deleted_on.is_null())
+    gone = [row.id for row in Session.select().where(*mine, Session.basis == "planned")]
+    Session.update(deleted_on=today, revision=Session.revision + 1).where(
+        Session.id.in_(gone)
     ).execute()
     plans = add_sessions(athlete, "planned", sessions, movement_ids)
-    for done in _live(athlete, "completed", week.monday, week.sunday):
+    linked = []
+    for done in Session.select().where(
+        *mine, Session.basis == "completed", Session.plan.is_null() | Session.plan.in_(gone)
+    ):
         done.plan = plans.get(done.date)
         done.revision += 1
         done.save()
+        linked.append(done.id)
+    came = Session.select(Session.id).where(*mine, Session.basis == "planned")
+    return [number for (number,) in rows(came)], gone, linked
 
 
 def _window(athlete: Athlete, basis: Basis, first: date, last: date) -> tuple[Any, ...]:

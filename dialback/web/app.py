@@ -20,10 +20,12 @@ from dialback.web.desk import Desk
 from dialback.web.document import finished
 from dialback.web.places import (
     block,
+    changes,
     drafts,
     files,
     floor,
     form,
+    goals,
     kit,
     log,
     maxima,
@@ -35,14 +37,15 @@ from dialback.web.places import (
     season,
     sheets,
     templates,
+    wave,
     weeks,
     write,
 )
 from dialback.work.errors import NotThereError
 
 PLACES = (
-    roster, weeks, block, templates, drafts, write, form, log, floor, movements, kit, rules, files,
-    restrictions, maxima, notation, sheets, season,
+    roster, weeks, block, wave, changes, templates, drafts, write, form, log, floor, movements, kit,
+    rules, files, goals, restrictions, maxima, notation, sheets, season,
 )  # fmt: skip
 MORE_APIS = (
     block.blocks_api, templates.from_block, log.logs_api, log.versions_api, sheets.imports_api,
@@ -61,6 +64,12 @@ ASKING = frozenset(
         "movement_effect",
         "propose",
         "take_steps",
+        "draft_changes",
+        "draft_movements",
+        "put_in_draft",
+        "propose_week",
+        "next_in_draft",
+        "take_next_steps",
     }
 )
 """What is posted only because the question is long: it stores nothing."""

@@ -25,6 +25,7 @@ from dialback.core.vocabulary import (
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete
 from dialback.store.judgements import Acceptances, acceptances
+from dialback.web.shapes.block import BlockFinding
 from dialback.web.shapes.sheet import (
     AthleteOut,
     BandOut,
@@ -358,4 +359,17 @@ def _line(match: SessionMatch, today: date) -> SessionLine:
         rpe=done.rpe if done else None,
         duration_min=done.duration_min if done else None,
         differed=list(match.summary) if match.plan and done else [],
+    )
+
+
+def block_finding(finding: Finding) -> BlockFinding:
+    """A finding as the block shows it."""
+    return BlockFinding(
+        code=finding.code,
+        subject=finding.subject,
+        measure=finding.measure,
+        level=finding.level,
+        title=finding_out(finding, {}).title,
+        label=finding_label(finding),
+        sentence=finding.sentence,
     )

@@ -2,21 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from datetime import date, timedelta
 from typing import Any
 
 from dialback.book.errors import BadInputError, Problem
 from dialback.core.movements import MovementTable, UnknownMovementError
-from dialback.core.plans.draft import DraftSession, as_sessions
+from dialback.core.plans.draft import DraftSession, as_draft, as_sessions
 from dialback.core.plans.kept import kept_in
-from dialback.core.sessions import Set
+from dialback.core.plans.publishing import changes_of, logged_days
+from dialback.core.sessions import TEXT_KEY, Session, Set
 from dialback.core.tally import Ledger
-from dialback.core.weeks import Week
-from dialback.store.athletes import Ledgers, athlete_on_roster, publish
+from dialback.core.weeks import Week, said
+from dialback.store.athletes import Ledgers, athlete_on_roster
+from dialback.store.changes import note
 from dialback.store.models import Athlete, Draft
+from dialback.store.plans import Moved, put_on_days
 from dialback.store.unit import unit
-from dialback.work.errors import StaleError, UnfitError
+from dialback.work.errors import ConflictError, StaleError, UnfitError
 
 
 def stored_draft(athlete: Athlete, week: Week) -> Draft | None:
@@ -66,17 +69,108 @@ def publish_draft(
     week: Week,
     sessions: Sequence[DraftSession],
     revision: int,
+    logged: Collection[date],
     today: date,
-) -> None:
-    """Make the draft the week's plan."""
-    if not as_sessions(sessions):
+) -> int:
+    """Make the draft the week's plan; the number of the change, to take it back by.
+
+    Days whose plan has a log stay as they are; ``logged`` are those that the coach was told of.
+    """
+    wanted = as_sessions(sessions)
+    if not wanted:
         raise UnfitError("empty-plan", "The draft has no set: add one first.")
     with unit():
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
         check(sessions, week, ledger.movements)
-        _fresh(athlete, week, revision)
-        publish(athlete, week, sessions, today, _texts(ledger, week))
+        row = _fresh(athlete, week, revision)
+        fixed = logged_days(ledger, week)
+        if fresh := sorted(fixed - set(logged)):
+            raise ConflictError(
+                "logged-since",
+                f"{_days(fresh)} has been logged since you opened this draft, so its plan stays "
+                "as it was. Look at what publishing changes once more, then publish.",
+            )
+        moved = replace_plan(athlete, ledger, week, wanted, fixed, today)
+        if row is not None:
+            row.delete_instance()
+        return note(
+            athlete, f"Published {week.said}", moved, today,
+            drafts=[row] if row is not None else None,
+        )  # fmt: skip
+
+
+def publish_weeks(
+    ledgers: Ledgers,
+    number: int,
+    weeks: Sequence[tuple[Week, Sequence[DraftSession]]],
+    state: int,
+    today: date,
+) -> int:
+    """Make proposals the plans of their weeks, all or none; the number of the change.
+
+    Refused where anything of the athlete's has changed since ``state``. Days that have a log stay.
+    """
+    with unit():
+        athlete = athlete_on_roster(number)
+        if athlete.change != state:
+            raise StaleError("Something of these weeks")
+        ledger = ledgers.of(athlete)
+        moved, drafts = Moved([], []), []
+        for week, sessions in weeks:
+            check(sessions, week, ledger.movements)
+            fixed = logged_days(ledger, week)
+            one = replace_plan(athlete, ledger, week, as_sessions(sessions), fixed, today)
+            moved = moved.plus(one)
+            row = stored_draft(athlete, week)
+            if row is not None:
+                drafts.append(row)
+                row.delete_instance()
+        first, last = weeks[0][0], weeks[-1][0]
+        says = f"Published {first.said}" + (f" to {last.said}" if last != first else "")
+        return note(athlete, f"{says} as proposed", moved, today, drafts=drafts)
+
+
+def replace_plan(
+    athlete: Athlete,
+    ledger: Ledger,
+    week: Week,
+    wanted: Sequence[Session],
+    fixed: frozenset[date],
+    today: date,
+) -> Moved:
+    """Put sessions in place of a week's plan, on the days that change and have no log.
+
+    To be called within a transaction.
+    """
+    texts = _texts(ledger, week)
+    there = ledger.source.week("planned", week)
+    days = {
+        change.day
+        for change in changes_of(there, wanted, fixed)
+        if change.kind not in ("same", "logged")
+    }
+    sessions = [
+        session.model_copy(update={TEXT_KEY: texts[session.sets]})
+        if session.sets in texts
+        else session
+        for session in wanted
+        if session.date in days
+    ]
+    return put_on_days(athlete, days, sessions, today)
+
+
+def with_logged(
+    ledger: Ledger, week: Week, sessions: Sequence[DraftSession], fixed: frozenset[date]
+) -> list[DraftSession]:
+    """A draft whose days that have a log are as they are planned."""
+    planned = [one for one in ledger.source.week("planned", week) if one.date in fixed]
+    kept = [session for session in sessions if session.date not in fixed]
+    return sorted([*as_draft(planned, ledger.movements), *kept], key=lambda session: session.date)
+
+
+def _days(days: Sequence[date]) -> str:
+    return " and ".join(said(day) for day in days)
 
 
 def _texts(ledger: Ledger, week: Week) -> dict[tuple[Set, ...], str]:

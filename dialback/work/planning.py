@@ -17,7 +17,7 @@ from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.plans.sheet import Sheet, sheet_of
 from dialback.core.sessions import MAX_SETS, TEXT_KEY, Session
 from dialback.core.tally import Ledger
-from dialback.core.weeks import Week
+from dialback.core.weeks import Week, said
 from dialback.store.athletes import Ledgers, athlete_on_roster, movement_ids
 from dialback.store.blocks import (
     PlannedBlock,
@@ -26,9 +26,10 @@ from dialback.store.blocks import (
     put_block_away,
     sheets_of,
 )
+from dialback.store.changes import note
 from dialback.store.models import Athlete
 from dialback.store.models import Session as SessionRow
-from dialback.store.plans import Moved, put_down, undo
+from dialback.store.plans import put_down
 from dialback.store.sessions import add_sessions, write_plan
 from dialback.store.unit import touch, unit
 from dialback.work.errors import NotThereError, StaleError
@@ -155,8 +156,11 @@ class Laying:
     move: bool
 
 
-def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> Moved:
-    """Lay sessions over other days: copy, move, repeat with a step, make lighter."""
+def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> int:
+    """Lay sessions over other days: copy, move, repeat with a step, make lighter.
+
+    The number of the change, to take it back by.
+    """
     with unit():
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
@@ -171,13 +175,18 @@ def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> Moved:
             for sheet in sheets
         ]  # fmt: skip
         gone = [plan.number for plan in plans] if laying.move else ()
-        return put_down(athlete, ledger, new, today, gone)
+        moved = put_down(athlete, ledger, new, today, gone)
+        return note(athlete, _laid_words(plans, new, move=laying.move), moved, today)
 
 
-def take_back(number: int, moved: Moved, today: date) -> Moved:
-    """Undo what was laid: what came goes, what went comes back; what undoes that again."""
-    with unit():
-        return undo(athlete_on_roster(number), moved, today)
+def _laid_words(plans: Sequence[Kept], new: Sequence[Sheet], *, move: bool) -> str:
+    what = plans[0].title or "a session"
+    if len(plans) > 1:
+        what = f"{len(plans)} sessions"
+    days = sorted({sheet.day for sheet in new})
+    if len(days) > 1 and len(new) > len(plans):
+        return f"Repeated {what} on {len(days)} days"
+    return f"{'Moved' if move else 'Copied'} {what} to {said(days[0])}"
 
 
 def _plans(ledgers: Ledgers, athlete: Athlete, numbers: list[int]) -> list[Kept]:
@@ -187,14 +196,18 @@ def _plans(ledgers: Ledgers, athlete: Athlete, numbers: list[int]) -> list[Kept]
     return found
 
 
-def take_text_in(ledgers: Ledgers, number: int, text: str, today: date) -> tuple[Moved, Week]:
-    """Take sessions in from a text, each below its day; all or nothing. With their first week."""
+def take_text_in(ledgers: Ledgers, number: int, text: str, today: date) -> tuple[int, Week]:
+    """Take sessions in from a text, each below its day; all or nothing.
+
+    The number of the change, and their first week.
+    """
     with unit():
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
         sheets = _sheets_in(text, ledger.movements)
         moved = put_down(athlete, ledger, sheets, today)
-    return moved, Week.of(min(sheet.day for sheet in sheets))
+        change = note(athlete, f"Took in {len(sheets)} sessions from a text", moved, today)
+    return change, Week.of(min(sheet.day for sheet in sheets))
 
 
 def _sheets_in(text: str, movements: MovementTable) -> list[Sheet]:
@@ -239,15 +252,17 @@ class NewBlock:
 
 def make_block(
     ledgers: Ledgers, number: int, new: NewBlock, today: date
-) -> tuple[PlannedBlock, Moved]:
-    """Make a block, and fill it."""
+) -> tuple[PlannedBlock, int]:
+    """Make a block, and fill it; with the number of the change."""
     with unit():
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
         block = place_block(athlete, new.title, new.first, new.weeks)
         moved = put_down(athlete, ledger, _filling(new, ledgers, athlete), today)
         touch(athlete)
-    return block, moved
+        says = f"Made the block {new.title}" if new.title else "Made a block"
+        change = note(athlete, says, moved, today, block=block.number)
+    return block, change
 
 
 def _filling(new: NewBlock, ledgers: Ledgers, athlete: Athlete) -> list[Sheet]:

@@ -7,7 +7,7 @@ from datetime import date
 
 from dialback.core.notation import Change
 from dialback.core.plans.kept import kept_in
-from dialback.core.weeks import Week
+from dialback.core.weeks import Week, said
 from dialback.store.athletes import Ledgers, athlete_on_roster
 from dialback.store.blocks import (
     KeptTemplate,
@@ -16,13 +16,14 @@ from dialback.store.blocks import (
     sheets_of,
     template_of,
 )
-from dialback.store.plans import Moved, put_down, undo
+from dialback.store.changes import note
+from dialback.store.plans import put_down
 from dialback.store.unit import unit
 from dialback.work.errors import NotThereError
 from dialback.work.laying import laid_on
 
-Laid = tuple[int, Moved]
-"""An athlete's number, and what was added to and taken out of the plan."""
+Laid = tuple[int, int]
+"""An athlete's number, and that of the change, to take it back by."""
 
 
 def keep(ledgers: Ledgers, number: int, name: str, weeks: Sequence[Week]) -> KeptTemplate:
@@ -48,14 +49,10 @@ def lay(
                 laid_on(sheet, 0, ledger, Change(), place="week")
                 for sheet in sheets_of(kept, first.monday, kept.weeks, ledger.movements)
             ]
-            done.append((number, put_down(athlete, ledger, sheets, today)))
+            moved = put_down(athlete, ledger, sheets, today)
+            says = f"Laid the template {kept.name} from {said(first.monday)} on"
+            done.append((number, note(athlete, says, moved, today)))
     return done
-
-
-def take_back(done: Iterable[Laid], today: date) -> list[Laid]:
-    """Undo what a template laid, for all of its athletes; what undoes that again."""
-    with unit():
-        return [(number, undo(athlete_on_roster(number), moved, today)) for number, moved in done]
 
 
 def remove(template: int, today: date) -> None:

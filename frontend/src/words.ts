@@ -128,3 +128,14 @@ export const BASIS_WORDS: Record<Basis, string> = { completed: "done", planned: 
 /** So many of something: `1 finding`, `3 findings`. */
 export const count = (many: number, what: string): string =>
   `${many} ${what}${many === 1 ? "" : "s"}`;
+
+/** What a goal, or a week on the way to it, asks for: `100 kg × 5`, `12 reps`, `90 s`. */
+export function goalText(goal: {
+  load_kg: number;
+  reps: number | null;
+  seconds: number | null;
+}): string {
+  const load = goal.load_kg > 0 ? `${weight(goal.load_kg)} × ` : "";
+  if (goal.seconds !== null) return `${load}${number(goal.seconds)} s`;
+  return load ? `${load}${goal.reps ?? 0}` : count(goal.reps ?? 0, "rep");
+}

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type Step, proposed } from "@/places/dial/proposed";
-import type { Sessions } from "@/places/dial/useDialDraft";
+import type { Sessions } from "@/places/dial/draft";
 import { set } from "./build";
 
 const line = (name: string, count: number) => ({

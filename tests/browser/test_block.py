@@ -39,7 +39,7 @@ def test_copy_move_and_undo_by_keyboard(coach: Coach) -> None:
     coach.type("x", Keys.ARROW_DOWN, "v")
     coach.wait(lambda: cell(coach, 2, 5).startswith("Squat and press"), "not moved")
     coach.wait(lambda: cell(coach, 1, 5) == "", "still there")
-    coach.sees("2 steps to undo")
+    coach.sees("Moved Squat and press to")
     coach.type("u")
     coach.wait(lambda: cell(coach, 1, 5).startswith("Squat and press"), "the move is not undone")
     coach.type("u")
@@ -86,8 +86,84 @@ def test_a_block_is_made_and_a_template_laid_for_several(coach: Coach) -> None:
     coach.click("Templates", "button")
     coach.click("Circuits 1 wk, 3", "button")
     coach.click("all", "button")
-    coach.click("Use for 12 athletes", "button")
-    coach.sees("Laid for 12 athletes.")
+    coach.click("Use for 13 athletes", "button")
+    coach.sees("Laid for 13 athletes.")
     coach.find("//*[@role='dialog']//button[.='Undo']").click()
-    coach.sees_no("Laid for 12 athletes.")
+    coach.sees_no("Laid for 13 athletes.")
     coach.click("Close", "button")
+
+
+def test_the_whole_block_is_proposed_by_a_key_published_and_taken_back(coach: Coach) -> None:
+    coach.open("/athletes/1/weeks/2026-W49/block", "Propose the block")
+    before = sets_row(coach)
+    coach.find("//body").send_keys("q")
+    coach.sees("Each week takes the ones before it as done")
+    assert coach.axe() == []
+    proposed = coach.find("//tr[th='proposed']").text
+    assert "lines change" in proposed
+    # In which week a finding clears can be read off.
+    row = coach.find("//tr[th[starts-with(., 'imbalance, push : pull')]]")
+    assert row.text.count("clears") == 3
+    lighter = coach.field("Week 51 lighter")
+    assert not lighter.is_selected()
+    lighter.click()
+    third = "//tr[th='proposed']/td[3]"
+    coach.wait(lambda: "\nlighter" in coach.find(third).text, "week 51 is not made lighter")
+    coach.sees("Each week takes the ones before it as done")
+    coach.click("Publish weeks 49 to 52 as proposed", "button")
+    coach.sees("Published week 49 to week 52 as proposed")
+    coach.wait(lambda: float(sets_row(coach)[2]) < 40, "week 51 is not lighter")
+    after = sets_row(coach)
+    assert after != before
+    # Come back another day: it can still be taken back.
+    coach.open("/", "Maro Veldt")
+    coach.open("/athletes/1/weeks/2026-W49/block", "Published week 49 to week 52 as proposed")
+    coach.click("All changes", "button")
+    coach.sees("Changes of the plans")
+    assert coach.axe() == []
+    coach.click("Take back", "button")
+    coach.find("//button[.='Make again']")
+    coach.click("Close", "button")
+    coach.wait(lambda: sets_row(coach) == before, "not taken back")
+
+
+def test_a_return_begins_low_where_the_coach_wants_it(coach: Coach) -> None:
+    coach.open("/athletes/13/weeks/2026-W49/block", "Propose the block")
+    coach.click("Propose the block", "button")
+    coach.sees("low, after 5 weeks off")
+    coach.sees("60 → 30")
+    begin = coach.find("//label[contains(., 'Begin low after the break')]/input")
+    begin.click()
+    first = "//tr[th='proposed']/td[1]"
+    coach.wait(lambda: "low, after" not in coach.find(first).text, "still low")
+    coach.wait(lambda: "60" in coach.find(first).text, "no proposal")
+    coach.click("Put the proposal away", "button")
+    coach.sees_no("proposed")
+
+
+def test_goals_are_set_judged_and_taken_away(coach: Coach) -> None:
+    coach.open("/athletes/8/weeks/2026-W49/block", "Bench press 75 kg × 5")
+    coach.sees("within reach")
+    coach.click("Set a goal", "button")
+    coach.find("//label[starts-with(., 'Movement')]/input").send_keys("Back squat")
+    coach.find("//label[starts-with(., 'Load')]/input").send_keys("140")
+    coach.find("//label[starts-with(., 'How many')]/input").send_keys("3")
+    day = coach.find("//label[starts-with(., 'By')]/input[@type='date']")
+    coach.driver.execute_script(
+        "Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call("
+        "arguments[0], '2027-01-10'); arguments[0].dispatchEvent(new Event('input', "
+        "{bubbles: true}))", day)  # fmt: skip
+    assert coach.axe() == []
+    coach.click("Set the goal", "button")
+    coach.sees("Back squat 140 kg × 3")
+    coach.sees("not in time")
+    coach.click("Take the goal for Back squat away", "button")
+    coach.sees_no("Back squat 140 kg × 3")
+    coach.find("//p[contains(., 'is taken away')]/button[.='Undo']").click()
+    coach.sees("Back squat 140 kg × 3")
+    # On the athlete's long line the goal is drawn, and said.
+    coach.open("/athletes/8/weeks/2026-W47/season?open=movement/Bench press", "Movements")
+    row = "//button[@data-line and @title='Bench press']"
+    if coach.find(row).get_attribute("aria-expanded") == "false":
+        coach.find(row).click()
+    coach.sees("Goal: 75 kg × 5 by")

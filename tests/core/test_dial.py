@@ -181,7 +181,7 @@ def test_notches_are_those_of_an_audit_of_every_setting(
     assert told == expected
 
 
-@pytest.mark.parametrize(("counts", "ends"), [((30, 20), (20, 80)), ((1,), (1, 2)), ((), (0, 0))])
+@pytest.mark.parametrize(("counts", "ends"), [((30, 20), (20, 80)), ((1,), (1, 4)), ((), (0, 0))])
 def test_range(counts: tuple[int, ...], ends: tuple[int, int]) -> None:
     ledger, draft = plan(*counts)
     assert dial_range(draft, ledger.movements) == ends

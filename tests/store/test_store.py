@@ -13,7 +13,7 @@ from dialback.book.audit_document import audit_document
 from dialback.book.book import Book, read_book, write_book
 from dialback.book.errors import BadInputError
 from dialback.core.audit import audit
-from dialback.core.plans.draft import DraftSession, as_draft
+from dialback.core.plans.draft import DraftSession
 from dialback.core.rules import merge
 from dialback.library import library
 from dialback.store import athletes, models
@@ -206,26 +206,6 @@ def test_completed_sessions_are_linked_to_the_plan_of_their_day(store: Path) -> 
     import_book(read_book(as_bytes(a_book())), TODAY)
     for row in Session.select().where(Session.basis == "completed"):
         assert row.plan.date == row.date
-
-
-def test_publishing_replaces_the_plan_and_keeps_the_old_one(store: Path) -> None:
-    one = read_book(as_bytes(a_book()))
-    athlete = import_book(one, TODAY).athlete
-    ledgers = Ledgers()
-    before = audit(ledgers.of(athlete), WEEK, "planned").value("totals/sets")
-    ledger = ledgers.of(athlete)
-    draft = as_draft(ledger.source.week("planned", WEEK), ledger.movements)
-    half = [day.model_copy(update={"lines": day.lines[:1]}) for day in draft]
-    athletes.publish(athlete, WEEK, half, TODAY, {})
-    athlete = Athlete.get_by_id(athlete.id)
-    assert before == 12
-    assert audit(ledgers.of(athlete), WEEK, "planned").value("totals/sets") == 5
-    assert audit(ledgers.of(athlete), WEEK).value("totals/sets") == 13
-    assert Session.select().where(Session.deleted_on == TODAY).count() == 1
-    done = Session.get(Session.basis == "completed", Session.date == WEEK.monday)
-    assert done.plan.deleted_on is None
-    with pytest.raises(BadInputError, match="does not lie in"):
-        athletes.publish(athlete, WEEK.plus(1), half, TODAY, {})
 
 
 def test_ledgers_follow_changes(store: Path) -> None:

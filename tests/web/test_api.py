@@ -232,9 +232,9 @@ class TestDial:
 
     def test_the_dial_scales_and_has_notches(self, client: FlaskClient) -> None:
         sessions = get(client, f"{NEXT}/draft")["sessions"]
-        turned = send(client, "post", f"{NEXT}/draft/dial", {"sessions": sessions, "total": 6})
+        turned = send(client, "post", f"{NEXT}/draft/dial", {"sessions": sessions, "setting": 6})
         assert sum(line["count"] for line in turned["sessions"][0]["lines"]) == 6
-        assert turned["audit"]["total"] == 6
+        assert (turned["audit"]["total"], turned["setting"]) == (6, 6)
         found = send(client, "post", f"{NEXT}/draft/notches", {"sessions": sessions})
         assert found["start"] == 12
         assert {one["effect"] for one in found["notches"]} == {"clears", "appears"}

@@ -63,9 +63,11 @@ def test_a_session_over_weeks_with_a_step(client: FlaskClient) -> None:
     ]
     assert texts[0].splitlines()[0] == "Press 6 × 9 at 21 kg"
     assert texts[1].splitlines()[2] == "Squat 6 × 8 at 66 kg"
-    back = send(client, "post", f"{NEXT}/block/undo", done)
+    at = f"/api/athletes/1/changes/{done['change']}"
+    send(client, "post", f"{at}/undo", {})
     assert planned(client) == [12, 0, 0, 0]
-    send(client, "post", f"{NEXT}/block/undo", back)
+    send(client, "post", f"{at}/undo", {}, 404)
+    send(client, "post", f"{at}/redo", {})
     assert planned(client) == [12, 15, 18, 0]
 
 
@@ -81,12 +83,21 @@ def test_weeks_ahead_are_compared_with_the_plans_before_them(client: FlaskClient
 def test_copy_move_and_lay_over(client: FlaskClient) -> None:
     (one,) = block(client)["sessions"]
     copied = lay(client, sessions=[one["id"]], shifts=[2])
-    assert (len(copied["added"]), copied["removed"]) == (1, [])
     assert planned(client)[0] == 24
     moved = lay(client, sessions=[one["id"]], shifts=[2], move=True)
     # What stood on Wednesday is put aside, and Monday is free.
-    assert sorted(moved["removed"]) == sorted([*copied["added"], one["id"]])
     assert [session["date"] for session in block(client)["sessions"]] == ["2026-10-14"]
+    told = get(client, "/api/athletes/1/changes")["changes"]
+    assert [one["says"] for one in told] == [
+        "Moved Whole body to Wed 14 Oct", "Copied Whole body to Wed 14 Oct"]  # fmt: skip
+    # What was changed since is taken back first.
+    at = "/api/athletes/1/changes"
+    refused = send(client, "post", f"{at}/{copied['change']}/undo", {}, 409)
+    assert "Undo the later change first" in refused["detail"]
+    for change in (moved, copied):
+        send(client, "post", f"{at}/{change['change']}/undo", {})
+    assert [session["date"] for session in block(client)["sessions"]] == ["2026-10-12"]
+    assert all(one["undone"] for one in get(client, at)["changes"])
 
 
 def test_a_move_keeps_the_text_as_it_was_typed(client: FlaskClient) -> None:

@@ -1,10 +1,13 @@
 """Adjusting: the plan of a week made better by whole sets, as an integer programme."""
 
+from dialback.core.adjusting.by_hand import Candidate, candidates, put_movement
 from dialback.core.adjusting.propose import Options, Step, adjust, adjust_weeks, take
 from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
 from dialback.core.adjusting.start import NothingToStartFromError
+from dialback.core.adjusting.wave import WaveWeek, wave_week
 
 __all__ = [
+    "Candidate",
     "Change",
     "NothingToStartFromError",
     "Options",
@@ -12,7 +15,11 @@ __all__ = [
     "Remaining",
     "Rung",
     "Step",
+    "WaveWeek",
     "adjust",
     "adjust_weeks",
+    "candidates",
+    "put_movement",
     "take",
+    "wave_week",
 ]

@@ -40,7 +40,8 @@ class Options:
     """What the coach holds: locked movements, lines that may be added, the cost, the time.
 
     ``seconds`` are those of the best answer; where it is proved sooner, it takes less.
-    ``accepted`` are findings that nothing is changed for.
+    ``accepted`` are findings that nothing is changed for. Without ``ladder`` there is none, and the
+    answer comes the sooner. A week that is meant to be light has ``most_sets`` at most.
     """
 
     locks: frozenset[str] = frozenset()
@@ -48,6 +49,8 @@ class Options:
     budget: int | None = None
     seconds: float = SECONDS
     accepted: frozenset[Key] = frozenset()
+    ladder: bool = True
+    most_sets: float | None = None
 
 
 def adjust_weeks(ledger: Ledger, week: Week, weeks: int, options: Options) -> list[Proposal]:
@@ -86,13 +89,20 @@ def adjust(
 
     def programme(*, wide: bool = False) -> WeekProgramme:
         return WeekProgramme(
-            judge, start, fixed, options.locks, offers, options.new_movements, wide=wide
+            judge,
+            start,
+            fixed,
+            options.locks,
+            offers,
+            options.new_movements,
+            most_sets=options.most_sets,
+            wide=wide,
         )
 
     search = _Search(programme(), judge, Allowance(options.seconds))
     best = search.best(options.budget)
     search.allowance = Allowance(options.seconds * LADDER_SHARE)
-    ladder = search.ladder()
+    ladder = search.ladder() if options.ladder else ()
     search.allowance = Allowance(options.seconds * REASONS_SHARE)
     sessions = best.sessions
     left = judge.of(sessions)

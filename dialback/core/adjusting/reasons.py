@@ -106,11 +106,17 @@ def remaining_sentence(
         stays = f"{_TITLES[code]} ({about}) stays"
     if not against:
         return f"{stays}: nothing that can still be changed would clear it."
-    reasons = [
-        finding_words(key) if key[0] in _OWN_WORDS else f"{finding_words(key)} would be raised"
-        for key in against
-    ]
-    return f"{stays}: {' and '.join(reasons)}."
+    held = [finding_words(key) for key in against if key[0] in _OWN_WORDS]
+    raised = [finding_words(key) for key in against if key[0] not in _OWN_WORDS]
+    if raised:
+        more = len(raised) - TOLD
+        several = [*raised[:TOLD], f"{more} more"] if more > 1 else raised
+        held.append(f"{' and '.join(several)} would be raised")
+    return f"{stays}: {', and '.join(held)}."
+
+
+TOLD = 3
+"""So many of the findings that clearing one would raise are told."""
 
 
 _OWN_WORDS = ("lock", "bounds", "range", "new_movements", "budget")

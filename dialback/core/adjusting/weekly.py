@@ -122,9 +122,11 @@ class WeekProgramme:
         offers: Mapping[str, Set],
         new_movements: int,
         *,
+        most_sets: float | None = None,
         wide: bool = False,
     ) -> None:
         self.judge = judge
+        self.most_sets = INF if most_sets is None else most_sets
         self.wide = wide
         self.rules = judge.ledger.rules
         self.start = start
@@ -549,7 +551,11 @@ class WeekProgramme:
         sets, _ = self.figure(TOTAL_SETS)
         share = self._least_share()
         self.bound_rows.append(
-            self.programme.row(share * start - sets.constant - 1e-9, sets.terms, INF)
+            self.programme.row(
+                share * start - sets.constant - 1e-9,
+                sets.terms,
+                self.most_sets - sets.constant + 1e-9,
+            )
         )
 
     def _least_share(self) -> float:

@@ -28,6 +28,8 @@ from dialback.core.weeks import Week
 LEAST_SHARE: Final = 0.4
 MOST_SHARE: Final = 1.6
 """How far the dial turns, as shares of the sets it starts from."""
+MOST_MORE: Final = 3
+"""So many sets more are always within reach."""
 
 
 def turns(line: Line, movements: MovementTable) -> bool:
@@ -44,10 +46,39 @@ def _counts(a_set: Set, movements: MovementTable) -> bool:
     return not a_set.warm_up and any(movements[name].counted for name, _ in a_set.named_moves())
 
 
-def dial_total(draft: Iterable[DraftSession], movements: MovementTable) -> int:
-    """The sets that the dial turns."""
+@dataclass(frozen=True, slots=True)
+class Hold:
+    """What the dial has hold of: the lines of some movements, or all; never those of fixed days.
+
+    ``names`` are those movements; a line that has one of ``apart`` is not held. What stands on a
+    fixed day belongs to the total, and does not turn.
+    """
+
+    fixed: frozenset[date] = frozenset()
+    names: frozenset[str] | None = None
+    apart: frozenset[str] = frozenset()
+
+    def has(self, line: Line, movements: MovementTable) -> bool:
+        """Whether a line belongs to it."""
+        if self.names is None and not self.apart:
+            return True
+        own = {movements[name].name for a_set in line.unit for name, _ in a_set.named_moves()}
+        return not own & self.apart and (self.names is None or bool(own & self.names))
+
+
+EVERYTHING: Final = Hold()
+
+
+def dial_total(
+    draft: Iterable[DraftSession], movements: MovementTable, hold: Hold = EVERYTHING
+) -> int:
+    """The sets that the dial has hold of, those that are fixed among them."""
     return sum(
-        _counts(a_set, movements) for day in draft for line in day.lines for a_set in line.sets()
+        _counts(a_set, movements)
+        for day in draft
+        for line in day.lines
+        if hold.has(line, movements)
+        for a_set in line.sets()
     )
 
 
@@ -60,21 +91,22 @@ def scale(
     total: int,
     movements: MovementTable,
     toward: Toward = "nearest",
+    hold: Hold = EVERYTHING,
 ) -> tuple[DraftSession, ...]:
-    """The draft scaled to so many sets in all, in the proportions it has.
+    """The draft scaled to so many sets that the dial has hold of, in the proportions it has.
 
     Whole sets, and whole rounds of a circuit, by highest averages (Webster 1832; Sainte-Lague
     1910): at the draft's own total nothing changes, and from each stop of the dial to the next
     exactly one line gains one set or one round. Every line keeps at least one.
     """
     counts: Counter[Place] = Counter()
-    reached = _least_total(draft, movements)
-    for place, gain in _gains(draft, movements):
+    reached = _least_total(draft, movements, hold)
+    for place, gain in _gains(draft, movements, hold):
         if not _goes_on(reached, gain, total, toward):
             break
         reached += gain
         counts[place] += 1
-    return _turned(draft, movements, counts)
+    return _turned(draft, movements, counts, hold)
 
 
 Place = tuple[int, int]
@@ -82,22 +114,29 @@ Place = tuple[int, int]
 
 
 def _turning(
-    draft: Sequence[DraftSession], movements: MovementTable
+    draft: Sequence[DraftSession], movements: MovementTable, hold: Hold
 ) -> Iterator[tuple[Place, Line]]:
     for at, day in enumerate(draft):
+        if day.date in hold.fixed:
+            continue
         for number, line in enumerate(day.lines):
-            if turns(line, movements):
+            if turns(line, movements) and hold.has(line, movements):
                 yield (at, number), line
 
 
-def _least_total(draft: Sequence[DraftSession], movements: MovementTable) -> int:
-    """The sets that the dial turns, with one of every line."""
-    return sum(_counted(line, movements)[0] for _, line in _turning(draft, movements))
+def _least_total(draft: Sequence[DraftSession], movements: MovementTable, hold: Hold) -> int:
+    """The sets that the dial has hold of, with one of every line that turns."""
+    fixed = [day for day in draft if day.date in hold.fixed]
+    return dial_total(fixed, movements, hold) + sum(
+        _counted(line, movements)[0] for _, line in _turning(draft, movements, hold)
+    )
 
 
-def _gains(draft: Sequence[DraftSession], movements: MovementTable) -> Iterator[tuple[Place, int]]:
+def _gains(
+    draft: Sequence[DraftSession], movements: MovementTable, hold: Hold
+) -> Iterator[tuple[Place, int]]:
     """Which line gains next, from one of each on, and how many sets: the same way to any total."""
-    lines = dict(_turning(draft, movements))
+    lines = dict(_turning(draft, movements, hold))
     each = {place: _counted(line, movements) for place, line in lines.items()}
     counts = dict.fromkeys(lines, 1)
     queue = [(-line.count / 3, place) for place, line in lines.items()]
@@ -119,10 +158,13 @@ def _goes_on(reached: int, gain: int, total: int, toward: Toward) -> bool:
 
 
 def _turned(
-    draft: Sequence[DraftSession], movements: MovementTable, more: Mapping[Place, int]
+    draft: Sequence[DraftSession],
+    movements: MovementTable,
+    more: Mapping[Place, int],
+    hold: Hold,
 ) -> tuple[DraftSession, ...]:
     """The draft with so many of each turning line beyond the one that it keeps."""
-    turning = {place for place, _ in _turning(draft, movements)}
+    turning = {place for place, _ in _turning(draft, movements, hold)}
     return tuple(
         day.model_copy(
             update={
@@ -152,26 +194,45 @@ class Notch:
     finding: Finding
 
 
-def dial_range(draft: Sequence[DraftSession], movements: MovementTable) -> tuple[int, int]:
+def dial_range(
+    draft: Sequence[DraftSession], movements: MovementTable, hold: Hold = EVERYTHING
+) -> tuple[int, int]:
     """The least and the most sets the dial turns to; both can be reached."""
-    total = dial_total(draft, movements)
-    least = scale(draft, max(1, round(total * LEAST_SHARE)), movements, "up")
-    most = scale(draft, max(1, round(total * MOST_SHARE)), movements, "down")
-    return dial_total(least, movements), dial_total(most, movements)
+    total = dial_total(draft, movements, hold)
+    least = scale(draft, max(1, round(total * LEAST_SHARE)), movements, "up", hold)
+    furthest = max(round(total * MOST_SHARE), total + MOST_MORE)
+    most = scale(draft, furthest, movements, "down", hold)
+    return dial_total(least, movements, hold), dial_total(most, movements, hold)
 
 
-def notches(ledger: Ledger, week: Week, draft: Sequence[DraftSession]) -> tuple[Notch, ...]:
+def notches(
+    ledger: Ledger, week: Week, draft: Sequence[DraftSession], hold: Hold = EVERYTHING
+) -> tuple[Notch, ...]:
     """Where, turning the dial from the draft's own total, each finding clears or appears."""
-    start = dial_total(draft, ledger.movements)
     own = audit_draft(ledger, week, as_sessions(draft))
-    here = _by_key(own.findings)
     # Of lines whose sets are alike, how many there are changes neither their order nor their loads.
-    families = FAMILIES if _is_uneven(ledger, draft) else BY_AMOUNT
+    families = FAMILIES if _is_uneven(ledger, draft, hold) else BY_AMOUNT
+    start = dial_total(draft, ledger.movements, hold)
+    return nearest(own, start, _stops(own, draft, hold), families)
+
+
+class Stop(NamedTuple):
+    """A setting of the dial: what was asked for, where it stops, and the week there."""
+
+    asked: int
+    total: int
+    week: WeekInHand
+
+
+def nearest(
+    own: Audit, start: int, stops: Iterable[Stop], families: Sequence[Family]
+) -> tuple[Notch, ...]:
+    """The nearest of the stops at which each finding clears or appears, as seen from the start."""
+    here = _by_key(own.findings)
     looked = _keys(own.in_hand, families)
     found: dict[Key, Notch] = {}
-    stops = sorted(_stops(own, draft), key=lambda stop: (abs(stop.asked - start), stop.asked))
     seen: set[int] = set()
-    for stop in stops:
+    for stop in sorted(stops, key=lambda stop: (abs(stop.asked - start), stop.asked)):
         if stop.total in seen:
             continue
         seen.add(stop.total)
@@ -184,28 +245,20 @@ def notches(ledger: Ledger, week: Week, draft: Sequence[DraftSession]) -> tuple[
     return tuple(sorted(found.values(), key=lambda notch: (notch.total, notch.finding.key)))
 
 
-class _Stop(NamedTuple):
-    """A setting of the dial: the total that was asked for, the one it stops at, and the week."""
-
-    asked: int
-    total: int
-    week: WeekInHand
-
-
-def _stops(own: Audit, draft: Sequence[DraftSession]) -> Iterator[_Stop]:
+def _stops(own: Audit, draft: Sequence[DraftSession], hold: Hold) -> Iterator[Stop]:
     """The settings of the dial upwards; what a set adds is added, and measured once."""
     movements = own.ledger.movements
-    least, most = dial_range(draft, movements)
-    gains = _gains(draft, movements)
-    barest = _turned(draft, movements, {})
+    least, most = dial_range(draft, movements, hold)
+    gains = _gains(draft, movements, hold)
+    barest = _turned(draft, movements, {}, hold)
     day_of = [as_sessions([day]) for day in barest]
     lines = [list(day.lines) for day in barest]
     measures: Measures = {}
     entries = [own.ledger.measure(sessions, measures) for sessions in day_of]
     sums = [tally(one) for one in entries]
-    reached = _least_total(draft, movements)
+    reached = _least_total(draft, movements, hold)
     place, gain = next(gains, (None, 0))
-    last: _Stop | None = None
+    last: Stop | None = None
     changed: set[int] = set()
     for total in range(least, most + 1):
         while place is not None and _goes_on(reached, gain, total, "nearest"):
@@ -230,13 +283,13 @@ def _stops(own: Audit, draft: Sequence[DraftSession]) -> Iterator[_Stop]:
                 days[day.date] = added_up([days[day.date], sets]) if day.date in days else sets
         sessions = tuple(session for one in day_of for session in one)
         in_all = tuple(entry for one in entries for entry in one)
-        last = _Stop(total, reached, with_sets(own, sessions, in_all, days))
+        last = Stop(total, reached, with_sets(own, sessions, in_all, days))
         yield last
 
 
-def _is_uneven(ledger: Ledger, draft: Sequence[DraftSession]) -> bool:
+def _is_uneven(ledger: Ledger, draft: Sequence[DraftSession], hold: Hold) -> bool:
     """Whether sets of a line that turns differ in load, or in how they count."""
-    for (at, _), line in _turning(draft, ledger.movements):
+    for (at, _), line in _turning(draft, ledger.movements, hold):
         if len(line.units) == 1:
             continue
         if len({len(unit) for unit in line.units}) > 1:

@@ -30,9 +30,9 @@ from dialback.core.progress.ways import (
     taken,
     told,
 )
-from dialback.core.rules import ProgressRule
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger, tally
+from dialback.core.vocabulary import ProgressRule
 from dialback.core.weeks import Week
 from dialback.core.words import number, percent, weight_text
 
@@ -77,10 +77,11 @@ def next_steps(
 
     Up where every set of the last session reached the top of its range at the target exertion or
     below it; down where half of the sets missed the bottom, or were at RPE 9.5 and more, in the
-    last two. Nothing goes up in a lighter week, and nothing that the plan moved on already.
+    last two. A movement with a rule of its own goes by it. Nothing goes up in a lighter week, and
+    nothing that the plan moved on already.
     """
-    rule, target = ledger.rules.progress, ledger.rules.target_rpe
-    if rule is None or target is None:
+    usual, target = ledger.rules.progress, ledger.rules.target_rpe
+    if target is None:
         return ()
     entries = ledger.measure(sessions)
     light = is_lighter(ledger, week, tally(entries).get(TOTAL_SETS, 0.0))
@@ -94,8 +95,9 @@ def next_steps(
                 for exposure in past.get(name, ())
                 if len(by_scheme) == 1 or exposure.scheme == scheme
             ]
-            if own and name not in locks:
-                movement = ledger.movements[name]
+            movement = ledger.movements[name]
+            rule = movement.progress or usual
+            if own and rule is not None and name not in locks:
                 work = Work(ledger, week, sessions, movement, tuple(places), own[0].load_kg)
                 step = _step(work, own, rule, target, light=light)
                 found += [step] if step is not None else []

@@ -21,7 +21,6 @@ from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete
 from dialback.store.blocks import PlannedBlock, block_at, blocks_of
-from dialback.store.plans import Moved
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import (
     answer,
@@ -48,7 +47,7 @@ from dialback.web.shapes.block import (
     TextLaid,
 )
 from dialback.web.shapes.common import Counts, Done, Laid, WeekPath, WholeText
-from dialback.web.sheet import by_urgency
+from dialback.web.sheet import block_finding, by_urgency
 from dialback.work import planning
 
 api = blueprint("block", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
@@ -111,6 +110,7 @@ def _week(ledger: Ledger, ahead: Ledger, week: Week, *, over: bool) -> BlockWeek
             high=levels["high"], caution=levels["caution"], note=levels["note"], accepted=0
         ),
         first=findings[0].sentence if findings else None,
+        findings=[block_finding(one) for one in findings if one.level != "note"],
     )
 
 
@@ -143,16 +143,8 @@ def lay(path: WeekPath, body: LayBody) -> Response:
         lighter=body.lighter,
         move=body.move,
     )
-    moved = planning.lay(desk().ledgers, path.athlete_id, laying, desk().today())
-    return answer(Laid(added=moved.added, removed=moved.removed))
-
-
-@api.post("/block/undo", responses={200: Laid})
-def undo_lay(path: WeekPath, body: Laid) -> Response:
-    """Undo what was laid: what came goes, what went comes back."""
-    moved = Moved(body.added, body.removed)
-    back = planning.take_back(path.athlete_id, moved, desk().today())
-    return answer(Laid(added=back.added, removed=back.removed))
+    change = planning.lay(desk().ledgers, path.athlete_id, laying, desk().today())
+    return answer(Laid(change=change))
 
 
 @api.post("/block/new", responses={201: NewBlock})
@@ -167,11 +159,8 @@ def new_block(path: WeekPath, body: NewBlockBody) -> Response:
         Change(**body.change.model_dump()),
         body.lighter_every or None,
     )
-    made, moved = planning.make_block(desk().ledgers, path.athlete_id, new, desk().today())
-    return answer(
-        NewBlock(block=stored_block(made), laid=Laid(added=moved.added, removed=moved.removed)),
-        201,
-    )
+    made, change = planning.make_block(desk().ledgers, path.athlete_id, new, desk().today())
+    return answer(NewBlock(block=stored_block(made), laid=Laid(change=change)), 201)
 
 
 @blocks_api.put("/<int:block>", responses={200: StoredBlock})
@@ -200,8 +189,10 @@ def take_text(path: WeekPath, body: WholeText) -> Response:
     """Take sessions in from a text, each below its day; all or nothing."""
     the_week(path.week)
     shared = desk()
-    moved, first = planning.take_text_in(shared.ledgers, path.athlete_id, body.text, shared.today())
-    return answer(TextLaid(added=moved.added, removed=moved.removed, first_week=str(first)), 201)
+    change, first = planning.take_text_in(
+        shared.ledgers, path.athlete_id, body.text, shared.today()
+    )
+    return answer(TextLaid(change=change, first_week=str(first)), 201)
 
 
 @api.get("/block/calendar", responses={200: file_answer("text/calendar", "An iCalendar file")})

@@ -2,40 +2,56 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from typing import Literal
+from collections.abc import Iterable, Sequence
+from datetime import date
+from typing import Any, Literal
 
 from flask import Response
 
-from dialback.core.adjusting import Change, Options, Step, adjust, take
+from dialback.book.errors import bad_input
+from dialback.core.adjusting import Change, Options, Step, adjust, candidates, put_movement, take
 from dialback.core.adjusting.reasons import finding_words
 from dialback.core.audit import audit_draft
-from dialback.core.plans.dial import dial_range, dial_total, notches, scale
+from dialback.core.plans.dial import dial_total
 from dialback.core.plans.draft import DraftSession, as_draft, as_sessions
+from dialback.core.plans.publishing import changes_of, logged_days
+from dialback.core.plans.turning import Subject, Turning, subjects, turning
 from dialback.core.progress import next_steps, take_next
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
+from dialback.core.words import capital, describe
+from dialback.store.athletes import Athlete
 from dialback.store.judgements import acceptances
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
+from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_day, the_week
 from dialback.web.drafted import audited
-from dialback.web.shapes.common import Done, Revision, RevisionBody, WeekPath
+from dialback.web.shapes.common import Done, Laid, Revision, RevisionBody, WeekPath
 from dialback.web.shapes.drafts import (
+    CandidateOut,
+    CandidatesBody,
+    CandidatesOut,
+    ChangesOut,
+    DayChangeOut,
     DialBody,
     DialOut,
     DraftAudit,
     DraftOut,
     NextStepOut,
     NextStepsOut,
+    NotchesBody,
     NotchesOut,
     NotchOut,
     ProposalBody,
     ProposalOut,
+    PublishBody,
+    PutMovementBody,
     RungOut,
     SaveDraftBody,
     SessionsBody,
     StepOut,
+    SubjectBody,
+    SubjectOut,
     TakeBody,
     TakeNextBody,
     WayOut,
@@ -62,21 +78,25 @@ def open_draft(path: WeekPath) -> Response:
     ledger = planning_ledger(athlete, week)
     row = drafting.stored_draft(athlete, week)
     start, origin, origin_week = _start(ledger, week)
-    sessions = [DraftSession.model_validate(session) for session in row.sessions] if row else start
-    start_total = row.start_total if row else dial_total(start, ledger.movements)
-    least, most = dial_range(start or sessions, ledger.movements)
+    logged = _logged(athlete, week)
+
+    def stored(kept: list[dict[str, Any]]) -> list[DraftSession]:
+        found = [DraftSession.model_validate(session) for session in kept]
+        return drafting.with_logged(ledger, week, found, logged)
+
+    sessions = stored(row.sessions) if row else start
+    dial = turning(ledger, sessions, logged)
     return answer(
         DraftOut(
             revision=row.revision if row else 0,
             origin="saved" if row else origin,
             origin_week=str(origin_week),
-            start_total=start_total,
-            least=least,
-            most=most,
+            start_total=row.start_total if row else dial_total(start, ledger.movements),
+            least=dial.least,
+            most=dial.most,
+            logged=[day.isoformat() for day in sorted(logged)],
             sessions=sessions,
-            shape=[DraftSession.model_validate(one) for one in row.shape]
-            if row and row.shape
-            else sessions,
+            shape=stored(row.shape) if row and row.shape else sessions,
             audit=audited(ledger, week, sessions),
         )
     )
@@ -120,23 +140,56 @@ def audit_a_draft(path: WeekPath, body: SessionsBody) -> Response:
 
 @api.post("/draft/dial", responses={200: DialOut})
 def turn_dial(path: WeekPath, body: DialBody) -> Response:
-    """The draft scaled to so many sets, and its audit; nothing is stored."""
+    """The draft turned to a setting, and its audit; nothing is stored."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = planning_ledger(athlete, week)
     drafting.check(body.sessions, week, ledger.movements)
-    scaled = list(scale(body.sessions, body.total, ledger.movements, body.toward))
-    return answer(DialOut(sessions=scaled, audit=audited(ledger, week, scaled)))
+    dial = _dial(ledger, body.sessions, _logged(athlete, week), body.on)
+    turned = list(dial.at(body.setting, body.toward))
+    reading = dial.reading(turned)
+    return answer(
+        DialOut(
+            sessions=turned,
+            audit=audited(ledger, week, turned),
+            setting=body.setting if reading is None else reading,
+        )
+    )
+
+
+def _dial(
+    ledger: Ledger, sessions: Sequence[DraftSession], logged: frozenset[date], on: SubjectBody
+) -> Turning:
+    try:
+        return turning(ledger, sessions, logged, Subject(on.kind, on.name))
+    except LookupError as unknown:
+        raise bad_input("on.name", str(unknown.args[0])) from None
+
+
+def _logged(athlete: Athlete, week: Week) -> frozenset[date]:
+    """The days of a week whose plans have a log: they are not changed any more."""
+    return logged_days(desk().ledgers.of(athlete), week)
 
 
 @api.post("/draft/notches", responses={200: NotchesOut})
-def dial_notches(path: WeekPath, body: SessionsBody) -> Response:
-    """Where on the dial findings clear and appear."""
+def dial_notches(path: WeekPath, body: NotchesBody) -> Response:
+    """How far the dial goes, where findings clear and appear, and what else it can be put on."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = planning_ledger(athlete, week)
     drafting.check(body.sessions, week, ledger.movements)
+    logged = _logged(athlete, week)
+    dial = _dial(ledger, body.sessions, logged, body.on)
     return answer(
         NotchesOut(
-            start=dial_total(body.sessions, ledger.movements),
+            start=dial.start,
+            least=dial.least,
+            most=dial.most,
+            step=dial.step,
+            unit=dial.unit,
+            whole=dial.whole,
+            subjects=[
+                SubjectOut(kind=one.kind, name=one.name, label=one.label)
+                for one in subjects(ledger, body.sessions, logged)
+            ],
             notches=[
                 NotchOut(
                     total=notch.total,
@@ -146,7 +199,7 @@ def dial_notches(path: WeekPath, body: SessionsBody) -> Response:
                     label=finding_label(notch.finding),
                     sentence=notch.finding.sentence,
                 )
-                for notch in notches(ledger, week, body.sessions)
+                for notch in dial.notches(ledger, week)
             ],
         )
     )
@@ -158,7 +211,6 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = planning_ledger(athlete, week)
     drafting.check(body.sessions, week, ledger.movements)
-    done = desk().ledgers.of(athlete).source.week("completed", week)
     start, known = as_sessions(body.sessions), acceptances(athlete, week, "planned")
     options = Options(
         locks=frozenset(name for name in body.locks if name in ledger.movements),
@@ -170,7 +222,7 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
             if finding_out(finding, known).accepted
         ),
     )
-    found = adjust(ledger, week, options, start, frozenset(session.date for session in done))
+    found = adjust(ledger, week, options, start, _logged(athlete, week))
     return answer(
         ProposalOut(
             steps=[_step(change) for change in found.changes],
@@ -221,9 +273,11 @@ def take_steps(path: WeekPath, body: TakeBody) -> Response:
 def next_in_draft(path: WeekPath, body: SessionsBody) -> Response:
     """What each movement of the draft does next, from what was done of it last."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    ledger = planning_ledger(athlete, week)
+    # What is only planned was not done: a step goes by the log alone.
+    ledger = desk().ledgers.of(athlete)
     drafting.check(body.sessions, week, ledger.movements)
-    steps = next_steps(ledger, week, as_sessions(body.sessions))
+    open_days, _ = _open(athlete, week, body.sessions)
+    steps = next_steps(ledger, week, open_days)
     return answer(
         NextStepsOut(
             steps=[
@@ -250,11 +304,68 @@ def take_next_steps(path: WeekPath, body: TakeNextBody) -> Response:
     ledger = planning_ledger(athlete, week)
     drafting.check(body.sessions, week, ledger.movements)
     wanted = [(step.movement, step.before, step.kind) for step in body.steps]
+    open_days, logged = _open(athlete, week, body.sessions)
     try:
-        plan = take_next(ledger, week, as_sessions(body.sessions), wanted)
+        plan = take_next(desk().ledgers.of(athlete), week, open_days, wanted)
     except LookupError as gone:
         raise NotThereError(f"{gone.args[0]}. Look at its steps again.") from None
-    sessions = list(as_draft(plan, ledger.movements))
+    together = sorted([*plan, *logged], key=lambda session: session.date)
+    sessions = list(as_draft(together, ledger.movements))
+    return answer(DialOut(sessions=sessions, audit=audited(ledger, week, sessions)))
+
+
+def _open(
+    athlete: Athlete, week: Week, draft: Sequence[DraftSession]
+) -> tuple[tuple[Session, ...], list[Session]]:
+    """The sessions of a draft that may still change, and those of days that have a log."""
+    logged = _logged(athlete, week)
+    sessions = as_sessions(draft)
+    return (
+        tuple(session for session in sessions if session.date not in logged),
+        [session for session in sessions if session.date in logged],
+    )
+
+
+@api.post("/draft/movements", responses={200: CandidatesOut})
+def draft_movements(path: WeekPath, body: CandidatesBody) -> Response:
+    """The movements that could be added to a session, or stand in for a line of it."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = planning_ledger(athlete, week)
+    drafting.check(body.sessions, week, ledger.movements)
+    if body.session >= len(body.sessions):
+        raise NotThereError("The draft has no such session any more.")
+    day = body.sessions[body.session]
+    old = None
+    if body.line is not None:
+        if body.line >= len(day.lines):
+            raise NotThereError(f"{day.title or day.date} has no such line any more.")
+        old = day.lines[body.line].unit[0].named_moves()[0][0]
+    return answer(
+        CandidatesOut(
+            candidates=[
+                CandidateOut(
+                    movement=one.movement,
+                    fits=one.fits,
+                    begins=describe(one.set),
+                    own=one.own,
+                    load_missing=one.load_missing,
+                )
+                for one in candidates(ledger, week, day.date, old)
+            ]
+        )
+    )
+
+
+@api.post("/draft/put", responses={200: DialOut})
+def put_in_draft(path: WeekPath, body: PutMovementBody) -> Response:
+    """The draft with a movement added or swapped in, and its audit; nothing is stored."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = planning_ledger(athlete, week)
+    drafting.check(body.sessions, week, ledger.movements)
+    try:
+        sessions = put_movement(ledger, week, body.sessions, body.session, body.line, body.movement)
+    except LookupError as gone:
+        raise NotThereError(f"{capital(str(gone.args[0]))}.") from None
     return answer(DialOut(sessions=sessions, audit=audited(ledger, week, sessions)))
 
 
@@ -275,12 +386,33 @@ def reset_draft(path: WeekPath, body: RevisionBody) -> Response:
     return answer(Done())
 
 
-@api.post("/draft/publish", responses={200: Done})
-def publish_draft(path: WeekPath, body: SaveDraftBody) -> Response:
-    """Make the draft the week's plan."""
+@api.post("/draft/changes", responses={200: ChangesOut})
+def draft_changes(path: WeekPath, body: SessionsBody) -> Response:
+    """What publishing the draft would change, day by day; nothing is stored."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = desk().ledgers.of(athlete)
+    drafting.check(body.sessions, week, ledger.movements)
+    found = changes_of(
+        ledger.source.week("planned", week), as_sessions(body.sessions), _logged(athlete, week)
+    )
+    return answer(
+        ChangesOut(
+            days=[
+                DayChangeOut(
+                    date=one.day.isoformat(), title=one.title, kind=one.kind, lines=list(one.lines)
+                )
+                for one in found
+            ]
+        )
+    )
+
+
+@api.post("/draft/publish", responses={200: Laid})
+def publish_draft(path: WeekPath, body: PublishBody) -> Response:
+    """Make the draft the week's plan; days that have a log stay as they are."""
     shared = desk()
-    drafting.publish_draft(
+    change = drafting.publish_draft(
         shared.ledgers, path.athlete_id, the_week(path.week), body.sessions, body.revision,
-        shared.today(),
+        [the_day(day, "logged") for day in body.logged], shared.today(),
     )  # fmt: skip
-    return answer(Done())
+    return answer(Laid(change=change))

@@ -15,6 +15,7 @@ from dialback.core.figures import TOTAL_SETS, in_total
 from dialback.core.findings.difference import difference
 from dialback.core.findings.finding import Finding
 from dialback.core.movements import Movement, MovementTable
+from dialback.core.rules import RULES
 from dialback.core.vocabulary import CLASSES, MUSCLES, PATTERNS
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, athletes
@@ -35,6 +36,7 @@ from dialback.web.shapes.movements import (
     MovementOut,
     MovementPath,
     MovementsOut,
+    ProgressChoice,
 )
 from dialback.web.sheet import by_urgency, finding_out
 from dialback.work import catalogue
@@ -53,6 +55,13 @@ def movements() -> Response:
             movements=[_out(number, one) for number, one in house_movements()],
             patterns=list(PATTERNS),
             muscles=list(MUSCLES),
+            progress=[
+                ProgressChoice(value=value, meaning=meaning)
+                for rule in RULES
+                if rule.name == "progress"
+                for value, meaning in rule.choices
+                if value is not None
+            ],
         )
     )
 
@@ -74,6 +83,7 @@ def _out(number: int, movement: Movement) -> MovementOut:
         aliases=list(movement.aliases),
         easier=movement.easier,
         harder=movement.harder,
+        progress=movement.progress,
         kit=list(movement.kit),
     )
 

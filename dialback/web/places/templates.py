@@ -5,7 +5,6 @@ from __future__ import annotations
 from flask import Response
 
 from dialback.store.blocks import KeptTemplate, templates
-from dialback.store.plans import Moved
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_week
 from dialback.web.shapes.common import Done, WeekPath
@@ -18,6 +17,7 @@ from dialback.web.shapes.templates import (
     TemplatePath,
     Templates,
 )
+from dialback.work import changes
 from dialback.work import templates as work
 
 api = blueprint("templates", __name__, "/templates")
@@ -49,20 +49,15 @@ def lay_template(path: TemplatePath, body: LayTemplateBody) -> Response:
     return answer(_laid(done))
 
 
-@api.post("/undo", responses={200: TemplateLaid})
+@api.post("/undo", responses={200: Done})
 def undo_template(body: TemplateLaid) -> Response:
-    """Undo what a template laid, for all of its athletes."""
-    done = [(laid.athlete, Moved(laid.added, laid.removed)) for laid in body.laid]
-    return answer(_laid(work.take_back(done, desk().today())))
+    """Undo what a template laid, for all of its athletes or for none."""
+    changes.take_all_back([(laid.athlete, laid.change) for laid in body.laid], desk().today())
+    return answer(Done())
 
 
 def _laid(done: list[work.Laid]) -> TemplateLaid:
-    return TemplateLaid(
-        laid=[
-            LaidOver(athlete=number, added=moved.added, removed=moved.removed)
-            for number, moved in done
-        ]
-    )
+    return TemplateLaid(laid=[LaidOver(athlete=number, change=change) for number, change in done])
 
 
 @api.post("/<int:template>/remove", responses={200: Done})

@@ -6,9 +6,13 @@ from typing import Literal
 
 from pydantic import Field
 
+from dialback.core.adjusting.wave import Shape as WaveShape
+from dialback.core.findings.finding import Level
+from dialback.core.plain import MAX_INTEGER
+from dialback.core.plans.draft import DraftSession
 from dialback.core.sessions import Title
 from dialback.store.blocks import LENGTHS
-from dialback.web.shapes.common import AthletePath, Counts, DayText, Laid, Number, Shape
+from dialback.web.shapes.common import AthletePath, Counts, DayText, Laid, Number, Shape, WeekText
 
 
 class BlockQuery(Shape):
@@ -28,6 +32,18 @@ class BlockSession(Shape):
     done: bool
 
 
+class BlockFinding(Shape):
+    """A finding of a week: its key, its level, and how it is read."""
+
+    code: str
+    subject: str
+    measure: str
+    level: Level
+    title: str
+    label: str
+    sentence: str
+
+
 class BlockWeek(Shape):
     """A week of the block: what is planned, done, and the base that it is compared with."""
 
@@ -41,6 +57,7 @@ class BlockWeek(Shape):
     lighter: bool
     counts: Counts
     first: str | None
+    findings: list[BlockFinding]
 
 
 class StoredBlock(Shape):
@@ -130,3 +147,56 @@ class TextLaid(Laid):
     """Sessions that a text brought in."""
 
     first_week: str
+
+
+class ProposedWeek(Shape):
+    """A week of a block with the sessions that are proposed for it."""
+
+    week: WeekText
+    sessions: list[DraftSession] = Field(max_length=50)
+
+
+class WaveBody(Shape):
+    """Ask for the proposal of a week: those of the weeks before it stand for what is done there.
+
+    A ``lighter`` week keeps its loads and has fewer sets. ``ease_in`` begins low after a break and
+    rises within the limit of sets.
+    """
+
+    before: list[ProposedWeek] = Field(default_factory=list, max_length=12)
+    lighter: bool = False
+    ease_in: bool = True
+
+
+class WaveFinding(BlockFinding):
+    """A finding of a week: whether the plan has it, and the proposal; why it stays."""
+
+    before: bool
+    left: bool
+    why: str
+
+
+class WaveWeekOut(Shape):
+    """A week proposed. ``state`` is that of the athlete's figures, to publish it by.
+
+    ``weeks_off`` are those of a break that the week ends.
+    """
+
+    week: str
+    state: int
+    shape: WaveShape
+    planned: float
+    sets: float
+    cost: int
+    optimal: bool
+    weeks_off: int | None
+    sessions: list[DraftSession]
+    changes: list[str]
+    findings: list[WaveFinding]
+
+
+class PublishWaveBody(Shape):
+    """The proposals of several weeks, to be their plans; nothing may have changed since."""
+
+    state: int = Field(ge=0, le=MAX_INTEGER)
+    weeks: list[ProposedWeek] = Field(min_length=1, max_length=12)

@@ -114,10 +114,9 @@ class WholeText(Shape):
 
 
 class Laid(Shape):
-    """Sessions that came and went; sent back, they go and come again."""
+    """Plans were changed; the number of the change, to take it back by."""
 
-    added: list[Number]
-    removed: list[Number]
+    change: Number
 
 
 class LogOut(Shape):

@@ -10,8 +10,10 @@ from dialback.core.findings.finding import Level
 from dialback.core.plain import MAX_INTEGER
 from dialback.core.plans.dial import Toward
 from dialback.core.plans.draft import DraftSession
+from dialback.core.plans.turning import Kind as Turned
+from dialback.core.plans.turning import Unit
 from dialback.core.progress import Kind
-from dialback.web.shapes.common import Number, Shape
+from dialback.web.shapes.common import DayText, Number, Shape
 from dialback.web.shapes.sheet import FindingOut, PairRow, Row
 
 
@@ -42,7 +44,10 @@ class DraftAudit(Shape):
 
 
 class DraftOut(Shape):
-    """A draft. ``revision`` 0 is one that is not stored yet; ``origin`` says what it came from."""
+    """A draft. ``revision`` 0 is one that is not stored yet; ``origin`` says what it came from.
+
+    The plans of ``logged`` days have a log: they stay as they are.
+    """
 
     revision: int
     origin: Literal["saved", "plan", "last plan", "last log", "empty"]
@@ -50,6 +55,7 @@ class DraftOut(Shape):
     start_total: int
     least: int
     most: int
+    logged: list[str]
     sessions: list[DraftSession]
     shape: list[DraftSession]
     audit: DraftAudit
@@ -61,18 +67,27 @@ class SessionsBody(Shape):
     sessions: list[DraftSession] = Field(max_length=50)
 
 
-class DialBody(SessionsBody):
-    """A draft to scale to so many sets."""
+class SubjectBody(Shape):
+    """What the dial is put on: the week, or a part, a pair, a pattern, … by its name."""
 
-    total: int = Field(ge=0, le=5000)
+    kind: Turned = "week"
+    name: str = Field("", max_length=120)
+
+
+class DialBody(SessionsBody):
+    """A draft to turn to a setting: sets of what the dial is put on, or steps from as it is."""
+
+    setting: int = Field(ge=-100, le=5000)
     toward: Toward = "nearest"
+    on: SubjectBody = SubjectBody()
 
 
 class DialOut(Shape):
-    """The scaled draft and its audit."""
+    """A changed draft and its audit; ``setting`` is where the dial stands, of one that turned."""
 
     sessions: list[DraftSession]
     audit: DraftAudit
+    setting: int | None = None
 
 
 class NotchOut(Shape):
@@ -86,12 +101,78 @@ class NotchOut(Shape):
     sentence: str
 
 
+class SubjectOut(Shape):
+    """Something that the dial can be put on, and how it is read."""
+
+    kind: Turned
+    name: str
+    label: str
+
+
+class NotchesBody(SessionsBody):
+    """A draft, and what the dial is put on."""
+
+    on: SubjectBody = SubjectBody()
+
+
 class NotchesOut(Shape):
-    """The notches of the dial, as it is turned from ``start``."""
+    """How far the dial goes from ``start``, its notches there, and what else it can be put on.
+
+    A setting has ``step`` of the ``unit``; ``whole`` is what both sides of a pair come to.
+    """
 
     start: int
-
+    least: int
+    most: int
+    step: float
+    unit: Unit
+    whole: int | None
     notches: list[NotchOut]
+    subjects: list[SubjectOut]
+
+
+class CandidatesBody(SessionsBody):
+    """A session of a draft to add a movement to; ``line`` is one that it is to stand in for."""
+
+    session: int = Field(ge=0, le=50)
+    line: int | None = Field(None, ge=0, le=2000)
+
+
+class CandidateOut(Shape):
+    """A movement to add or swap in: how it fits, and the set that it begins with, in words."""
+
+    movement: str
+    fits: str
+    begins: str
+    own: bool
+    load_missing: bool
+
+
+class CandidatesOut(Shape):
+    """The movements, those that fit best first."""
+
+    candidates: list[CandidateOut]
+
+
+class PutMovementBody(CandidatesBody):
+    """A movement to add to a session, or to put in place of a line of it."""
+
+    movement: str = Field(max_length=120)
+
+
+class DayChangeOut(Shape):
+    """What publishing does to a day, line by line."""
+
+    date: str
+    title: str
+    kind: Literal["new", "gone", "changed", "same", "logged"]
+    lines: list[str]
+
+
+class ChangesOut(Shape):
+    """What publishing a draft changes, day by day."""
+
+    days: list[DayChangeOut]
 
 
 class ProposalBody(SessionsBody):
@@ -201,3 +282,9 @@ class SaveDraftBody(SessionsBody):
     revision: int = Field(ge=0, le=MAX_INTEGER)
     shape: list[DraftSession] | None = Field(None, max_length=50)
     start_total: int = Field(ge=0, le=5000)
+
+
+class PublishBody(SaveDraftBody):
+    """A draft to publish; ``logged`` are the days that stay as they are, as the coach saw them."""
+
+    logged: list[DayText] = Field(default_factory=list, max_length=7)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dialback.core.movements import Movement
+from dialback.core.vocabulary import ProgressRule
 from dialback.web.shapes.common import Number, Shape
 
 
@@ -60,6 +61,14 @@ class MovementOut(Shape):
     easier: str | None
     harder: str | None
     kit: list[str]
+    progress: ProgressRule | None
+
+
+class ProgressChoice(Shape):
+    """A way for a movement to move on."""
+
+    value: ProgressRule
+    meaning: str
 
 
 class MovementsOut(Shape):
@@ -68,3 +77,4 @@ class MovementsOut(Shape):
     movements: list[MovementOut]
     patterns: list[str]
     muscles: list[str]
+    progress: list[ProgressChoice]

@@ -44,12 +44,12 @@ class LayTemplateBody(Shape):
 
 
 class LaidOver(Laid):
-    """What came and went for one athlete."""
+    """What was changed for one athlete."""
 
     athlete: Number
 
 
 class TemplateLaid(Shape):
-    """What came and went, athlete by athlete; sent back, it is undone."""
+    """What was changed, athlete by athlete; sent back, it is undone."""
 
     laid: list[LaidOver] = Field(max_length=200)

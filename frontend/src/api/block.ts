@@ -23,9 +23,21 @@ export const block = {
         body,
       }),
     ),
-  undo: async (place: WeekPlace, body: Schemas["Laid"]) =>
+};
+
+/** The wave of a block: its weeks proposed one after the other, and published together. */
+export const wave = {
+  propose: async (place: WeekPlace, body: Schemas["WaveBody"], signal?: AbortSignal) =>
     given(
-      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/block/undo", {
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/block/wave", {
+        params: { path: at(place) },
+        body,
+        signal,
+      }),
+    ),
+  publish: async (place: WeekPlace, body: Schemas["PublishWaveBody"]) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/block/wave/publish", {
         params: { path: at(place) },
         body,
       }),

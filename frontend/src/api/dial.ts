@@ -30,22 +30,28 @@ export const dial = {
   turn: async (
     place: WeekPlace,
     sessions: Schemas["DraftSession"][],
-    total: number,
+    on: Schemas["SubjectBody"],
+    setting: number,
     toward: Schemas["DialBody"]["toward"],
     signal?: AbortSignal,
   ) =>
     given(
       await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/dial", {
         params: { path: at(place) },
-        body: { sessions, total, toward },
+        body: { sessions, on, setting, toward },
         signal,
       }),
     ),
-  notches: async (place: WeekPlace, sessions: Schemas["DraftSession"][], signal?: AbortSignal) =>
+  notches: async (
+    place: WeekPlace,
+    sessions: Schemas["DraftSession"][],
+    on: Schemas["SubjectBody"],
+    signal?: AbortSignal,
+  ) =>
     given(
       await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/notches", {
         params: { path: at(place) },
-        body: { sessions },
+        body: { sessions, on },
         signal,
       }),
     ),
@@ -91,6 +97,31 @@ export const dial = {
         signal,
       }),
     ),
+  /** The movements that could be added to a session, or stand in for a line of it. */
+  candidates: async (place: WeekPlace, body: Schemas["CandidatesBody"], signal?: AbortSignal) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/movements", {
+        params: { path: at(place) },
+        body,
+        signal,
+      }),
+    ),
+  put: async (place: WeekPlace, body: Schemas["PutMovementBody"], signal?: AbortSignal) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/put", {
+        params: { path: at(place) },
+        body,
+        signal,
+      }),
+    ),
+  changes: async (place: WeekPlace, sessions: Schemas["DraftSession"][], signal?: AbortSignal) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/changes", {
+        params: { path: at(place) },
+        body: { sessions },
+        signal,
+      }),
+    ),
   save: async (place: WeekPlace, body: Schemas["SaveDraftBody"]) =>
     given(
       await client.PUT("/api/athletes/{athlete_id}/weeks/{week}/draft", {
@@ -105,7 +136,7 @@ export const dial = {
         body: { revision },
       }),
     ),
-  publish: async (place: WeekPlace, body: Schemas["SaveDraftBody"]) =>
+  publish: async (place: WeekPlace, body: Schemas["PublishBody"]) =>
     given(
       await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/publish", {
         params: { path: at(place) },

@@ -332,23 +332,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/athletes/{athlete_id}/weeks/{week}/block/undo": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Undo what was laid: what came goes, what went comes back. */
-        post: operations["undo_lay"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/athletes/{athlete_id}/weeks/{week}/block/new": {
         parameters: {
             query?: never;
@@ -401,6 +384,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/block/wave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A week of the block proposed, with those before it done as proposed; nothing is stored. */
+        post: operations["propose_week"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/block/wave/publish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make the proposals of several weeks their plans; all of them or none. */
+        post: operations["publish_weeks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was done to the athlete's plans in the last thirty days, the latest first. */
+        get: operations["list_changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/changes/{change}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a change back: what came goes, what went comes back. */
+        post: operations["undo_change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/changes/{change}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a change again that was taken back. */
+        post: operations["redo_change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/templates": {
         parameters: {
             query?: never;
@@ -444,7 +512,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Undo what a template laid, for all of its athletes. */
+        /** Undo what a template laid, for all of its athletes or for none. */
         post: operations["undo_template"];
         delete?: never;
         options?: never;
@@ -530,7 +598,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The draft scaled to so many sets, and its audit; nothing is stored. */
+        /** The draft turned to a setting, and its audit; nothing is stored. */
         post: operations["turn_dial"];
         delete?: never;
         options?: never;
@@ -547,7 +615,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where on the dial findings clear and appear. */
+        /** How far the dial goes, where findings clear and appear, and what else it can be put on. */
         post: operations["dial_notches"];
         delete?: never;
         options?: never;
@@ -623,6 +691,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/draft/movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The movements that could be added to a session, or stand in for a line of it. */
+        post: operations["draft_movements"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/draft/put": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The draft with a movement added or swapped in, and its audit; nothing is stored. */
+        post: operations["put_in_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/weeks/{week}/draft/reset": {
         parameters: {
             query?: never;
@@ -640,6 +742,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/draft/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What publishing the draft would change, day by day; nothing is stored. */
+        post: operations["draft_changes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/weeks/{week}/draft/publish": {
         parameters: {
             query?: never;
@@ -649,7 +768,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make the draft the week's plan. */
+        /** Make the draft the week's plan; days that have a log stay as they are. */
         post: operations["publish_draft"];
         delete?: never;
         options?: never;
@@ -1136,6 +1255,58 @@ export interface paths {
         get: operations["export_one"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/goals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The athlete's goals, and how each stands today. */
+        get: operations["list_goals"];
+        put?: never;
+        /** Set a goal: a load for reps, reps or seconds, by a day. */
+        post: operations["set_goal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/goals/{goal}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a goal away. */
+        post: operations["remove_goal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/goals/{goal}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a goal back that was taken away. */
+        post: operations["restore_goal"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2272,6 +2443,29 @@ export interface components {
             sessions: components["schemas"]["BlockSession"][];
         };
         /**
+         * BlockFinding
+         * @description A finding of a week: its key, its level, and how it is read.
+         */
+        BlockFinding: {
+            /** Code */
+            code: string;
+            /** Subject */
+            subject: string;
+            /** Measure */
+            measure: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "note" | "caution" | "high";
+            /** Title */
+            title: string;
+            /** Label */
+            label: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * BlockSession
          * @description A planned session in its cell.
          */
@@ -2321,6 +2515,8 @@ export interface components {
             counts: components["schemas"]["Counts"];
             /** First */
             first: string | null;
+            /** Findings */
+            findings: components["schemas"]["BlockFinding"][];
         };
         /**
          * StoredBlock
@@ -2338,13 +2534,11 @@ export interface components {
         };
         /**
          * Laid
-         * @description Sessions that came and went; sent back, they go and come again.
+         * @description Plans were changed; the number of the change, to take it back by.
          */
         Laid: {
-            /** Added */
-            added: number[];
-            /** Removed */
-            removed: number[];
+            /** Change */
+            change: number;
         };
         /**
          * LayBody
@@ -2472,10 +2666,8 @@ export interface components {
          * @description Sessions that a text brought in.
          */
         TextLaid: {
-            /** Added */
-            added: number[];
-            /** Removed */
-            removed: number[];
+            /** Change */
+            change: number;
             /** First Week */
             first_week: string;
         };
@@ -2488,108 +2680,37 @@ export interface components {
             text: string;
         };
         /**
-         * Templates
-         * @description The templates of the house, by name.
+         * WaveWeekOut
+         * @description A week proposed. ``state`` is that of the athlete's figures, to publish it by.
+         *
+         *     ``weeks_off`` are those of a break that the week ends.
          */
-        Templates: {
-            /** Templates */
-            templates: components["schemas"]["TemplateOut"][];
-        };
-        /**
-         * TemplateOut
-         * @description Sessions to lay over weeks of any athlete.
-         */
-        TemplateOut: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Weeks */
-            weeks: number;
-            /** Sessions */
-            sessions: number;
-        };
-        /**
-         * TemplateLaid
-         * @description What came and went, athlete by athlete; sent back, it is undone.
-         */
-        TemplateLaid: {
-            /** Laid */
-            laid: components["schemas"]["LaidOver"][];
-        };
-        /**
-         * LaidOver
-         * @description What came and went for one athlete.
-         */
-        LaidOver: {
-            /** Added */
-            added: number[];
-            /** Removed */
-            removed: number[];
-            /** Athlete */
-            athlete: number;
-        };
-        /**
-         * LayTemplateBody
-         * @description Lay a template over the weeks of several athletes, from one week on.
-         */
-        LayTemplateBody: {
-            /** Athletes */
-            athletes: number[];
+        WaveWeekOut: {
             /** Week */
             week: string;
-        };
-        /**
-         * DraftOut
-         * @description A draft. ``revision`` 0 is one that is not stored yet; ``origin`` says what it came from.
-         */
-        DraftOut: {
-            /** Revision */
-            revision: number;
+            /** State */
+            state: number;
             /**
-             * Origin
+             * Shape
              * @enum {string}
              */
-            origin: "saved" | "plan" | "last plan" | "last log" | "empty";
-            /** Origin Week */
-            origin_week: string;
-            /** Start Total */
-            start_total: number;
-            /** Least */
-            least: number;
-            /** Most */
-            most: number;
+            shape: "plan" | "lighter" | "return" | "rise";
+            /** Planned */
+            planned: number;
+            /** Sets */
+            sets: number;
+            /** Cost */
+            cost: number;
+            /** Optimal */
+            optimal: boolean;
+            /** Weeks Off */
+            weeks_off: number | null;
             /** Sessions */
             sessions: components["schemas"]["DraftSession"][];
-            /** Shape */
-            shape: components["schemas"]["DraftSession"][];
-            audit: components["schemas"]["DraftAudit"];
-        };
-        /**
-         * DraftAudit
-         * @description The audit of a draft, against the plan that is published now.
-         *
-         *     ``as_planned``: the baseline takes the plans before this week as done.
-         */
-        DraftAudit: {
-            /** Total */
-            total: number;
-            /** As Planned */
-            as_planned: boolean;
-            /** Totals */
-            totals: components["schemas"]["Row"][];
-            /** Pairs */
-            pairs: components["schemas"]["PairRow"][];
-            /** Muscles */
-            muscles: components["schemas"]["Row"][];
+            /** Changes */
+            changes: string[];
             /** Findings */
-            findings: components["schemas"]["FindingOut"][];
-            /** Cleared */
-            cleared: components["schemas"]["FindingOut"][];
-            /** Appeared */
-            appeared: number[];
-            /** Lines */
-            lines: components["schemas"]["DraftSet"][][];
+            findings: components["schemas"]["WaveFinding"][];
         };
         /**
          * DraftSession
@@ -2610,20 +2731,6 @@ export interface components {
             lines: components["schemas"]["Line"][];
         } & {
             [key: string]: unknown;
-        };
-        /**
-         * DraftSet
-         * @description A line of a draft in words, beside its set.
-         */
-        DraftSet: {
-            /** Movement */
-            movement: string;
-            /** Text */
-            text: string;
-            /** Load Step Kg */
-            load_step_kg: number;
-            /** Turns */
-            turns: boolean;
         };
         /**
          * Line
@@ -2760,6 +2867,218 @@ export interface components {
             [key: string]: unknown;
         };
         /**
+         * WaveFinding
+         * @description A finding of a week: whether the plan has it, and the proposal; why it stays.
+         */
+        WaveFinding: {
+            /** Code */
+            code: string;
+            /** Subject */
+            subject: string;
+            /** Measure */
+            measure: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "note" | "caution" | "high";
+            /** Title */
+            title: string;
+            /** Label */
+            label: string;
+            /** Sentence */
+            sentence: string;
+            /** Before */
+            before: boolean;
+            /** Left */
+            left: boolean;
+            /** Why */
+            why: string;
+        };
+        /**
+         * WaveBody
+         * @description Ask for the proposal of a week: those of the weeks before it stand for what is done there.
+         *
+         *     A ``lighter`` week keeps its loads and has fewer sets. ``ease_in`` begins low after a break and
+         *     rises within the limit of sets.
+         */
+        WaveBody: {
+            /** Before */
+            before?: components["schemas"]["ProposedWeek"][];
+            /**
+             * Lighter
+             * @default false
+             */
+            lighter: boolean;
+            /**
+             * Ease In
+             * @default true
+             */
+            ease_in: boolean;
+        };
+        /**
+         * ProposedWeek
+         * @description A week of a block with the sessions that are proposed for it.
+         */
+        ProposedWeek: {
+            /** Week */
+            week: string;
+            /** Sessions */
+            sessions: components["schemas"]["DraftSession"][];
+        };
+        /**
+         * PublishWaveBody
+         * @description The proposals of several weeks, to be their plans; nothing may have changed since.
+         */
+        PublishWaveBody: {
+            /** State */
+            state: number;
+            /** Weeks */
+            weeks: components["schemas"]["ProposedWeek"][];
+        };
+        /**
+         * Changes
+         * @description The changes of thirty days, the latest first.
+         */
+        Changes: {
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+        };
+        /**
+         * ChangeOut
+         * @description What was done to an athlete's plans; ``at`` is a time in UTC.
+         */
+        ChangeOut: {
+            /** Id */
+            id: number;
+            /** At */
+            at: string;
+            /** Says */
+            says: string;
+            /** Undone */
+            undone: boolean;
+        };
+        /**
+         * Templates
+         * @description The templates of the house, by name.
+         */
+        Templates: {
+            /** Templates */
+            templates: components["schemas"]["TemplateOut"][];
+        };
+        /**
+         * TemplateOut
+         * @description Sessions to lay over weeks of any athlete.
+         */
+        TemplateOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Weeks */
+            weeks: number;
+            /** Sessions */
+            sessions: number;
+        };
+        /**
+         * TemplateLaid
+         * @description What was changed, athlete by athlete; sent back, it is undone.
+         */
+        TemplateLaid: {
+            /** Laid */
+            laid: components["schemas"]["LaidOver"][];
+        };
+        /**
+         * LaidOver
+         * @description What was changed for one athlete.
+         */
+        LaidOver: {
+            /** Change */
+            change: number;
+            /** Athlete */
+            athlete: number;
+        };
+        /**
+         * LayTemplateBody
+         * @description Lay a template over the weeks of several athletes, from one week on.
+         */
+        LayTemplateBody: {
+            /** Athletes */
+            athletes: number[];
+            /** Week */
+            week: string;
+        };
+        /**
+         * DraftOut
+         * @description A draft. ``revision`` 0 is one that is not stored yet; ``origin`` says what it came from.
+         *
+         *     The plans of ``logged`` days have a log: they stay as they are.
+         */
+        DraftOut: {
+            /** Revision */
+            revision: number;
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "saved" | "plan" | "last plan" | "last log" | "empty";
+            /** Origin Week */
+            origin_week: string;
+            /** Start Total */
+            start_total: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Logged */
+            logged: string[];
+            /** Sessions */
+            sessions: components["schemas"]["DraftSession"][];
+            /** Shape */
+            shape: components["schemas"]["DraftSession"][];
+            audit: components["schemas"]["DraftAudit"];
+        };
+        /**
+         * DraftAudit
+         * @description The audit of a draft, against the plan that is published now.
+         *
+         *     ``as_planned``: the baseline takes the plans before this week as done.
+         */
+        DraftAudit: {
+            /** Total */
+            total: number;
+            /** As Planned */
+            as_planned: boolean;
+            /** Totals */
+            totals: components["schemas"]["Row"][];
+            /** Pairs */
+            pairs: components["schemas"]["PairRow"][];
+            /** Muscles */
+            muscles: components["schemas"]["Row"][];
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            /** Cleared */
+            cleared: components["schemas"]["FindingOut"][];
+            /** Appeared */
+            appeared: number[];
+            /** Lines */
+            lines: components["schemas"]["DraftSet"][][];
+        };
+        /**
+         * DraftSet
+         * @description A line of a draft in words, beside its set.
+         */
+        DraftSet: {
+            /** Movement */
+            movement: string;
+            /** Text */
+            text: string;
+            /** Load Step Kg */
+            load_step_kg: number;
+            /** Turns */
+            turns: boolean;
+        };
+        /**
          * SessionsBody
          * @description A draft to look at; nothing is stored.
          */
@@ -2769,38 +3088,84 @@ export interface components {
         };
         /**
          * DialOut
-         * @description The scaled draft and its audit.
+         * @description A changed draft and its audit; ``setting`` is where the dial stands, of one that turned.
          */
         DialOut: {
             /** Sessions */
             sessions: components["schemas"]["DraftSession"][];
             audit: components["schemas"]["DraftAudit"];
+            /**
+             * Setting
+             * @default null
+             */
+            setting: number | null;
         };
         /**
          * DialBody
-         * @description A draft to scale to so many sets.
+         * @description A draft to turn to a setting: sets of what the dial is put on, or steps from as it is.
          */
         DialBody: {
             /** Sessions */
             sessions: components["schemas"]["DraftSession"][];
-            /** Total */
-            total: number;
+            /** Setting */
+            setting: number;
             /**
              * Toward
              * @default nearest
              * @enum {string}
              */
             toward: "nearest" | "up" | "down";
+            /**
+             * @default {
+             *       "kind": "week",
+             *       "name": ""
+             *     }
+             */
+            on: components["schemas"]["SubjectBody"];
+        };
+        /**
+         * SubjectBody
+         * @description What the dial is put on: the week, or a part, a pair, a pattern, … by its name.
+         */
+        SubjectBody: {
+            /**
+             * Kind
+             * @default week
+             * @enum {string}
+             */
+            kind: "week" | "part" | "pattern" | "muscle" | "movement" | "pair" | "load" | "rest" | "tempo";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
         };
         /**
          * NotchesOut
-         * @description The notches of the dial, as it is turned from ``start``.
+         * @description How far the dial goes from ``start``, its notches there, and what else it can be put on.
+         *
+         *     A setting has ``step`` of the ``unit``; ``whole`` is what both sides of a pair come to.
          */
         NotchesOut: {
             /** Start */
             start: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Step */
+            step: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "sets" | "pair" | "%" | "s";
+            /** Whole */
+            whole: number | null;
             /** Notches */
             notches: components["schemas"]["NotchOut"][];
+            /** Subjects */
+            subjects: components["schemas"]["SubjectOut"][];
         };
         /**
          * NotchOut
@@ -2825,6 +3190,36 @@ export interface components {
             label: string;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * SubjectOut
+         * @description Something that the dial can be put on, and how it is read.
+         */
+        SubjectOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "week" | "part" | "pattern" | "muscle" | "movement" | "pair" | "load" | "rest" | "tempo";
+            /** Name */
+            name: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * NotchesBody
+         * @description A draft, and what the dial is put on.
+         */
+        NotchesBody: {
+            /** Sessions */
+            sessions: components["schemas"]["DraftSession"][];
+            /**
+             * @default {
+             *       "kind": "week",
+             *       "name": ""
+             *     }
+             */
+            on: components["schemas"]["SubjectBody"];
         };
         /**
          * ProposalOut
@@ -3004,6 +3399,62 @@ export interface components {
             kind: "load" | "help" | "band" | "seconds" | "reps" | "set" | "pause" | "lowering" | "rest" | "hold" | "level";
         };
         /**
+         * CandidatesOut
+         * @description The movements, those that fit best first.
+         */
+        CandidatesOut: {
+            /** Candidates */
+            candidates: components["schemas"]["CandidateOut"][];
+        };
+        /**
+         * CandidateOut
+         * @description A movement to add or swap in: how it fits, and the set that it begins with, in words.
+         */
+        CandidateOut: {
+            /** Movement */
+            movement: string;
+            /** Fits */
+            fits: string;
+            /** Begins */
+            begins: string;
+            /** Own */
+            own: boolean;
+            /** Load Missing */
+            load_missing: boolean;
+        };
+        /**
+         * CandidatesBody
+         * @description A session of a draft to add a movement to; ``line`` is one that it is to stand in for.
+         */
+        CandidatesBody: {
+            /** Sessions */
+            sessions: components["schemas"]["DraftSession"][];
+            /** Session */
+            session: number;
+            /**
+             * Line
+             * @default null
+             */
+            line: number | null;
+        };
+        /**
+         * PutMovementBody
+         * @description A movement to add to a session, or to put in place of a line of it.
+         */
+        PutMovementBody: {
+            /** Sessions */
+            sessions: components["schemas"]["DraftSession"][];
+            /** Session */
+            session: number;
+            /**
+             * Line
+             * @default null
+             */
+            line: number | null;
+            /** Movement */
+            movement: string;
+        };
+        /**
          * Revision
          * @description The revision that is stored now.
          */
@@ -3037,6 +3488,50 @@ export interface components {
         RevisionBody: {
             /** Revision */
             revision: number;
+        };
+        /**
+         * ChangesOut
+         * @description What publishing a draft changes, day by day.
+         */
+        ChangesOut: {
+            /** Days */
+            days: components["schemas"]["DayChangeOut"][];
+        };
+        /**
+         * DayChangeOut
+         * @description What publishing does to a day, line by line.
+         */
+        DayChangeOut: {
+            /** Date */
+            date: string;
+            /** Title */
+            title: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "new" | "gone" | "changed" | "same" | "logged";
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * PublishBody
+         * @description A draft to publish; ``logged`` are the days that stay as they are, as the coach saw them.
+         */
+        PublishBody: {
+            /** Sessions */
+            sessions: components["schemas"]["DraftSession"][];
+            /** Revision */
+            revision: number;
+            /**
+             * Shape
+             * @default null
+             */
+            shape: components["schemas"]["DraftSession"][] | null;
+            /** Start Total */
+            start_total: number;
+            /** Logged */
+            logged?: string[];
         };
         /**
          * WrittenWeek
@@ -3797,6 +4292,8 @@ export interface components {
             patterns: string[];
             /** Muscles */
             muscles: string[];
+            /** Progress */
+            progress: components["schemas"]["ProgressChoice"][];
         };
         /**
          * MovementOut
@@ -3833,6 +4330,21 @@ export interface components {
             harder: string | null;
             /** Kit */
             kit: string[];
+            /** Progress */
+            progress: ("reps_first" | "load_first" | "sets" | "density" | "tempo" | "hold") | null;
+        };
+        /**
+         * ProgressChoice
+         * @description A way for a movement to move on.
+         */
+        ProgressChoice: {
+            /**
+             * Value
+             * @enum {string}
+             */
+            value: "reps_first" | "load_first" | "sets" | "density" | "tempo" | "hold";
+            /** Meaning */
+            meaning: string;
         };
         /**
          * MovementBody
@@ -3905,6 +4417,12 @@ export interface components {
              * @default false
              */
             one_sided: boolean;
+            /**
+             * Progress
+             * @description How it moves on, where not as the house rule says
+             * @default null
+             */
+            progress: ("reps_first" | "load_first" | "sets" | "density" | "tempo" | "hold") | null;
         } & {
             [key: string]: unknown;
         };
@@ -4288,6 +4806,100 @@ export interface components {
             replaced: boolean;
             /** Warnings */
             warnings: string[];
+        };
+        /**
+         * Goals
+         * @description The athlete's goals, the nearest day first, and the movements that one can be set for.
+         */
+        Goals: {
+            /** Today */
+            today: string;
+            /** Goals */
+            goals: components["schemas"]["GoalOut"][];
+            /** Movements */
+            movements: string[];
+        };
+        /**
+         * GoalOut
+         * @description A goal and how it stands; values are kg of estimated maximum, reps or seconds.
+         */
+        GoalOut: {
+            /** Id */
+            id: number;
+            /** Movement */
+            movement: string;
+            /** Load Kg */
+            load_kg: number;
+            /** Reps */
+            reps: number | null;
+            /** Seconds */
+            seconds: number | null;
+            /** By */
+            by: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "load" | "reps" | "seconds";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "reached" | "within reach" | "a stretch" | "not in time" | "unknown";
+            /** Target */
+            target: number;
+            /** Now */
+            now: number | null;
+            /** Best */
+            best: string | null;
+            /** Best Day */
+            best_day: string | null;
+            /** Sentence */
+            sentence: string;
+            /** Steps */
+            steps: components["schemas"]["GoalStep"][];
+        };
+        /**
+         * GoalStep
+         * @description A week on the way, and its top set.
+         */
+        GoalStep: {
+            /** Week */
+            week: string;
+            /** Load Kg */
+            load_kg: number;
+            /** Reps */
+            reps: number | null;
+            /** Seconds */
+            seconds: number | null;
+        };
+        /**
+         * GoalBody
+         * @description A goal to set: a load for reps, reps alone, or seconds, by a day.
+         */
+        GoalBody: {
+            /** Movement */
+            movement: string;
+            /**
+             * Load Kg
+             * @default 0
+             */
+            load_kg: number;
+            /**
+             * Reps
+             * @default null
+             */
+            reps: number | null;
+            /**
+             * Seconds
+             * @default null
+             */
+            seconds: number | null;
+            /**
+             * By
+             * Format: date
+             */
+            by: string;
         };
         /**
          * RestrictionsOut
@@ -7127,123 +7739,6 @@ export interface operations {
             };
         };
     };
-    undo_lay: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                athlete_id: number;
-                week: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Laid"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Laid"];
-                };
-            };
-            /** @description The request is not one that can be read */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Asked for by a page of another site */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description There is no such operation here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description It does not fit what is there, or builds on an older state */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description The body is too long */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description The body is of another type */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Bad input, with the place of everything that is wrong */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description It failed here; the log has the details */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Busy: try again after Retry-After */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
     new_block: {
         parameters: {
             query?: never;
@@ -7654,6 +8149,551 @@ export interface operations {
             };
         };
     };
+    propose_week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaveBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaveWeekOut"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    publish_weeks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PublishWaveBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laid"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    list_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    undo_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                change: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    redo_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                change: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     list_templates: {
         parameters: {
             query?: never;
@@ -7872,7 +8912,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TemplateLaid"];
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             /** @description The request is not one that can be read */
@@ -8640,7 +9680,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SessionsBody"];
+                "application/json": components["schemas"]["NotchesBody"];
             };
         };
         responses: {
@@ -9213,6 +10253,240 @@ export interface operations {
             };
         };
     };
+    draft_movements: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CandidatesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CandidatesOut"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    put_in_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutMovementBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DialOut"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     reset_draft: {
         parameters: {
             query?: never;
@@ -9330,6 +10604,123 @@ export interface operations {
             };
         };
     };
+    draft_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SessionsBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesOut"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     publish_draft: {
         parameters: {
             query?: never;
@@ -9342,7 +10733,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SaveDraftBody"];
+                "application/json": components["schemas"]["PublishBody"];
             };
         };
         responses: {
@@ -9352,7 +10743,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Done"];
+                    "application/json": components["schemas"]["Laid"];
                 };
             };
             /** @description The request is not one that can be read */
@@ -12984,6 +14375,433 @@ export interface operations {
             };
             /** @description There is no such operation here */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    list_goals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Goals"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    set_goal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoalBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Goals"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    remove_goal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                goal: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Goals"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    restore_goal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                goal: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Goals"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

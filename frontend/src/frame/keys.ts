@@ -40,7 +40,11 @@ export const KEYS = {
   asPlanned: { key: "y", says: "Log the session as planned", where: "Log" },
   less: { key: "-", says: "Turn the dial down by one set", where: "Dial" },
   more: { key: "+", says: "Turn the dial up by one set", where: "Dial" },
-  propose: { key: "q", says: "Propose the least change", where: "Dial" },
+  propose: {
+    key: "q",
+    says: "Propose the least change (of the whole block, on the block)",
+    where: "Dial",
+  },
   takeAll: { key: "z", says: "Take the whole proposal", where: "Dial" },
   nextSteps: { key: ".", says: "Next steps of the movements", where: "Dial" },
   undo: {

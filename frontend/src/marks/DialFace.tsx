@@ -1,40 +1,44 @@
 import type { Level, Schemas } from "@/api/client";
 import { type Around, HalfDial, RADIUS, around } from "./HalfDial";
 import { BARS, COLOUR } from "./levels";
+import { type Scale, labelled, settingWords, tickWords } from "./scale";
 
 interface Props {
+  /** What is turned, in words. */
+  label: string;
   value: number;
+  scale: Scale;
+  /** Where it stood before it was turned. */
   start: number;
-  least: number;
-  most: number;
   notches: Schemas["NotchOut"][];
-  turn: (total: number) => void;
+  turn: (setting: number) => void;
 }
 
-/** The dial: one detent for each set, notches where findings clear (outside) or appear (inside). */
-export function DialFace({ value, start, least, most, notches, turn }: Props) {
+/** The dial: a detent for each setting, notches where findings clear (outside) or appear (inside). */
+export function DialFace({ label, value, scale, start, notches, turn }: Props) {
+  const { least, most } = scale;
   const { at, angle } = around(least, most);
   const [sx, sy] = at(start, RADIUS + 3);
   const [bx, by] = at(start, RADIUS - 12);
   return (
     <HalfDial
-      label="Sets of the week"
+      label={label}
       value={value}
-      says={`${value} sets, ${Math.round((value / Math.max(1, start)) * 100)} per cent`}
+      says={settingWords(scale, value)}
       least={least}
       most={most}
       keys={{ PageDown: value - 5, PageUp: value + 5, Home: start }}
       turn={turn}
     >
-      <Detents least={least} span={Math.max(1, most - least)} at={at} />
+      <Detents scale={scale} at={at} />
       <path d={`M${sx} ${sy}L${bx} ${by}`} stroke="var(--ink)" strokeWidth="2.5" />
-      <Notches notches={notches} at={at} angle={angle} />
+      <Notches notches={notches} scale={scale} at={at} angle={angle} />
     </HalfDial>
   );
 }
 
 /** Notches at one setting and of one effect stand as one mark, with the worst level. */
-function groups(notches: Schemas["NotchOut"][]) {
+function groups(notches: Schemas["NotchOut"][], scale: Scale) {
   const found = new Map<string, { total: number; effect: string; level: Level; text: string }>();
   for (const one of notches) {
     const key = `${one.total}/${one.effect}`;
@@ -45,7 +49,7 @@ function groups(notches: Schemas["NotchOut"][]) {
         total: one.total,
         effect: one.effect,
         level: one.level,
-        text: `At ${one.total} sets\n${line}`,
+        text: `At ${settingWords(scale, one.total)}\n${line}`,
       });
     else {
       known.text += `\n${line}`;
@@ -62,27 +66,23 @@ function rowOf<One extends { total: number; effect: string }>(one: One, all: One
   return near && one.total - near.total <= 3 ? 1 - rowOf(near, all) : 0;
 }
 
-interface DetentsProps {
-  least: number;
-  span: number;
-  at: Around["at"];
-}
-
-/** A line for each set, the tens written. */
-function Detents({ least, span, at }: DetentsProps) {
+/** A line for each setting, some of them written. */
+function Detents({ scale, at }: { scale: Scale; at: Around["at"] }) {
+  const { least, most } = scale;
+  const written = labelled(scale);
   return (
     <>
-      {Array.from({ length: span + 1 }, (_, step) => least + step).map((total) => {
-        const long = total % 10 === 0;
-        const [x1, y1] = at(total, RADIUS);
-        const [x2, y2] = at(total, RADIUS - (long ? 10 : total % 5 === 0 ? 7 : 4));
-        const [tx, ty] = at(total, RADIUS - 32);
+      {Array.from({ length: most - least + 1 }, (_, step) => least + step).map((setting) => {
+        const long = written.has(setting);
+        const [x1, y1] = at(setting, RADIUS);
+        const [x2, y2] = at(setting, RADIUS - (long ? 10 : setting % 5 === 0 ? 7 : 4));
+        const [tx, ty] = at(setting, RADIUS - 32);
         return (
-          <g key={total}>
+          <g key={setting}>
             <path d={`M${x1} ${y1}L${x2} ${y2}`} stroke={long ? "var(--ink)" : "var(--rule)"} />
             {long && (
               <text x={tx} y={ty + 4} textAnchor="middle" fontSize="12" fill="var(--ink-2)">
-                {total}
+                {tickWords(scale, setting)}
               </text>
             )}
           </g>
@@ -94,15 +94,16 @@ function Detents({ least, span, at }: DetentsProps) {
 
 interface NotchesProps {
   notches: Schemas["NotchOut"][];
+  scale: Scale;
   at: Around["at"];
   angle: Around["angle"];
 }
 
 /** Where findings clear (outside) or appear (inside). */
-function Notches({ notches, at, angle }: NotchesProps) {
+function Notches({ notches, scale, at, angle }: NotchesProps) {
   return (
     <>
-      {groups(notches).map((one) => {
+      {groups(notches, scale).map((one) => {
         const outside = one.effect === "clears";
         const bars = BARS[one.level];
         const [x, y] = at(

@@ -3,15 +3,21 @@ import { useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
 import { block as calls, useBlock } from "@/api/block";
 import { useChange } from "@/api/changes";
+import { planChanges, usePlanChanges } from "@/api/plans";
 import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
 import { KEYS, useKeys } from "@/frame/keys";
 import { number, weekName, weekday } from "@/words";
 import { BlockHead } from "./BlockHead";
+import { ChangesDialog } from "./ChangesDialog";
 import { NONE } from "./ChangeFields";
+import { Goals } from "./Goals";
 import { LayForm } from "./LayForm";
+import { WaveHead } from "./WaveHead";
+import { WaveRows } from "./WaveRows";
 import { WeekFoot } from "./WeekFoot";
 import { type Cell, type Data, type Session, type Walk, useBlockWalk } from "./useBlockWalk";
+import { useWave } from "./useWave";
 
 /** A session that was copied or is to be moved. */
 type Held = { session: Session; move: boolean };
@@ -22,18 +28,16 @@ export function Block() {
   const [params, setParams] = useSearchParams();
   const found = useBlock(place, Math.min(8, Math.max(3, Number(params.get("weeks") ?? 6) || 6)));
   const [held, setHeld] = useState<Held | null>(null);
-  const [past, setPast] = useState<Schemas["Laid"][]>([]);
-  const change = useChange(async (body: Schemas["LayBody"]) => {
-    const done = await calls.lay(place, body);
-    setPast((steps) => [...steps, done]);
-  });
+  const [showing, setShowing] = useState(false);
+  const past = usePlanChanges(place.athlete);
+  const last = past.data?.changes.find((one) => !one.undone);
+  const change = useChange((body: Schemas["LayBody"]) => calls.lay(place, body));
   const back = useChange(async () => {
-    const last = past.at(-1);
-    if (last) await calls.undo(place, last);
-    setPast((steps) => steps.slice(0, -1));
+    if (last) await planChanges.undo(place.athlete, last.id);
   });
   const data = found.data;
   const { cell, at, date, here, walk, grid } = useBlockWalk(place, data);
+  const wave = useWave(place.athlete, data, found.dataUpdatedAt);
   const paste = () => {
     if (!held || !date || date === held.session.date) return;
     change.mutate({
@@ -51,12 +55,14 @@ export function Block() {
     cut: () => here && setHeld({ session: here, move: true }),
     paste,
     undo: () => back.mutate(undefined),
+    propose: wave.toggle,
   });
   if (found.error) return <Failure error={found.error} />;
   if (!data) return <p className="p-6 text-ink-2">Laying out the weeks…</p>;
   const ofWeek = data.sessions.filter((session) =>
     data.days.some((row) => row[cell.week] === session.date),
   );
+  const ahead = data.weeks.filter((one) => !one.over);
   const error = change.error ?? back.error;
   return (
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pt-3 pb-8">
@@ -66,11 +72,11 @@ export function Block() {
         stored={data.stored}
         weeks={data.weeks.length}
         show={(next) => setParams({ weeks: String(next) }, { replace: true })}
-        laid={(done) => setPast((steps) => [...steps, done])}
       />
       <Steps
         held={held}
-        past={past.length}
+        last={last}
+        all={() => setShowing(true)}
         busy={back.isPending}
         undo={() => back.mutate(undefined)}
       />
@@ -79,9 +85,10 @@ export function Block() {
           {error.message}
         </p>
       )}
+      <WaveHead wave={wave} first={ahead[0]?.week ?? ""} last={ahead.at(-1)?.week ?? ""} />
       <table className="w-full table-fixed border-b border-rule">
         <colgroup>
-          <col className="w-24" />
+          <col className={wave.open ? "w-40" : "w-24"} />
           {data.weeks.map((one) => (
             <col key={one.week} />
           ))}
@@ -95,8 +102,11 @@ export function Block() {
           walk={walk}
           grid={grid}
         />
-        <WeekFoot weeks={data.weeks} />
+        <WeekFoot weeks={data.weeks}>
+          {wave.open && <WaveRows weeks={data.weeks} wave={wave} />}
+        </WeekFoot>
       </table>
+      <ChangesDialog athlete={place.athlete} open={showing} close={() => setShowing(false)} />
       <LayForm
         session={here ?? null}
         week={data.weeks[cell.week]?.week ?? ""}
@@ -106,6 +116,7 @@ export function Block() {
         lay={(body) => change.mutate(body)}
         open={() => walk.open(cell)}
       />
+      <Goals athlete={place.athlete} />
     </main>
   );
 }
@@ -200,13 +211,15 @@ function Day({ at, date, sessions, isHere, moving, walk }: DayProps) {
 
 interface StepsProps {
   held: Held | null;
-  past: number;
+  /** The latest change that can be taken back. */
+  last: Schemas["ChangeOut"] | undefined;
+  all: () => void;
   busy: boolean;
   undo: () => void;
 }
 
 /** What the keys do now, and the way back. */
-function Steps({ held, past, busy, undo }: StepsProps) {
+function Steps({ held, last, all, busy, undo }: StepsProps) {
   return (
     <div className="flex items-baseline gap-4 pb-1 text-sm">
       <p className="text-ink-2">
@@ -214,17 +227,20 @@ function Steps({ held, past, busy, undo }: StepsProps) {
           ? `${held.session.title || "A session"} in hand: ${KEYS.paste.key} puts it down`
           : `Arrows walk, Enter writes, ${KEYS.copy.key} copies, ${KEYS.cut.key} moves, ${KEYS.paste.key} puts down`}
       </p>
-      <span role="status" className="ml-auto text-ink-2">
-        {past > 0 ? `${past} step${past === 1 ? "" : "s"} to undo` : ""}
+      <span role="status" className="ml-auto min-w-0 truncate text-ink-2">
+        {last?.says}
       </span>
       <button
         type="button"
         className="key-button"
-        disabled={past === 0 || busy}
+        disabled={!last || busy}
         title={`Key ${KEYS.undo.key}`}
         onClick={undo}
       >
         Undo
+      </button>
+      <button type="button" className="trail-link text-ink-2" onClick={all}>
+        All changes
       </button>
     </div>
   );

@@ -14,17 +14,16 @@ interface Props {
   stored: Schemas["StoredBlock"] | null;
   weeks: number;
   show: (weeks: number) => void;
-  laid: (laid: Schemas["Laid"]) => void;
 }
 
 /** Which block is shown, and what can be done with whole weeks: make, keep, lay, send and take in. */
-export function BlockHead({ place, week, stored, weeks, show, laid }: Props) {
+export function BlockHead({ place, week, stored, weeks, show }: Props) {
   const [dialog, setDialog] = useState<"new" | "templates" | null>(null);
   const change = useChange((body: Schemas["BlockBody"]) =>
     blocks.change(place.athlete, stored?.id ?? 0, body),
   );
   const remove = useChange(() => blocks.remove(place.athlete, stored?.id ?? 0));
-  const take = useChange(async (text: string) => laid(await blocks.takeText(place, text)));
+  const take = useChange((text: string) => blocks.takeText(place, text));
   const error = change.error ?? remove.error ?? take.error;
   return (
     <>
@@ -66,13 +65,7 @@ export function BlockHead({ place, week, stored, weeks, show, laid }: Props) {
           {error.message}
         </p>
       )}
-      <NewBlock
-        place={place}
-        first={week}
-        open={dialog === "new"}
-        close={() => setDialog(null)}
-        made={laid}
-      />
+      <NewBlock place={place} first={week} open={dialog === "new"} close={() => setDialog(null)} />
       <TemplateDialog
         place={place}
         week={week}

@@ -15,14 +15,13 @@ interface Props {
   first: string;
   open: boolean;
   close: () => void;
-  made: (laid: Schemas["Laid"]) => void;
 }
 
 type Template = Schemas["TemplateOut"];
 type Fill = Schemas["NewBlockBody"]["fill"];
 
 /** A new block: how long, what fills it, and which of its weeks are lighter. */
-export function NewBlock({ place, first, open, close, made }: Props) {
+export function NewBlock({ place, first, open, close }: Props) {
   const found = useTemplates();
   const [title, setTitle] = useState("");
   const [weeks, setWeeks] = useState(4);
@@ -33,7 +32,7 @@ export function NewBlock({ place, first, open, close, made }: Props) {
   const all = found.data?.templates ?? [];
   const chosen = template ?? all[0]?.id ?? null;
   const make = useChange(async () => {
-    const done = await blocks.add(
+    await blocks.add(
       { ...place, week: first },
       {
         title,
@@ -44,7 +43,6 @@ export function NewBlock({ place, first, open, close, made }: Props) {
         lighter_every: fill === "nothing" ? 0 : every,
       },
     );
-    made(done.laid);
     close();
   });
   return (

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
 import { DoseBar } from "@/marks/DoseBar";
 import { LevelMark } from "@/marks/LevelMark";
@@ -5,8 +6,14 @@ import { amount, measureTitle, unit } from "@/words";
 
 const MEASURES = ["sets", "reps", "volume_load_kg", "tut_s"];
 
+interface Props {
+  weeks: Schemas["BlockWeek"][];
+  /** Rows below. */
+  children: ReactNode;
+}
+
 /** Below each week: its four measures with the baseline, and the findings it has or would raise. */
-export function WeekFoot({ weeks }: { weeks: Schemas["BlockWeek"][] }) {
+export function WeekFoot({ weeks, children }: Props) {
   return (
     <tfoot>
       {MEASURES.map((measure) => {
@@ -74,6 +81,7 @@ export function WeekFoot({ weeks }: { weeks: Schemas["BlockWeek"][] }) {
           </td>
         ))}
       </tr>
+      {children}
     </tfoot>
   );
 }

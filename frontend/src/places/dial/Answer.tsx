@@ -7,22 +7,12 @@ import { amount, measureTitle, number, percent, ratio, signed, unit } from "@/wo
 
 type Audit = Schemas["DraftAudit"];
 
-interface Props {
-  audit: Audit;
-  notches: Schemas["NotchesOut"];
-  pointer: number;
-  turn: (total: number) => void;
-}
-
-const NEAREST = 5;
-
 /** What the draft comes to: totals, findings that cleared and appeared, pairs, muscles. */
-export function Answer({ audit, notches, pointer, turn }: Props) {
+export function Answer({ audit }: { audit: Audit }) {
   return (
     <>
       <Totals audit={audit} />
       <Findings audit={audit} />
-      <Notches notches={notches} pointer={pointer} turn={turn} />
       <Pairs audit={audit} />
       <Muscles audit={audit} />
     </>
@@ -127,48 +117,6 @@ export function Findings({ audit, of = "draft" }: { audit: Audit; of?: string })
                 {one.title.toLowerCase()},{" "}
                 {one.label === "total" ? measureTitle(one.measure) : one.label}
               </span>
-            </span>
-          </li>
-        ))}
-      </ul>
-    </section>
-  );
-}
-
-function Notches({ notches, pointer, turn }: Omit<Props, "audit">) {
-  const turned = pointer - notches.start;
-  // A notch between the start and the pointer is passed: its effect stands among the findings.
-  const passed = (total: number) =>
-    turned > 0
-      ? total > notches.start && total <= pointer
-      : total < notches.start && total >= pointer;
-  const near = notches.notches
-    .filter((one) => !passed(one.total))
-    .sort((one, two) => Math.abs(one.total - pointer) - Math.abs(two.total - pointer))
-    .slice(0, NEAREST);
-  if (near.length === 0) return null;
-  return (
-    <section aria-label="Nearest notches">
-      <h2 className="border-b border-rule pb-0.5 font-semibold">Nearest notches</h2>
-      <ul className="mb-3 text-sm">
-        {near.map((one) => (
-          <li
-            key={`${one.total}/${one.effect}/${one.title}/${one.label}`}
-            className="flex items-baseline gap-2 border-b border-hair py-0.5"
-          >
-            <button
-              type="button"
-              onClick={() => turn(one.total)}
-              className="trail-link figure w-16 shrink-0"
-            >
-              {one.total} sets
-            </button>
-            <span className="text-ink-2">{one.effect === "clears" ? "clears" : "raises"}</span>
-            <span className="min-w-0 truncate" title={one.sentence}>
-              {one.title.toLowerCase()}, {one.label === "total" ? "the week" : one.label}
-            </span>
-            <span className="ml-auto self-center">
-              <LevelMark level={one.level} struck={one.effect === "clears"} />
             </span>
           </li>
         ))}

@@ -11,14 +11,18 @@ import { DialFace } from "@/marks/DialFace";
 import { LadderFace } from "@/marks/LadderFace";
 import { weekName } from "@/words";
 import { Answer } from "./Answer";
+import { DialHead } from "./DialHead";
+import { MovementDialog, type Wanted } from "./MovementDialog";
+import { Nearest } from "./Nearest";
 import { NextSteps } from "./NextSteps";
 import { Proposals } from "./Proposals";
+import { shownNotches } from "./nearest";
 import { asTaken, proposed } from "./proposed";
 import { type ProposalDesk, useProposalDesk } from "./useProposal";
 import { PublishDialog } from "./PublishDialog";
 import { SessionLines } from "./SessionLines";
-import { Stepper } from "./Stepper";
-import { useDialDraft, withLine } from "./useDialDraft";
+import { withLine } from "./draft";
+import { useDialDraft } from "./useDialDraft";
 import type { Saving } from "./useDraftStore";
 
 /** The draft of a week's plan: turn the dial or step a line, and the audit answers at once. */
@@ -59,35 +63,16 @@ const SAVED: Record<Saving, string> = {
 function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"] }) {
   const draft = useDialDraft(place, opened);
   const [publishing, setPublishing] = useState(false);
+  const [wanted, setWanted] = useState<Wanted | null>(null);
   const go = useNavigate();
-  const { pointer, turn } = draft;
   // Who comes from a cause wants to see what can be done.
   const [params] = useSearchParams();
   const desk = useProposalDesk(place, draft.sessions, params.has("propose"));
   const steps = proposed((desk.open && !desk.asking && desk.proposal?.steps) || [], draft.sessions);
   const take = (wanted: Schemas["TakeStep"][]) =>
     draft.taken((now, signal) => dial.take(place, now, wanted, signal));
-  const clamp = (total: number) => Math.max(opened.least, Math.min(opened.most, total));
-  useKeys({
-    less: () => turn(clamp(pointer - 1)),
-    more: () => turn(clamp(pointer + 1)),
-    undo: draft.undo,
-  });
-  if (opened.sessions.length === 0)
-    return (
-      <main className="flex-1 bg-sheet px-6 py-8">
-        <p className="text-lg">There is nothing to turn yet.</p>
-        <p className="mt-2 max-w-prose">
-          A draft begins with the week&rsquo;s plan, or with the week before it; this one has
-          neither. Go back with <kbd className="font-mono text-xs">[</kbd> to a week that was
-          trained, or{" "}
-          <Link to="/files" className="trail-link">
-            import a book
-          </Link>
-          .
-        </p>
-      </main>
-    );
+  useKeys({ undo: draft.undo });
+  if (opened.sessions.length === 0) return <Nothing />;
   return (
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_28rem]">
       <main className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10">
@@ -99,37 +84,105 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
         )}
         {draft.sessions.map((session, at) => (
           <SessionLines
-            key={session.date + session.title}
+            key={`${session.date}/${at}`}
             session={session}
             words={draft.audit.lines[at] ?? []}
             proposed={steps.get(at)}
             take={(step) => void take([asTaken(step)])}
+            logged={opened.logged.includes(session.date)}
+            want={(line, name) => setWanted({ session: at, line, name })}
             change={(number, change) => draft.edit((all) => withLine(all, at, number, change))}
           />
         ))}
       </main>
-      <aside className="min-h-0 overflow-auto border-l border-rule px-5 pb-6">
-        <Face opened={opened} draft={draft} desk={desk} />
-        <Total opened={opened} pointer={pointer} turn={turn} />
-        <Proposals desk={desk} take={take} />
-        <NextSteps
-          place={place}
-          sessions={draft.sessions}
-          take={(steps) => draft.taken((now, signal) => dial.takeNext(place, now, steps, signal))}
-        />
-        <Answer audit={draft.audit} notches={draft.notches} pointer={pointer} turn={turn} />
-      </aside>
+      <Side place={place} opened={opened} draft={draft} desk={desk} take={take} />
+      <MovementDialog
+        place={place}
+        sessions={draft.sessions}
+        wanted={wanted}
+        close={() => setWanted(null)}
+        put={(movement) => {
+          if (wanted)
+            void draft.taken((now, signal) =>
+              dial.put(
+                place,
+                { sessions: now, session: wanted.session, line: wanted.line, movement },
+                signal,
+              ),
+            );
+          setWanted(null);
+        }}
+      />
       <PublishDialog
         open={publishing}
-        week={place.week}
+        place={place}
+        sessions={draft.sessions}
         audit={draft.audit}
         close={() => setPublishing(false)}
-        publish={async () => {
-          await draft.publish();
-          go(`${weekPath(place.athlete, place.week, "sheet")}?basis=planned`);
+        publish={async (logged) => {
+          const change = await draft.publish(logged);
+          go(`${weekPath(place.athlete, place.week, "sheet")}?basis=planned`, {
+            state: { change },
+          });
         }}
       />
     </div>
+  );
+}
+
+function Nothing() {
+  return (
+    <main className="flex-1 bg-sheet px-6 py-8">
+      <p className="text-lg">There is nothing to turn yet.</p>
+      <p className="mt-2 max-w-prose">
+        A draft begins with the week&rsquo;s plan, or with the week before it; this one has neither.
+        Go back with <kbd className="font-mono text-xs">[</kbd> to a week that was trained, or{" "}
+        <Link to="/files" className="trail-link">
+          import a book
+        </Link>
+        .
+      </p>
+    </main>
+  );
+}
+
+interface SideProps {
+  place: WeekPlace;
+  opened: Schemas["DraftOut"];
+  draft: Draft;
+  desk: ProposalDesk;
+  take: (steps: Schemas["TakeStep"][]) => Promise<void>;
+}
+
+/** The dial, what it does next, what could be changed, and what the draft comes to. */
+function Side({ place, opened, draft, desk, take }: SideProps) {
+  const { pointer, dialled, turn } = draft;
+  const [all, showAll] = useState(false);
+  const clamp = (setting: number) => Math.max(dialled.least, Math.min(dialled.most, setting));
+  useKeys({
+    less: () => turn(clamp(pointer - 1)),
+    more: () => turn(clamp(pointer + 1)),
+  });
+  return (
+    <aside className="min-h-0 overflow-auto border-l border-rule px-5 pb-6">
+      <Face opened={opened} draft={draft} desk={desk} all={all} />
+      <DialHead
+        dialled={dialled}
+        on={draft.on}
+        putOn={draft.putOn}
+        pointer={pointer}
+        start={opened.start_total}
+        turn={turn}
+      />
+      <Nearest dialled={dialled} pointer={pointer} all={all} showAll={showAll} turn={turn} />
+      <Proposals desk={desk} take={take} />
+      <NextSteps
+        place={place}
+        sessions={draft.sessions}
+        take={(steps) => draft.taken((now, signal) => dial.takeNext(place, now, steps, signal))}
+      />
+      <Answer audit={draft.audit} />
+    </aside>
   );
 }
 
@@ -174,43 +227,16 @@ function Head({ week, opened, draft, publish }: HeadProps) {
   );
 }
 
-interface TotalProps {
-  opened: Schemas["DraftOut"];
-  pointer: number;
-  turn: (total: number) => void;
-}
-
-/** The sets of the week in figures. */
-function Total({ opened, pointer, turn }: TotalProps) {
-  return (
-    <div className="flex items-baseline justify-center gap-2 border-b border-rule pb-2">
-      <Stepper
-        label="Sets of the week"
-        value={pointer}
-        step={1}
-        whole
-        least={opened.least}
-        most={opened.most}
-        set={turn}
-      />
-      <span>sets</span>
-      <span className="text-ink-2">
-        {pointer === opened.start_total
-          ? "as at the start"
-          : `${pointer > opened.start_total ? "+" : "−"}${Math.abs(pointer - opened.start_total)}, ${Math.round((pointer / Math.max(1, opened.start_total)) * 100)} % of the start`}
-      </span>
-    </div>
-  );
-}
-
 interface FaceProps {
   opened: Schemas["DraftOut"];
   draft: Draft;
   desk: ProposalDesk;
+  all: boolean;
 }
 
 /** The dial: of the sets of the week, or, while a proposal is shown, of how much may change. */
-function Face({ opened, draft, desk }: FaceProps) {
+function Face({ opened, draft, desk, all }: FaceProps) {
+  const { dialled, on, pointer } = draft;
   const rungs = (desk.open && desk.proposal?.ladder) || [];
   if (rungs.length > 1) {
     // Of a cost that is none of the stops by now, the last stop within it.
@@ -227,11 +253,14 @@ function Face({ opened, draft, desk }: FaceProps) {
   }
   return (
     <DialFace
-      value={draft.pointer}
-      start={opened.start_total}
-      least={opened.least}
-      most={opened.most}
-      notches={draft.notches.notches}
+      label={
+        dialled.subjects.find((one) => one.kind === on.kind && one.name === on.name)?.label ??
+        "sets of the week"
+      }
+      value={pointer}
+      start={dialled.on.kind === "week" ? opened.start_total : dialled.start}
+      scale={dialled}
+      notches={shownNotches(dialled, pointer, all)}
       turn={draft.turn}
     />
   );

@@ -4,7 +4,7 @@ import type { WeekPlace } from "@/api/place";
 import { KEYS, useKeys } from "@/frame/keys";
 import { signed, unit } from "@/words";
 import { Folded } from "./Folded";
-import type { Sessions } from "./useDialDraft";
+import type { Sessions } from "./draft";
 import { useNextSteps } from "./useNextSteps";
 
 type Step = Schemas["NextStepOut"];

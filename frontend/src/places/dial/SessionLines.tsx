@@ -1,3 +1,4 @@
+import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { Heads } from "@/frame/Heads";
 import { day, keptWeight, typedWeight, weightUnit } from "@/words";
@@ -5,7 +6,7 @@ import { Stepper } from "./Stepper";
 import { Hollow } from "./Hollow";
 import type { Proposed, Step } from "./proposed";
 import type { CoreSet } from "@/places/log/log";
-import type { Line } from "./useDialDraft";
+import type { Line } from "./draft";
 
 interface Props {
   session: Schemas["DraftSession"];
@@ -14,10 +15,14 @@ interface Props {
   /** What the proposal in hand changes here. */
   proposed: Proposed | undefined;
   take: (step: Step) => void;
+  /** It has a log: it stays as it is planned. */
+  logged: boolean;
+  /** Ask for a movement: in place of a line, or, without one, for the session. */
+  want: (line: number | null, name: string) => void;
 }
 
 /** A session of the draft, line by line. */
-export function SessionLines({ session, words, change, proposed, take }: Props) {
+export function SessionLines({ session, words, change, proposed, take, logged, want }: Props) {
   return (
     <table className="mb-5 w-full table-fixed border-b border-rule">
       <colgroup>
@@ -31,6 +36,7 @@ export function SessionLines({ session, words, change, proposed, take }: Props) 
           <th scope="colgroup" className="py-1 text-left">
             <span className="font-semibold text-ink not-italic">{day(session.date)}</span>{" "}
             <span className="font-normal">{session.title}</span>
+            {logged && <span className="font-normal"> logged, stays as planned</span>}
           </th>
           <Heads
             heads={[
@@ -49,6 +55,8 @@ export function SessionLines({ session, words, change, proposed, take }: Props) 
             change={(how) => change(number, how)}
             step={proposed?.lines.get(number)}
             take={take}
+            logged={logged}
+            swap={() => want(number, nameOf(line, words[number]))}
           />
         ))}
         {proposed?.added.map((step) => (
@@ -62,6 +70,19 @@ export function SessionLines({ session, words, change, proposed, take }: Props) 
             </td>
           </tr>
         ))}
+        {!logged && (
+          <tr>
+            <td colSpan={4}>
+              <button
+                type="button"
+                className="trail-link py-0.5 text-sm text-ink-2"
+                onClick={() => want(null, session.title || day(session.date))}
+              >
+                Add a movement
+              </button>
+            </td>
+          </tr>
+        )}
       </tbody>
     </table>
   );
@@ -73,10 +94,12 @@ interface LineProps {
   change: (how: (line: Line) => Line) => void;
   step: Step | undefined;
   take: (step: Step) => void;
+  logged: boolean;
+  swap: () => void;
 }
 
 /** A line: how many sets, and what each of them is. */
-function LineRow({ line, word, change, step, take }: LineProps) {
+function LineRow({ line, word, change, step, take, logged, swap }: LineProps) {
   const set = line.units[0]?.[0];
   if (!set) return null;
   const put = (values: Partial<CoreSet>) =>
@@ -88,7 +111,7 @@ function LineRow({ line, word, change, step, take }: LineProps) {
   const isCircuit = line.kind === "rounds";
   return (
     <tr
-      className={`border-b border-hair last:border-b-0 ${line.count === 0 ? "text-ink-2 line-through" : ""} ${word?.turns ? "" : "text-ink-2"}`}
+      className={`group border-b border-hair last:border-b-0 ${line.count === 0 ? "text-ink-2 line-through" : ""} ${word?.turns ? "" : "text-ink-2"}`}
     >
       <th scope="row" className="py-0.5 pr-3 text-left font-normal">
         <span className="flex items-baseline">
@@ -97,6 +120,16 @@ function LineRow({ line, word, change, step, take }: LineProps) {
             <span className="text-sm text-ink-2"> {isCircuit ? "" : extras(set)}</span>
           </span>
           {step && <Hollow step={step} take={() => take(step)} />}
+          {!logged && !isCircuit && (
+            <button
+              type="button"
+              aria-label={`Swap ${name}`}
+              className="trail-link ml-2 text-sm text-ink-2 opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
+              onClick={swap}
+            >
+              swap
+            </button>
+          )}
         </span>
       </th>
       <td className="figure">
@@ -106,6 +139,7 @@ function LineRow({ line, word, change, step, take }: LineProps) {
           step={1}
           whole
           most={99}
+          disabled={logged}
           set={(count) => change((now) => ({ ...now, count }))}
         />
       </td>
@@ -115,8 +149,14 @@ function LineRow({ line, word, change, step, take }: LineProps) {
         </td>
       ) : (
         <>
-          <Dose set={set} name={name} put={put} />
-          <Load set={set} name={name} step={word ? typedWeight(word.load_step_kg) : 1} put={put} />
+          <Dose set={set} name={name} put={put} logged={logged} />
+          <Load
+            set={set}
+            name={name}
+            step={word ? typedWeight(word.load_step_kg) : 1}
+            put={put}
+            logged={logged}
+          />
         </>
       )}
     </tr>
@@ -127,14 +167,16 @@ interface CellProps {
   set: CoreSet;
   name: string;
   put: (values: Partial<CoreSet>) => void;
+  logged: boolean;
 }
 
-function Dose({ set, name, put }: CellProps) {
+function Dose({ set, name, put, logged }: CellProps) {
   return (
     <td className="figure">
       {set.reps != null ? (
         <Stepper
           label={`${name}, reps`}
+          disabled={logged}
           value={set.reps}
           step={1}
           whole
@@ -146,6 +188,7 @@ function Dose({ set, name, put }: CellProps) {
       ) : (
         <Stepper
           label={`${name}, seconds`}
+          disabled={logged}
           value={set.seconds ?? 0}
           step={5}
           most={3600}
@@ -157,26 +200,37 @@ function Dose({ set, name, put }: CellProps) {
   );
 }
 
-function Load({ set, name, step, put }: CellProps & { step: number }) {
+function Load({ set, name, step, put, logged }: CellProps & { step: number }) {
+  const [adding, setAdding] = useState(false);
   return (
     <td className="figure">
-      {set.load_kg ? (
+      {set.load_kg || adding ? (
         <>
           {(set.implements ?? 1) > 1 && (
             <span className="text-sm text-ink-2">{set.implements} × </span>
           )}
           <Stepper
             label={`${name}, load in ${weightUnit()}`}
-            value={typedWeight(set.load_kg)}
+            value={typedWeight(set.load_kg ?? 0)}
             step={step}
-            least={set.load_kg < 0 ? -500 : 0.5}
+            least={(set.load_kg ?? 0) < 0 ? -500 : adding ? 0 : 0.5}
+            disabled={logged}
             most={1000}
             unit={weightUnit()}
             set={(load) => put({ load_kg: keptWeight(load), ...entered() })}
           />
         </>
       ) : (
-        <span className="pr-13 text-ink-2">–</span>
+        <button
+          type="button"
+          aria-label={`Add a load to ${name}`}
+          title="Add a load"
+          disabled={logged || set.exercise == null}
+          className="mr-11 min-h-6 min-w-6 text-ink-2 enabled:hover:bg-band"
+          onClick={() => setAdding(true)}
+        >
+          –
+        </button>
       )}
     </td>
   );

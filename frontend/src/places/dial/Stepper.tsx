@@ -9,6 +9,7 @@ interface Props {
   least?: number;
   most?: number;
   whole?: boolean;
+  disabled?: boolean;
   set: (value: number) => void;
 }
 
@@ -21,6 +22,7 @@ export function Stepper({
   least = 0,
   most = 10_000,
   whole = false,
+  disabled = false,
   set,
 }: Props) {
   const [typed, setTyped] = useState<string | null>(null);
@@ -41,15 +43,17 @@ export function Stepper({
       <button
         type="button"
         tabIndex={-1}
+        disabled={disabled}
         aria-label={`${label} down`}
         onClick={() => move(-step)}
-        className="min-h-6 min-w-6 text-ink-2 hover:bg-band hover:text-ink"
+        className="min-h-6 min-w-6 text-ink-2 hover:bg-band hover:text-ink disabled:invisible"
       >
         −
       </button>
       <input
-        value={typed ?? number(value, 3).replace(/\s/g, "")}
+        value={typed ?? number(value, 3).replace(/\s/g, "").replace("−", "-")}
         inputMode="decimal"
+        disabled={disabled}
         aria-label={label}
         aria-invalid={!fits || undefined}
         title={fits ? undefined : `A number from ${least} to ${most}`}
@@ -80,14 +84,15 @@ export function Stepper({
           }
           if (event.key === "Enter") setTyped(null);
         }}
-        className="h-6 w-12 border-b border-rule bg-transparent text-right aria-invalid:border-high aria-invalid:text-high"
+        className="h-6 w-12 border-b border-rule bg-transparent text-right disabled:border-transparent aria-invalid:border-high aria-invalid:text-high"
       />
       <button
         type="button"
         tabIndex={-1}
+        disabled={disabled}
         aria-label={`${label} up`}
         onClick={() => move(step)}
-        className="min-h-6 min-w-6 text-ink-2 hover:bg-band hover:text-ink"
+        className="min-h-6 min-w-6 text-ink-2 hover:bg-band hover:text-ink disabled:invisible"
       >
         +
       </button>

@@ -1,5 +1,5 @@
 import type { Schemas } from "@/api/client";
-import type { Sessions } from "./useDialDraft";
+import type { Sessions } from "./draft";
 
 export type Step = Schemas["StepOut"];
 

@@ -2,42 +2,52 @@ import { useCallback, useRef, useState } from "react";
 import { type Schemas, messageOf } from "@/api/client";
 import { dial } from "@/api/dial";
 import { type WeekPlace } from "@/api/place";
+import { type Sessions, type Subject, WEEK } from "./draft";
 import { useDraftStore } from "./useDraftStore";
-import { useNotches } from "./useNotches";
-
-export type Sessions = Schemas["DraftSession"][];
-export type Line = Schemas["Line"];
+import { type Dialled, useNotches } from "./useNotches";
 
 /** A draft with its figures. */
 export interface State {
   sessions: Sessions;
   audit: Schemas["DraftAudit"];
-  /** The draft as it was last edited by hand: what the dial scales. */
+  /** The draft as it was last edited by hand: what the dial turns. */
   shape: Sessions;
+  /** What the dial is put on, and where it was turned to; `null` where it was not. */
+  on: Subject;
+  setting: number | null;
 }
 
 /** A draft in hand: edited, turned, audited at once, stored soon after, undone step by step. */
 export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
   const { sessions, audit, shape } = opened;
-  const [state, setState] = useState<State>({ sessions, audit, shape });
+  const first = { sessions, audit, shape, on: WEEK, setting: null };
+  const [state, setState] = useState<State>(first);
   const [past, setPast] = useState<State[]>([]);
-  const [pointer, setPointer] = useState(opened.audit.total);
+  const [turning, setTurning] = useState<number | null>(null);
   const [error, setError] = useState<string | null>(null);
   const latest = useRef(state);
   /** The last state that the core has answered: the only kind that undo goes back to. */
   const answered = useRef(state);
   const asked = useRef<AbortController>(null);
   const inHand = useCallback(() => latest.current, []);
-  const notches = useNotches(place, state.shape, opened.start_total);
+  const dialled = useNotches(place, state.shape, state.on, opened);
   const { saving, toStore, reset, publish } = useDraftStore(place, opened, inHand, state, setError);
 
-  const show = useCallback((next: State) => {
+  /** Another state in hand that the core need not be asked about. */
+  const setInHand = useCallback((next: State) => {
     latest.current = next;
     answered.current = next;
     setState(next);
-    setPointer(next.audit.total);
-    setError(null);
   }, []);
+
+  const show = useCallback(
+    (next: State) => {
+      setInHand(next);
+      setTurning(null);
+      setError(null);
+    },
+    [setInHand],
+  );
 
   /** Ask the core; an answer to an older question is dropped. */
   const ask = useCallback(
@@ -54,7 +64,7 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
         toStore();
       } catch (problem) {
         if (control.signal.aborted) return;
-        setPointer(latest.current.audit.total);
+        setTurning(null);
         setError(messageOf(problem));
       }
     },
@@ -66,26 +76,13 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
       const before = latest.current;
       const sessions = change(before.sessions);
       // The field shows what was typed at once; the figures follow with the answer.
-      latest.current = { ...before, sessions, shape: sessions };
-      setState(latest.current);
-      return ask(async (signal) => {
-        const audit = await dial.audit(place, sessions, signal);
-        return { sessions, audit, shape: sessions };
-      });
-    },
-    [ask, place],
-  );
-
-  const turn = useCallback(
-    (total: number) => {
-      const before = latest.current;
-      // A circuit jumps over some numbers of sets: the dial stops behind them, the way it is turned.
-      const toward = total > before.audit.total ? "up" : "down";
-      setPointer(total);
-      return ask(async (signal) => {
-        const answer = await dial.turn(place, before.shape, total, toward, signal);
-        return { sessions: answer.sessions as Sessions, audit: answer.audit, shape: before.shape };
-      });
+      const next = { ...before, sessions, shape: sessions, setting: null };
+      latest.current = next;
+      setState(next);
+      return ask(async (signal) => ({
+        ...next,
+        audit: await dial.audit(place, sessions, signal),
+      }));
     },
     [ask, place],
   );
@@ -96,10 +93,18 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
       ask(async (signal) => {
         const answer = await change(latest.current.sessions, signal);
         const sessions = answer.sessions as Sessions;
-        return { sessions, audit: answer.audit, shape: sessions };
+        return { ...latest.current, sessions, audit: answer.audit, shape: sessions, setting: null };
       }),
     [ask],
   );
+
+  const { pointer, turn, putOn } = useTurning(place, state, dialled, {
+    ask,
+    inHand,
+    turning,
+    setTurning,
+    put: setInHand,
+  });
 
   const undo = useCallback(() => {
     const last = past.at(-1);
@@ -113,7 +118,8 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
   return {
     ...state,
     pointer,
-    notches,
+    dialled,
+    putOn,
     saving,
     error,
     edit,
@@ -126,16 +132,47 @@ export function useDialDraft(place: WeekPlace, opened: Schemas["DraftOut"]) {
   };
 }
 
-/** The sessions with one line changed. */
-export function withLine(
-  sessions: Sessions,
-  at: number,
-  number: number,
-  change: (line: Line) => Line,
-): Sessions {
-  return sessions.map((session, i) =>
-    i === at
-      ? { ...session, lines: session.lines.map((line, j) => (j === number ? change(line) : line)) }
-      : session,
+interface Hands {
+  ask: (question: (signal: AbortSignal) => Promise<State>) => Promise<void>;
+  inHand: () => State;
+  /** Where the dial was turned to, until the core answers. */
+  turning: number | null;
+  setTurning: (setting: number) => void;
+  put: (next: State) => void;
+}
+
+/** The dial of a draft: where it stands, turning it, putting it on something else. */
+function useTurning(place: WeekPlace, state: State, dialled: Dialled, hands: Hands) {
+  const { ask, inHand, turning, setTurning, put } = hands;
+  const stands = state.setting ?? (state.on.kind === "week" ? state.audit.total : dialled.start);
+  const pointer = turning ?? stands;
+
+  const turn = useCallback(
+    (setting: number) => {
+      const before = inHand();
+      // A circuit jumps over some numbers of sets: the dial stops behind them, the way it is turned.
+      const toward = setting > stands ? "up" : "down";
+      setTurning(setting);
+      return ask(async (signal) => {
+        const answer = await dial.turn(place, before.shape, before.on, setting, toward, signal);
+        return {
+          ...before,
+          sessions: answer.sessions as Sessions,
+          audit: answer.audit,
+          setting: answer.setting ?? setting,
+        };
+      });
+    },
+    [ask, inHand, place, setTurning, stands],
   );
+
+  /** Put the dial on something else: it goes on from the draft as it now is. */
+  const putOn = useCallback(
+    (on: Subject) => {
+      const now = inHand();
+      put({ ...now, on, shape: now.sessions, setting: null });
+    },
+    [inHand, put],
+  );
+  return { pointer, turn, putOn };
 }

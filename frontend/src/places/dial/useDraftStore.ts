@@ -31,7 +31,8 @@ export function useDraftStore(
   const body = useCallback(
     (): Schemas["SaveDraftBody"] => ({
       sessions: inHand().sessions,
-      shape: inHand().shape,
+      // What another dial than that of the week has turned is as if edited by hand.
+      shape: inHand().on.kind === "week" ? inHand().shape : inHand().sessions,
       revision: revision.current,
       start_total: opened.start_total,
     }),
@@ -84,12 +85,17 @@ export function useDraftStore(
     }
   }, [place, queries, inTurn, setError]);
 
-  const publish = useCallback(async () => {
-    unsaved.current = false;
-    await inTurn(async () => {
-      await dial.publish(place, body());
-    });
-    await queries.invalidateQueries();
-  }, [place, body, queries, inTurn]);
+  const publish = useCallback(
+    async (logged: string[]) => {
+      unsaved.current = false;
+      let change = 0;
+      await inTurn(async () => {
+        ({ change } = await dial.publish(place, { ...body(), logged }));
+      });
+      await queries.invalidateQueries();
+      return change;
+    },
+    [place, body, queries, inTurn],
+  );
   return { saving, toStore, reset, publish };
 }

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { type Schemas, messageOf } from "@/api/client";
 import { dial } from "@/api/dial";
 import { type WeekPlace } from "@/api/place";
-import type { Sessions } from "./useDialDraft";
+import type { Sessions } from "./draft";
 
 const ASK_AFTER_MS = 250;
 

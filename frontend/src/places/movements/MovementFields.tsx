@@ -62,6 +62,21 @@ export function MovementFields({ typed, all, names, put }: MovementFieldsProps) 
           put={(harder) => put({ harder })}
         />
       </span>
+      <label className="mt-1 block">
+        Moves on by
+        <select
+          value={typed.progress}
+          onChange={(event) => put({ progress: event.target.value })}
+          className="field mt-0.5 block h-8 w-full"
+        >
+          <option value="">what the rules say</option>
+          {all.progress.map((one) => (
+            <option key={one.value} value={one.value}>
+              {one.meaning}
+            </option>
+          ))}
+        </select>
+      </label>
     </>
   );
 }

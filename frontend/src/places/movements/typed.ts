@@ -26,6 +26,7 @@ export interface Typed {
   kit: string;
   easier: string;
   harder: string;
+  progress: string;
 }
 
 export function typedOf(one: Known | null): Typed {
@@ -45,6 +46,7 @@ export function typedOf(one: Known | null): Typed {
     kit: one?.kit.join(", ") ?? "",
     easier: one?.easier ?? "",
     harder: one?.harder ?? "",
+    progress: one?.progress ?? "",
   };
 }
 
@@ -61,4 +63,5 @@ export const coreOf = (typed: Typed): Core => ({
   kit: several(typed.kit),
   easier: typed.easier || null,
   harder: typed.harder || null,
+  progress: (typed.progress || null) as Core["progress"],
 });

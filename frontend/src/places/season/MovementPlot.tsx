@@ -2,14 +2,16 @@ import { Line, ReferenceLine } from "recharts";
 import { Link } from "react-router";
 import { type WeekPlace } from "@/api/place";
 import type { Schemas } from "@/api/client";
+import { useGoals } from "@/api/goals";
 import { type SeasonLine, type SeasonWeek, useMovementLine } from "@/api/season";
 import { Heads } from "@/frame/Heads";
 import { weekPath } from "@/frame/places";
-import { shownBy, day, weight } from "@/words";
+import { date, day, goalText, shownBy, weight } from "@/words";
 import { TimeChart } from "./TimeChart";
 import { middle, noon, shaded } from "./frame";
 
 type Data = Schemas["MovementLineOut"];
+type Goal = Schemas["GoalOut"];
 
 interface Props {
   line: SeasonLine;
@@ -21,6 +23,7 @@ interface Props {
 /** A movement's own line: every top set, what it lets expect of a single, where it stood still. */
 export function MovementPlot({ line, weeks, place, table }: Props) {
   const found = useMovementLine(place, weeks.length, line.subject);
+  const goals = useGoals(place.athlete);
   if (found.error)
     return (
       <p role="alert" className="px-4 py-2 text-high">
@@ -29,6 +32,7 @@ export function MovementPlot({ line, weeks, place, table }: Props) {
     );
   if (!found.data) return <p className="px-4 py-2 text-ink-2">Looking up the top sets…</p>;
   const { stalled, ready } = found.data;
+  const own = goals.data?.goals.filter((goal) => goal.movement === line.subject) ?? [];
   return (
     <>
       {(stalled.length > 0 || ready.length > 0) && (
@@ -37,10 +41,16 @@ export function MovementPlot({ line, weeks, place, table }: Props) {
           {ready.length > 0 && <>Top of its range reached in {weeksTold(ready)}.</>}
         </p>
       )}
+      {own.map((goal) => (
+        <p key={goal.id} className="px-4 pb-1 text-sm">
+          Goal: {goalText(goal)} by {date(goal.by)}, <strong>{goal.verdict}</strong>.{" "}
+          {goal.sentence}
+        </p>
+      ))}
       {table ? (
         <Table data={found.data} place={place} />
       ) : (
-        <Drawing data={found.data} weeks={weeks} />
+        <Drawing data={found.data} weeks={weeks} goals={own} />
       )}
     </>
   );
@@ -49,7 +59,13 @@ export function MovementPlot({ line, weeks, place, table }: Props) {
 const weeksTold = (weeks: string[]) =>
   `${weeks.length > 1 ? "weeks" : "week"} ${weeks.map((week) => Number(week.slice(6))).join(", ")}`;
 
-function Drawing({ data, weeks }: { data: Data; weeks: SeasonWeek[] }) {
+interface DrawingProps {
+  data: Data;
+  weeks: SeasonWeek[];
+  goals: Goal[];
+}
+
+function Drawing({ data, weeks, goals }: DrawingProps) {
   const loaded = data.tops.some((top) => top.load_kg > 0 || top.maximum_kg !== null);
   const points = data.tops.map((top) => ({
     t: noon(top.date),
@@ -85,6 +101,23 @@ function Drawing({ data, weeks }: { data: Data; weeks: SeasonWeek[] }) {
             stroke="var(--note)"
             strokeDasharray="1 3"
             label={{ value: "ready", position: "insideTop", fill: "var(--note)", fontSize: 12 }}
+          />
+        ))}
+      {goals
+        .filter((goal) => (goal.kind === "load") === loaded)
+        .map((goal) => (
+          <ReferenceLine
+            key={goal.id}
+            y={goal.kind === "load" ? goal.target / shownBy("load_kg") : goal.target}
+            stroke="var(--ink)"
+            strokeDasharray="6 2"
+            ifOverflow="extendDomain"
+            label={{
+              value: `goal ${goalText(goal)}`,
+              position: "insideTopLeft",
+              fill: "var(--ink)",
+              fontSize: 12,
+            }}
           />
         ))}
       <Line

@@ -4,6 +4,7 @@ import type { Basis } from "@/api/client";
 import { useFrame, useSheet } from "@/api/sheet";
 import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
+import { JustChanged } from "@/frame/JustChanged";
 import { useKeys } from "@/frame/keys";
 import { Ledger } from "./Ledger";
 import { Sessions } from "./Sessions";
@@ -71,6 +72,7 @@ export function WeekSheet() {
         className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10 print-open print:pb-0"
         tabIndex={-1}
       >
+        <JustChanged athlete={place.athlete} />
         <SheetHead place={place} sheet={data} basis={basis} swap={swap} />
         <Sessions sessions={data.sessions} />
         {data.disagreement && (

@@ -1,0 +1,135 @@
+"""The wave of a block: each week proposed with those before it done, lighter ones, an eased return.
+
+A lighter week keeps its loads and has fewer sets than the house's share of the usual; after a break
+the first week begins at about half of the reference week, and the ones after it rise as the limits
+allow (Dial Back's page on the domain, section 12).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import date
+from typing import Final, Literal
+
+from dialback.core.adjusting.judged import Judge
+from dialback.core.adjusting.propose import Options, adjust
+from dialback.core.adjusting.result import Proposal
+from dialback.core.adjusting.start import WithPlans, start_of
+from dialback.core.audit import audit_draft
+from dialback.core.baseline import is_lighter
+from dialback.core.breaks import Break, break_before
+from dialback.core.figures import TOTAL_SETS
+from dialback.core.findings import Finding
+from dialback.core.findings.finding import Key
+from dialback.core.plans.dial import Hold, dial_total, scale
+from dialback.core.plans.draft import as_draft, as_sessions
+from dialback.core.sessions import Session
+from dialback.core.tally import Ledger
+from dialback.core.weeks import Week
+
+LIGHTER_SHARE: Final = 0.6
+"""A lighter week has so much of its plan at most: sets −40 %, loads kept."""
+RETURN_SHARE: Final = 0.5
+"""The first week after a break has about so much of the reference week's sets."""
+
+Shape = Literal["plan", "lighter", "return", "rise"]
+"""What a week begins with: its plan; fewer sets, for a reason."""
+
+
+@dataclass(frozen=True, slots=True)
+class WaveWeek:
+    """A week of the wave: its plan and the findings of it, and what is proposed instead.
+
+    ``before`` are the findings of the plan as it stands, ``left`` those of the proposal.
+    """
+
+    shape: Shape
+    plan: tuple[Session, ...]
+    proposal: Proposal
+    before: Mapping[Key, Finding]
+    left: Mapping[Key, Finding]
+    pause: Break | None
+
+
+def wave_week(
+    ledger: Ledger,
+    week: Week,
+    plans: Mapping[Week, Sequence[Session]],
+    options: Options,
+    *,
+    lighter: bool = False,
+    ease_in: bool = False,
+    fixed: frozenset[date] = frozenset(),
+) -> WaveWeek:
+    """A week proposed, with the plans of the weeks before it taken as done.
+
+    ``lighter`` gives it fewer sets; ``ease_in`` begins low after a break and rises within the limit
+    of sets. Sessions of ``fixed`` days stay. Raises ``NothingToStartFromError``.
+    """
+    if plans:
+        ledger = ledger.but(source=WithPlans(ledger.source, dict(plans), done=True))
+    plan = start_of(ledger, week)
+    pause = break_before(ledger, week)
+    shape, start = _shaped(ledger, week, plan, fixed, pause, lighter=lighter, ease_in=ease_in)
+    # What was made less for a reason is not filled up again.
+    most = None if shape == "plan" else _sets(ledger, week, start)
+    proposal = adjust(ledger, week, replace(options, ladder=False, most_sets=most), start, fixed)
+    judge = Judge(ledger, week, plan, options.accepted)
+    left = {one.finding.key: one.finding for one in proposal.remaining}
+    return WaveWeek(shape, plan, proposal, judge.at_start, left, pause)
+
+
+def _shaped(
+    ledger: Ledger,
+    week: Week,
+    plan: tuple[Session, ...],
+    fixed: frozenset[date],
+    pause: Break | None,
+    *,
+    lighter: bool,
+    ease_in: bool,
+) -> tuple[Shape, tuple[Session, ...]]:
+    """What the week begins with, and why."""
+    planned = _sets(ledger, week, plan)
+    if lighter and not is_lighter(ledger, week, planned):
+        return "lighter", _lighter(ledger, week, plan, fixed)
+    if ease_in and pause is not None:
+        usual = pause.ledger.tally("completed", pause.reference).get(TOTAL_SETS, 0.0)
+        if planned > RETURN_SHARE * usual:
+            return "return", _scaled(ledger, plan, RETURN_SHARE * usual / planned, fixed)
+    if ease_in:
+        base = audit_draft(ledger, week, plan).baseline.base(TOTAL_SETS)
+        most = base * (1 + ledger.rules.jump_limits["sets"][0]) if base else planned
+        if planned > most:
+            return "rise", _scaled(ledger, plan, most / planned, fixed)
+    return "plan", plan
+
+
+def _lighter(
+    ledger: Ledger, week: Week, plan: tuple[Session, ...], fixed: frozenset[date]
+) -> tuple[Session, ...]:
+    """The plan with the most sets, up to 60 % of them, that the house calls lighter."""
+    total = _sets(ledger, week, plan)
+    share = LIGHTER_SHARE
+    while True:
+        found = _scaled(ledger, plan, share, fixed)
+        sets = _sets(ledger, week, found)
+        share -= 1 / max(total, 1.0)
+        if is_lighter(ledger, week, sets) or share <= 0:
+            return found
+
+
+def _scaled(
+    ledger: Ledger, plan: tuple[Session, ...], share: float, fixed: frozenset[date]
+) -> tuple[Session, ...]:
+    """The plan with about a share of its sets, whole ones, loads kept."""
+    draft = as_draft(plan, ledger.movements)
+    hold = Hold(fixed)
+    total = int(share * dial_total(draft, ledger.movements, hold) + 1e-9)
+    scaled = scale(draft, total, ledger.movements, "down", hold)
+    return as_sessions(scaled)
+
+
+def _sets(ledger: Ledger, week: Week, sessions: tuple[Session, ...]) -> float:
+    return audit_draft(ledger, week, sessions).value(TOTAL_SETS)

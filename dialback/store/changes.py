@@ -1,0 +1,154 @@
+"""What was done to an athlete's plans, with what takes it back."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import UTC, date, datetime, timedelta
+from typing import Any, Final
+
+from dialback.store.models import Athlete, Block, Draft, PlanChange, Session
+from dialback.store.plans import Moved, planned_rows
+
+KEPT_DAYS: Final = 30
+"""So long a change can be taken back."""
+
+
+@dataclass(frozen=True, slots=True)
+class Noted:
+    """A change of plans: when, what, and whether it was taken back."""
+
+    number: int
+    day: date
+    at: str
+    says: str
+    undone: bool
+
+
+def note(
+    athlete: Athlete,
+    says: str,
+    moved: Moved,
+    today: date,
+    *,
+    block: int | None = None,
+    drafts: list[Draft] | None = None,
+) -> int:
+    """Note a change; its number. ``block`` was made by it, ``drafts`` became plans by it.
+
+    To be called within the transaction of the change.
+    """
+    kept = [
+        {"week": draft.week, "sessions": draft.sessions, "shape": draft.shape,
+         "start_total": draft.start_total}
+        for draft in drafts or []
+    ]  # fmt: skip
+    row = PlanChange.create(
+        athlete=athlete,
+        day=today,
+        at=datetime.now(UTC).isoformat(timespec="seconds"),
+        says=says,
+        undo={**_marked(athlete, moved), "block": block, "drafts": kept},
+    )
+    return int(row.id)
+
+
+def noted(athlete: Athlete, today: date) -> list[Noted]:
+    """The changes that can be taken back or were, the latest first."""
+    rows = (
+        PlanChange.select()
+        .where(PlanChange.athlete == athlete, PlanChange.day >= today - timedelta(days=KEPT_DAYS))
+        .order_by(PlanChange.id.desc())
+    )
+    return [Noted(row.id, row.day, row.at, row.says, row.undone_on is not None) for row in rows]
+
+
+def change_row(athlete: Athlete, number: int) -> PlanChange | None:
+    """The change of that number."""
+    found: PlanChange | None = PlanChange.get_or_none(
+        PlanChange.id == number, PlanChange.athlete == athlete
+    )
+    return found
+
+
+def moved_by(row: PlanChange) -> Moved:
+    """What a change moved."""
+    kept = row.undo
+    return Moved(
+        [number for number, _ in kept["added"]],
+        [number for number, _ in kept["removed"]],
+        kept["linked"],
+    )
+
+
+def changed_since(athlete: Athlete, row: PlanChange) -> Session | None:
+    """A session of a change that is not as the change left it."""
+    marks = dict([*row.undo["added"], *row.undo["removed"]])
+    gone = {number for number, _ in row.undo["removed"]}
+    for session in planned_rows(athlete, list(marks)):
+        put_aside = session.deleted_on is not None
+        if session.revision != marks[session.id] or put_aside != (session.id in gone):
+            return session
+    return None
+
+
+def logged_since(row: PlanChange) -> Session | None:
+    """A log that goes by what a change brought, written after it."""
+    moved = moved_by(row)
+    found: Session | None = Session.get_or_none(
+        Session.plan.in_(moved.added),
+        Session.basis == "completed",
+        Session.deleted_on.is_null(),
+        Session.id.not_in(moved.linked),
+    )
+    return found
+
+
+def mark(athlete: Athlete, row: PlanChange, moved: Moved, undone_on: date | None) -> None:
+    """Note that a change was taken back, or made again; ``moved`` is what undoes that."""
+    # What came back is again as it was before this change: as an earlier one has left it.
+    _pass_on(athlete, row, {number: revision - 1 for number, revision in row.undo["removed"]})
+    row.undo = {**row.undo, **_marked(athlete, moved)}
+    row.undone_on = undone_on
+    row.save()
+    _put_block(row.undo["block"], undone_on)
+    if undone_on is not None:
+        _bring_drafts(athlete, row.undo["drafts"])
+
+
+def _pass_on(athlete: Athlete, undone: PlanChange, before: dict[int, int]) -> None:
+    """Tell the other changes the new revisions of sessions that had these ones."""
+    now = {row.id: row.revision for row in planned_rows(athlete, list(before))}
+    for other in PlanChange.select().where(
+        PlanChange.athlete == athlete, PlanChange.id != undone.id
+    ):
+        kept = {
+            key: [
+                [number, now[number] if before.get(number) == revision else revision]
+                for number, revision in other.undo[key]
+            ]
+            for key in ("added", "removed")
+        }
+        if any(kept[key] != other.undo[key] for key in kept):
+            other.undo = {**other.undo, **kept}
+            other.save()
+
+
+def _marked(athlete: Athlete, moved: Moved) -> dict[str, Any]:
+    marks = {row.id: row.revision for row in planned_rows(athlete, [*moved.added, *moved.removed])}
+    return {
+        "added": [[number, marks[number]] for number in moved.added],
+        "removed": [[number, marks[number]] for number in moved.removed],
+        "linked": moved.linked,
+    }
+
+
+def _put_block(number: int | None, deleted_on: date | None) -> None:
+    if number is not None:
+        Block.update(deleted_on=deleted_on).where(Block.id == number).execute()
+
+
+def _bring_drafts(athlete: Athlete, drafts: list[dict[str, Any]]) -> None:
+    """The drafts that had become plans are drafts again, but where another was begun."""
+    for kept in drafts:
+        if not Draft.select().where(Draft.athlete == athlete, Draft.week == kept["week"]).exists():
+            Draft.create(athlete=athlete, **kept)

@@ -1,0 +1,49 @@
+"""Goals of an athlete, between table and core."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import date
+
+from dialback.core.sessions import Goal as CoreGoal
+from dialback.store.models import Athlete, Goal
+
+
+def numbered_goals(athlete: Athlete) -> dict[int, CoreGoal]:
+    """The athlete's goals by number, the nearest day first."""
+    rows = (
+        Goal.select()
+        .where(Goal.athlete == athlete, Goal.deleted_on.is_null())
+        .order_by(Goal.by, Goal.id)
+    )
+    return {
+        row.id: CoreGoal.model_validate(
+            {
+                "movement": row.movement, "load_kg": row.load_kg, "reps": row.reps,
+                "seconds": row.seconds, "since": row.since, "by": row.by, **row.extra,
+            }
+        )
+        for row in rows
+    }  # fmt: skip
+
+
+def add_goals(athlete: Athlete, goals: Iterable[CoreGoal]) -> None:
+    """Keep goals."""
+    for goal in goals:
+        Goal.create(
+            athlete=athlete, movement=goal.movement, load_kg=goal.load_kg, reps=goal.reps,
+            seconds=goal.seconds, since=goal.since, by=goal.by, extra=goal.model_extra or {},
+        )  # fmt: skip
+
+
+def put_goal(athlete: Athlete, number: int, deleted_on: date | None) -> bool:
+    """Take a goal away on a day, or, without one, put it back; whether there is such a goal."""
+    return bool(
+        Goal.update(deleted_on=deleted_on)
+        .where(
+            Goal.id == number,
+            Goal.athlete == athlete,
+            Goal.deleted_on.is_null(deleted_on is not None),
+        )
+        .execute()
+    )

@@ -1,0 +1,112 @@
+"""The wave of a block: its weeks proposed one after the other, and published together."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from flask import Response
+
+from dialback.core.adjusting import (
+    NothingToStartFromError,
+    Options,
+    Proposal,
+    WaveWeek,
+    wave_week,
+)
+from dialback.core.audit import audit_draft
+from dialback.core.figures import TOTAL_SETS
+from dialback.core.plans.draft import as_draft, as_sessions
+from dialback.core.plans.publishing import logged_days
+from dialback.core.tally import Ledger
+from dialback.core.weeks import Week
+from dialback.store.judgements import acceptances
+from dialback.web.blueprint import blueprint
+from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
+from dialback.web.shapes.block import (
+    PublishWaveBody,
+    WaveBody,
+    WaveFinding,
+    WaveWeekOut,
+)
+from dialback.web.shapes.common import Laid, WeekPath
+from dialback.web.sheet import block_finding, finding_out
+from dialback.work import drafting
+from dialback.work.errors import NotThereError
+
+WEEK_S = 2.0
+"""How long the best of a week is looked for: somebody waits for all of them."""
+
+api = blueprint("wave", __name__, "/athletes/<int:athlete_id>/weeks/<week>/block/wave")
+
+
+@api.post("", responses={200: WaveWeekOut})
+def propose_week(path: WeekPath, body: WaveBody) -> Response:
+    """A week of the block proposed, with those before it done as proposed; nothing is stored."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    ledger = planning_ledger(athlete, week)
+    plans = {}
+    for before in body.before:
+        at = the_week(before.week)
+        drafting.check(before.sessions, at, ledger.movements)
+        plans[at] = as_sessions(before.sessions)
+    known = acceptances(athlete, week, "planned")
+    planned = ledger.source.week("planned", week)
+    accepted = frozenset(
+        finding.key
+        for finding in (audit_draft(ledger, week, planned).findings if known else ())
+        if finding_out(finding, known).accepted
+    )
+    try:
+        found = wave_week(
+            ledger, week, plans, Options(seconds=WEEK_S, accepted=accepted),
+            lighter=body.lighter, ease_in=body.ease_in,
+            fixed=logged_days(desk().ledgers.of(athlete), week),
+        )  # fmt: skip
+    except NothingToStartFromError as nothing:
+        raise NotThereError(f"{athlete.name}: {nothing}.") from None
+    return answer(_out(ledger, week, found, athlete.change))
+
+
+def _out(ledger: Ledger, week: Week, found: WaveWeek, state: int) -> WaveWeekOut:
+    proposal = found.proposal
+    planned, sets = (
+        audit_draft(ledger, week, sessions).value(TOTAL_SETS)
+        for sessions in (found.plan, proposal.sessions)
+    )
+    return WaveWeekOut(
+        week=str(week),
+        state=state,
+        shape=found.shape,
+        planned=planned,
+        sets=sets,
+        cost=proposal.cost,
+        optimal=proposal.optimal,
+        weeks_off=found.pause.weeks if found.pause else None,
+        sessions=list(as_draft(proposal.sessions, ledger.movements)),
+        changes=[change.sentence for change in proposal.changes],
+        findings=list(_findings(found, proposal)),
+    )
+
+
+def _findings(found: WaveWeek, proposal: Proposal) -> Iterable[WaveFinding]:
+    why = {one.finding.key: one.sentence for one in proposal.remaining}
+    for key in sorted({*found.before, *found.left}):
+        finding = found.left.get(key) or found.before[key]
+        yield WaveFinding(
+            **block_finding(finding).model_dump(),
+            before=key in found.before,
+            left=key in found.left,
+            why=why.get(key, ""),
+        )
+
+
+@api.post("/publish", responses={200: Laid})
+def publish_weeks(path: WeekPath, body: PublishWaveBody) -> Response:
+    """Make the proposals of several weeks their plans; all of them or none."""
+    the_week(path.week)
+    shared = desk()
+    change = drafting.publish_weeks(
+        shared.ledgers, path.athlete_id,
+        [(the_week(one.week), one.sessions) for one in body.weeks], body.state, shared.today(),
+    )  # fmt: skip
+    return answer(Laid(change=change))
