@@ -215,6 +215,7 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
     options = Options(
         locks=frozenset(name for name in body.locks if name in ledger.movements),
         budget=body.budget,
+        ladder=body.ladder,
         seconds=PROPOSAL_S,
         accepted=frozenset(
             finding.key

@@ -176,10 +176,14 @@ class ChangesOut(Shape):
 
 
 class ProposalBody(SessionsBody):
-    """Ask for the least change of a draft, within what the coach holds."""
+    """Ask for the least change of a draft, within what the coach holds.
+
+    Without its ``ladder`` the answer comes the sooner.
+    """
 
     budget: Number | None = Field(None, ge=0, le=10_000)
     locks: list[str] = Field(default_factory=list, max_length=100)
+    ladder: bool = True
 
 
 class StepOut(Shape):

@@ -3285,6 +3285,8 @@ export interface components {
         /**
          * ProposalBody
          * @description Ask for the least change of a draft, within what the coach holds.
+         *
+         *     Without its ``ladder`` the answer comes the sooner.
          */
         ProposalBody: {
             /** Sessions */
@@ -3296,6 +3298,11 @@ export interface components {
             budget: number | null;
             /** Locks */
             locks?: string[];
+            /**
+             * Ladder
+             * @default true
+             */
+            ladder: boolean;
         };
         /**
          * TakeBody

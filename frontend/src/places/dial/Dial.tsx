@@ -166,15 +166,23 @@ function Side({ place, opened, draft, desk, take }: SideProps) {
   return (
     <aside className="min-h-0 overflow-auto border-l border-rule px-5 pb-6">
       <Face opened={opened} draft={draft} desk={desk} all={all} />
-      <DialHead
-        dialled={dialled}
-        on={draft.on}
-        putOn={draft.putOn}
-        pointer={pointer}
-        start={opened.start_total}
-        turn={turn}
-      />
-      <Nearest dialled={dialled} pointer={pointer} all={all} showAll={showAll} turn={turn} />
+      {climbs(desk) ? (
+        <p className="border-b border-rule pb-2 text-center text-sm text-ink-2">
+          The dial turns how much may change.
+        </p>
+      ) : (
+        <>
+          <DialHead
+            dialled={dialled}
+            on={draft.on}
+            putOn={draft.putOn}
+            pointer={pointer}
+            start={opened.start_total}
+            turn={turn}
+          />
+          <Nearest dialled={dialled} pointer={pointer} all={all} showAll={showAll} turn={turn} />
+        </>
+      )}
       <Proposals desk={desk} take={take} />
       <NextSteps
         place={place}
@@ -227,6 +235,10 @@ function Head({ week, opened, draft, publish }: HeadProps) {
   );
 }
 
+/** Whether the dial turns through a proposal's ladder. */
+const climbs = (desk: ProposalDesk): boolean =>
+  desk.open && (desk.proposal?.ladder.length ?? 0) > 1;
+
 interface FaceProps {
   opened: Schemas["DraftOut"];
   draft: Draft;
@@ -237,8 +249,8 @@ interface FaceProps {
 /** The dial: of the sets of the week, or, while a proposal is shown, of how much may change. */
 function Face({ opened, draft, desk, all }: FaceProps) {
   const { dialled, on, pointer } = draft;
-  const rungs = (desk.open && desk.proposal?.ladder) || [];
-  if (rungs.length > 1) {
+  const rungs = desk.proposal?.ladder ?? [];
+  if (climbs(desk)) {
     // Of a cost that is none of the stops by now, the last stop within it.
     const within = rungs.findLastIndex((rung) => rung.cost <= (desk.budget ?? Infinity));
     return (

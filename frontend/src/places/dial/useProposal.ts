@@ -1,10 +1,12 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { type Schemas, messageOf } from "@/api/client";
 import { dial } from "@/api/dial";
 import { type WeekPlace } from "@/api/place";
 import type { Sessions } from "./draft";
 
 const ASK_AFTER_MS = 250;
+
+type Ladder = Schemas["ProposalOut"]["ladder"];
 
 interface Asked {
   proposal: Schemas["ProposalOut"] | null;
@@ -33,14 +35,28 @@ function useProposal(
 ): Asked {
   const [asked, setAsked] = useState<Asked>({ proposal: null, asking: false, error: null });
   const held = locks.join("\n");
+  const known = useRef<{ sessions: Sessions; held: string; ladder: Ladder }>(null);
   useEffect(() => {
     if (!open) return undefined;
     const control = new AbortController();
     const timer = setTimeout(() => {
       setAsked((now) => ({ ...now, asking: true, error: null }));
-      dial
-        .propose(place, { sessions, budget, locks: held ? held.split("\n") : [] }, control.signal)
-        .then((proposal) => setAsked({ proposal, asking: false, error: null }))
+      const ask = async (ladder: boolean) => {
+        const body = { sessions, budget, locks: held ? held.split("\n") : [], ladder };
+        return dial.propose(place, body, control.signal);
+      };
+      // The same draft has the same ladder, whatever of it is wanted; of another one it comes later
+      // than the answer.
+      const same = known.current?.sessions === sessions && known.current.held === held;
+      const ladder = same ? (known.current?.ladder ?? []) : [];
+      ask(false)
+        .then(async (answer) => {
+          setAsked({ proposal: { ...answer, ladder }, asking: false, error: null });
+          if (same) return;
+          const whole = await ask(true);
+          known.current = { sessions, held, ladder: whole.ladder };
+          setAsked({ proposal: whole, asking: false, error: null });
+        })
         .catch((problem: unknown) => {
           if (control.signal.aborted) return;
           setAsked({
