@@ -19,6 +19,7 @@ BODYWEIGHTS_KG: Final = (20.0, 350.0)
 _LONGEST_NAME: Final = 120
 _LONGEST_NOTE: Final = 500
 _BETWEEN: Final = re.compile(r"[ ]{0,8}[\t;][ ]{0,8}|[ ]{0,8},[ ]{1,8}|(?<![0-9]),|,(?![0-9])")
+_SQUAD: Final = re.compile(r"squad[ :]{1,4}([^ ].{0,59})", re.IGNORECASE)
 _WEIGHT: Final = re.compile(r"([0-9]{1,3}(?:[.,][0-9]{1,3})?)[ ]{0,4}(kgs?|lbs?)?", re.IGNORECASE)
 
 
@@ -33,6 +34,7 @@ class Newcomer:
     name: str
     bodyweight_kg: float | None
     note: str
+    squad: str
     problem: str
 
 
@@ -40,7 +42,8 @@ def read_newcomers(text: str, unit: Unit, taken: Collection[str]) -> list[Newcom
     """The people of a text, a line each: ``Ada Lind, 62.5 kg, novice``.
 
     Fields are parted by tabs, semicolons or commas; a number is the body weight, in ``unit`` where
-    it names none. ``taken`` are the names that are there already. Blank lines are left out.
+    it names none; ``squad Juniors`` is the squad. ``taken`` are the names that are there already.
+    Blank lines are left out.
     """
     known = {fold(name) for name in taken}
     found: list[Newcomer] = []
@@ -54,17 +57,19 @@ def read_newcomers(text: str, unit: Unit, taken: Collection[str]) -> list[Newcom
 
 def _newcomer(number: int, line: str, unit: Unit, known: Collection[str]) -> Newcomer:
     name, *fields = (field.strip() for field in _BETWEEN.split(line))
-    weight, remarks = None, []
+    weight, squad, remarks = None, "", []
     for field in fields:
         match = _WEIGHT.fullmatch(field)
         if match and weight is None:
             given = float(match[1].replace(",", "."))
             pounds = match[2].lower().startswith("lb") if match[2] else unit == "lb"
             weight = round(given * KG_PER_LB, 3) if pounds else given
+        elif not squad and (named := _SQUAD.fullmatch(field)):
+            squad = named[1]
         elif field:
             remarks.append(field)
     note = ", ".join(remarks)
-    return Newcomer(number, name, weight, note, _problem(name, weight, note, unit, known))
+    return Newcomer(number, name, weight, note, squad, _problem(name, weight, note, unit, known))
 
 
 def _problem(name: str, weight: float | None, note: str, unit: Unit, known: Collection[str]) -> str:

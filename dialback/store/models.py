@@ -72,6 +72,7 @@ class Athlete(Table):
     name = pw.CharField()
     bodyweight_kg = pw.FloatField(null=True)
     note = pw.TextField(default="")
+    squad = pw.CharField(default="")
     rules = JsonField(default=dict)
     extra = JsonField(default=dict)
     revision = pw.IntegerField(default=1)

@@ -91,7 +91,7 @@ def create_app(
     """
     app = _bare_app()
     open_database(data)
-    app.extensions["dialback"] = Desk(Ledgers(), today, patience_s=patience_s)
+    app.extensions["dialback"] = Desk(Ledgers(), today, data=data, patience_s=patience_s)
     security.register(app, hosts or security.LOOPBACK)
     problems.register(app)
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import date
+from pathlib import Path
 from threading import Lock
 from typing import cast
 from urllib.parse import quote
@@ -33,6 +34,8 @@ class Desk:
     ledgers: Ledgers
     today: Callable[[], date]
     jobs: Jobs = field(default_factory=Jobs)
+    data: Path | None = None
+    """The data file."""
     verdicts: Verdicts = field(default_factory=Verdicts)
     streams: Streams = field(default_factory=Streams)
     patience_s: float = 2.0
@@ -93,8 +96,15 @@ def attachment(
     content: bytes, athlete: Athlete, kind: str, ending: str, *, shown: bool = False
 ) -> Response:
     """A file to keep, called after the athlete; ``shown`` is one to look at and print first."""
+    return named_attachment(content, athlete.name, kind, ending, shown=shown)
+
+
+def named_attachment(
+    content: bytes, of: str, kind: str, ending: str, *, shown: bool = False
+) -> Response:
+    """A file to keep, called after somebody."""
     response = Response(content, content_type=kind)
-    name = quote("-".join(fold(athlete.name).split()) + f".{ending}")
+    name = quote("-".join(fold(of).split()) + f".{ending}")
     how = "inline" if shown else "attachment"
     response.headers["Content-Disposition"] = f"{how}; filename*=UTF-8''{name}"
     return response

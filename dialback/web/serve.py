@@ -8,6 +8,7 @@ import logging
 import threading
 import time
 from collections.abc import Callable
+from datetime import date
 from http import HTTPStatus
 from pathlib import Path
 
@@ -18,6 +19,7 @@ from werkzeug.test import TestResponse
 
 from dialback.book.errors import BadInputError, bad_input
 from dialback.core.weeks import Week
+from dialback.store.copies import copy_of_the_day
 from dialback.store.database import check_large, connected
 from dialback.web.app import create_app
 from dialback.web.desk import Desk
@@ -59,6 +61,7 @@ def _stay_warm(app: Flask, host: str, data: Path) -> None:
     shared: Desk = app.extensions["dialback"]
     counted: Week | None = None
     checked = False
+    copied: date | None = None
     while True:
         week = Week.to_audit(shared.today())
         if week != counted:
@@ -67,6 +70,7 @@ def _stay_warm(app: Flask, host: str, data: Path) -> None:
             while _is_waiting(client.get("/api/roster", headers={"Host": host})):
                 continue
             counted = week
+        copied = _copy_of_the_day(data, shared.today(), copied)
         with contextlib.suppress(DatabaseError), connected():
             # What cannot be kept now is worked out again: nothing of it is anybody's record.
             shared.verdicts.keep()
@@ -74,6 +78,16 @@ def _stay_warm(app: Flask, host: str, data: Path) -> None:
             _say_if_damaged(data)
             checked = True
         time.sleep(KEEP_EVERY_S)
+
+
+def _copy_of_the_day(data: Path, today: date, copied: date | None) -> date:
+    """Once a day a copy of the data file is laid beside it; tomorrow it is tried again."""
+    if copied != today:
+        try:
+            copy_of_the_day(data, today)
+        except (BadInputError, OSError) as error:
+            log.warning("no copy of the data file was made today: %s", error)
+    return today
 
 
 def _say_if_damaged(data: Path) -> None:

@@ -78,8 +78,9 @@ class TwoSides:
 def athlete_out(athlete: Athlete) -> AthleteOut:
     """The athlete as the frame shows it."""
     return AthleteOut(
-        id=athlete.id, name=athlete.name, note=athlete.note, bodyweight_kg=athlete.bodyweight_kg
-    )
+        id=athlete.id, name=athlete.name, note=athlete.note, squad=athlete.squad,
+        bodyweight_kg=athlete.bodyweight_kg,
+    )  # fmt: skip
 
 
 def by_urgency(findings: Iterable[Finding]) -> list[Finding]:

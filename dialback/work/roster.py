@@ -31,7 +31,10 @@ def take_on(text: str) -> list[Athlete]:
                 raise bad_input(f"line {one.line}", one.problem)
         return [
             Athlete.create(
-                name=newcomer.name, bodyweight_kg=newcomer.bodyweight_kg, note=newcomer.note
+                name=newcomer.name,
+                bodyweight_kg=newcomer.bodyweight_kg,
+                note=newcomer.note,
+                squad=newcomer.squad,
             )
             for newcomer in found
         ]
@@ -46,14 +49,18 @@ def newcomers(text: str) -> list[Newcomer]:
     return found
 
 
-def describe(number: int, name: str, bodyweight_kg: float | None, note: str) -> Athlete:
-    """Give an athlete another name, body weight or note. Raises ``ConflictError`` for the name."""
+def describe(number: int, name: str, bodyweight_kg: float | None, note: str, squad: str) -> Athlete:
+    """Give an athlete another name, body weight, note or squad.
+
+    Raises ``ConflictError`` for the name.
+    """
     with unit():
         athlete = athlete_on_roster(number)
         other = find_athlete(name)
         if other is not None and other.id != number:
             raise ConflictError("name-taken", f"Another {other.name!r} is on the roster.")
         athlete.name, athlete.bodyweight_kg, athlete.note = name, bodyweight_kg, note
+        athlete.squad = squad
         touch(athlete)
         return athlete
 

@@ -6,16 +6,24 @@ from http import HTTPStatus
 
 from flask import Response, request
 
+from dialback import __version__
 from dialback.book.book import read_book, warnings, write_book
 from dialback.core.weeks import Week
-from dialback.store.athletes import NameTakenError, export_book, import_book, look_at_book
+from dialback.store.athletes import (
+    NameTakenError,
+    export_book,
+    house,
+    import_book,
+    look_at_book,
+)
+from dialback.store.copies import KEPT, copies, folder_of
 from dialback.web.blueprint import blueprint
 from dialback.web.columns import last_week_done
 from dialback.web.desk import answer, attachment, desk, range_of, the_athlete
 from dialback.web.document import file_answer
 from dialback.web.problems import RefusedError
 from dialback.web.shapes.common import AthletePath, RangeQuery
-from dialback.web.shapes.files import ImportLook, ImportOut, ImportQuery
+from dialback.web.shapes.files import Copies, CopyOut, Health, ImportLook, ImportOut, ImportQuery
 from dialback.web.sheet import athlete_out
 
 api = blueprint("files", __name__)
@@ -86,3 +94,31 @@ def export_one(path: AthletePath, query: RangeQuery) -> Response:
     athlete = the_athlete(path.athlete_id)
     book = write_book(export_book(athlete, desk().ledgers, *range_of(query)))
     return attachment(book, athlete, "application/json", "book.json")
+
+
+@api.get("/copies", responses={200: Copies})
+def list_copies() -> Response:
+    """The daily copies of the data file, and where they lie."""
+    data = desk().data
+    found = copies(data) if data is not None else []
+    return answer(
+        Copies(
+            folder=str(folder_of(data)) if data is not None else "",
+            kept=KEPT,
+            copies=[
+                CopyOut(
+                    day=one.day.isoformat(),
+                    name=one.path.name,
+                    megabytes=round(one.bytes / 1_000_000, 1),
+                )
+                for one in found
+            ],
+        )
+    )
+
+
+@api.get("/health", responses={200: Health})
+def health() -> Response:
+    """Whether the server answers and reads its data file; for whoever watches over it."""
+    house()
+    return answer(Health(status="ok", version=__version__))

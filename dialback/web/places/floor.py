@@ -74,6 +74,7 @@ def floor_day(query: FloorQuery) -> Response:
                         plan=plan.number,
                         athlete=athlete.id,
                         name=athlete.name,
+                        squad=athlete.squad,
                         date=day.isoformat(),
                         title=plan.title,
                         sets=len(plan.session.sets),

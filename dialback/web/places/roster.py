@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import time
 from collections import Counter
 
@@ -19,11 +20,16 @@ from dialback.store.judgements import (
 )
 from dialback.store.logs import undecided
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk
+from dialback.web.desk import answer, desk, named_attachment
+from dialback.web.document import file_answer
 from dialback.web.shapes.common import AthletePath, Counts, Done
 from dialback.web.shapes.roster import (
     AboutBody,
+    Archived,
+    ArchivedOut,
+    Deleted,
     FindingMark,
+    ForGoodBody,
     Judged,
     LogPlace,
     NewcomerOut,
@@ -34,6 +40,7 @@ from dialback.web.shapes.roster import (
     TakenOn,
     Waiting,
 )
+from dialback.work import persons
 from dialback.work import roster as work
 
 api = blueprint("roster", __name__)
@@ -117,6 +124,7 @@ def _row(
         id=athlete.id,
         name=athlete.name,
         note=athlete.note,
+        squad=athlete.squad,
         week=judged.week,
         behind=judged.behind,
         counts=Counts(
@@ -156,6 +164,7 @@ def read_people(body: NewcomersBody) -> Response:
                     name=newcomer.name,
                     bodyweight_kg=newcomer.bodyweight_kg,
                     note=newcomer.note,
+                    squad=newcomer.squad,
                     problem=newcomer.problem,
                 )
                 for newcomer in work.newcomers(body.text)
@@ -172,8 +181,10 @@ def take_people_on(body: NewcomersBody) -> Response:
 
 @api.put("/athletes/<int:athlete_id>", responses={200: Done})
 def describe_athlete(path: AthletePath, body: AboutBody) -> Response:
-    """Give an athlete another name, body weight or note."""
-    work.describe(path.athlete_id, body.name, body.bodyweight_kg, body.note.strip())
+    """Give an athlete another name, body weight, note or squad."""
+    work.describe(
+        path.athlete_id, body.name, body.bodyweight_kg, body.note.strip(), body.squad.strip()
+    )
     return answer(Done())
 
 
@@ -189,3 +200,33 @@ def restore_athlete(path: AthletePath) -> Response:
     """Put an athlete back on the roster."""
     work.put_back(path.athlete_id)
     return answer(Done())
+
+
+@api.get("/athletes/archived", responses={200: Archived})
+def list_archived() -> Response:
+    """Who was taken off the roster, the latest first."""
+    return answer(
+        Archived(
+            athletes=[
+                ArchivedOut(id=number, name=name, day=day.isoformat())
+                for number, name, day in persons.archived()
+            ]
+        )
+    )
+
+
+@api.get(
+    "/athletes/<int:athlete_id>/everything",
+    responses={200: file_answer("application/json", "All that is kept of a person")},
+)
+def export_everything(path: AthletePath) -> Response:
+    """All that is kept of somebody, archived or not: the book, and every row of every table."""
+    name, document = persons.everything(desk().ledgers, path.athlete_id)
+    content = json.dumps(document, ensure_ascii=False, indent=1).encode()
+    return named_attachment(content, name, "application/json", "everything.json")
+
+
+@api.post("/athletes/<int:athlete_id>/delete", responses={200: Deleted})
+def delete_for_good(path: AthletePath, body: ForGoodBody) -> Response:
+    """Delete all that is kept of somebody who is archived. It cannot be taken back."""
+    return answer(Deleted(rows=persons.delete_for_good(path.athlete_id, body.name)))

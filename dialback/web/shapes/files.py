@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from pydantic import Field
 
 from dialback.web.shapes.common import Shape
@@ -42,3 +44,26 @@ class ImportOut(Shape):
     own_movements: list[str]
     replaced: bool
     warnings: list[str]
+
+
+class CopyOut(Shape):
+    """A daily copy of the data file."""
+
+    day: str
+    name: str
+    megabytes: float
+
+
+class Copies(Shape):
+    """Where the daily copies lie, and which there are, the latest first."""
+
+    folder: str
+    kept: int
+    copies: list[CopyOut]
+
+
+class Health(Shape):
+    """The server answers, and reads its data file."""
+
+    status: Literal["ok"]
+    version: str

@@ -21,6 +21,7 @@ class FloorSession(Shape):
     plan: int
     athlete: int
     name: str
+    squad: str
     date: str
     title: str
     sets: int

@@ -55,6 +55,7 @@ class RosterRow(Shape):
     id: int
     name: str
     note: str
+    squad: str
     week: str
     behind: bool
     counts: Counts
@@ -83,6 +84,7 @@ class NewcomerOut(Shape):
     name: str
     bodyweight_kg: float | None
     note: str
+    squad: str
     problem: str
 
 
@@ -104,6 +106,7 @@ class AboutBody(Shape):
     name: Name = Field(min_length=1)
     bodyweight_kg: float | None = Field(ge=BODYWEIGHTS_KG[0], le=BODYWEIGHTS_KG[1])
     note: str = Field("", max_length=500)
+    squad: str = Field("", max_length=60)
 
 
 class Waiting(Shape):
@@ -123,3 +126,29 @@ class Roster(Shape):
     today: str
     athletes: list[RosterRow]
     waiting: list[Waiting]
+
+
+class ArchivedOut(Shape):
+    """Somebody who was taken off the roster, and when."""
+
+    id: int
+    name: str
+    day: str
+
+
+class Archived(Shape):
+    """Who is archived, the latest first."""
+
+    athletes: list[ArchivedOut]
+
+
+class ForGoodBody(Shape):
+    """To delete somebody for good; the name is given once more."""
+
+    name: str = Field(max_length=200)
+
+
+class Deleted(Shape):
+    """How many rows of each table were deleted."""
+
+    rows: dict[str, int]

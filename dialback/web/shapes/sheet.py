@@ -132,6 +132,7 @@ class AthleteOut(Shape):
     id: int
     name: str
     note: str
+    squad: str
     bodyweight_kg: float | None
 
 

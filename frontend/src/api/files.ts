@@ -1,3 +1,4 @@
+import { useQuery } from "@tanstack/react-query";
 import { client, given } from "./client";
 
 /** The book goes as it is: the server's reader tells line and column of a mistake. */
@@ -23,4 +24,27 @@ export const files = {
         params: { path: { athlete_id: athlete } },
       }),
     ),
+  deleteForGood: async (athlete: number, name: string) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/delete", {
+        params: { path: { athlete_id: athlete } },
+        body: { name },
+      }),
+    ),
 };
+
+/** Who was taken off the roster. */
+export function useArchived() {
+  return useQuery({
+    queryKey: ["archived"],
+    queryFn: async () => given(await client.GET("/api/athletes/archived")),
+  });
+}
+
+/** The daily copies of the data file. */
+export function useCopies() {
+  return useQuery({
+    queryKey: ["copies"],
+    queryFn: async () => given(await client.GET("/api/copies")),
+  });
+}

@@ -6,6 +6,7 @@ import { useRoster } from "@/api/roster";
 import { templates, useTemplates } from "@/api/templates";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { weekName } from "@/words";
+import { squadsOf } from "@/places/roster/useFilter";
 import { LENGTHS, Weeks } from "./Weeks";
 
 type Template = Schemas["TemplateOut"];
@@ -197,7 +198,7 @@ function List({ all, chosen, choose, remove }: ListProps) {
 interface ForWhomProps {
   template: Template;
   week: string;
-  people: { id: number; name: string }[];
+  people: { id: number; name: string; squad: string }[];
   athletes: number[];
   choose: (how: (now: number[]) => number[]) => void;
   busy: boolean;
@@ -239,6 +240,18 @@ function ForWhom({ template, week, people, athletes, choose, busy, lay }: ForWho
         <button type="button" className="trail-link" onClick={() => choose(() => [])}>
           none
         </button>
+        {squadsOf(people).map((squad) => (
+          <button
+            key={squad}
+            type="button"
+            className="trail-link"
+            onClick={() =>
+              choose(() => people.filter((one) => one.squad === squad).map((one) => one.id))
+            }
+          >
+            {squad}
+          </button>
+        ))}
         <button
           type="button"
           className="ink-button ml-auto"

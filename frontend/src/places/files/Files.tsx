@@ -6,6 +6,8 @@ import { useRoster } from "@/api/roster";
 import { Failure } from "@/frame/Failure";
 import { weekPath } from "@/frame/places";
 import { weekName } from "@/words";
+import { Archive } from "./Archive";
+import { DailyCopies } from "./DailyCopies";
 import { Import } from "./Import";
 import { Sheet } from "./Sheet";
 
@@ -20,7 +22,11 @@ export function Files() {
       </p>
       <div className="grid grid-cols-2 items-start gap-12">
         <Import />
-        <Export />
+        <div>
+          <Export />
+          <Archive />
+          <DailyCopies />
+        </div>
       </div>
       <Sheet />
     </main>

@@ -4,6 +4,7 @@ import type { Schemas } from "@/api/client";
 import { useFloorDay } from "@/api/floor";
 import { Failure } from "@/frame/Failure";
 import { day } from "@/words";
+import { squadsOf } from "@/places/roster/useFilter";
 import { BoxState } from "./BoxState";
 import { useAtHand } from "./useAtHand";
 
@@ -11,11 +12,13 @@ import { useAtHand } from "./useAtHand";
 export function Floor() {
   const found = useFloorDay();
   const [chosen, setChosen] = useState<number[]>([]);
+  const [squad, setSquad] = useState("");
   const atHand = useAtHand(found.data?.sessions);
   const go = useNavigate();
   if (found.error) return <Failure error={found.error} />;
   if (!found.data) return <p className="p-6 text-ink-2">Looking up today&rsquo;s sessions…</p>;
-  const { sessions } = found.data;
+  const squads = squadsOf(found.data.sessions);
+  const sessions = found.data.sessions.filter((one) => !squad || one.squad === squad);
   const run = (plans: number[]) => go(`/floor/run?plans=${plans.join(",")}`);
   const titles = [...new Set(sessions.map((one) => one.title))];
   return (
@@ -24,12 +27,28 @@ export function Floor() {
         <h1 className="text-xl font-semibold">
           Floor <span className="font-normal text-ink-2">{day(found.data.day)}</span>
         </h1>
+        {squads.length > 0 && (
+          <select
+            aria-label="Squad"
+            value={squad}
+            onChange={(event) => {
+              setSquad(event.target.value);
+              setChosen([]);
+            }}
+            className="field min-h-10 text-sm"
+          >
+            <option value="">all squads</option>
+            {squads.map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </select>
+        )}
         <BoxState />
         {atHand > 0 && (
           <span className="text-sm text-ink-2">
-            {atHand === sessions.length
+            {atHand === found.data.sessions.length
               ? "all sessions"
-              : `${atHand} of ${sessions.length} sessions`}{" "}
+              : `${atHand} of ${found.data.sessions.length} sessions`}{" "}
             kept on this device for a lost connection
           </span>
         )}

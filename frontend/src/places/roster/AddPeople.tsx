@@ -48,11 +48,11 @@ export function AddPeople({ open, close }: { open: boolean; close: () => void })
   return (
     <DialogSheet open={open} close={close} title="Add athletes" wide>
       <label className="block">
-        A name on each line; body weight and a remark behind it, if you like.
+        A name on each line; body weight, squad and a remark behind it, if you like.
         <textarea
           className="field mt-2 h-36 w-full font-mono text-sm"
           value={text}
-          placeholder={`Ada Lind, 62.5 ${weightUnit()}, novice\nBo Marsh`}
+          placeholder={`Ada Lind, 62.5 ${weightUnit()}, squad Juniors, novice\nBo Marsh`}
           onChange={(event) => setText(event.target.value)}
         />
       </label>

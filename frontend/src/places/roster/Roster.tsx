@@ -6,7 +6,7 @@ import { Failure } from "@/frame/Failure";
 import { useKeys } from "@/frame/keys";
 import { weekPath } from "@/frame/places";
 import { AddPeople } from "./AddPeople";
-import { FILTERS, type Filter, useFilter } from "./useFilter";
+import { FILTERS, type Filter, squadsOf, useFilter } from "./useFilter";
 import { LevelMark } from "@/marks/LevelMark";
 import { WeekColumns } from "@/marks/WeekColumns";
 import { count, day, number, share, span, weekName } from "@/words";
@@ -55,7 +55,7 @@ export function Roster() {
           <button
             type="button"
             className="trail-link"
-            onClick={() => filter.put({ at: 0, text: "" })}
+            onClick={() => filter.put({ at: 0, text: "", squad: "" })}
           >
             Show all
           </button>
@@ -144,6 +144,7 @@ function Athlete({ row, week }: { row: Row; week: string }) {
         >
           {row.name}
         </Link>
+        {row.squad && <span className="block text-xs text-ink-2">{row.squad}</span>}
         {row.undecided && (
           <Link
             to={`${weekPath(row.id, row.undecided.week, "log")}?session=${row.undecided.session}`}
@@ -206,6 +207,7 @@ function Head({ data, filter, first, add }: HeadProps) {
   const find = useRef<HTMLInputElement>(null);
   const go = useNavigate();
   useKeys({ find: () => find.current?.focus() });
+  const squads = squadsOf(data.athletes);
   return (
     <div className="flex items-baseline gap-6 pt-4 pb-3">
       <h1 className="text-xl font-semibold">
@@ -225,6 +227,19 @@ function Head({ data, filter, first, add }: HeadProps) {
           </button>
         ))}
       </div>
+      {squads.length > 0 && (
+        <select
+          aria-label="Squad"
+          value={filter.squad}
+          onChange={(event) => filter.put({ squad: event.target.value })}
+          className="field no-print py-0.5 text-sm"
+        >
+          <option value="">all squads</option>
+          {squads.map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </select>
+      )}
       <input
         ref={find}
         type="search"

@@ -18,23 +18,32 @@ export const FILTERS: { name: string; keeps: (row: Row, week: string) => boolean
 
 /** Which of the athletes are shown: by what is open, and by words. */
 export function useFilter() {
-  const [filter, setFilter] = useState({ at: 0, text: "" });
+  const [filter, setFilter] = useState({ at: 0, text: "", squad: "" });
   return useMemo(() => {
     const words = filter.text.toLowerCase().split(/\s+/).filter(Boolean);
     return {
       ...filter,
-      isOff: filter.text === "" && filter.at === 0,
+      isOff: filter.text === "" && filter.at === 0 && filter.squad === "",
       put: (part: Partial<typeof filter>) => setFilter((now) => ({ ...now, ...part })),
       keeps: (data: Schemas["Roster"] | undefined) =>
         (data?.athletes ?? []).filter(
           (row) =>
             FILTERS[filter.at]?.keeps(row, data?.week ?? "") &&
+            (filter.squad === "" || row.squad === filter.squad) &&
             words.every((word) =>
-              `${row.name} ${row.note} ${row.first ?? ""}`.toLowerCase().includes(word),
+              `${row.name} ${row.squad} ${row.note} ${row.first ?? ""}`
+                .toLowerCase()
+                .includes(word),
             ),
         ),
     };
   }, [filter]);
 }
+
+/** The squads that there are, in order; nobody's is left out. */
+export const squadsOf = (people: { squad: string }[]): string[] =>
+  [...new Set(people.map((one) => one.squad))]
+    .filter(Boolean)
+    .sort((one, two) => one.localeCompare(two));
 
 export type Filter = ReturnType<typeof useFilter>;

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
 import { people } from "@/api/roster";
@@ -14,7 +15,7 @@ export function About({ place }: { place: WeekPlace }) {
 }
 
 interface Props {
-  athlete: { id: number; name: string; bodyweight_kg: number | null; note: string };
+  athlete: Schemas["AthleteOut"];
 }
 
 function Fields({ athlete }: Props) {
@@ -23,12 +24,16 @@ function Fields({ athlete }: Props) {
     athlete.bodyweight_kg === null ? "" : String(typedWeight(athlete.bodyweight_kg)),
   );
   const [note, setNote] = useState(athlete.note);
+  const [squad, setSquad] = useState(athlete.squad);
   const kg = bodyweight.trim() ? keptWeight(Number(bodyweight.replace(",", "."))) : null;
   const save = useChange(() =>
-    people.describe(athlete.id, { name: name.trim(), bodyweight_kg: kg, note }),
+    people.describe(athlete.id, { name: name.trim(), bodyweight_kg: kg, note, squad }),
   );
   const changed =
-    name.trim() !== athlete.name || kg !== athlete.bodyweight_kg || note !== athlete.note;
+    name.trim() !== athlete.name ||
+    kg !== athlete.bodyweight_kg ||
+    note !== athlete.note ||
+    squad.trim() !== athlete.squad;
   const wrong =
     name.trim() === ""
       ? "An athlete has a name."
@@ -68,6 +73,15 @@ function Fields({ athlete }: Props) {
             inputMode="decimal"
             value={bodyweight}
             onChange={(event) => setBodyweight(event.target.value)}
+          />
+        </label>
+        <label>
+          <span className="block text-ink-2">Squad</span>
+          <input
+            className="field w-32"
+            maxLength={60}
+            value={squad}
+            onChange={(event) => setSquad(event.target.value)}
           />
         </label>
         <label className="min-w-48 flex-1">

@@ -1,0 +1,119 @@
+import { useState } from "react";
+import { useChange } from "@/api/changes";
+import { files, useArchived } from "@/api/files";
+import { DialogSheet } from "@/frame/DialogSheet";
+import { day } from "@/words";
+
+type Person = { id: number; name: string };
+
+/** Who is archived: put back, given out whole, or deleted for good. */
+export function Archive() {
+  const found = useArchived();
+  const [going, setGoing] = useState<Person | null>(null);
+  const back = useChange((id: number) => files.restore(id));
+  const all = found.data?.athletes ?? [];
+  const error = found.error ?? back.error;
+  return (
+    <section aria-labelledby="archive" className="mt-8 text-sm">
+      <h2 id="archive" className="border-b border-rule pb-1 text-base font-semibold">
+        Archived
+      </h2>
+      {error && (
+        <p role="alert" className="mt-2 text-high">
+          {error.message}
+        </p>
+      )}
+      {all.length === 0 && (
+        <p className="mt-2 text-ink-2">
+          Nobody. Whoever is archived keeps plans, logs and notes, and can be put back.
+        </p>
+      )}
+      <ul>
+        {all.map((one) => (
+          <li key={one.id} className="flex items-baseline gap-5 border-b border-hair py-1">
+            <span className="flex-1">{one.name}</span>
+            <span className="text-ink-2">since {day(one.day)}</span>
+            <button
+              type="button"
+              className="trail-link"
+              aria-label={`Put ${one.name} back`}
+              onClick={() => back.mutate(one.id)}
+            >
+              Put back
+            </button>
+            <a
+              href={`/api/athletes/${one.id}/everything`}
+              download
+              className="trail-link"
+              aria-label={`Everything about ${one.name}`}
+            >
+              Everything
+            </a>
+            <button
+              type="button"
+              className="trail-link text-high"
+              aria-label={`Delete ${one.name} for good`}
+              onClick={() => setGoing(one)}
+            >
+              Delete for good
+            </button>
+          </li>
+        ))}
+      </ul>
+      <Deleting key={going?.id ?? 0} person={going} close={() => setGoing(null)} />
+    </section>
+  );
+}
+
+/** The last look before somebody is deleted: the name is typed once more. */
+function Deleting({ person, close }: { person: Person | null; close: () => void }) {
+  const [typed, setTyped] = useState("");
+  const remove = useChange(async () => {
+    if (person) await files.deleteForGood(person.id, typed);
+    close();
+  });
+  return (
+    <DialogSheet
+      open={person !== null}
+      close={close}
+      title={`Delete ${person?.name ?? ""} for good?`}
+    >
+      <p>
+        Plans, logs, notes, goals, restrictions, acceptances and signatures go, and cannot be
+        brought back. Daily copies and backups made before still have them: delete those, too, where
+        the law asks for it. What others were judged by does not change.
+      </p>
+      <p className="mt-2">
+        <a href={`/api/athletes/${person?.id ?? 0}/everything`} download className="trail-link">
+          Save everything first
+        </a>
+      </p>
+      <label className="mt-3 block">
+        The name, as it stands above
+        <input
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          className="field mt-0.5 block w-full"
+        />
+      </label>
+      {remove.error && (
+        <p role="alert" className="mt-2 text-high">
+          {remove.error.message}
+        </p>
+      )}
+      <div className="mt-4 flex gap-3">
+        <button
+          type="button"
+          className="ink-button"
+          disabled={!typed.trim() || remove.isPending}
+          onClick={() => remove.mutate(undefined)}
+        >
+          Delete for good
+        </button>
+        <button type="button" className="key-button" onClick={close}>
+          Keep
+        </button>
+      </div>
+    </DialogSheet>
+  );
+}
