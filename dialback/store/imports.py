@@ -14,6 +14,7 @@ from peewee import JOIN
 from dialback.book.errors import bad_input
 from dialback.book.logsheet.columns import SheetChoice
 from dialback.book.logsheet.taking import SheetSession
+from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import fold
 from dialback.core.sessions import Session as CoreSession
 from dialback.core.tally import SessionSource
@@ -25,13 +26,15 @@ from dialback.store.models import (
     House,
     Import,
     Movement,
+    MovementMuscle,
     Session,
     SetMove,
     SetRow,
     rows,
 )
+from dialback.store.movements import add_movements
 from dialback.store.sessions import add_sessions
-from dialback.store.unit import touch, unit
+from dialback.store.unit import touch, touch_house, unit
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,18 +108,23 @@ def store_sheet(
     ledgers: Ledgers,
     today: date,
     stored: Callable[[int], None] = lambda _: None,
+    made: Sequence[CoreMovement] = (),
 ) -> Stored:
     """Store the sessions of a sheet, all or none, and remember what its columns meant.
+
+    ``made`` are movements that it brings; athletes whom the roster does not have are taken on where
+    that was chosen. Both stay when the import is undone.
 
     They are written batch by batch where nobody sees them, and come into the book at once: nobody
     else waits for a file of years to be written. ``stored`` is told how far it is; what it raises
     ends the import with nothing stored.
     """
-    # Comparing years of sets takes its time: nobody waits for it with the lock held.
-    new, there = split_known(sessions, by_name(), ledgers)
     with unit():
         row = Import.create(name=name[:200], day=today, undone_on=today)
+        came = _newcomers(sessions, choice, made)
     try:
+        # Comparing years of sets takes its time: nobody waits for it with the lock held.
+        new, there = split_known(sessions, by_name(), ledgers)
         _write_unseen(row, new, today, stored)
         with unit():
             _bring_in(row, ledgers)
@@ -124,8 +132,37 @@ def store_sheet(
     except BaseException:
         with unit():
             _forget(row)
+            came.forget()
         raise
     return Stored(row, len(new), sum(len(one.sets) for _, one in new), len(there))
+
+
+@dataclass(frozen=True, slots=True)
+class _Came:
+    """What an import made before its sessions: movements of the house, athletes."""
+
+    movements: list[int]
+    athletes: list[int]
+
+    def forget(self) -> None:
+        """Take it away again: the import did not come to its end."""
+        MovementMuscle.delete().where(MovementMuscle.movement.in_(self.movements)).execute()
+        Movement.delete().where(Movement.id.in_(self.movements)).execute()
+        Athlete.delete().where(Athlete.id.in_(self.athletes)).execute()
+        if self.movements:
+            touch_house()
+
+
+def _newcomers(
+    sessions: Sequence[SheetSession], choice: SheetChoice, made: Sequence[CoreMovement]
+) -> _Came:
+    numbers = list(add_movements(made, athlete=None).values())
+    if numbers:
+        touch_house()
+    there = by_name()
+    strangers = {fold(one.athlete): one.athlete for one in sessions if choice.take_on}
+    taken_on = [Athlete.create(name=name).id for key, name in strangers.items() if key not in there]
+    return _Came(numbers, taken_on)
 
 
 def _write_unseen(
@@ -199,7 +236,9 @@ def _open_plans(athlete: Athlete) -> dict[date, int]:
 def _remember(choice: SheetChoice, heads: Sequence[str]) -> None:
     """The meaning of the columns, by their heads; and names that were chosen, as aliases."""
     key = _key(heads)
-    kept = choice.model_dump(mode="json", exclude={"movements", "athlete"})
+    kept = choice.model_dump(
+        mode="json", exclude={"movements", "athlete", "like", "skip", "take_on"}
+    )
     ColumnChoice.delete().where(ColumnChoice.heads == key).execute()
     ColumnChoice.create(heads=key, choice=kept)
     changed = False

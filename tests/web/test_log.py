@@ -11,6 +11,8 @@ from flask.testing import FlaskClient
 
 from dialback.core.tempo import parse_tempo
 from dialback.simulated.sensor import MISSED, SimulatedSensor
+from dialback.store import imports
+from dialback.store.models import Athlete, Movement
 from tests.build import document, session, sets
 from tests.web.test_api import HERE, NEXT, get, send
 
@@ -276,6 +278,54 @@ class TestSheets:
         assert send(client, "post", f"/api/imports/{row['id']}/undo", {}) == {"sessions": 1}
         assert get(client, f"{HERE}/sheet")["totals"][0]["cells"]["sets"]["done"] == before
         send(client, "post", f"/api/imports/{row['id']}/undo", {}, 404)
+
+    STRANGE = ("date,athlete,movement,reps,load\n"
+               "2026-10-06,Ada Test,Zercher press,5,40\n"
+               "2026-10-06,Ada Test,Foam rolling,8,\n"
+               "2026-10-06,Bo Marsh,Row,8,20\n"
+               "2026-10-07,Bo Marsh,Zercher press,5,40\n")  # fmt: skip
+
+    def test_names_are_made_left_out_and_people_taken_on(self, client: FlaskClient) -> None:
+        job = self.read(client, self.STRANGE)
+        choice = job["sheet"]["choice"]
+        seen = self.step(client, job, "preview", choice)["preview"]
+        assert [one["name"] for one in seen["unknown"]] == ["Zercher press", "Foam rolling"]
+        assert [one["known"] for one in seen["athletes"]] == [False]
+        choice |= {"like": {"Zercher press": "Press"}, "skip": ["foam rolling"], "take_on": True}
+        seen = self.step(client, job, "preview", choice)["preview"]
+        assert (seen["unknown"], seen["problems"]) == ([], [])
+        assert (seen["sessions"], seen["sets"]) == (3, 3)
+        assert {one["athlete"] for one in seen["shown"]} == {"Ada Test", "Bo Marsh"}
+        done = self.step(client, job, "store", choice)["stored"]
+        assert (done["sessions"], done["sets"]) == (3, 3)
+        names = [row["name"] for row in get(client, "/api/roster")["athletes"]]
+        assert "Bo Marsh" in names
+        made = next(one for one in get(client, "/api/movements")["movements"]
+                    if one["name"] == "Zercher press")  # fmt: skip
+        assert made["pattern"] == "horizontal_push"
+        # What was said is of this file alone; the new movement is known from now on.
+        again = self.read(client, self.STRANGE)
+        assert again["sheet"]["choice"]["skip"] == []
+        seen = self.step(client, again, "preview", again["sheet"]["choice"])["preview"]
+        assert [one["name"] for one in seen["unknown"]] == ["Foam rolling"]
+
+    def test_what_fails_leaves_nobody_and_nothing_behind(
+        self, client: FlaskClient, monkeypatch: pytest.MonkeyPatch
+    ) -> None:
+        job = self.read(client, self.STRANGE)
+        said = {"like": {"Zercher press": "Press"}, "skip": ["Foam rolling"], "take_on": True}
+        choice = job["sheet"]["choice"] | said
+
+        def fails(*_: Any) -> None:
+            raise OSError("the disk")
+
+        monkeypatch.setattr(imports, "_bring_in", fails)
+        assert self.step(client, job, "store", choice)["problem"]
+        assert Athlete.select().count() == 1
+        assert not Movement.select().where(Movement.name == "Zercher press").exists()
+        wrong = choice | {"like": {"Zercher press": "Nobody"}}
+        said = self.step(client, job, "preview", wrong)["problem"]
+        assert "'Zercher press' cannot be made" in said
 
     @pytest.mark.parametrize(
         ("text", "says"),

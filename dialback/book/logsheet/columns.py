@@ -69,6 +69,15 @@ class SheetChoice(BaseModel):
     unit: Unit = "kg"
     athlete: int | None = None
     movements: dict[str, str] = Field(default_factory=dict, max_length=2000)
+    like: dict[str, str] = Field(
+        default_factory=dict,
+        max_length=500,
+        description="Names to make movements of: each with what it is like",
+    )
+    skip: list[str] = Field(
+        default_factory=list, max_length=500, description="Names whose rows are left out"
+    )
+    take_on: bool = Field(False, description="Take athletes on whom the roster does not have")
 
 
 def guess(grid: Grid) -> SheetChoice:

@@ -5,12 +5,15 @@ from __future__ import annotations
 import difflib
 import re
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from pydantic import ValidationError
+
+from dialback.book.errors import bad_input, from_validation
 from dialback.book.logsheet.cells import RowError
-from dialback.core.movements import MovementTable, fold
+from dialback.core.movements import Movement, MovementTable, UnknownMovementError, fold
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,11 +25,35 @@ class Unknown:
     near: tuple[str, ...]
 
 
+def made_of(like: Mapping[str, str], movements: MovementTable) -> list[Movement]:
+    """New movements by the names of a sheet, each as the one that it is like, without its levels.
+
+    Names that there are already make none. Raises ``BadInputError`` for what nobody is like.
+    """
+    found = []
+    for name, base in like.items():
+        if name in movements:
+            continue
+        try:
+            old = movements[base]
+        except UnknownMovementError as unknown:
+            raise bad_input("movement", f"{name!r} cannot be made: {unknown}") from None
+        own = {"name": name, "aliases": (), "easier": None, "harder": None}
+        try:
+            found.append(Movement.model_validate(old.model_dump() | own))
+        except ValidationError as error:
+            raise from_validation(error) from None
+    return found
+
+
 class SheetNames:
     """Movement names of a sheet: known ones, those that were chosen, and those that are neither."""
 
-    def __init__(self, movements: MovementTable, chosen: Mapping[str, str]) -> None:
+    def __init__(
+        self, movements: MovementTable, chosen: Mapping[str, str], skip: Iterable[str] = ()
+    ) -> None:
         self.movements = movements
+        self._skipped = {fold(name) for name in skip}
         aliases = {
             fold(alias): movement.name for movement in movements for alias in movement.aliases
         }
@@ -38,12 +65,17 @@ class SheetNames:
         self._unknown: Counter[str] = Counter()
 
     def moves(self, text: str) -> dict[str, Any] | None:
-        """The keys of a set that name its movement; ``None`` for one that nobody knows."""
+        """The keys of a set that name its movement; ``None`` for one that nobody knows.
+
+        Of one whose rows are left out there are no keys.
+        """
         if not text:
             raise RowError("movement", "is missing")
         if text not in self._found:
             self._found[text] = self._look(text)
         found = self._found[text]
+        if found is None and fold(text) in self._skipped:
+            return {}
         if found is None:
             self._unknown[text] += 1
         return found and dict(found)

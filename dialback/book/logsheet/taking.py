@@ -64,10 +64,12 @@ def take(
 ) -> Taken:
     """The sessions of a sheet. Rows with a problem are told, and left out.
 
+    Those of movements that are to be skipped are left out, too.
+
     ``athlete`` is whose rows they are where no column says it.
     """
     taken = Taken()
-    names = SheetNames(movements, choice.movements)
+    names = SheetNames(movements, choice.movements, choice.skip)
     found: dict[tuple[str, date, str], tuple[int, dict[str, Any], list[Set]]] = {}
     missing = [name for name in ("date", "movement") if name not in choice.columns]
     if "athlete" not in choice.columns and athlete is None:
@@ -133,7 +135,7 @@ def _row(
         if value is not None
     }
     title = str(cell("title") or "")[:200]
-    if named is None:
+    if not named:
         return who, day, title, about, None
     values = json_cell(cell("more"), "more") | named
     unit = str(cell("unit") or choice.unit).casefold().rstrip("s.")

@@ -10,6 +10,7 @@ from flask import Response, request
 from dialback.book.errors import bad_input
 from dialback.book.grid import Grid, read_grid, write_csv, write_xlsx
 from dialback.book.logsheet.columns import COLUMNS, SheetChoice, guess
+from dialback.book.logsheet.names import made_of
 from dialback.book.logsheet.rows import export_heads, rows_of
 from dialback.book.logsheet.taking import Taken, take
 from dialback.core.movements import MovementTable, fold
@@ -152,9 +153,12 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
         here = [session for session in taken.sessions if fold(session.athlete) in known]
         running.tell("looking for what is there already", len(here))
         new, there = split_known(here, known, ledgers)
+        # Of those who are taken on with it everything is new.
+        theirs = [one for one in taken.sessions if body.take_on and fold(one.athlete) not in known]
         return SheetPreview(
-            sessions=len(new),
-            sets=sum(len(session.sets) for _, session in new),
+            sessions=len(new) + len(theirs),
+            sets=sum(len(session.sets) for _, session in new)
+            + sum(len(one.session.sets) for one in theirs),
             there=len(there),
             athletes=[
                 SheetAthlete(name=name, sessions=count, known=fold(name) in known)
@@ -171,12 +175,15 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
             ],
             shown=[
                 SheetSessionOut(
-                    athlete=athlete.name,
+                    athlete=whose,
                     date=session.date.isoformat(),
                     title=session.title,
                     sets=_lines(session),
                 )
-                for athlete, session in new[:_MOST_SHOWN]
+                for whose, session in [
+                    *((athlete.name, session) for athlete, session in new),
+                    *((one.athlete, one.session) for one in theirs),
+                ][:_MOST_SHOWN]
             ],
         )
 
@@ -204,7 +211,8 @@ def _take(grid: Grid, choice: SheetChoice, name: str | None, today: date, job: J
         raise bad_input("columns", "a column is named that the file does not have")
     if len(set(choice.columns.values())) < len(choice.columns):
         raise bad_input("columns", "a column can mean one thing only")
-    movements = MovementTable(one for _, one in house_movements())
+    house = [one for _, one in house_movements()]
+    movements = MovementTable([*house, *made_of(choice.like, MovementTable(house))])
     return take(
         grid, choice, movements, today, name,
         job.tell("reading sets", len(grid.rows)),
@@ -229,6 +237,7 @@ def store_the_sheet(path: JobPath, body: SheetChoice) -> Response:
         done: Stored = store_sheet(
             job.name, taken.sessions, body, grid.heads, ledgers, today,
             running.tell("storing sessions", len(taken.sessions)),
+            made_of(body.like, MovementTable(one for _, one in house_movements())),
         )  # fmt: skip
         return SheetStored(
             import_id=done.row.id, sessions=done.sessions, sets=done.sets, there=done.there

@@ -5354,6 +5354,24 @@ export interface components {
             movements?: {
                 [key: string]: string;
             };
+            /**
+             * Like
+             * @description Names to make movements of, by what each is like
+             */
+            like?: {
+                [key: string]: string;
+            };
+            /**
+             * Skip
+             * @description Names whose rows are left out
+             */
+            skip?: string[];
+            /**
+             * Take On
+             * @description Take athletes on whom the roster does not have
+             * @default false
+             */
+            take_on: boolean;
         };
         /**
          * SheetColumn

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { date, number } from "@/words";
 
@@ -23,22 +24,36 @@ export function Preview({ preview, choice, put }: PreviewProps) {
           </span>
         )}
       </p>
-      {strangers.length > 0 && (
+      {strangers.length > 0 && !choice.take_on && (
         <p role="alert" className="mt-1 border-l-4 border-high pl-3">
           Nobody on the roster is called {strangers.map((one) => one.name).join(", ")}. Correct the
-          names in the file, or take them on first.
+          names in the file, or{" "}
+          <button type="button" className="trail-link" onClick={() => put({ take_on: true })}>
+            take {strangers.length === 1 ? "them" : `all ${strangers.length}`} on
+          </button>
+          .
         </p>
       )}
+      {strangers.length > 0 && choice.take_on && (
+        <p role="status" className="mt-1 border-l-4 border-ink pl-3">
+          {strangers.map((one) => one.name).join(", ")} will be taken on with it.
+        </p>
+      )}
+      <Said choice={choice} put={put} />
       {preview.unknown.length > 0 && (
         <section aria-label="Movements to name" className="mt-2 border-l-4 border-caution pl-3">
           <p>
-            These movements are called otherwise here. What is chosen is remembered as another name.
+            Nobody knows these names. Say which movement each is: it is remembered as another name
+            of it. Or make a new movement, which counts like the one that you give; or leave its
+            rows out.
           </p>
           {preview.unknown.map((one) => (
             <Unknown
               key={one.name}
               one={one}
               put={(name) => put({ movements: { ...choice.movements, [one.name]: name } })}
+              make={(like) => put({ like: { ...choice.like, [one.name]: like } })}
+              skip={() => put({ skip: [...(choice.skip ?? []), one.name] })}
             />
           ))}
         </section>
@@ -79,28 +94,109 @@ export function Preview({ preview, choice, put }: PreviewProps) {
 function Unknown({
   one,
   put,
+  make,
+  skip,
 }: {
   one: Schemas["SheetPreview"]["unknown"][number];
   put: (name: string) => void;
+  make: (like: string) => void;
+  skip: () => void;
 }) {
+  const [typed, setTyped] = useState("");
+  const name = typed.trim();
   return (
-    <label className="flex items-baseline gap-3">
+    <div className="flex flex-wrap items-baseline gap-x-3">
       <span className="w-56 truncate">
         {one.name} <span className="text-ink-2">{one.count} rows</span>
       </span>
       <input
         aria-label={`${one.name} is`}
         placeholder={one.near[0] ?? ""}
-        className="field w-64 py-0"
-        onBlur={(event) => {
-          if (event.target.value.trim()) put(event.target.value.trim());
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        className="field w-56 py-0"
+        onKeyDown={(event) => {
+          if (event.key === "Enter" && name) put(name);
         }}
       />
+      <button type="button" className="key-button" disabled={!name} onClick={() => put(name)}>
+        is it
+      </button>
+      <button
+        type="button"
+        className="key-button"
+        disabled={!name}
+        aria-label={`Make ${one.name} a new movement`}
+        onClick={() => make(name)}
+      >
+        new, like it
+      </button>
+      <button
+        type="button"
+        className="trail-link min-h-6 text-ink-2"
+        aria-label={`Leave the rows of ${one.name} out`}
+        onClick={skip}
+      >
+        leave out
+      </button>
       {one.near.slice(0, 3).map((near) => (
-        <button key={near} type="button" className="trail-link min-h-6" onClick={() => put(near)}>
+        <button
+          key={near}
+          type="button"
+          className="trail-link min-h-6"
+          onClick={() => setTyped(near)}
+        >
           {near}
         </button>
       ))}
-    </label>
+    </div>
+  );
+}
+
+interface SaidProps {
+  choice: Choice;
+  put: (part: Partial<Choice>) => void;
+}
+
+/** What was said of names so far, each to be taken back. */
+function Said({ choice, put }: SaidProps) {
+  const { movements = {}, like = {}, skip = [] } = choice;
+  const without = (of: Record<string, string>, name: string) =>
+    Object.fromEntries(Object.entries(of).filter(([one]) => one !== name));
+  const said: [string, string, () => void][] = [
+    ...Object.entries(movements).map(([name, to]): [string, string, () => void] => [
+      name,
+      `is ${to}`,
+      () => put({ movements: without(movements, name) }),
+    ]),
+    ...Object.entries(like).map(([name, base]): [string, string, () => void] => [
+      name,
+      `new, counts like ${base}`,
+      () => put({ like: without(like, name) }),
+    ]),
+    ...skip.map((name): [string, string, () => void] => [
+      name,
+      "is left out",
+      () => put({ skip: skip.filter((one) => one !== name) }),
+    ]),
+  ];
+  if (said.length === 0) return null;
+  return (
+    <ul aria-label="Names as said" className="mt-2 border-l-4 border-rule pl-3">
+      {said.map(([name, what, back]) => (
+        <li key={name} className="flex items-baseline gap-3">
+          <span className="w-56 truncate">{name}</span>
+          <span>{what}</span>
+          <button
+            type="button"
+            className="trail-link min-h-6 text-ink-2"
+            aria-label={`Say something else of ${name}`}
+            onClick={back}
+          >
+            change
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -27,8 +27,8 @@ export function Sheet() {
     setRead(job.sheet);
     setChoice(job.sheet?.choice ?? null);
   });
-  const look = useLook(async () => {
-    if (token && choice) setPreview((await sheets.preview(token, choice, setProgress)).preview);
+  const look = useLook(async (wanted: Choice) => {
+    if (token) setPreview((await sheets.preview(token, wanted, setProgress)).preview);
   });
   const store = useChange(async () => {
     if (!token || !choice) return;
@@ -63,14 +63,14 @@ export function Sheet() {
               type="button"
               className="key-button"
               disabled={busy}
-              onClick={() => look.mutate(undefined)}
+              onClick={() => look.mutate(choice)}
             >
               Preview
             </button>
             <button
               type="button"
               className="ink-button ml-3"
-              disabled={busy || !isReady(preview)}
+              disabled={busy || !isReady(preview, choice)}
               onClick={() => store.mutate(undefined)}
             >
               {preview
@@ -78,7 +78,18 @@ export function Sheet() {
                 : "Store"}
             </button>
           </p>
-          {preview && <Preview preview={preview} choice={choice} put={put} />}
+          {preview && (
+            <Preview
+              preview={preview}
+              choice={choice}
+              // What is said of a name is looked at anew; the rest of the preview stays meanwhile.
+              put={(part) => {
+                const next = { ...choice, ...part };
+                setChoice(next);
+                look.mutate(next);
+              }}
+            />
+          )}
         </>
       )}
       <Imports />
@@ -156,11 +167,11 @@ function Choose({ read, busy, open }: ChooseProps) {
 }
 
 /** Whether what was looked at can be stored as it is. */
-const isReady = (preview: Schemas["SheetPreview"] | null) =>
+const isReady = (preview: Schemas["SheetPreview"] | null, choice: Choice) =>
   preview !== null &&
   preview.problem_count === 0 &&
   preview.unknown.length === 0 &&
-  preview.athletes.every((one) => one.known) &&
+  (choice.take_on || preview.athletes.every((one) => one.known)) &&
   preview.sessions > 0;
 
 function Stored({ stored }: { stored: Schemas["SheetStored"] }) {
