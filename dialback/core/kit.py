@@ -59,6 +59,26 @@ class Kit(Value):
     bands: Names = Field((), max_length=12, description="Band levels, the lightest first")
 
 
+def _steps(first: float, last: float, step: float) -> tuple[float, ...]:
+    count = round((last - first) / step) + 1
+    return tuple(first + step * at for at in range(count))
+
+
+_CABLE: Final = Stack(name="cable stack", least_kg=5, step_kg=5, top_kg=90)
+_PAIRS: Final = (
+    Plates(kg=20, pairs=2), Plates(kg=10, pairs=2), Plates(kg=5, pairs=1), Plates(kg=2.5, pairs=1),
+    Plates(kg=1.25, pairs=1),
+)  # fmt: skip
+STARTS: Final[tuple[tuple[str, Kit], ...]] = (
+    ("A bar of 20 kg with plates, 1.25 to 20 kg", Kit(bars_kg=(20,), plates=_PAIRS)),
+    ("Dumbbells, 2 to 30 kg by 2", Kit(dumbbells_kg=_steps(2, 30, 2))),
+    ("Kettlebells, 8 to 32 kg by 4", Kit(kettlebells_kg=_steps(8, 32, 4))),
+    ("A cable stack, 5 to 90 kg by 5", Kit(stacks=(_CABLE,))),
+    ("Bands: light, medium, strong", Kit(bands=("light", "medium", "strong"))),
+)
+"""What many rooms have, to begin the description of one with."""
+
+
 @dataclass(frozen=True, slots=True)
 class Unmade:
     """A load that cannot be made, and the nearest that can. Loads of one implement in kg."""

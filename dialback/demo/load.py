@@ -13,7 +13,7 @@ from dialback.core.plans.sheet import laid, sheet_from, sheet_of
 from dialback.core.sessions import Goal
 from dialback.core.weeks import Week
 from dialback.demo.boards import BOARDS, ROOM
-from dialback.demo.club import COACH, ROWERS, Rower
+from dialback.demo.club import CLUB, COACH, ROWERS, Rower
 from dialback.demo.generate import books
 from dialback.store.athletes import Ledgers, import_book
 from dialback.store.blocks import place_block, save_template
@@ -38,7 +38,7 @@ def load_demo(today: date) -> int:
     week = Week.to_audit(today)
     ledgers = Ledgers()
     with unit():
-        House.update(kit=ROOM).execute()
+        House.update(kit=ROOM, name=CLUB).execute()
         for number, (book, rower) in enumerate(books(today)):
             athlete = import_book(book, today).athlete
             athlete.note = rower.note

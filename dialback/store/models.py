@@ -57,6 +57,7 @@ class House(Table):
     ``change`` counts shared writes.
     """
 
+    name = pw.CharField(default="")
     rules = JsonField(default=dict)
     revision = pw.IntegerField(default=1)
     kit = JsonField(null=True)

@@ -49,7 +49,7 @@ PLACES = (
 )  # fmt: skip
 MORE_APIS = (
     block.blocks_api, templates.from_block, log.logs_api, log.versions_api, sheets.imports_api,
-    sheets.export_api, kit.unit_api,
+    sheets.export_api, kit.unit_api, kit.house_api,
 )  # fmt: skip
 ASKING = frozenset(
     {

@@ -129,3 +129,9 @@ def show_weights_in(shown: Unit) -> None:
     with unit():
         # Sentences were said in the other unit: they are made anew.
         House.update(unit=shown, change=House.change + 1).execute()
+
+
+def name_house(name: str) -> None:
+    """Call the house something."""
+    with unit():
+        House.update(name=name).execute()

@@ -32,11 +32,12 @@ FLAGS = (
 
 
 class Club:
-    """The application with the demo club, on a port of the loopback address that it keeps."""
+    """The application with the demo club, or nobody, on a port of this machine that it keeps."""
 
-    def __init__(self, data: Path, today: date) -> None:
+    def __init__(self, data: Path, today: date, *, empty: bool = False) -> None:
         with open_database(data).connection_context():
-            load_demo(today)
+            if not empty:
+                load_demo(today)
         self._app = create_app(data, today=lambda: today)
         self._port = 0
         self.start()
@@ -60,9 +61,9 @@ class Club:
 
 
 @contextmanager
-def served(data: Path, today: date) -> Iterator[str]:
-    """The application with the demo club on a free port of the loopback address."""
-    club = Club(data, today)
+def served(data: Path, today: date, *, empty: bool = False) -> Iterator[str]:
+    """The application on a free port of the loopback address: with the demo club, or nobody."""
+    club = Club(data, today, empty=empty)
     try:
         yield club.base
     finally:

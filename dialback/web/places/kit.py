@@ -1,20 +1,21 @@
-"""Kit: what the room has, and the unit in which weights are shown."""
+"""Kit: what the room has, the unit in which weights are shown, the name of the house."""
 
 from __future__ import annotations
 
 from flask import Response
 
-from dialback.core.kit import Kit
+from dialback.core.kit import STARTS, Kit
 from dialback.store.athletes import house
 from dialback.store.kit import kit_of
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer
 from dialback.web.shapes.common import Revision
-from dialback.web.shapes.kit import KitBody, KitOut, UnitOut
+from dialback.web.shapes.kit import HouseOut, KitBody, KitOut, KitStart, UnitOut
 from dialback.work import house as work
 
 api = blueprint("kit", __name__, "/kit")
 unit_api = blueprint("unit", __name__, "/unit")
+house_api = blueprint("house", __name__, "/house")
 
 
 @api.get("", responses={200: KitOut})
@@ -23,7 +24,12 @@ def kit() -> Response:
     owner = house()
     known = kit_of(owner)
     return answer(
-        KitOut(described=known is not None, revision=owner.kit_revision, kit=known or Kit())
+        KitOut(
+            described=known is not None,
+            revision=owner.kit_revision,
+            kit=known or Kit(),
+            starts=[KitStart(says=says, kit=kit) for says, kit in STARTS],
+        )
     )
 
 
@@ -44,3 +50,16 @@ def choose_unit(body: UnitOut) -> Response:
     """Show weights in another unit; what is kept stays as it is."""
     work.show_weights_in(body.unit)
     return answer(body)
+
+
+@house_api.get("", responses={200: HouseOut})
+def name_of_house() -> Response:
+    """What the house is called; empty until somebody says."""
+    return answer(HouseOut(name=house().name))
+
+
+@house_api.put("", responses={200: HouseOut})
+def name_the_house(body: HouseOut) -> Response:
+    """Call the house something."""
+    work.name_house(body.name.strip())
+    return answer(HouseOut(name=body.name.strip()))

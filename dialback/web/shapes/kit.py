@@ -10,12 +10,29 @@ from dialback.core.words import Unit
 from dialback.web.shapes.common import Shape
 
 
+class KitStart(Shape):
+    """Something that many rooms have."""
+
+    says: str
+    kit: Kit
+
+
 class KitOut(Shape):
-    """What the room has; ``described`` is no as long as nobody has said."""
+    """What the room has; ``described`` is no as long as nobody has said.
+
+    ``starts`` are what a description can begin with.
+    """
 
     described: bool
     revision: int
     kit: Kit
+    starts: list[KitStart]
+
+
+class HouseOut(Shape):
+    """The house: what it is called."""
+
+    name: str = Field("", max_length=120)
 
 
 class KitBody(Shape):

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { NavLink, Outlet, useNavigate } from "react-router";
+import { useHouse } from "@/api/house";
 import { useUnit } from "@/api/unit";
 import { Hatch } from "@/marks/hatch";
 import { Wordmark } from "@/marks/Wordmark";
@@ -14,6 +15,7 @@ export function Shell() {
   const [help, setHelp] = useState(false);
   const go = useNavigate();
   const unit = useUnit();
+  const house = useHouse();
   const shown = unit.data?.unit ?? "kg";
   showIn(shown);
   useKeys({
@@ -33,6 +35,11 @@ export function Shell() {
         <NavLink to="/" className="shrink-0 text-lg">
           <Wordmark />
         </NavLink>
+        {house.data?.name && (
+          <span className="max-w-56 truncate text-sm text-ink-2 italic max-lg:hidden">
+            {house.data.name}
+          </span>
+        )}
         <nav
           aria-label="Places"
           className="flex gap-6 whitespace-nowrap max-md:gap-4 max-md:overflow-x-auto"

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { useChange } from "@/api/changes";
-import { files } from "@/api/files";
+import { files, useArchived } from "@/api/files";
 import { useRoster } from "@/api/roster";
 import { Failure } from "@/frame/Failure";
 import { weekPath } from "@/frame/places";
@@ -37,6 +37,7 @@ const OUT = { book: "Book", "log.csv": "CSV", "log.xlsx": "XLSX" };
 
 function Export() {
   const roster = useRoster();
+  const archived = useArchived();
   const [removed, setRemoved] = useState<{ id: number; name: string } | null>(null);
   const [range, setRange] = useState({ first: "", last: "" });
   const query = new URLSearchParams(Object.entries(range).filter(([, day]) => day)).toString();
@@ -49,7 +50,7 @@ function Export() {
       <h2 id="export" className="border-b border-rule pb-1 font-semibold">
         On the roster
       </h2>
-      {removed && (
+      {removed && archived.data?.athletes.some((one) => one.id === removed.id) && (
         <p role="status" className="mt-3 border-l-4 border-ink pl-3 text-sm">
           {removed.name} is archived; nothing is lost.{" "}
           <button

@@ -3,6 +3,7 @@ import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { useInHand } from "@/api/inHand";
 import { kit as calls, useKit } from "@/api/kit";
+import { house, useHouse } from "@/api/house";
 import { unit, useUnit } from "@/api/unit";
 import { Failure } from "@/frame/Failure";
 import { weightUnit } from "@/words";
@@ -46,6 +47,7 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
             ? "What the room has. Write warns when a load cannot be made of it."
             : "Nobody has said yet what the room has: until then no load is checked."}
         </p>
+        <Called />
         <Shown />
         <span className="ml-auto flex items-baseline gap-3">
           <span role="status" className="text-sm text-ink-2">
@@ -113,6 +115,29 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
         </Section>
       </div>
     </main>
+  );
+}
+
+/** What the house is called. */
+function Called() {
+  const found = useHouse();
+  const [typed, setTyped] = useState<string | null>(null);
+  const name = useChange((wanted: string) => house.name(wanted));
+  return (
+    <label className="text-sm whitespace-nowrap text-ink-2">
+      The house is called{" "}
+      <input
+        value={typed ?? found.data?.name ?? ""}
+        maxLength={120}
+        onChange={(event) => setTyped(event.target.value)}
+        onBlur={() => {
+          if (typed !== null && typed !== found.data?.name) name.mutate(typed);
+          setTyped(null);
+        }}
+        onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+        className="h-6 w-44 border-b border-rule bg-sheet text-ink"
+      />
+    </label>
   );
 }
 

@@ -6,6 +6,7 @@ import { Failure } from "@/frame/Failure";
 import { useKeys } from "@/frame/keys";
 import { weekPath } from "@/frame/places";
 import { AddPeople } from "./AddPeople";
+import { FirstStart } from "./FirstStart";
 import { FILTERS, type Filter, squadsOf, useFilter } from "./useFilter";
 import { LevelMark } from "@/marks/LevelMark";
 import { WeekColumns } from "@/marks/WeekColumns";
@@ -37,7 +38,7 @@ export function Roster() {
         </p>
       )}
       {data.athletes.length + waiting.length === 0 ? (
-        <Empty add={() => setAdding(true)} />
+        <FirstStart add={() => setAdding(true)} />
       ) : (
         <table className="w-full">
           <Columns />
@@ -104,26 +105,6 @@ function Counts({ row }: { row: Row }) {
         </span>
       )}
     </span>
-  );
-}
-
-function Empty({ add }: { add: () => void }) {
-  return (
-    <div className="max-w-prose py-10">
-      <p className="text-lg">Nobody is on the roster yet.</p>
-      <p className="mt-2">
-        Begin with a name, or paste a whole squad; the first session is written in a minute.{" "}
-        <button type="button" className="trail-link" onClick={add}>
-          Add your first athletes
-        </button>
-      </p>
-      <p className="mt-2">
-        Whoever trained elsewhere comes with a book: plan, log and movements in one file.{" "}
-        <Link to="/files" className="trail-link">
-          Import a book
-        </Link>
-      </p>
-    </div>
   );
 }
 
