@@ -65,7 +65,7 @@ export function AthleteFrame() {
   if (frame.error) return <Failure error={frame.error} />;
   return (
     <>
-      <div className="athlete-head flex items-baseline gap-8 border-b border-rule bg-sheet px-6 pt-2.5 pb-2 max-md:flex-wrap max-md:gap-x-4 max-md:gap-y-0 max-md:px-4">
+      <div className="athlete-head flex items-baseline gap-8 border-b border-rule bg-sheet px-6 pt-2.5 pb-2 max-lg:flex-wrap max-lg:gap-x-4 max-lg:gap-y-0 max-md:px-4">
         <h1 className="min-w-0 shrink-0 text-xl font-semibold">{at?.athlete.name ?? "…"}</h1>
         <div className="flex shrink-0 items-baseline gap-1">
           <button
@@ -92,7 +92,7 @@ export function AthleteFrame() {
           </button>
         </div>
         <p
-          className="min-w-0 flex-1 truncate text-sm text-ink-2 italic max-md:hidden print:whitespace-normal"
+          className="min-w-0 flex-1 truncate text-sm text-ink-2 italic max-lg:hidden print:whitespace-normal"
           title={at?.athlete.note}
         >
           {at && at.restrictions.length > 0 && (
@@ -106,7 +106,7 @@ export function AthleteFrame() {
         </p>
         <nav
           aria-label="Steps of the work"
-          className="no-print flex shrink-0 gap-5 max-md:w-full max-md:shrink max-md:overflow-x-auto max-md:whitespace-nowrap"
+          className="no-print flex shrink-0 gap-5 max-lg:w-full max-lg:shrink max-lg:overflow-x-auto max-lg:whitespace-nowrap"
         >
           {ATHLETE_PLACES.map((one) => (
             <NavLink

@@ -57,6 +57,9 @@ export function Shell() {
               {place.title}
             </NavLink>
           ))}
+          <button type="button" onClick={switchTheme} className="text-ink-2 md:hidden">
+            Light or dark
+          </button>
         </nav>
         <span className="ml-auto flex gap-5 text-sm text-ink-2 max-md:hidden">
           <button type="button" onClick={switchTheme} className="hover:text-ink">

@@ -86,26 +86,28 @@ export function Block() {
         </p>
       )}
       <WaveHead wave={wave} first={ahead[0]?.week ?? ""} last={ahead.at(-1)?.week ?? ""} />
-      <table className="w-full table-fixed border-b border-rule">
-        <colgroup>
-          <col className={wave.open ? "w-40" : "w-24"} />
-          {data.weeks.map((one) => (
-            <col key={one.week} />
-          ))}
-        </colgroup>
-        <Heads weeks={data.weeks} chosen={cell.week} />
-        <Days
-          days={data.days}
-          at={at}
-          cell={cell}
-          moving={held?.move ? held.session.id : null}
-          walk={walk}
-          grid={grid}
-        />
-        <WeekFoot weeks={data.weeks}>
-          {wave.open && <WaveRows weeks={data.weeks} wave={wave} />}
-        </WeekFoot>
-      </table>
+      <div className="wide-table">
+        <table className="w-full table-fixed border-b border-rule">
+          <colgroup>
+            <col className={wave.open ? "w-40" : "w-24"} />
+            {data.weeks.map((one) => (
+              <col key={one.week} />
+            ))}
+          </colgroup>
+          <Heads weeks={data.weeks} chosen={cell.week} />
+          <Days
+            days={data.days}
+            at={at}
+            cell={cell}
+            moving={held?.move ? held.session.id : null}
+            walk={walk}
+            grid={grid}
+          />
+          <WeekFoot weeks={data.weeks}>
+            {wave.open && <WaveRows weeks={data.weeks} wave={wave} />}
+          </WeekFoot>
+        </table>
+      </div>
       <ChangesDialog athlete={place.athlete} open={showing} close={() => setShowing(false)} />
       <LayForm
         session={here ?? null}
@@ -221,7 +223,7 @@ interface StepsProps {
 /** What the keys do now, and the way back. */
 function Steps({ held, last, all, busy, undo }: StepsProps) {
   return (
-    <div className="flex items-baseline gap-4 pb-1 text-sm">
+    <div className="flex flex-wrap items-baseline gap-x-4 pb-1 text-sm">
       <p className="text-ink-2">
         {held
           ? `${held.session.title || "A session"} in hand: ${KEYS.paste.key} puts it down`

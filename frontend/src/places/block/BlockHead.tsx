@@ -27,7 +27,7 @@ export function BlockHead({ place, week, stored, weeks, show }: Props) {
   const error = change.error ?? remove.error ?? take.error;
   return (
     <>
-      <div className="flex items-baseline gap-4 pb-2 text-sm">
+      <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 pb-2 text-sm">
         {stored ? (
           <StoredBlock
             stored={stored}
@@ -50,7 +50,7 @@ export function BlockHead({ place, week, stored, weeks, show }: Props) {
             </label>
           </>
         )}
-        <span className="ml-auto flex items-baseline gap-4">
+        <span className="ml-auto flex flex-wrap items-baseline gap-x-4 gap-y-2">
           <button type="button" className="key-button" onClick={() => setDialog("new")}>
             New block
           </button>

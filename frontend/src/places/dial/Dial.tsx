@@ -74,7 +74,7 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
   useKeys({ undo: draft.undo });
   if (opened.sessions.length === 0) return <Nothing />;
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_28rem]">
+    <div className="beside grid-cols-[minmax(0,1fr)_28rem]">
       <main className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10">
         <Head week={place.week} opened={opened} draft={draft} publish={() => setPublishing(true)} />
         {draft.error && (
@@ -83,16 +83,17 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
           </p>
         )}
         {draft.sessions.map((session, at) => (
-          <SessionLines
-            key={`${session.date}/${at}`}
-            session={session}
-            words={draft.audit.lines[at] ?? []}
-            proposed={steps.get(at)}
-            take={(step) => void take([asTaken(step)])}
-            logged={opened.logged.includes(session.date)}
-            want={(line, name) => setWanted({ session: at, line, name })}
-            change={(number, change) => draft.edit((all) => withLine(all, at, number, change))}
-          />
+          <div key={`${session.date}/${at}`} className="wide-table">
+            <SessionLines
+              session={session}
+              words={draft.audit.lines[at] ?? []}
+              proposed={steps.get(at)}
+              take={(step) => void take([asTaken(step)])}
+              logged={opened.logged.includes(session.date)}
+              want={(line, name) => setWanted({ session: at, line, name })}
+              change={(number, change) => draft.edit((all) => withLine(all, at, number, change))}
+            />
+          </div>
         ))}
       </main>
       <Side place={place} opened={opened} draft={draft} desk={desk} take={take} />
@@ -164,7 +165,7 @@ function Side({ place, opened, draft, desk, take }: SideProps) {
     more: () => turn(clamp(pointer + 1)),
   });
   return (
-    <aside className="min-h-0 overflow-auto border-l border-rule px-5 pb-6">
+    <aside className="min-h-0 overflow-auto border-l border-rule px-5 pb-6 max-lg:order-first">
       <Face opened={opened} draft={draft} desk={desk} all={all} />
       {climbs(desk) ? (
         <p className="border-b border-rule pb-2 text-center text-sm text-ink-2">
@@ -204,7 +205,7 @@ interface HeadProps {
 /** Where the draft is from, whether it is stored, and what can be done with it. */
 function Head({ week, opened, draft, publish }: HeadProps) {
   return (
-    <div className="flex items-baseline gap-4 pb-2 text-sm">
+    <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 pb-2 text-sm">
       <p className="text-ink-2">
         {(ORIGINS[opened.origin] ?? (() => ""))(opened.origin_week)};{" "}
         <span

@@ -30,7 +30,10 @@ export function Archive() {
       )}
       <ul>
         {all.map((one) => (
-          <li key={one.id} className="flex items-baseline gap-5 border-b border-hair py-1">
+          <li
+            key={one.id}
+            className="flex flex-wrap items-baseline gap-x-5 border-b border-hair py-1 max-lg:leading-8"
+          >
             <span className="flex-1">{one.name}</span>
             <span className="text-ink-2">since {day(one.day)}</span>
             <button

@@ -20,7 +20,7 @@ export function Files() {
         A book is one athlete&rsquo;s movements, rules, plan and log in one open JSON file. It goes
         in whole or not at all, and comes out so that it counts the same elsewhere.
       </p>
-      <div className="grid grid-cols-2 items-start gap-12">
+      <div className="grid grid-cols-2 items-start gap-12 max-lg:grid-cols-1 [&>*]:min-w-0">
         <Import />
         <div>
           <Export />
@@ -93,7 +93,10 @@ function Export() {
         {[...(roster.data?.athletes ?? [])]
           .sort((one, two) => one.name.localeCompare(two.name))
           .map((one) => (
-            <li key={one.id} className="flex items-baseline gap-5 border-b border-hair py-1">
+            <li
+              key={one.id}
+              className="flex flex-wrap items-baseline gap-x-5 border-b border-hair py-1 max-lg:leading-8"
+            >
               <Link to={weekPath(one.id, one.week, "sheet")} className="flex-1 hover:underline">
                 {one.name}
               </Link>

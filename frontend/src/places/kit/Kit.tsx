@@ -40,7 +40,7 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
   const broken = Object.values(wrong).some(Boolean);
   return (
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pt-4 pb-10">
-      <div className="flex items-baseline gap-4 pb-1">
+      <div className="flex flex-wrap items-baseline gap-x-4 pb-1">
         <h1 className="text-xl font-semibold">Kit</h1>
         <p className="text-ink-2">
           {known.described
@@ -80,7 +80,7 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
           </button>
         </p>
       )}
-      <div className="grid max-w-5xl grid-cols-2 gap-x-12">
+      <div className="grid max-w-5xl grid-cols-2 gap-x-12 max-md:grid-cols-1 [&>*]:min-w-0">
         {LOADS.map(({ field, title, says }) => (
           <Section key={field} title={title} says={`${weightUnit()} ${says}`}>
             <Loads

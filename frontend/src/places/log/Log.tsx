@@ -41,7 +41,7 @@ export function Log() {
   if (found.error) return <Failure error={found.error} />;
   if (!found.data) return <p className="p-6 text-ink-2">Opening the log…</p>;
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[15rem_minmax(0,1fr)] max-md:grid-cols-1 max-md:overflow-auto">
+    <div className="beside grid-cols-[15rem_minmax(0,1fr)]">
       <nav
         aria-label="Sessions of the week"
         className="min-h-0 overflow-auto border-r border-rule py-3 max-md:border-r-0 max-md:border-b max-md:py-1.5"

@@ -37,10 +37,12 @@ export function Movements() {
     setEditing("new");
   };
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_23rem]">
+    <div className="beside grid-cols-[minmax(0,1fr)_23rem]">
       <main className="min-h-0 overflow-auto bg-sheet px-6 pb-8">
         <Head all={all} search={search} shown={rows.length} add={add} />
-        <Table rows={rows} chosen={chosen} open={open} />
+        <div className="wide-table">
+          <Table rows={rows} chosen={chosen} open={open} />
+        </div>
         {rows.length === 0 && (
           <p className="py-6 text-ink-2">
             No movement fits.{" "}
@@ -216,14 +218,14 @@ function Head({ all, search, shown, add }: HeadProps) {
   useKeys({ find: () => field.current?.focus() });
   const choices = (of: (one: Movement) => string[]) => [...new Set(all.flatMap(of))].sort();
   return (
-    <div className="flex items-baseline gap-4 pt-4 pb-3">
+    <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 pt-4 pb-3">
       <h1 className="text-xl font-semibold whitespace-nowrap">
         Movements{" "}
         <span className="font-normal text-ink-2">
           {shown} of {all.length}
         </span>
       </h1>
-      <span className="ml-auto flex items-baseline gap-4 text-sm">
+      <span className="ml-auto flex flex-wrap items-baseline gap-x-4 gap-y-2 text-sm">
         <Choice
           label="Pattern"
           value={search.pattern}

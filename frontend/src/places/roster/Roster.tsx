@@ -28,7 +28,7 @@ export function Roster() {
   if (roster.error) return <Failure error={roster.error} />;
   if (!data) return <p className="p-6 text-ink-2">Counting the week…</p>;
   return (
-    <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pb-8 print-open">
+    <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pb-8 print-open max-md:px-4">
       <Head data={data} filter={filter} first={rows[0]} add={() => setAdding(true)} />
       {adding && <AddPeople open close={() => setAdding(false)} />}
       {waiting.length > 0 && (
@@ -154,18 +154,20 @@ function Athlete({ row, week }: { row: Row; week: string }) {
         </span>
         <span className="line-clamp-1 text-ink-2 italic">{row.note}</span>
       </td>
-      <td>
+      <td className="max-md:hidden">
         <WeekColumns
           columns={row.columns}
           column={10}
           label={`Sets planned and done, eight weeks; last ${number(row.columns.at(-1)?.done ?? 0, 1)} of ${number(row.columns.at(-1)?.planned ?? 0, 1)}`}
         />
       </td>
-      <td className="figure">{share(row.share_done)}</td>
-      <td className="figure">
+      <td className="figure max-md:hidden">{share(row.share_done)}</td>
+      <td className="figure max-md:hidden">
         {row.sessions_done} of {row.sessions_planned}
       </td>
-      <td className={`figure text-sm ${row.signed_week === week ? "" : "text-ink-2"}`}>
+      <td
+        className={`figure text-sm max-md:hidden ${row.signed_week === week ? "" : "text-ink-2"}`}
+      >
         {row.signed_week && row.signed_day ? (
           <span title={`Signed on ${day(row.signed_day)}`}>{weekName(row.signed_week)}</span>
         ) : (
@@ -190,12 +192,16 @@ function Head({ data, filter, first, add }: HeadProps) {
   useKeys({ find: () => find.current?.focus() });
   const squads = squadsOf(data.athletes);
   return (
-    <div className="flex items-baseline gap-6 pt-4 pb-3">
+    <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 pt-4 pb-3">
       <h1 className="text-xl font-semibold">
         {weekName(data.week)}{" "}
         <span className="font-normal text-ink-2">to audit, {span(data.monday, data.sunday)}</span>
       </h1>
-      <div role="group" aria-label="Show" className="no-print ml-auto flex gap-4 text-sm">
+      <div
+        role="group"
+        aria-label="Show"
+        className="no-print ml-auto flex flex-wrap gap-x-4 text-sm max-md:ml-0"
+      >
         {FILTERS.map((one, at) => (
           <button
             key={one.name}
@@ -248,13 +254,13 @@ function Columns() {
   return (
     <thead>
       <tr className="border-b border-rule text-left align-bottom text-sm text-ink-2 italic">
-        <th className="w-48 pb-1 font-normal">Athlete</th>
-        <th className="w-36 pb-1 font-normal">Open causes</th>
+        <th className="w-48 pb-1 font-normal max-md:w-28">Athlete</th>
+        <th className="w-36 pb-1 font-normal max-md:w-24">Open causes</th>
         <th className="pb-1 font-normal">First to look at</th>
-        <th className="w-30 pb-1 font-normal">Sets, eight weeks</th>
-        <th className="figure w-16 pb-1 font-normal">Done</th>
-        <th className="figure w-24 pb-1 font-normal">Sessions</th>
-        <th className="figure w-28 pb-1 font-normal">Signed</th>
+        <th className="w-30 pb-1 font-normal max-md:hidden">Sets, eight weeks</th>
+        <th className="figure w-16 pb-1 font-normal max-md:hidden">Done</th>
+        <th className="figure w-24 pb-1 font-normal max-md:hidden">Sessions</th>
+        <th className="figure w-28 pb-1 font-normal max-md:hidden">Signed</th>
       </tr>
     </thead>
   );

@@ -20,7 +20,7 @@ export function RuleField({ rule, value, under, underName, choose }: Props) {
   const own = JSON.stringify(value) !== JSON.stringify(under);
   return (
     <div className="border-b border-hair py-2.5">
-      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,21rem)] items-start gap-x-6">
+      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,21rem)] items-start gap-x-6 max-md:grid-cols-1">
         <div>
           <h3 className="font-semibold">
             {rule.title}

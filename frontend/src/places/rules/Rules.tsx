@@ -98,10 +98,10 @@ function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["Rul
   const takeSchool = (preset: Schemas["PresetOut"]) =>
     setChosen((now) => withSchool(now, preset, data.rules, under));
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_24rem]">
+    <div className="beside grid-cols-[minmax(0,1fr)_24rem]">
       <main className="min-h-0 overflow-auto bg-sheet px-6 pt-4 pb-10">
         {before}
-        <div className="mb-1 flex items-baseline gap-4">
+        <div className="mb-1 flex flex-wrap items-baseline gap-x-4">
           <h1 className="text-xl font-semibold">
             {athlete === null ? "House rules" : "Own rules"}
           </h1>

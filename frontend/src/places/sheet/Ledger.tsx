@@ -155,61 +155,63 @@ function Section({
   note?: string;
 }) {
   return (
-    <table
-      className={`mb-5 w-full table-fixed border-b border-rule ${double ? "double-rule" : ""}`}
-    >
-      <colgroup>
-        <col className="w-8" />
-        <col />
-        <col className="w-44" />
-        {(wide ? PAIR_WIDTHS : FIGURE_WIDTHS).map((width, at) => (
-          <col key={at} style={{ width }} />
-        ))}
-      </colgroup>
-      <thead>
-        <tr className="sticky top-0 border-b border-rule bg-sheet text-sm text-ink-2 italic">
-          <th
-            className="py-1 text-left font-semibold text-ink not-italic"
-            colSpan={2}
-            scope="colgroup"
-          >
-            {title}
-          </th>
-          <th className="py-1 text-left font-normal">
-            {note}
-            {measures && (
-              <select
-                aria-label={`${title} by`}
-                value={measure}
-                title={`Key ${KEYS.measure.key}`}
-                onChange={(event) => setMeasure?.(event.target.value)}
-                className="no-print -ml-1 bg-sheet text-ink underline decoration-rule decoration-dotted underline-offset-3"
-              >
-                {measures.map((one) => (
-                  <option key={one} value={one}>
-                    {measureTitle(one)}
-                    {unit(one) !== one && `, ${unit(one)}`}
-                  </option>
-                ))}
-              </select>
-            )}
-          </th>
-          {heads.slice(1).map((head) => (
-            <th key={head} className="figure py-1 font-normal" scope="col">
-              {PAIR_MEASURES.includes(head) ? (
-                <span className="inline-flex items-center gap-1">
-                  <MeasureGlyph measure={head} />
-                  {SHORT[head]}
-                </span>
-              ) : (
-                head
+    <div className="wide-table [&>table]:min-w-[50rem]! md:[&>table]:min-w-0!">
+      <table
+        className={`mb-5 w-full table-fixed border-b border-rule ${double ? "double-rule" : ""}`}
+      >
+        <colgroup>
+          <col className="w-8" />
+          <col />
+          <col className="w-44" />
+          {(wide ? PAIR_WIDTHS : FIGURE_WIDTHS).map((width, at) => (
+            <col key={at} style={{ width }} />
+          ))}
+        </colgroup>
+        <thead>
+          <tr className="sticky top-0 border-b border-rule bg-sheet text-sm text-ink-2 italic">
+            <th
+              className="py-1 text-left font-semibold text-ink not-italic"
+              colSpan={2}
+              scope="colgroup"
+            >
+              {title}
+            </th>
+            <th className="py-1 text-left font-normal">
+              {note}
+              {measures && (
+                <select
+                  aria-label={`${title} by`}
+                  value={measure}
+                  title={`Key ${KEYS.measure.key}`}
+                  onChange={(event) => setMeasure?.(event.target.value)}
+                  className="no-print -ml-1 bg-sheet text-ink underline decoration-rule decoration-dotted underline-offset-3"
+                >
+                  {measures.map((one) => (
+                    <option key={one} value={one}>
+                      {measureTitle(one)}
+                      {unit(one) !== one && `, ${unit(one)}`}
+                    </option>
+                  ))}
+                </select>
               )}
             </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>{children}</tbody>
-    </table>
+            {heads.slice(1).map((head) => (
+              <th key={head} className="figure py-1 font-normal" scope="col">
+                {PAIR_MEASURES.includes(head) ? (
+                  <span className="inline-flex items-center gap-1">
+                    <MeasureGlyph measure={head} />
+                    {SHORT[head]}
+                  </span>
+                ) : (
+                  head
+                )}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>{children}</tbody>
+      </table>
+    </div>
   );
 }
 

@@ -29,7 +29,7 @@ export function Sessions({ sessions }: { sessions: Sheet["sessions"] }) {
           open={sessions.flatMap((one) => one.differed).length <= SHOWN}
         >
           <summary className="text-ink-2">Otherwise than planned</summary>
-          <ul className="columns-2 gap-8 print:columns-1">
+          <ul className="columns-2 gap-8 max-md:columns-1 print:columns-1">
             {sessions
               .filter((one) => one.differed.length > 0)
               .map((one) => (

@@ -21,7 +21,7 @@ interface Props {
 /** Which of plan and log is judged, against which weeks. */
 export function SheetHead({ place, sheet, basis, swap }: Props) {
   return (
-    <div className="flex items-baseline gap-5 pb-1">
+    <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 pb-1">
       <fieldset className="no-print flex items-baseline gap-1">
         <legend className="sr-only">Judge what was</legend>
         <span className="mr-1 text-sm text-ink-2 italic">Judged:</span>

@@ -67,7 +67,7 @@ export function WeekSheet() {
   const data = sheet.data;
   const nothing = data.sessions.length === 0;
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_25.5rem]">
+    <div className="beside grid-cols-[minmax(0,1fr)_25.5rem]">
       <main
         className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10 print-open print:pb-0"
         tabIndex={-1}

@@ -102,7 +102,7 @@ export function Desk({ place, athlete, opened, days, stored, remove }: Props) {
             />
           )
         ) : (
-          <div ref={host} className="min-h-0 flex-1 overflow-hidden" />
+          <div ref={host} className="min-h-0 flex-1 overflow-hidden max-lg:min-h-[45vh]" />
         )}
         {answer && <Notices answer={answer} go={goTo} take={take} />}
       </main>

@@ -16,7 +16,7 @@ interface Props {
 /** Day and title of the session, the ways to write it and to take it along, and whether it is stored. */
 export function DeskHead({ place, sheet, days, saving, put, help, remove }: Props) {
   return (
-    <div className="flex items-baseline gap-3 border-b border-hair px-6 pt-3 pb-2">
+    <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1 border-b border-hair px-6 pt-3 pb-2">
       <select
         aria-label="Day"
         value={sheet.date}

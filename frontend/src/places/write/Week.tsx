@@ -39,7 +39,7 @@ export function Week({ place, athlete, days, rows, reload }: Props) {
     await planChanged();
   };
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[12rem_minmax(0,1fr)_27rem] print:block">
+    <div className="beside grid-cols-[12rem_minmax(0,1fr)_27rem] print:block">
       <nav
         aria-label="Sessions of the week"
         className="no-print min-h-0 overflow-auto border-r border-rule py-3"
