@@ -29,6 +29,9 @@ function walkRows(event: KeyboardEvent<HTMLElement>): void {
   rows[to]?.focus();
 }
 
+/** How wide a week is, in rem: on a small screen wide enough for a thumb. */
+const weekWidth = () => (window.innerWidth < 1024 ? 1.9 : 0.95);
+
 /** An athlete's long line: weeks across, figures down, each value as a mark in its band. */
 export function Season() {
   const place = useWeekPlace();
@@ -127,7 +130,10 @@ function Sheet({ data, open, openLines, goTo }: SheetProps) {
   const trained = data.weeks.some((week) => week.trained);
   return (
     <div ref={scroll} className="min-h-0 flex-1 overflow-auto px-6 pb-8 max-md:px-0">
-      <table className="season w-full" style={{ minWidth: `${16 + data.weeks.length * 0.95}rem` }}>
+      <table
+        className="season w-full"
+        style={{ minWidth: `${16 + data.weeks.length * weekWidth()}rem` }}
+      >
         <caption className="sr-only">Weeks across, figures down; a row opens to its plot.</caption>
         <TimeLine weeks={data.weeks} go={goTo} />
         {/* Arrow keys only move the focus between what has it anyway. */}

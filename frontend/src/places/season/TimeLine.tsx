@@ -107,7 +107,7 @@ export function TimeLine({ weeks, go }: { weeks: SeasonWeek[]; go: (week: string
           <th key={week.week} scope="col" className="p-0 text-2xs font-normal">
             <button
               type="button"
-              className="w-full overflow-visible hover:bg-band"
+              className="w-full overflow-visible hover:bg-band max-lg:min-h-6"
               aria-label={`${weekName(week.week)}: open its sheet`}
               onClick={() => go(week.week)}
             >
