@@ -108,6 +108,14 @@ const WEEKDAY = new Intl.DateTimeFormat("en-GB", { weekday: "long" });
 // Days have no time zone; noon keeps them from slipping.
 const at = (iso: string) => new Date(`${iso}T12:00:00`);
 
+/** The day so many days after another, as `2026-11-30`. */
+export function dayAfter(iso: string, days: number): string {
+  const found = at(iso);
+  found.setDate(found.getDate() + days);
+  const two = (value: number) => String(value).padStart(2, "0");
+  return `${found.getFullYear()}-${two(found.getMonth() + 1)}-${two(found.getDate())}`;
+}
+
 export const day = (iso: string): string => DAY.format(at(iso));
 export const date = (iso: string): string => DATE.format(at(iso));
 export const weekday = (iso: string): string => WEEKDAY.format(at(iso));

@@ -202,6 +202,17 @@ class TestFloor:
         assert get(client, "/api/floor")["sessions"][0]["done"] is True
         assert get(client, f"/api/floor/run?plan={one['plan']}")["run"]["log"]["revision"] == 1
 
+    def test_what_was_missed_is_run_today_for_its_plan(
+        self, client: FlaskClient, bring: Callable[..., Any]
+    ) -> None:
+        plans = [session(day, sets("Press", 2), title="Missed") for day in (7, 10)]
+        bring(document([], plans, athlete={"name": "Bo", "bodyweight_kg": 70}))
+        today = get(client, "/api/floor")["day"]
+        (missed,) = (one for one in get(client, "/api/floor?day=2026-10-15")["sessions"]
+                     if one["name"] == "Bo")  # fmt: skip
+        run = get(client, f"/api/floor/run?plan={missed['plan']}")["run"]
+        assert (run["date"], run["plan"]) == (today, missed["plan"])
+
     def test_what_cannot_be_run(self, client: FlaskClient) -> None:
         get(client, "/api/floor/run?plan=99", 404)
         get(client, "/api/floor/run?plan=a", 422)

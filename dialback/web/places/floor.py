@@ -113,18 +113,21 @@ def floor_run(query: RunQuery) -> Response:
 
 
 def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...]) -> FloorRunOf:
+    log = _log_of(ledger, plan)
+    # What is run today was done today, whichever day it was planned for.
+    day = log.session.date if log is not None else desk().today()
     return FloorRunOf(
         athlete=athlete.id,
         name=athlete.name,
         plan=plan.number,
-        date=plan.day.isoformat(),
+        date=day.isoformat(),
         title=plan.title,
         sets=[_floor_set(entry, plan.session) for entry in entries],
         restrictions=notes(
-            (restriction for restriction in ledger.restrictions if restriction.holds(plan.day)),
+            (restriction for restriction in ledger.restrictions if restriction.holds(day)),
             ledger.unit,
         ),
-        log=_log_of(ledger, plan),
+        log=log,
     )
 
 

@@ -3,13 +3,15 @@ import { client, given } from "./client";
 
 /** What is planned for today, and all that a run of one of it needs. */
 export const floor = {
-  day: async () => given(await client.GET("/api/floor", { params: { query: {} } })),
+  day: async (day?: string) =>
+    given(await client.GET("/api/floor", { params: { query: day ? { day } : {} } })),
   run: async (plan: number) =>
     given(await client.GET("/api/floor/run", { params: { query: { plan } } })),
 };
 
-export function useFloorDay() {
-  return useQuery({ queryKey: ["floor"], queryFn: floor.day });
+/** What is planned for a day; for today where none is given. */
+export function useFloorDay(day: string | undefined) {
+  return useQuery({ queryKey: ["floor", day ?? ""], queryFn: () => floor.day(day) });
 }
 
 export function useFloorRuns(plans: number[]) {

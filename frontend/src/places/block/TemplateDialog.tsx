@@ -6,7 +6,7 @@ import { useRoster } from "@/api/roster";
 import { templates, useTemplates } from "@/api/templates";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { weekName } from "@/words";
-import { squadsOf } from "@/places/roster/useFilter";
+import { squadsOf } from "@/frame/squads";
 import { LENGTHS, Weeks } from "./Weeks";
 
 type Template = Schemas["TemplateOut"];

@@ -1,23 +1,24 @@
 import { useState } from "react";
-import { useNavigate } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
 import { useFloorDay } from "@/api/floor";
 import { Failure } from "@/frame/Failure";
-import { day } from "@/words";
-import { squadsOf } from "@/places/roster/useFilter";
+import { SquadSelect } from "@/frame/SquadSelect";
+import { day, dayAfter } from "@/words";
 import { BoxState } from "./BoxState";
 import { useAtHand } from "./useAtHand";
 
-/** What is planned for today: one session to run, or several by one clock. */
+/** What is planned for a day: one session to run, or several by one clock. */
 export function Floor() {
-  const found = useFloorDay();
+  const [params, setParams] = useSearchParams();
+  const other = params.get("day") ?? undefined;
+  const found = useFloorDay(other);
   const [chosen, setChosen] = useState<number[]>([]);
   const [squad, setSquad] = useState("");
-  const atHand = useAtHand(found.data?.sessions);
+  const atHand = useAtHand(other ? undefined : found.data?.sessions);
   const go = useNavigate();
   if (found.error) return <Failure error={found.error} />;
   if (!found.data) return <p className="p-6 text-ink-2">Looking up today&rsquo;s sessions…</p>;
-  const squads = squadsOf(found.data.sessions);
   const sessions = found.data.sessions.filter((one) => !squad || one.squad === squad);
   const run = (plans: number[]) => go(`/floor/run?plans=${plans.join(",")}`);
   const titles = [...new Set(sessions.map((one) => one.title))];
@@ -27,22 +28,23 @@ export function Floor() {
         <h1 className="text-xl font-semibold">
           Floor <span className="font-normal text-ink-2">{day(found.data.day)}</span>
         </h1>
-        {squads.length > 0 && (
-          <select
-            aria-label="Squad"
-            value={squad}
-            onChange={(event) => {
-              setSquad(event.target.value);
-              setChosen([]);
-            }}
-            className="field min-h-10 text-sm"
-          >
-            <option value="">all squads</option>
-            {squads.map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
-        )}
+        <Days
+          day={found.data.day}
+          isOther={other !== undefined}
+          go={(next) => {
+            setChosen([]);
+            setParams(next ? { day: next } : {}, { replace: true });
+          }}
+        />
+        <SquadSelect
+          people={found.data.sessions}
+          value={squad}
+          put={(next) => {
+            setSquad(next);
+            setChosen([]);
+          }}
+          className="min-h-10"
+        />
         <BoxState />
         {atHand > 0 && (
           <span className="text-sm text-ink-2">
@@ -60,8 +62,8 @@ export function Floor() {
       </div>
       {sessions.length === 0 && (
         <p className="max-w-prose py-4">
-          Nothing is planned for today. A session that is written for this day stands here, ready to
-          run.
+          Nothing is planned for {other ? "this day" : "today"}. A session that is written for it
+          stands here, ready to run.
         </p>
       )}
       {titles.map((title) => (
@@ -100,6 +102,41 @@ export function Floor() {
         </section>
       ))}
     </main>
+  );
+}
+
+interface DaysProps {
+  day: string;
+  isOther: boolean;
+  go: (day: string | null) => void;
+}
+
+/** Another day's sessions: what was missed, or is done ahead. */
+function Days({ day, isOther, go }: DaysProps) {
+  return (
+    <span className="flex items-center gap-2 text-sm">
+      <button
+        type="button"
+        className="min-h-10 min-w-10 hover:bg-band"
+        aria-label="A day back"
+        onClick={() => go(dayAfter(day, -1))}
+      >
+        ◂
+      </button>
+      <button
+        type="button"
+        className="min-h-10 min-w-10 hover:bg-band"
+        aria-label="A day on"
+        onClick={() => go(dayAfter(day, 1))}
+      >
+        ▸
+      </button>
+      {isOther && (
+        <button type="button" className="trail-link min-h-10" onClick={() => go(null)}>
+          today
+        </button>
+      )}
+    </span>
   );
 }
 

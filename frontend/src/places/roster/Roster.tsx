@@ -4,10 +4,11 @@ import type { Schemas } from "@/api/client";
 import { useRoster } from "@/api/roster";
 import { Failure } from "@/frame/Failure";
 import { useKeys } from "@/frame/keys";
+import { SquadSelect } from "@/frame/SquadSelect";
 import { weekPath } from "@/frame/places";
 import { AddPeople } from "./AddPeople";
 import { FirstStart } from "./FirstStart";
-import { FILTERS, type Filter, squadsOf, useFilter } from "./useFilter";
+import { FILTERS, type Filter, useFilter } from "./useFilter";
 import { LevelMark } from "@/marks/LevelMark";
 import { WeekColumns } from "@/marks/WeekColumns";
 import { count, day, number, share, span, weekName } from "@/words";
@@ -190,7 +191,6 @@ function Head({ data, filter, first, add }: HeadProps) {
   const find = useRef<HTMLInputElement>(null);
   const go = useNavigate();
   useKeys({ find: () => find.current?.focus() });
-  const squads = squadsOf(data.athletes);
   return (
     <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 pt-4 pb-3">
       <h1 className="text-xl font-semibold">
@@ -214,19 +214,12 @@ function Head({ data, filter, first, add }: HeadProps) {
           </button>
         ))}
       </div>
-      {squads.length > 0 && (
-        <select
-          aria-label="Squad"
-          value={filter.squad}
-          onChange={(event) => filter.put({ squad: event.target.value })}
-          className="field no-print py-0.5 text-sm"
-        >
-          <option value="">all squads</option>
-          {squads.map((one) => (
-            <option key={one}>{one}</option>
-          ))}
-        </select>
-      )}
+      <SquadSelect
+        people={data.athletes}
+        value={filter.squad}
+        put={(squad) => filter.put({ squad })}
+        className="no-print py-0.5"
+      />
       <input
         ref={find}
         type="search"

@@ -40,10 +40,4 @@ export function useFilter() {
   }, [filter]);
 }
 
-/** The squads that there are, in order; nobody's is left out. */
-export const squadsOf = (people: { squad: string }[]): string[] =>
-  [...new Set(people.map((one) => one.squad))]
-    .filter(Boolean)
-    .sort((one, two) => one.localeCompare(two));
-
 export type Filter = ReturnType<typeof useFilter>;
