@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useChange } from "./changes";
 import { client, given } from "./client";
 
 /** What was done to an athlete's plans in the last thirty days, the latest first. */
@@ -29,3 +30,15 @@ export const planChanges = {
       await client.POST("/api/athletes/{athlete_id}/changes/{change}/redo", at(athlete, change)),
     ),
 };
+
+/** Changes of an athlete's plans to be taken back or made again. */
+export function useTakingBack(athlete: number) {
+  const undo = useChange((change: number) => planChanges.undo(athlete, change));
+  const redo = useChange((change: number) => planChanges.redo(athlete, change));
+  return {
+    swap: (change: { id: number; undone: boolean }) =>
+      (change.undone ? redo : undo).mutate(change.id),
+    busy: undo.isPending || redo.isPending,
+    error: undo.error ?? redo.error,
+  };
+}

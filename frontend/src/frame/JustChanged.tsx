@@ -1,6 +1,5 @@
 import { useLocation, useNavigate } from "react-router";
-import { useChange } from "@/api/changes";
-import { planChanges, usePlanChanges } from "@/api/plans";
+import { usePlanChanges, useTakingBack } from "@/api/plans";
 
 /** What was just done to the plans, with the way back; it goes when one walks on. */
 export function JustChanged({ athlete }: { athlete: number }) {
@@ -8,23 +7,16 @@ export function JustChanged({ athlete }: { athlete: number }) {
   const go = useNavigate();
   const number = (location.state as { change?: number } | null)?.change;
   const found = usePlanChanges(athlete);
-  const undo = useChange((change: number) => planChanges.undo(athlete, change));
-  const redo = useChange((change: number) => planChanges.redo(athlete, change));
+  const { swap, busy, error } = useTakingBack(athlete);
   const here = found.data?.changes.find((one) => one.id === number);
   if (!here) return null;
-  const error = undo.error ?? redo.error;
   const away = () => void go(location.pathname + location.search, { replace: true, state: null });
   return (
     <div className="mb-2 flex items-baseline gap-3 border-l-4 border-ink pl-3 text-sm print:hidden">
       <p role="status">
         {here.undone ? `Taken back: ${here.says.toLowerCase()}.` : `${here.says}.`}
       </p>
-      <button
-        type="button"
-        className="trail-link"
-        disabled={undo.isPending || redo.isPending}
-        onClick={() => (here.undone ? redo : undo).mutate(here.id)}
-      >
+      <button type="button" className="trail-link" disabled={busy} onClick={() => swap(here)}>
         {here.undone ? "Publish it again" : "Take it back"}
       </button>
       {error && (

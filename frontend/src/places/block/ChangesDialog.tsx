@@ -1,5 +1,4 @@
-import { useChange } from "@/api/changes";
-import { planChanges, usePlanChanges } from "@/api/plans";
+import { usePlanChanges, useTakingBack } from "@/api/plans";
 import { DialogSheet } from "@/frame/DialogSheet";
 
 interface Props {
@@ -19,9 +18,7 @@ const WHEN = new Intl.DateTimeFormat("en-GB", {
 /** What was done to the plans in the last thirty days: taken back, or made again, one by one. */
 export function ChangesDialog({ athlete, open, close }: Props) {
   const found = usePlanChanges(athlete);
-  const undo = useChange((change: number) => planChanges.undo(athlete, change));
-  const redo = useChange((change: number) => planChanges.redo(athlete, change));
-  const error = undo.error ?? redo.error;
+  const { swap, busy, error } = useTakingBack(athlete);
   const all = found.data?.changes ?? [];
   return (
     <DialogSheet open={open} close={close} title="Changes of the plans">
@@ -37,12 +34,7 @@ export function ChangesDialog({ athlete, open, close }: Props) {
             <span className={`min-w-0 flex-1 ${one.undone ? "text-ink-2 line-through" : ""}`}>
               {one.says}
             </span>
-            <button
-              type="button"
-              className="key-button"
-              disabled={undo.isPending || redo.isPending}
-              onClick={() => (one.undone ? redo : undo).mutate(one.id)}
-            >
+            <button type="button" className="key-button" disabled={busy} onClick={() => swap(one)}>
               {one.undone ? "Make again" : "Take back"}
             </button>
           </li>

@@ -123,6 +123,34 @@ const Kept = () => (
   </span>
 );
 
+interface KeepProps {
+  ready: boolean;
+  keep: { isPending: boolean; isSuccess: boolean; error: Error | null };
+  press: () => void;
+}
+
+/** Keep what was chosen, and what came of it. */
+function Keep({ ready, keep, press }: KeepProps) {
+  return (
+    <p className="mt-2 flex items-baseline gap-3">
+      <button
+        type="button"
+        className="key-button"
+        disabled={!ready || keep.isPending}
+        onClick={press}
+      >
+        Keep
+      </button>
+      {keep.isSuccess && <Kept />}
+      {keep.error && (
+        <span role="alert" className="text-high">
+          {keep.error.message}
+        </span>
+      )}
+    </p>
+  );
+}
+
 const SAYS: Record<string, string> = {
   balanced: "a muscle that helps counts half a set; push and pull about even",
   "pull-biased": "as balanced, with more pull than push",
@@ -160,22 +188,7 @@ function School() {
           </label>
         ))}
       </fieldset>
-      <p className="mt-2 flex items-baseline gap-3">
-        <button
-          type="button"
-          className="key-button"
-          disabled={!preset || keep.isPending}
-          onClick={() => preset && keep.mutate(preset)}
-        >
-          Keep
-        </button>
-        {keep.isSuccess && <Kept />}
-        {keep.error && (
-          <span role="alert" className="text-high">
-            {keep.error.message}
-          </span>
-        )}
-      </p>
+      <Keep ready={preset !== undefined} keep={keep} press={() => preset && keep.mutate(preset)} />
     </Step>
   );
 }
@@ -210,22 +223,7 @@ function Room() {
           />
         ))}
       </div>
-      <p className="mt-2 flex items-baseline gap-3">
-        <button
-          type="button"
-          className="key-button"
-          disabled={chosen.length === 0 || keep.isPending}
-          onClick={() => keep.mutate(undefined)}
-        >
-          Keep
-        </button>
-        {keep.isSuccess && <Kept />}
-        {keep.error && (
-          <span role="alert" className="text-high">
-            {keep.error.message}
-          </span>
-        )}
-      </p>
+      <Keep ready={chosen.length > 0} keep={keep} press={() => keep.mutate(undefined)} />
     </Step>
   );
 }
