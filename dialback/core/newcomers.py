@@ -16,7 +16,8 @@ MOST: Final = 200
 """So many come in at once."""
 BODYWEIGHTS_KG: Final = (20.0, 350.0)
 """A body weight outside of these is a slip of the pen."""
-_LONGEST_NAME: Final = 120
+LONGEST_NAME: Final = 120
+"""So many characters has a name at most."""
 _LONGEST_NOTE: Final = 500
 _BETWEEN: Final = re.compile(r"[ ]{0,8}[\t;][ ]{0,8}|[ ]{0,8},[ ]{1,8}|(?<![0-9]),|,(?![0-9])")
 _SQUAD: Final = re.compile(r"squad[ :]{1,4}([^ ].{0,59})", re.IGNORECASE)
@@ -78,8 +79,8 @@ def _problem(name: str, weight: float | None, note: str, unit: Unit, known: Coll
         return odd
     if not name:
         return "the name is missing: it stands first"
-    if len(name) > _LONGEST_NAME:
-        return f"a name has at most {_LONGEST_NAME} characters"
+    if len(name) > LONGEST_NAME:
+        return f"a name has at most {LONGEST_NAME} characters"
     if len(note) > _LONGEST_NOTE:
         return f"a remark has at most {_LONGEST_NOTE} characters"
     if fold(name) in known:

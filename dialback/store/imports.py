@@ -16,6 +16,7 @@ from dialback.book.logsheet.columns import SheetChoice
 from dialback.book.logsheet.taking import SheetSession
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import fold
+from dialback.core.newcomers import LONGEST_NAME
 from dialback.core.sessions import Session as CoreSession
 from dialback.core.tally import SessionSource
 from dialback.core.weeks import Week
@@ -161,6 +162,8 @@ def _newcomers(
         touch_house()
     there = by_name()
     strangers = {fold(one.athlete): one.athlete for one in sessions if choice.take_on}
+    if (longest := max(strangers.values(), key=len, default="")) and len(longest) > LONGEST_NAME:
+        raise bad_input("athlete", f"a name has at most {LONGEST_NAME} characters: {longest!r:.60}")
     taken_on = [Athlete.create(name=name).id for key, name in strangers.items() if key not in there]
     return _Came(numbers, taken_on)
 

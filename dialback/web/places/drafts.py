@@ -140,18 +140,19 @@ def audit_a_draft(path: WeekPath, body: SessionsBody) -> Response:
 
 @api.post("/draft/dial", responses={200: DialOut})
 def turn_dial(path: WeekPath, body: DialBody) -> Response:
-    """The draft turned to a setting, and its audit; nothing is stored."""
+    """The draft turned to a setting, as far as the dial goes, and its audit; nothing is stored."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = planning_ledger(athlete, week)
     drafting.check(body.sessions, week, ledger.movements)
     dial = _dial(ledger, body.sessions, _logged(athlete, week), body.on)
-    turned = list(dial.at(body.setting, body.toward))
+    setting = max(dial.least, min(dial.most, body.setting))
+    turned = list(dial.at(setting, body.toward))
     reading = dial.reading(turned)
     return answer(
         DialOut(
             sessions=turned,
             audit=audited(ledger, week, turned),
-            setting=body.setting if reading is None else reading,
+            setting=setting if reading is None else reading,
         )
     )
 
