@@ -11,6 +11,7 @@ from pydantic import (
     BeforeValidator,
     Field,
     PlainSerializer,
+    ValidationError,
     ValidationInfo,
     WithJsonSchema,
     field_validator,
@@ -272,6 +273,31 @@ class Goal(Value):
         return self
 
 
+MISSED_KEY: Final = "missed"
+"""The key of a planned session that says why it was not done."""
+MissedReason = Literal["ill", "away", "facility", "choice", "other"]
+"""Why a planned session was not done."""
+MISSED_WORDS: Final[dict[MissedReason, str]] = {
+    "ill": "ill",
+    "away": "away",
+    "facility": "the facility was closed",
+    "choice": "left out by choice",
+    "other": "another reason",
+}
+
+
+class Missed(Value):
+    """Why a planned session was not done, and what else there is to say of it."""
+
+    why: MissedReason
+    note: str = Field("", max_length=200)
+
+    @property
+    def words(self) -> str:
+        """As it is read."""
+        return self.note or MISSED_WORDS[self.why]
+
+
 class Session(Value):
     """A day's training, planned or completed."""
 
@@ -285,6 +311,16 @@ class Session(Value):
     )
     notes: str = Field("", max_length=2000)
     pain: tuple[Pain, ...] = Field((), strict=False, max_length=20)
+
+    @property
+    def missed(self) -> Missed | None:
+        """Of a planned one, why it was not done, where somebody has said."""
+        told = (self.model_extra or {}).get(MISSED_KEY)
+        try:
+            return None if told is None else Missed.model_validate(told)
+        except ValidationError:
+            # A book may mean something else by that word.
+            return None
 
 
 TEXT_KEY: Final = "text"

@@ -100,13 +100,19 @@ def _what_hurt(day: date, matches: Sequence[SessionMatch]) -> str:
     return f"Something hurt on {day:%A}{' and'.join(told)}{lost}."
 
 
+def _reasons(plans: Iterable[Session]) -> str:
+    said = dict.fromkeys(plan.missed.words for plan in plans if plan.missed is not None)
+    return f" ({', '.join(said)})" if said else ""
+
+
 def _missed(sessions: Sessions, matches: Iterable[SessionMatch]) -> Iterator[Undone]:
     for day, plans in missed_days(matches).items():
         titles = " and ".join(plan.title or "the session" for plan in plans)
         yield Undone(
             "missed",
             day.isoformat(),
-            f"{capital(titles)} of {day:%A} {'was' if len(plans) == 1 else 'were'} missed.",
+            f"{capital(titles)} of {day:%A} {'was' if len(plans) == 1 else 'were'} missed"
+            f"{_reasons(plans)}.",
             in_order((*sessions, *(as_done(plan) for plan in plans))),
         )
 

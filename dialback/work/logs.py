@@ -6,12 +6,13 @@ from datetime import date
 
 from dialback.book.errors import BadInputError, Problem, bad_input
 from dialback.core.movements import UnknownMovementError
-from dialback.core.sessions import Session, lies_ahead
+from dialback.core.sessions import MISSED_KEY, Missed, Session, lies_ahead
 from dialback.core.tally import Ledger
 from dialback.store.athletes import Ledgers, athlete_on_roster
 from dialback.store.logs import Change, OthersIdError, Saved, decide, find_log, put_aside, save_log
+from dialback.store.models import Session as SessionRow
 from dialback.store.models import Version
-from dialback.store.unit import unit
+from dialback.store.unit import touch, unit
 from dialback.work.errors import NotThereError
 
 
@@ -61,3 +62,22 @@ def decide_between(number: int, version: int, *, keep_other: bool) -> None:
         if row is None or row.session.athlete.id != athlete.id:
             raise NotThereError("That has been decided already.")
         decide(athlete, row, keep_other=keep_other)
+
+
+def say_why_missed(number: int, plan: int, missed: Missed | None) -> None:
+    """Say why a planned session was not done, or take that back; the plan stays as it is."""
+    with unit():
+        athlete = athlete_on_roster(number)
+        row: SessionRow | None = SessionRow.get_or_none(
+            SessionRow.id == plan,
+            SessionRow.athlete == athlete,
+            SessionRow.basis == "planned",
+            SessionRow.deleted_on.is_null(),
+        )
+        if row is None:
+            raise NotThereError(f"{athlete.name} has no planned session with the number {plan}.")
+        kept = {key: value for key, value in row.extra.items() if key != MISSED_KEY}
+        said = {} if missed is None else {MISSED_KEY: missed.model_dump(exclude_defaults=True)}
+        row.extra = {**kept, **said}
+        row.save()
+        touch(athlete)

@@ -15,7 +15,10 @@ const line = (at: number | null, done_at: number | null, more: Partial<Line> = {
   ...more,
 });
 const session = (plan: number | null, log: string | null): LogSession => ({
-  plan: plan === null ? null : { id: plan, date: "2026-11-25", title: "", minutes: 40, sets: [] },
+  plan:
+    plan === null
+      ? null
+      : { id: plan, date: "2026-11-25", title: "", missed: null, minutes: 40, sets: [] },
   log: log === null ? null : { client_id: log, revision: 1, session: emptyLog("2026-11-25", "") },
   ahead: false,
   lines: [],

@@ -14,7 +14,7 @@ from dialback.core.notation import Mistake, amended, read
 from dialback.core.notation.expand import placed_sets
 from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.reconcile import SessionMatch, SetMatch, by_session, match_sessions
-from dialback.core.sessions import MAX_SETS, Session
+from dialback.core.sessions import MAX_SETS, Missed, Session
 from dialback.core.tally import Ledger, tally
 from dialback.core.versions import apart
 from dialback.core.vocabulary import BASES, MEASURES
@@ -34,6 +34,7 @@ from dialback.web.shapes.log import (
     LogSaved,
     LogSession,
     LogWeek,
+    MissedBody,
     PlanOut,
     VersionOut,
     VersionPath,
@@ -71,6 +72,15 @@ def log_week(path: WeekPath) -> Response:
             ],
         )
     )
+
+
+@api.put("/missed", responses={200: Done})
+def why_missed(path: WeekPath, body: MissedBody) -> Response:
+    """Say why a planned session was not done, or take that back."""
+    the_week(path.week)
+    missed = None if body.why is None else Missed(why=body.why, note=body.note.strip())
+    work.say_why_missed(path.athlete_id, body.plan, missed)
+    return answer(Done())
 
 
 def _session(
@@ -122,6 +132,7 @@ def plan_out(ledger: Ledger, plan: Kept) -> PlanOut:
         title=plan.title,
         minutes=minutes,
         sets=list(plan.session.sets),
+        missed=plan.session.missed,
     )
 
 

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from dialback.core.plain import MAX_INTEGER
 from dialback.core.reconcile import Kind as MatchKind
-from dialback.core.sessions import Session, Set
+from dialback.core.sessions import Missed, MissedReason, Session, Set
 from dialback.web.shapes.common import AthletePath, LogOut, MistakeOut, Number, Shape
 
 
@@ -52,6 +52,7 @@ class PlanOut(Shape):
     title: str
     minutes: float
     sets: list[Set]
+    missed: Missed | None
 
 
 class ApartOut(Shape):
@@ -131,3 +132,11 @@ class DecideBody(Shape):
     """Which of the two stays."""
 
     keep: Literal["stored", "other"]
+
+
+class MissedBody(Shape):
+    """Why a planned session was not done; nothing takes it back."""
+
+    plan: Number
+    why: MissedReason | None
+    note: str = Field("", max_length=200)

@@ -37,6 +37,13 @@ export const logs = {
     given(
       await client.POST("/api/athletes/{athlete_id}/logs/{client_id}/restore", logOf(athlete, id)),
     ),
+  missed: async (place: WeekPlace, body: Schemas["MissedBody"]) =>
+    given(
+      await client.PUT("/api/athletes/{athlete_id}/weeks/{week}/log/missed", {
+        params: { path: at(place) },
+        body,
+      }),
+    ),
   amend: async (place: WeekPlace, body: Schemas["AmendBody"]) =>
     given(
       await client.POST("/api/athletes/{athlete_id}/weeks/{week}/log/amend", {

@@ -649,7 +649,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The draft turned to a setting, and its audit; nothing is stored. */
+        /** The draft turned to a setting, as far as the dial goes, and its audit; nothing is stored. */
         post: operations["turn_dial"];
         delete?: never;
         options?: never;
@@ -994,6 +994,23 @@ export interface paths {
         /** The week's sessions, planned and done side by side. */
         get: operations["log_week"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/log/missed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say why a planned session was not done, or take that back. */
+        put: operations["why_missed"];
         post?: never;
         delete?: never;
         options?: never;
@@ -4200,6 +4217,24 @@ export interface components {
             versions: components["schemas"]["VersionOut"][];
         };
         /**
+         * Missed
+         * @description Why a planned session was not done, and what else there is to say of it.
+         */
+        Missed: {
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "ill" | "away" | "facility" | "choice" | "other";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
          * Pain
          * @description Where it hurt: what the athlete says, and the movement that was stopped, if one was.
          */
@@ -4232,6 +4267,7 @@ export interface components {
             minutes: number;
             /** Sets */
             sets: components["schemas"]["Set"][];
+            missed: components["schemas"]["Missed"] | null;
         };
         /**
          * Session
@@ -4291,6 +4327,21 @@ export interface components {
             session: components["schemas"]["Session"];
             /** Apart */
             apart: components["schemas"]["ApartOut"][];
+        };
+        /**
+         * MissedBody
+         * @description Why a planned session was not done; nothing takes it back.
+         */
+        MissedBody: {
+            /** Plan */
+            plan: number;
+            /** Why */
+            why: ("ill" | "away" | "facility" | "choice" | "other") | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * Amended
@@ -12491,6 +12542,123 @@ export interface operations {
             };
             /** @description There is no such operation here */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    why_missed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MissedBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -37,7 +37,7 @@ export const KEYS = {
   copy: { key: "c", says: "Copy the session", where: "Block" },
   cut: { key: "x", says: "Cut the session, to move it", where: "Block" },
   paste: { key: "v", says: "Paste on this day", where: "Block" },
-  asPlanned: { key: "y", says: "Log the session as planned", where: "Log" },
+  asPlanned: { key: "y", says: "Log the session as planned, and go on to the next", where: "Log" },
   less: { key: "-", says: "Turn the dial down by one set", where: "Dial" },
   more: { key: "+", says: "Turn the dial up by one set", where: "Dial" },
   propose: {

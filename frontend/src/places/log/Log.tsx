@@ -34,7 +34,13 @@ export function Log() {
     );
   useKeys({
     asPlanned: () => {
-      if (current?.plan && !current.log) whole(current);
+      if (!current?.plan || current.log) return;
+      whole(current);
+      // On to the next one that is due.
+      const next = all
+        .slice(all.indexOf(current) + 1)
+        .find((one) => one.plan && !one.log && !one.ahead);
+      if (next) open(keyOf(next));
     },
     undo,
   });
@@ -140,6 +146,8 @@ function List({ all, current, open, whole }: ListProps) {
               <span className="text-ink-2">{state(one)}</span>
             ) : one.ahead ? (
               <span className="text-ink-2">ahead</span>
+            ) : one.plan?.missed ? (
+              <span className="text-ink-2">missed</span>
             ) : (
               <button type="button" className="key-button px-2 py-0" onClick={() => whole(one)}>
                 As planned

@@ -4,6 +4,7 @@ import { KEYS } from "@/frame/keys";
 import { amount, day, share, unit } from "@/words";
 import { After } from "./After";
 import { LogLines } from "./LogLines";
+import { MissedWhy } from "./MissedWhy";
 import { Versions } from "./Versions";
 import { type LogSession, sessionOf } from "./log";
 import type { How } from "./useEdits";
@@ -51,6 +52,7 @@ export function SessionLog({ place, one, names, busy, edit, whole, remove }: Pro
       </div>
       <Versions place={place} one={one} />
       <Sums one={one} />
+      {one.plan && !one.log && !one.ahead && <MissedWhy place={place} plan={one.plan} />}
       {one.notes.map((note) => (
         <p key={note} className="border-l-4 border-caution pl-3 text-sm">
           {note}
