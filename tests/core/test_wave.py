@@ -94,7 +94,7 @@ def test_weeks_without_a_plan_begin_with_the_one_before_as_it_was_proposed() -> 
         proposed(book(), 1)
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=12, deadline=None)
 @given(st.lists(st.tuples(st.integers(1, 7), st.integers(1, 7)), min_size=3, max_size=3))
 def test_what_is_said_to_be_left_is_left(plans: list[tuple[int, int]]) -> None:
     done = [week_of(at) for at in range(-4, 0)]

@@ -92,7 +92,7 @@ export function AthleteFrame() {
           </button>
         </div>
         <p
-          className="min-w-0 flex-1 truncate text-sm text-ink-2 italic max-lg:hidden print:whitespace-normal"
+          className="min-w-0 flex-1 truncate text-sm text-ink-2 italic max-lg:not-print:hidden print:whitespace-normal"
           title={at?.athlete.note}
         >
           {at && at.restrictions.length > 0 && (

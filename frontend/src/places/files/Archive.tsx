@@ -38,7 +38,7 @@ export function Archive() {
             <span className="text-ink-2">since {day(one.day)}</span>
             <button
               type="button"
-              className="trail-link"
+              className="trail-link min-h-6"
               aria-label={`Put ${one.name} back`}
               onClick={() => back.mutate(one.id)}
             >
@@ -54,7 +54,7 @@ export function Archive() {
             </a>
             <button
               type="button"
-              className="trail-link text-high"
+              className="trail-link min-h-6 text-high"
               aria-label={`Delete ${one.name} for good`}
               onClick={() => setGoing(one)}
             >

@@ -114,7 +114,7 @@ function Export() {
               ))}
               <button
                 type="button"
-                className="trail-link text-sm text-ink-2"
+                className="trail-link min-h-6 text-sm text-ink-2"
                 aria-label={`Archive ${one.name}`}
                 onClick={() => remove.mutate({ id: one.id, name: one.name })}
               >

@@ -155,19 +155,19 @@ function Athlete({ row, week }: { row: Row; week: string }) {
         </span>
         <span className="line-clamp-1 text-ink-2 italic">{row.note}</span>
       </td>
-      <td className="max-md:hidden">
+      <td className="max-md:not-print:hidden">
         <WeekColumns
           columns={row.columns}
           column={10}
           label={`Sets planned and done, eight weeks; last ${number(row.columns.at(-1)?.done ?? 0, 1)} of ${number(row.columns.at(-1)?.planned ?? 0, 1)}`}
         />
       </td>
-      <td className="figure max-md:hidden">{share(row.share_done)}</td>
-      <td className="figure max-md:hidden">
+      <td className="figure max-md:not-print:hidden">{share(row.share_done)}</td>
+      <td className="figure max-md:not-print:hidden">
         {row.sessions_done} of {row.sessions_planned}
       </td>
       <td
-        className={`figure text-sm max-md:hidden ${row.signed_week === week ? "" : "text-ink-2"}`}
+        className={`figure text-sm max-md:not-print:hidden ${row.signed_week === week ? "" : "text-ink-2"}`}
       >
         {row.signed_week && row.signed_day ? (
           <span title={`Signed on ${day(row.signed_day)}`}>{weekName(row.signed_week)}</span>
@@ -250,10 +250,10 @@ function Columns() {
         <th className="w-48 pb-1 font-normal max-md:w-28">Athlete</th>
         <th className="w-36 pb-1 font-normal max-md:w-24">Open causes</th>
         <th className="pb-1 font-normal">First to look at</th>
-        <th className="w-30 pb-1 font-normal max-md:hidden">Sets, eight weeks</th>
-        <th className="figure w-16 pb-1 font-normal max-md:hidden">Done</th>
-        <th className="figure w-24 pb-1 font-normal max-md:hidden">Sessions</th>
-        <th className="figure w-28 pb-1 font-normal max-md:hidden">Signed</th>
+        <th className="w-30 pb-1 font-normal max-md:not-print:hidden">Sets, eight weeks</th>
+        <th className="figure w-16 pb-1 font-normal max-md:not-print:hidden">Done</th>
+        <th className="figure w-24 pb-1 font-normal max-md:not-print:hidden">Sessions</th>
+        <th className="figure w-28 pb-1 font-normal max-md:not-print:hidden">Signed</th>
       </tr>
     </thead>
   );

@@ -155,7 +155,7 @@ function Section({
   note?: string;
 }) {
   return (
-    <div className="wide-table [&>table]:min-w-[50rem]! md:[&>table]:min-w-0!">
+    <div className="wide-table max-md:not-print:[&>table]:min-w-[50rem]!">
       <table
         className={`mb-5 w-full table-fixed border-b border-rule ${double ? "double-rule" : ""}`}
       >
