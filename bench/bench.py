@@ -30,7 +30,7 @@ from bench.clubs import FORTY, SIZES, VISITS, club, count_everybody, spread_verd
 from dialback.book.book import Book, SessionsByWeek, read_book
 from dialback.book.grid import write_csv, write_xlsx
 from dialback.book.logsheet.rows import export_heads, rows_of
-from dialback.core.adjusting import Options, adjust
+from dialback.core.adjusting import Options, adjust, wave_week
 from dialback.core.audit import audit
 from dialback.core.causes import causes
 from dialback.core.movements import MovementTable
@@ -364,11 +364,19 @@ def resident_mb(process: int) -> float:
     return int(re.search(r"VmRSS:\s+(\d+)", status)[1]) / 1024
 
 
+def eight_weeks(ledger: Ledger, first: Week) -> None:
+    """A block proposed week by week, as the Block asks for it."""
+    plans: dict[Week, tuple[Any, ...]] = {}
+    for at in range(8):
+        found = wave_week(ledger, first.plus(at), plans, Options(seconds=2.0), ease_in=True)
+        plans[first.plus(at)] = found.proposal.sessions
+
+
 def judged_and_adjusted() -> None:
     """Causes and proposals of the demo's weeks: how long, and how much there is to read."""
     week = Week.to_audit(TODAY)
     took, findings, causes_ = [], 0, 0
-    proposed = []
+    proposed, eight = [], []
     for book, _ in books(TODAY):
         judged = audit(book.ledger(), week, as_of=TODAY)
         findings += sum(one.level != "note" for one in judged.findings)
@@ -378,10 +386,15 @@ def judged_and_adjusted() -> None:
         start = time.perf_counter()
         adjust(book.ledger(), week.plus(1), Options(seconds=20))
         proposed.append((time.perf_counter() - start) * 1000)
+        start = time.perf_counter()
+        eight_weeks(book.ledger(), week.plus(1))
+        eight.append((time.perf_counter() - start) * 1000)
     say("causes of a demo week, median", statistics.median(took), "")
     say("causes of a demo week, the longest", max(took), "goal under 60")
     say("a proposal with its ladder, demo, median", statistics.median(proposed), "")
     say("a proposal with its ladder, demo, the longest", max(proposed), "goal under 1500")
+    say("eight weeks of a block, demo, median", statistics.median(eight), "goal under 3000")
+    say("eight weeks of a block, demo, the longest", max(eight), "goal under 3000")
     print(f"the demo's week: {findings} findings above a note under {causes_} causes, 13 rowers\n")
 
 
@@ -470,7 +483,7 @@ from pathlib import Path
 from dialback.book.grid import read_grid
 from dialback.book.logsheet.columns import guess
 from dialback.book.logsheet.taking import take
-from dialback.core.adjusting import Options, adjust
+from dialback.core.adjusting import Options, adjust, wave_week
 from dialback.core.audit import audit
 from dialback.core.causes import causes
 from dialback.core.movements import MovementTable

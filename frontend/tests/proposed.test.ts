@@ -19,6 +19,7 @@ const step = (session: number, at: number | null, from: number, to: number): Ste
   count_to: to,
   sets: Math.abs(to - from),
   reason: "",
+  effect: {},
 });
 
 describe("steps of a proposal at the lines of the draft", () => {

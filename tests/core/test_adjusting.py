@@ -22,10 +22,13 @@ from dialback.core.adjusting import (
 )
 from dialback.core.adjusting.judged import Judge, counts
 from dialback.core.adjusting.start import offered, start_of
+from dialback.core.audit import audit_draft
+from dialback.core.figures import in_total
 from dialback.core.findings import Finding
 from dialback.core.plans.spans import rebuilt, spans_of
 from dialback.core.rules import Rules
 from dialback.core.sessions import Session
+from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
 from tests.build import MOVEMENTS, WEEK, book, movement, restricted, session, sets
 
@@ -265,6 +268,12 @@ def promises(known: Book, options: Options) -> Proposal:
         own = [one for one in found.changes if one.session == at]
         moved = [one.sets if one.count_to > one.count_from else -one.sets for one in own]
         assert len(after_it.sets) - len(before_it.sets) == sum(moved)
+    # What each change does to the week's measures adds up to what all of them do.
+    now, then = (audit_draft(ledger, WEEK, several) for several in (found.sessions, found.start))
+    for measure in MEASURES:
+        gained = sum(one.effect[measure] for one in found.changes)
+        figure = in_total(measure)
+        assert gained == pytest.approx(now.value(figure) - then.value(figure))
     if options.budget is not None:
         assert found.cost <= options.budget
     added = [one for one in found.changes if one.line is None]

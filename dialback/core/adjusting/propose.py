@@ -14,12 +14,14 @@ from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
 from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
 from dialback.core.adjusting.start import WithPlans, offered, start_of
 from dialback.core.adjusting.weekly import WeekProgramme
+from dialback.core.figures import in_total
 from dialback.core.findings import Finding
 from dialback.core.findings.finding import Key
 from dialback.core.movements import MovementTable
 from dialback.core.plans.spans import Span, rebuilt, spans_of
 from dialback.core.sessions import Session, Set
-from dialback.core.tally import Ledger
+from dialback.core.tally import Ledger, tally
+from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
 
 SECONDS: Final = 5.0
@@ -265,7 +267,8 @@ def _changes(search: _Search, best: _Found) -> tuple[Change, ...]:
     for (at, number), count in sorted(best.counts.items()):
         line = next(span for span in week.lines[at] if span.number == number)
         without = {key: value for key, value in best.counts.items() if key != (at, number)}
-        because = _worse(judge.of(week.sessions(without, best.added)), left)
+        others = week.sessions(without, best.added)
+        because = _worse(judge.of(others), left)
         session = week.start[at]
         circuit = line.kind == "rounds"
         name = None if circuit else " + ".join(line.movements)
@@ -276,22 +279,35 @@ def _changes(search: _Search, best: _Found) -> tuple[Change, ...]:
         found.append(
             Change(
                 at, session.date, session.title, number, name, line.part, line.count, count,
-                _sets_moved(line, count), because, *words,
+                _sets_moved(line, count), because, *words, _effect(judge, others, best.sessions),
             )
         )  # fmt: skip
     for place, count in sorted(best.added.items()):
         addition = week.additions[place]
         without_it = {key: value for key, value in best.added.items() if key != place}
-        because = _worse(judge.of(week.sessions(best.counts, without_it)), left)
+        others = week.sessions(best.counts, without_it)
+        because = _worse(judge.of(others), left)
         session, name = week.start[addition.session], addition.movement
         words = change_words(judge, best.sessions, session, name, "sets", (0, count), because)
         found.append(
             Change(
                 addition.session, session.date, session.title, None, name, None, 0, count,
-                count, because, *words,
+                count, because, *words, _effect(judge, others, best.sessions),
             )
         )  # fmt: skip
     return tuple(sorted(found, key=lambda one: (one.day, one.line is None, one.line or 0)))
+
+
+def _effect(
+    judge: Judge, without: Sequence[Session], with_it: Sequence[Session]
+) -> dict[str, float]:
+    """What the four measures of the week gain by a change."""
+    before, after = (tally(judge.ledger.measure(sessions)) for sessions in (without, with_it))
+    figures = {measure: in_total(measure) for measure in MEASURES}
+    return {
+        measure: after.get(figure, 0.0) - before.get(figure, 0.0)
+        for measure, figure in figures.items()
+    }
 
 
 def _sets_moved(line: Span, count: int) -> int:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date
 
@@ -17,7 +18,8 @@ class Change:
 
     ``session`` is the place of its session in the start, from 0. ``line`` counts from 1 in the
     session before the change and is ``None`` of an added one; ``movement`` is ``None`` of a
-    circuit, which has its ``part``. ``sets`` is how many sets come or go by it.
+    circuit, which has its ``part``. ``sets`` is how many sets come or go by it; ``effect`` is what
+    the week's four measures gain by it, beside the other changes.
     """
 
     session: int
@@ -32,6 +34,7 @@ class Change:
     because: tuple[Key, ...]
     what: str
     reason: str
+    effect: Mapping[str, float]
 
     @property
     def sentence(self) -> str:

@@ -253,6 +253,7 @@ def _step(change: Change) -> StepOut:
         count_to=change.count_to,
         sets=change.sets,
         reason=change.reason,
+        effect=dict(change.effect),
     )
 
 

@@ -189,7 +189,8 @@ class ProposalBody(SessionsBody):
 class StepOut(Shape):
     """A change of a proposal; ``line`` counts from 1 in its session, and is ``None`` if new.
 
-    ``sets`` is how many sets come or go by it: a round has several.
+    ``sets`` is how many sets come or go by it: a round has several; ``effect`` is what the week's
+    four measures gain.
     """
 
     session: int
@@ -202,6 +203,7 @@ class StepOut(Shape):
     count_to: int
     sets: int
     reason: str
+    effect: dict[str, float]
 
 
 class RungOut(Shape):

@@ -3424,7 +3424,8 @@ export interface components {
          * StepOut
          * @description A change of a proposal; ``line`` counts from 1 in its session, and is ``None`` if new.
          *
-         *     ``sets`` is how many sets come or go by it: a round has several.
+         *     ``sets`` is how many sets come or go by it: a round has several; ``effect`` is what the week's
+         *     four measures gain.
          */
         StepOut: {
             /** Session */
@@ -3450,6 +3451,10 @@ export interface components {
             sets: number;
             /** Reason */
             reason: string;
+            /** Effect */
+            effect: {
+                [key: string]: number;
+            };
         };
         /**
          * ProposalBody

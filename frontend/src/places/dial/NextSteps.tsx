@@ -2,9 +2,9 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import type { WeekPlace } from "@/api/place";
 import { KEYS, useKeys } from "@/frame/keys";
-import { signed, unit } from "@/words";
 import { Folded } from "./Folded";
 import type { Sessions } from "./draft";
+import { gains } from "./gains";
 import { useNextSteps } from "./useNextSteps";
 
 type Step = Schemas["NextStepOut"];
@@ -97,7 +97,7 @@ function StepLine({ step, take }: { step: Step; take: (way: Way) => void }) {
         </button>
       </div>
       <p className="text-ink-2">
-        {step.because} The week: {gains(first)}.
+        {step.because} The week: {gains(first.effect)}.
       </p>
       {others.length > 0 && (
         <p className="flex flex-wrap items-baseline gap-x-3 text-ink-2">
@@ -108,7 +108,7 @@ function StepLine({ step, take }: { step: Step; take: (way: Way) => void }) {
               type="button"
               className="trail-link min-h-6"
               aria-label={`Take ${way.says} for ${step.movement}`}
-              title={`${way.told}: ${gains(way)}`}
+              title={`${way.told}: ${gains(way.effect)}`}
               onClick={() => take(way)}
             >
               {way.says}
@@ -118,22 +118,4 @@ function StepLine({ step, take }: { step: Step; take: (way: Way) => void }) {
       )}
     </li>
   );
-}
-
-const MEASURES = ["sets", "reps", "volume_load_kg", "tut_s"] as const;
-
-/** What the week's four measures gain, those that change. */
-function gains(way: Way): string {
-  const found = MEASURES.flatMap((measure) => {
-    const gain = way.effect[measure] ?? 0;
-    if (Math.abs(gain) < 0.05) return [];
-    const what =
-      measure === "tut_s"
-        ? "s of tension"
-        : measure === "volume_load_kg"
-          ? `${unit(measure)} of volume load`
-          : unit(measure);
-    return `${signed(gain, measure)} ${Math.abs(gain) === 1 ? what.replace(/s$/, "") : what}`;
-  });
-  return found.length > 0 ? found.join(", ") : "the sums stay as they are";
 }

@@ -2,6 +2,7 @@ import type { Schemas } from "@/api/client";
 import { KEYS, useKeys } from "@/frame/keys";
 import { count, day } from "@/words";
 import { Folded } from "./Folded";
+import { gains } from "./gains";
 import { type Step, asTaken } from "./proposed";
 import type { ProposalDesk } from "./useProposal";
 
@@ -82,7 +83,9 @@ function StepLine({ step, take, lock }: { step: Step; take: () => void; lock: ()
           </button>
         </span>
       </div>
-      {step.reason && <p className="pl-12 text-ink-2">{step.reason}.</p>}
+      <p className="pl-12 text-ink-2">
+        {step.reason && `${step.reason}. `}The week: {gains(step.effect)}.
+      </p>
     </li>
   );
 }
