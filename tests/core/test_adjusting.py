@@ -289,7 +289,7 @@ LONG_DAY = st.lists(st.tuples(st.sampled_from([one["name"] for one in MOVEMENTS
                               st.integers(1, 5)), min_size=1, max_size=5)  # fmt: skip
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=15, deadline=None)
 @given(
     st.dictionaries(st.integers(0, 5), LONG_DAY, min_size=1, max_size=4),
     st.dictionaries(st.integers(0, 5), LONG_DAY, min_size=1, max_size=4),

@@ -163,7 +163,7 @@ class WaveBody(Shape):
     rises within the limit of sets.
     """
 
-    before: list[ProposedWeek] = Field(default_factory=list, max_length=12)
+    before: list[ProposedWeek] = Field(default_factory=list, max_length=LENGTHS[-1])
     lighter: bool = False
     ease_in: bool = True
 
@@ -199,4 +199,4 @@ class PublishWaveBody(Shape):
     """The proposals of several weeks, to be their plans; nothing may have changed since."""
 
     state: int = Field(ge=0, le=MAX_INTEGER)
-    weeks: list[ProposedWeek] = Field(min_length=1, max_length=12)
+    weeks: list[ProposedWeek] = Field(min_length=1, max_length=LENGTHS[-1])
