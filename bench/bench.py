@@ -368,7 +368,7 @@ def eight_weeks(ledger: Ledger, first: Week) -> None:
     """A block proposed week by week, as the Block asks for it."""
     plans: dict[Week, tuple[Any, ...]] = {}
     for at in range(8):
-        found = wave_week(ledger, first.plus(at), plans, Options(seconds=2.0), ease_in=True)
+        found = wave_week(ledger, first.plus(at), plans, Options(seconds=1.0), ease_in=True)
         plans[first.plus(at)] = found.proposal.sessions
 
 
@@ -420,7 +420,7 @@ def over_http(base: str, week: str, text: str) -> None:
         "goal under 40",
     )
     say("next steps of a draft", median_ms(lambda: http(base, f"{coming}/next", body)), "")
-    turn = {**body, "total": draft["start_total"] - 7}
+    turn = {**body, "setting": draft["start_total"] - 7}
     say(
         "a turn of the dial",
         median_ms(lambda: http(base, f"{coming}/dial", turn)),

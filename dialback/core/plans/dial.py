@@ -124,6 +124,11 @@ def _turning(
                 yield (at, number), line
 
 
+def can_turn(draft: Sequence[DraftSession], movements: MovementTable, hold: Hold) -> bool:
+    """Whether the dial has hold of a line that turns."""
+    return next(_turning(draft, movements, hold), None) is not None
+
+
 def _least_total(draft: Sequence[DraftSession], movements: MovementTable, hold: Hold) -> int:
     """The sets that the dial has hold of, with one of every line that turns."""
     fixed = [day for day in draft if day.date in hold.fixed]

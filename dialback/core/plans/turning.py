@@ -20,6 +20,7 @@ from dialback.core.plans.dial import (
     Notch,
     Stop,
     Toward,
+    can_turn,
     dial_range,
     dial_total,
     nearest,
@@ -141,11 +142,21 @@ def subjects(
     found += [Subject("pattern", name) for name in PATTERNS if name in patterns]
     found += [Subject("muscle", name) for name in MUSCLES if name in direct]
     found += [Subject("movement", movement.name) for movement in counted]
-    return [one for one in found if _can_turn(turning(ledger, draft, fixed, one))]
+    return [one for one in found if _turns(ledger, draft, fixed, one)]
 
 
-def _can_turn(dial: Turning) -> bool:
-    return dial.least < dial.most
+def _turns(
+    ledger: Ledger, draft: Sequence[DraftSession], fixed: frozenset[date], subject: Subject
+) -> bool:
+    """Whether there is anything of a subject to turn; without working out how far."""
+    movements = ledger.movements
+    if subject.kind in _VALUES:
+        dial = _OfValues(draft, ledger, fixed, subject.kind)
+        return dial.least < dial.most
+    if subject.kind == "pair":
+        _, *sides = _sides(_pair(subject.name), movements, fixed)
+        return all(can_turn(draft, movements, side) for side in sides)
+    return can_turn(draft, movements, Hold(fixed, _names(subject, movements)))
 
 
 def _pair(name: str) -> Pair:

@@ -33,7 +33,7 @@ from dialback.web.sheet import block_finding, finding_out
 from dialback.work import drafting
 from dialback.work.errors import NotThereError
 
-WEEK_S = 2.0
+WEEK_S = 1.0
 """How long the best of a week is looked for: somebody waits for all of them."""
 
 api = blueprint("wave", __name__, "/athletes/<int:athlete_id>/weeks/<week>/block/wave")
