@@ -11,13 +11,13 @@ MOST = 12
 def instead_of(movement: Movement, movements: MovementTable) -> list[str]:
     """Movements to swap for, the nearest first: same pattern and kit, then pattern, then muscle."""
     own_kit = {fold(one) for one in movement.kit}
-    direct = _direct(movement)
+    direct = set(movement.direct)
     ranked = []
     for other in movements:
         if fold(other.name) == fold(movement.name) or other.counted != movement.counted:
             continue
         pattern = other.pattern == movement.pattern
-        shared = len(direct & _direct(other))
+        shared = len(direct & set(other.direct))
         if not pattern and not shared:
             continue
         # No kit needs none; the same kit is at hand already.
@@ -25,7 +25,3 @@ def instead_of(movement: Movement, movements: MovementTable) -> list[str]:
         at_hand = kit <= own_kit
         ranked.append((not pattern, not at_hand, -shared, other.name))
     return [name for *_, name in sorted(ranked)[:MOST]]
-
-
-def _direct(movement: Movement) -> set[str]:
-    return {muscle for muscle, role in movement.muscles.items() if role == "direct"}

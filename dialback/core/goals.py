@@ -10,11 +10,12 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
+from functools import cached_property
 from math import ceil, floor, sqrt
 from statistics import linear_regression, mean
 from typing import Final, Literal
 
-from dialback.core.kit import at_or_below, loads_for
+from dialback.core.kit import LOAD_TOLERANCE_KG, at_or_below, loads_for
 from dialback.core.maxima import (
     MOST_REPS,
     WITHOUT_KIT_KG,
@@ -44,11 +45,10 @@ Verdict = Literal["reached", "within reach", "a stretch", "not in time", "unknow
 
 @dataclass(frozen=True, slots=True)
 class Trend:
-    """What was gained a week over the weeks that have the movement; ``error`` is one standard."""
+    """What was gained a week; ``error`` is one standard error of it."""
 
     weekly: float
     error: float
-    weeks: int
 
     @property
     def most(self) -> float:
@@ -107,6 +107,17 @@ class _Looking:
         self.weekly = list(self._bests())
         self.implements = max((one.set.implements for _, _, one in self.weekly), default=1)
         self.weeks_left = max(0, (goal.by - today).days // 7)
+
+    @cached_property
+    def _loads(self) -> tuple[float, ...]:
+        """The loads that the kit has for the movement, rising; empty where nothing is known."""
+        kit = self.ledger.kit
+        return loads_for(kit, self.movement)[1] if kit else ()
+
+    @property
+    def _beyond_kit(self) -> bool:
+        """Whether the room has nothing as heavy as the goal."""
+        return bool(self._loads) and self.goal.load_kg > self._loads[-1] + LOAD_TOLERANCE_KG
 
     def _kind(self) -> Kind:
         if self.goal.seconds is not None:
@@ -206,7 +217,7 @@ class _Looking:
         slope, at_first = linear_regression(x, y)
         apart = sum((one - mean(x)) ** 2 for one in x)
         rest = sum((b - at_first - slope * a) ** 2 for a, b in zip(x, y, strict=True))
-        return Trend(slope, sqrt(rest / (len(x) - 2) / apart), len(x))
+        return Trend(slope, sqrt(rest / (len(x) - 2) / apart))
 
     def _verdict(self, needed: float | None, trend: Trend | None, *, arrives: bool) -> Verdict:
         if needed is None or not arrives:
@@ -220,7 +231,7 @@ class _Looking:
     def _steps(self, now: float, weeks: int) -> tuple[Step, ...]:
         """The top set of each week, in even steps, within the rule and of loads that there are."""
         found = []
-        heaviest = [load for week, load in self._loads_done() if week >= self.week.plus(-NOW_WEEKS)]
+        heaviest = list(self._loads_done())
         for at in range(1, weeks + 1):
             value = now + (self.target - now) * at / weeks
             step = self._step(self.week.plus(at), value, max(heaviest[-NOW_WEEKS:], default=None))
@@ -228,7 +239,8 @@ class _Looking:
             found.append(step)
         return tuple(found)
 
-    def _loads_done(self) -> Iterator[tuple[Week, float]]:
+    def _loads_done(self) -> Iterator[float]:
+        """The heaviest load of one implement in each week of late that has the movement."""
         for back in range(-NOW_WEEKS, 1):
             week = self.week.plus(back)
             loads = [
@@ -238,7 +250,7 @@ class _Looking:
                 and entry.measured.shape.moves[0].movement.name == self.movement.name
             ]
             if loads:
-                yield week, max(loads)
+                yield max(loads)
 
     def _step(self, week: Week, value: float, heaviest: float | None) -> Step:
         if self.kind == "seconds":
@@ -258,9 +270,9 @@ class _Looking:
 
     def _furthest(self, heaviest: float) -> float:
         """How far a week may go up: by the rule, or to the next load that the kit has."""
-        rules, kit = self.ledger.rules, self.ledger.kit
+        rules = self.ledger.rules
         most = heaviest * (1 + rules.load_step[0])
-        loads = loads_for(kit, self.movement)[1] if kit and rules.kit_step_note else ()
+        loads = self._loads if rules.kit_step_note else ()
         return max(most, next((load for load in loads if load > heaviest + _TINY), most))
 
     def _load_at(self, maximum: float, reps: int) -> float:
@@ -269,14 +281,14 @@ class _Looking:
         return max(0.0, (moved - self._body) / self.implements)
 
     def _made(self, load: float) -> float:
-        kit = self.ledger.kit
-        loads = loads_for(kit, self.movement)[1] if kit else ()
-        if loads:
-            return at_or_below(load, loads) or loads[0]
+        if self._loads:
+            return at_or_below(load, self._loads) or self._loads[0]
         return floor(load / WITHOUT_KIT_KG + _TINY) * WITHOUT_KIT_KG
 
     def _arrives(self, step: Step) -> bool:
-        """Whether the last week comes to the goal; the load of a goal need not be in the kit."""
+        """Whether the last week comes to the goal, or to the kit's load next below it."""
+        if self._beyond_kit:
+            return False
         if self.kind == "seconds":
             return (step.seconds or 0.0) >= (self.goal.seconds or 0.0) - _TINY
         enough = (step.reps or 0) >= (self.goal.reps or 0)
@@ -354,6 +366,9 @@ class _Looking:
             told = "The day is here."
         else:
             told = f"Needs {self._amount(needed)}{of} more each week for {weeks}."
+        if self._beyond_kit:
+            top = weight_text(self._loads[-1], self.ledger.unit)
+            return f"{told} The kit ends at {top} for this movement."
         if trend is None:
             return (
                 f"{told} Too few weeks have the movement to say what was gained lately: "

@@ -79,6 +79,25 @@ STARTS: Final[tuple[tuple[str, Kit], ...]] = (
 """What many rooms have, to begin the description of one with."""
 
 
+def together(kits: Iterable[Kit]) -> Kit:
+    """Several kits as one: each load once, rising; of plates and stacks alike the first stands."""
+    kits = list(kits)
+
+    def loads(field: str) -> tuple[float, ...]:
+        return tuple(sorted({load for kit in kits for load in getattr(kit, field)}))
+
+    plates = {plate.kg: plate for kit in reversed(kits) for plate in reversed(kit.plates)}
+    stacks = {fold(stack.name): stack for kit in reversed(kits) for stack in reversed(kit.stacks)}
+    return Kit(
+        dumbbells_kg=loads("dumbbells_kg"),
+        kettlebells_kg=loads("kettlebells_kg"),
+        bars_kg=loads("bars_kg"),
+        plates=tuple(sorted(plates.values(), key=lambda plate: -plate.kg)),
+        stacks=tuple(reversed(stacks.values())),
+        bands=tuple(dict.fromkeys(band for kit in kits for band in kit.bands)),
+    )
+
+
 @dataclass(frozen=True, slots=True)
 class Unmade:
     """A load that cannot be made, and the nearest that can. Loads of one implement in kg."""
@@ -131,9 +150,10 @@ def loads_for(kit: Kit, movement: Movement) -> tuple[str, tuple[float, ...]]:
     return " and ".join(found), tuple(sorted(loads))
 
 
-_BY_HAND: Final = frozenset(
-    {"dumbbells", "dumbbell", "kettlebell", "kettlebells", "bar", "barbell"}
-)
+_DUMBBELLS: Final = frozenset({"dumbbells", "dumbbell"})
+_KETTLEBELLS: Final = frozenset({"kettlebell", "kettlebells"})
+_BARS: Final = frozenset({"bar", "barbell"})
+_BY_HAND: Final = _DUMBBELLS | _KETTLEBELLS | _BARS
 
 
 def is_loaded(movement: Movement, kit: Kit | None) -> bool:
@@ -150,11 +170,11 @@ def lacks(kit: Kit, movement: Movement) -> bool:
 
 def _sources(kit: Kit, movement: Movement) -> Iterator[tuple[str, tuple[float, ...]]]:
     named = {fold(name) for name in movement.kit}
-    if kit.dumbbells_kg and named & {"dumbbells", "dumbbell"}:
+    if kit.dumbbells_kg and named & _DUMBBELLS:
         yield "dumbbells", kit.dumbbells_kg
-    if kit.kettlebells_kg and named & {"kettlebell", "kettlebells"}:
+    if kit.kettlebells_kg and named & _KETTLEBELLS:
         yield "kettlebells", kit.kettlebells_kg
-    if kit.bars_kg and named & {"bar", "barbell"}:
+    if kit.bars_kg and named & _BARS:
         yield "bar and plates", _bar_loads(kit.bars_kg, kit.plates)
     for stack in kit.stacks:
         serves = fold(movement.name) in {fold(name) for name in stack.movements}

@@ -290,12 +290,7 @@ def _kinship(plan: Set, done: Set, movements: MovementTable, *, same_place: bool
 
 
 def _direct(movements: Sequence[Movement]) -> set[str]:
-    return {
-        muscle
-        for movement in movements
-        for muscle, role in movement.muscles.items()
-        if role == "direct"
-    }
+    return {muscle for movement in movements for muscle in movement.direct}
 
 
 def level_between(

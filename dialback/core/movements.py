@@ -112,6 +112,11 @@ class Movement(Value):
         """Whether it belongs to the strength sums (conditioning and mobility do not)."""
         return self.pattern not in UNCOUNTED
 
+    @property
+    def direct(self) -> tuple[str, ...]:
+        """The muscles that it is for."""
+        return tuple(muscle for muscle, role in self.muscles.items() if role == "direct")
+
     def counts_like(self, other: Movement) -> bool:
         """Whether a set of either comes to the same figures."""
         return all(getattr(self, name) == getattr(other, name) for name in COUNTING_FIELDS)

@@ -498,6 +498,13 @@ PRESETS: Final[dict[str, dict[str, Any]]] = {
     "everything counts": {"indirect_credit": 1, "count_warm_ups": True},
 }
 """Schools by name: what each chooses otherwise than the defaults."""
+PRESET_WORDS: Final[dict[str, str]] = {
+    "balanced": "a muscle that helps counts half a set; push and pull about even",
+    "pull-biased": "as balanced, with more pull than push",
+    "direct only": "only the muscle that a movement is for counts; push and pull by compound lifts",
+    "everything counts": "a muscle that helps counts a full set, warm-ups count too",
+}
+"""The schools in a few words."""
 
 _OF_A_SCHOOL: Final = ("indirect_credit", "push_pull_scope", "count_warm_ups")
 

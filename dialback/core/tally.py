@@ -21,15 +21,13 @@ from dialback.core.counting import (
     measure,
     shape_of,
 )
-from dialback.core.figures import TOP_LOAD, TOTAL_SETS, measure_of, parts
+from dialback.core.figures import TOP_LOAD, TOTAL_SETS, in_total, measure_of, parts
 from dialback.core.kit import Kit
 from dialback.core.movements import MovementTable
 from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
 from dialback.core.sessions import Maximum, Session, Set
-from dialback.core.vocabulary import (
-    Basis,
-)
+from dialback.core.vocabulary import MEASURES, Basis
 from dialback.core.weeks import Week
 from dialback.core.words import Unit
 
@@ -99,6 +97,11 @@ class AsPlanned:
             return self.source.weeks(basis)
         done = {week for week in self.source.weeks("completed") if week < self.since}
         return sorted(done | {week for week in self.source.weeks("planned") if week >= self.since})
+
+
+def four_measures(sums: Tally) -> dict[str, float]:
+    """The week's sets, reps, volume load and tension, by measure."""
+    return {measure: sums.get(in_total(measure), 0.0) for measure in MEASURES}
 
 
 def tally(entries: Iterable[Entry]) -> Tally:

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
+from itertools import groupby
 from typing import Final, Literal
 
 from dialback.core.counting import MeasuredSet, MovePart, ShapeMove
 from dialback.core.figures import kind_and_name, measure_of, side_of, subject_of
+from dialback.core.movements import fold
 from dialback.core.sessions import KG_PER_LB, Set
 
 Unit = Literal["kg", "lb"]
@@ -114,6 +116,30 @@ def movement_text(a_set: Set) -> str:
     return " + ".join(
         name if times == 1 else f"{number(times)} {name}" for name, times in a_set.named_moves()
     )
+
+
+def sets_text(sets: Sequence[Set], movement: str = "") -> str:
+    """Working sets in words: ``3 × 8–12 reps at 60 kg``; left and right in turn as pairs.
+
+    Those that are not of ``movement`` say of what they are.
+    """
+    pairs = {a_set.sides for a_set in sets} == {"left", "right"}
+    shown = [a_set for a_set in sets if not (pairs and a_set.sides == "right")]
+    found = []
+    for text, alike in groupby(map(planned_text, shown)):
+        said = text.replace(" left", " left and right") if pairs else text
+        found.append(f"{len(list(alike))} × {said}")
+    other = shown[0].exercise or ""
+    name = f"{other} " if movement and fold(other) != fold(movement) else ""
+    return name + ", ".join(found)
+
+
+def planned_text(a_set: Set) -> str:
+    """A planned set in words: ``8–12 reps at 60 kg, tempo 3-1-2-0``."""
+    at = "at " if a_set.load_kg > 0 and not a_set.band else ""
+    loading = loading_text(a_set)
+    text = f"{planned_dose_text(a_set)} {at}{loading}" if loading else planned_dose_text(a_set)
+    return f"{text}, tempo {a_set.tempo}" if a_set.tempo else text
 
 
 def describe(a_set: Set) -> str:

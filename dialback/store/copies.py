@@ -8,6 +8,7 @@ from datetime import date
 from pathlib import Path
 from typing import Final
 
+from dialback.book.errors import bad_input
 from dialback.store.backup import back_up
 from dialback.store.database import is_demo
 
@@ -52,7 +53,10 @@ def copy_of_the_day(data: Path, today: date) -> Path | None:
     target = folder / f"{data.stem}-{today.isoformat()}.sqlite"
     if target.exists():
         return target
-    folder.mkdir(mode=0o700, exist_ok=True)
+    try:
+        folder.mkdir(mode=0o700, exist_ok=True)
+    except OSError as error:
+        raise bad_input(str(folder), f"cannot be made: {error.strerror}") from None
     back_up(data, target)
     for old in copies(data)[KEPT:]:
         old.path.unlink()

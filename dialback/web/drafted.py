@@ -6,12 +6,16 @@ from collections.abc import Sequence
 
 from dialback.core.audit import audit, audit_draft
 from dialback.core.findings.difference import difference
+from dialback.core.findings.finding import Key
 from dialback.core.movements import MovementTable
 from dialback.core.plans.dial import dial_total, turns
 from dialback.core.plans.draft import DraftSession, Line, as_sessions
+from dialback.core.sessions import Session
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.weeks import Week
 from dialback.core.words import describe, movement_text
+from dialback.store.athletes import Athlete
+from dialback.store.judgements import acceptances
 from dialback.web.shapes.drafts import DraftAudit, DraftSet
 from dialback.web.sheet import (
     TwoSides,
@@ -60,4 +64,18 @@ def _words(line: Line, movements: MovementTable) -> DraftSet:
         else "; ".join(describe(a_set) for a_set in unit),
         load_step_kg=COARSE_STEP_KG if coarse else FINE_STEP_KG,
         turns=turns(line, movements),
+    )
+
+
+def accepted_in(
+    athlete: Athlete, ledger: Ledger, week: Week, sessions: Sequence[Session]
+) -> frozenset[Key]:
+    """The findings of sessions as a week's plan that the coach has accepted."""
+    known = acceptances(athlete, week, "planned")
+    if not known:
+        return frozenset()
+    return frozenset(
+        finding.key
+        for finding in audit_draft(ledger, week, sessions).findings
+        if finding_out(finding, known).accepted
     )

@@ -85,7 +85,7 @@ def _copy_of_the_day(data: Path, today: date, copied: date | None) -> date:
     if copied != today:
         try:
             copy_of_the_day(data, today)
-        except (BadInputError, OSError) as error:
+        except BadInputError as error:
             log.warning("no copy of the data file was made today: %s", error)
     return today
 

@@ -22,7 +22,7 @@ from dialback.core.vocabulary import (
     PAIRS,
     label,
 )
-from dialback.core.weeks import Week
+from dialback.core.weeks import Week, said
 from dialback.store.athletes import Athlete
 from dialback.store.judgements import Acceptances, acceptances
 from dialback.web.shapes.block import BlockFinding
@@ -143,7 +143,7 @@ def finding_title(finding: Finding) -> str:
 def finding_label(finding: Finding) -> str:
     """What the finding is about, in words."""
     if finding.code in BY_DAY:
-        return f"{date.fromisoformat(finding.subject):%a %-d %b}"
+        return said(date.fromisoformat(finding.subject))
     return _PAIR_LABELS.get(finding.subject) or (
         finding.subject if finding.code in _BY_MOVEMENT else label(finding.subject)
     )

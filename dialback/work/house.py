@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any, Final
 
-from dialback.book.errors import BadInputError, Problem
-from dialback.core.kit import Kit
+from dialback.book.errors import BadInputError, Problem, bad_input
+from dialback.core.kit import STARTS, Kit, together
 from dialback.core.movements import fold
 from dialback.core.rules import PRESETS, Rules, merge
 from dialback.core.words import Unit
@@ -122,6 +122,20 @@ def keep_kit(kit: Kit, revision: int) -> int:
         owner.save(only=[House.kit, House.kit_revision])
         touch_house()
         return int(owner.kit_revision)
+
+
+def begin_kit(starts: Iterable[str], revision: int) -> int:
+    """Add what many rooms have to the kit, by how it is said; the new revision.
+
+    Raises ``StaleError``, and ``BadInputError`` for what is not among it.
+    """
+    known = dict(STARTS)
+    chosen = list(starts)
+    if unknown := [says for says in chosen if says not in known]:
+        raise bad_input("starts", f"{unknown[0]!r:.80} is not among what a kit can begin with")
+    with unit():
+        there = Kit.model_validate(house().kit or {})
+        return keep_kit(together([there, *(known[says] for says in chosen)]), revision)
 
 
 def show_weights_in(shown: Unit) -> None:

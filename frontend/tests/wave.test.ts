@@ -1,6 +1,5 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
-import { joined } from "@/places/roster/starts";
 import { squadsOf } from "@/frame/squads";
 import { findingRows, shapeWords } from "@/places/block/wave";
 import type { WaveWeek } from "@/places/block/useWave";
@@ -50,20 +49,6 @@ describe("findings over the weeks of a block", () => {
       "low, after 3 weeks off",
     );
     expect(shapeWords({ ...proposed("W1"), shape: "plan" })).toBe("");
-  });
-});
-
-describe("the first kit", () => {
-  it("joins what is chosen, each load once", () => {
-    const nothing = { kettlebells_kg: [], bars_kg: [], plates: [], stacks: [], bands: [] };
-    const kit = joined([
-      { ...nothing, dumbbells_kg: [4, 2] },
-      { ...nothing, dumbbells_kg: [2, 6], plates: [{ kg: 20, pairs: 2 }], bands: ["light"] },
-      { ...nothing, dumbbells_kg: [], plates: [{ kg: 20, pairs: 9 }], bands: ["light"] },
-    ]);
-    expect(kit.dumbbells_kg).toEqual([2, 4, 6]);
-    expect(kit.plates).toEqual([{ kg: 20, pairs: 2 }]);
-    expect(kit.bands).toEqual(["light"]);
   });
 });
 

@@ -103,6 +103,19 @@ def test_load_steps_bound_the_way() -> None:
     assert all(b <= a * (1 + limit) + 1e-9 for a, b in pairwise(loads))
 
 
+def test_a_goal_beyond_the_kit_is_not_in_time() -> None:
+    kit = {"stacks": [{"name": "tower", "least_kg": 10, "step_kg": 5, "top_kg": 90,
+                       "movements": ["Press"]}]}  # fmt: skip
+    ledger = logged(RISING, kit=kit).ledger()
+    beyond = outlook(ledger, goal(load_kg=92), TODAY)
+    assert (beyond.verdict, beyond.earliest) == ("not in time", None)
+    assert beyond.sentence.endswith("The kit ends at 90 kg for this movement.")
+    # A load between two of the kit's is as good as the one below it.
+    between = outlook(ledger, goal(load_kg=89), TODAY)
+    assert between.verdict == "within reach"
+    assert between.steps[-1].load_kg == 85
+
+
 def test_reps_and_seconds() -> None:
     weeks = [session(7 * (at - 7), sets("Press-up", 1, reps=10 + at)) for at in range(8)]
     weeks += [session(7 * (at - 7) + 1, sets("Plank", 1, reps=None, seconds=30.0))

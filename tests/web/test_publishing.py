@@ -52,8 +52,8 @@ def test_a_day_that_has_a_log_stays_as_planned(client: FlaskClient) -> None:
     told = send(client, "post", f"{RUNNING}/draft/changes", {"sessions": sessions})["days"]
     assert [(day["title"], day["kind"], day["lines"]) for day in told] == [
         ("One", "logged", []),
-        ("Two", "changed", ["Press: 3 → 4 sets"]),
-        ("Three", "changed", ["Press: 3 → 4 sets"]),
+        ("Two", "changed", ["Press: 3 × 10 reps → 4 × 10 reps"]),
+        ("Three", "changed", ["Press: 3 × 10 reps → 4 × 10 reps"]),
     ]
     # Whoever was not told of the log is told now, and nothing is stored.
     refused = send(client, "post", f"{RUNNING}/draft/publish", body_of(draft, sessions), 409)

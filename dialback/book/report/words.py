@@ -8,7 +8,7 @@ from datetime import date, timedelta
 from itertools import groupby
 from typing import Any, Final
 
-from dialback.core.weeks import Week
+from dialback.core.weeks import Week, said
 
 CAUTION: Final = (
     "An aid to the coach's judgement: no medical advice, no forecast of injury. Pain and illness "
@@ -103,4 +103,4 @@ def session_head(session: dict[str, Any]) -> str:
     """A session of a signed document: its day and its title."""
     day = date.fromisoformat(session["date"])
     title = f", {session['title']}" if session["title"] else ""
-    return f"{day:%a} {day.day} {day:%b}{title}:"
+    return f"{said(day)}{title}:"

@@ -4,7 +4,7 @@ from dialback.core.adjusting.by_hand import Candidate, candidates, put_movement
 from dialback.core.adjusting.propose import Options, Step, adjust, adjust_weeks, take
 from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
 from dialback.core.adjusting.start import NothingToStartFromError
-from dialback.core.adjusting.wave import WaveWeek, wave_week
+from dialback.core.adjusting.wave import WaveWeek, usually_lighter, wave_week
 
 __all__ = [
     "Candidate",
@@ -21,5 +21,6 @@ __all__ = [
     "candidates",
     "put_movement",
     "take",
+    "usually_lighter",
     "wave_week",
 ]

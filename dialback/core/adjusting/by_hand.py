@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any, Final
 
-from dialback.core.adjusting.start import offered
+from dialback.core.adjusting.start import offered, tires
 from dialback.core.kit import Kit, is_loaded, lacks
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.plans.draft import DraftSession, Line
@@ -110,13 +110,12 @@ def _line(found: Candidate, old: Line | None) -> Line:
 
 
 def _before_isolated(lines: Sequence[Line], added: Movement, movements: MovementTable) -> int:
-    """Where an added line stands: before the first isolated one with a muscle of it, or last."""
+    """Where an added line stands: before the first one that would tire it, or last."""
     for place, line in enumerate(lines if added.compound else ()):
         first = line.unit[0]
         if line.kind == "rounds" or first.warm_up or first.exercise is None:
             continue
-        small = movements[first.exercise]
-        if small.counted and not small.compound and set(_direct(small)) & added.muscles.keys():
+        if tires(movements[first.exercise], added):
             return place
     return len(lines)
 
@@ -126,14 +125,10 @@ def _fit(movement: Movement, old: Movement | None) -> tuple[int, str]:
         return 0, label(movement.pattern)
     if movement.pattern == old.pattern:
         return 0, "same pattern"
-    shared = [muscle for muscle in _direct(movement) if muscle in _direct(old)]
+    shared = [muscle for muscle in movement.direct if muscle in old.direct]
     if shared:
         return 1, f"also {label(shared[0])}"
     return 2, label(movement.pattern)
-
-
-def _direct(movement: Movement) -> list[str]:
-    return [muscle for muscle, role in movement.muscles.items() if role == "direct"]
 
 
 def _candidate(movement: Movement, fits: str, own: Set | None, kit: Kit | None) -> Candidate:

@@ -12,15 +12,14 @@ from dialback.core.adjusting.judged import Judge, counts
 from dialback.core.adjusting.reasons import change_words, remaining_sentence
 from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
 from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
-from dialback.core.adjusting.start import WithPlans, offered, start_of
+from dialback.core.adjusting.start import WithPlans, offered, start_of, tires
 from dialback.core.adjusting.weekly import WeekProgramme
-from dialback.core.figures import in_total
 from dialback.core.findings import Finding
 from dialback.core.findings.finding import Key
 from dialback.core.movements import MovementTable
 from dialback.core.plans.spans import Span, rebuilt, spans_of
 from dialback.core.sessions import Session, Set
-from dialback.core.tally import Ledger, tally
+from dialback.core.tally import Ledger, four_measures, tally
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
 
@@ -167,10 +166,8 @@ def _before_isolated(session: Session, added: Set, movements: MovementTable) -> 
     """Where an added set stands: before the first isolated one with a muscle of it, or last."""
     big = movements[added.named_moves()[0][0]]
     for at, one in enumerate(session.sets if big.compound else ()):
-        small = movements[one.named_moves()[0][0]]
-        direct = {muscle for muscle, role in small.muscles.items() if role == "direct"}
         single = one.exercise is not None and not one.warm_up and one.round is None
-        if single and not small.compound and direct & big.muscles.keys():
+        if single and tires(movements[one.named_moves()[0][0]], big):
             return at
     return len(session.sets)
 
@@ -302,12 +299,10 @@ def _effect(
     judge: Judge, without: Sequence[Session], with_it: Sequence[Session]
 ) -> dict[str, float]:
     """What the four measures of the week gain by a change."""
-    before, after = (tally(judge.ledger.measure(sessions)) for sessions in (without, with_it))
-    figures = {measure: in_total(measure) for measure in MEASURES}
-    return {
-        measure: after.get(figure, 0.0) - before.get(figure, 0.0)
-        for measure, figure in figures.items()
-    }
+    before, after = (
+        four_measures(tally(judge.ledger.measure(sessions))) for sessions in (without, with_it)
+    )
+    return {measure: after[measure] - before[measure] for measure in MEASURES}
 
 
 def _sets_moved(line: Span, count: int) -> int:

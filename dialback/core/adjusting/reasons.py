@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import Final
 
 from dialback.core.adjusting.judged import Judge
 from dialback.core.balance import Weighing, weigh
@@ -16,6 +17,8 @@ from dialback.core.words import amount_text, number
 
 _TITLES = {code.code: code.title for code in CODES}
 _UNITS = {"sets": ("set", "sets"), "pairs": ("pair", "pairs"), "rounds": ("round", "rounds")}
+_TOLD: Final = 3
+"""So many of the findings that clearing one would raise are told."""
 _PAIRS = {pair.name: pair.title for pair in PAIRS}
 
 
@@ -109,14 +112,10 @@ def remaining_sentence(
     held = [finding_words(key) for key in against if key[0] in _OWN_WORDS]
     raised = [finding_words(key) for key in against if key[0] not in _OWN_WORDS]
     if raised:
-        more = len(raised) - TOLD
-        several = [*raised[:TOLD], f"{more} more"] if more > 1 else raised
+        more = len(raised) - _TOLD
+        several = [*raised[:_TOLD], f"{more} more"] if more > 1 else raised
         held.append(f"{' and '.join(several)} would be raised")
     return f"{stays}: {', and '.join(held)}."
-
-
-TOLD = 3
-"""So many of the findings that clearing one would raise are told."""
 
 
 _OWN_WORDS = ("lock", "bounds", "range", "new_movements", "budget")

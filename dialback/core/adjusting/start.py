@@ -8,7 +8,7 @@ from datetime import timedelta
 from typing import Final
 
 from dialback.core.maxima import is_working
-from dialback.core.movements import fold
+from dialback.core.movements import Movement, fold
 from dialback.core.sessions import Session, Set, extra_without_text
 from dialback.core.tally import Ledger, SessionSource
 from dialback.core.vocabulary import Basis
@@ -114,6 +114,11 @@ def _copy(a_set: Set) -> Set:
         key: value for key, value in (a_set.model_extra or {}).items() if key not in _NOT_COPIED
     }
     return Set.model_construct(**{**fields, **cleared}, **extra)
+
+
+def tires(small: Movement, big: Movement) -> bool:
+    """Whether a movement before another tires it: an isolated one for a muscle that it needs."""
+    return small.counted and not small.compound and bool(set(small.direct) & big.muscles.keys())
 
 
 def has(session: Session, name: str) -> bool:

@@ -2,7 +2,7 @@
 
 A lighter week keeps its loads and has fewer sets than the house's share of the usual; after a break
 the first week begins at about half of the reference week, and the ones after it rise as the limits
-allow (Dial Back's page on the domain, section 12).
+allow (``docs/method.md``, *The wave*).
 """
 
 from __future__ import annotations
@@ -16,20 +16,19 @@ from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.propose import Options, adjust
 from dialback.core.adjusting.result import Proposal
 from dialback.core.adjusting.start import WithPlans, start_of
-from dialback.core.audit import audit_draft
-from dialback.core.baseline import is_lighter
+from dialback.core.baseline import baseline, is_lighter
 from dialback.core.breaks import Break, break_before
 from dialback.core.figures import TOTAL_SETS
 from dialback.core.findings import Finding
 from dialback.core.findings.finding import Key
+from dialback.core.notation.step import LIGHTER_SHARE
 from dialback.core.plans.dial import Hold, dial_total, scale
 from dialback.core.plans.draft import as_draft, as_sessions
 from dialback.core.sessions import Session
-from dialback.core.tally import Ledger
+from dialback.core.tally import Ledger, tally
 from dialback.core.weeks import Week
 
-LIGHTER_SHARE: Final = 0.6
-"""A lighter week has so much of its plan at most: sets −40 %, loads kept."""
+LIGHTER_EVERY: Final = 4
 RETURN_SHARE: Final = 0.5
 """The first week after a break has about so much of the reference week's sets."""
 
@@ -73,7 +72,7 @@ def wave_week(
     pause = break_before(ledger, week)
     shape, start = _shaped(ledger, week, plan, fixed, pause, lighter=lighter, ease_in=ease_in)
     # What was made less for a reason is not filled up again.
-    most = None if shape == "plan" else _sets(ledger, week, start)
+    most = None if shape == "plan" else _sets(ledger, start)
     proposal = adjust(ledger, week, replace(options, ladder=False, most_sets=most), start, fixed)
     judge = Judge(ledger, week, plan, options.accepted)
     left = {one.finding.key: one.finding for one in proposal.remaining}
@@ -91,7 +90,7 @@ def _shaped(
     ease_in: bool,
 ) -> tuple[Shape, tuple[Session, ...]]:
     """What the week begins with, and why."""
-    planned = _sets(ledger, week, plan)
+    planned = _sets(ledger, plan)
     if lighter and not is_lighter(ledger, week, planned):
         return "lighter", _lighter(ledger, week, plan, fixed)
     if ease_in and pause is not None:
@@ -99,7 +98,7 @@ def _shaped(
         if planned > RETURN_SHARE * usual:
             return "return", _scaled(ledger, plan, RETURN_SHARE * usual / planned, fixed)
     if ease_in:
-        base = audit_draft(ledger, week, plan).baseline.base(TOTAL_SETS)
+        base = baseline(ledger, week, (TOTAL_SETS,)).base(TOTAL_SETS)
         most = base * (1 + ledger.rules.jump_limits["sets"][0]) if base else planned
         if planned > most:
             return "rise", _scaled(ledger, plan, most / planned, fixed)
@@ -110,13 +109,12 @@ def _lighter(
     ledger: Ledger, week: Week, plan: tuple[Session, ...], fixed: frozenset[date]
 ) -> tuple[Session, ...]:
     """The plan with the most sets, up to 60 % of them, that the house calls lighter."""
-    total = _sets(ledger, week, plan)
+    total = _sets(ledger, plan)
     share = LIGHTER_SHARE
     while True:
         found = _scaled(ledger, plan, share, fixed)
-        sets = _sets(ledger, week, found)
         share -= 1 / max(total, 1.0)
-        if is_lighter(ledger, week, sets) or share <= 0:
+        if is_lighter(ledger, week, _sets(ledger, found)) or share <= 0:
             return found
 
 
@@ -131,5 +129,15 @@ def _scaled(
     return as_sessions(scaled)
 
 
-def _sets(ledger: Ledger, week: Week, sessions: tuple[Session, ...]) -> float:
-    return audit_draft(ledger, week, sessions).value(TOTAL_SETS)
+def _sets(ledger: Ledger, sessions: Sequence[Session]) -> float:
+    return tally(ledger.measure(sessions)).get(TOTAL_SETS, 0.0)
+
+
+def usually_lighter(planned: Sequence[bool], *, in_block: bool) -> tuple[bool, ...]:
+    """Which weeks of a block are lighter ones, if nobody says otherwise.
+
+    Those that are planned lighter; where none is, every fourth of a block.
+    """
+    if any(planned) or not in_block:
+        return tuple(planned)
+    return tuple((at + 1) % LIGHTER_EVERY == 0 for at in range(len(planned)))

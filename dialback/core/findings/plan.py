@@ -186,12 +186,7 @@ def _patterns(movements: list[Movement]) -> str:
 
 
 def _direct(movements: list[Movement]) -> set[str]:
-    return {
-        muscle
-        for movement in movements
-        for muscle, role in movement.muscles.items()
-        if role == "direct"
-    }
+    return {muscle for movement in movements for muscle in movement.direct}
 
 
 def data_gap_findings(week: WeekInHand) -> Iterator[Finding]:

@@ -108,13 +108,12 @@ def _too_early(entries: tuple[Entry, ...]) -> Iterator[tuple[Movement, Movement,
     for at, (entry, small) in enumerate(zip(working, movements, strict=True)):
         if small.compound or entry.set.pre_exhaust or entry.set.part in marked:
             continue
-        direct = [muscle for muscle, role in small.muscles.items() if role == "direct"]
         found = next(
             (
                 (place, big, muscle)
                 for place, big in enumerate(movements)
                 if big.compound
-                for muscle in direct
+                for muscle in small.direct
                 if muscle in big.muscles
             ),
             None,

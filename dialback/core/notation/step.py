@@ -19,7 +19,7 @@ from dialback.core.notation.session import (
 from dialback.core.tempo import slower
 
 LIGHTER_SHARE = 0.6
-"""A lighter week keeps its loads and about this share of its sets."""
+"""A lighter week keeps its loads and about this share of its sets, at most: −40 %."""
 
 _WHOLE_LOAD = {"kg": 0.5, "lb": 1.0}
 """Loads are rounded to what can at least be written on a plate."""

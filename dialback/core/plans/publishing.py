@@ -6,13 +6,13 @@ from collections import defaultdict
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import date
+from itertools import groupby
 from typing import Literal
 
-from dialback.core.plans.ahead import MovementChange, changes_between
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
-from dialback.core.words import describe
+from dialback.core.words import movement_text, number, planned_text
 
 
 def logged_days(ledger: Ledger, week: Week) -> frozenset[date]:
@@ -55,12 +55,12 @@ def _change(
     if day in logged:
         return DayChange(day, title, "logged")
     if not before:
-        return DayChange(day, title, "new", tuple(_lines(changes_between([], after))))
+        return DayChange(day, title, "new", tuple(_lines([], after)))
     if not after:
         return DayChange(day, title, "gone")
     if _same(before, after):
         return DayChange(day, title, "same")
-    return DayChange(day, title, "changed", tuple(_lines(changes_between(before, after))))
+    return DayChange(day, title, "changed", tuple(_lines(before, after)))
 
 
 def _same(before: Iterable[Session], after: Iterable[Session]) -> bool:
@@ -74,25 +74,42 @@ def _by_day(sessions: Iterable[Session]) -> dict[date, list[Session]]:
     return found
 
 
-def _lines(changes: Iterable[MovementChange]) -> Iterator[str]:
-    for change in changes:
-        if not change.sets_before:
-            yield f"{change.movement}: {_sets(change.sets_after)} new, {_dose(change.after)}"
-        elif not change.sets_after:
-            yield f"{change.movement}: out, {_sets(change.sets_before)}"
+def _lines(before: Iterable[Session], after: Iterable[Session]) -> Iterator[str]:
+    """What changes, movement by movement, warm-ups apart; nothing that changes is left unsaid."""
+    old, new = _by_movement(before), _by_movement(after)
+    said = False
+    for name in dict.fromkeys((*new, *old)):
+        was, now = _told(old.get(name, [])), _told(new.get(name, []))
+        if was == now:
+            continue
+        said = True
+        if not was:
+            yield f"{name}: new, {now}"
+        elif not now:
+            yield f"{name}: out, {was}"
         else:
-            said = []
-            if change.sets_before != change.sets_after:
-                said.append(f"{change.sets_before} → {_sets(change.sets_after)}")
-            if change.before != change.after:
-                said.append(f"{_dose(change.before)} → {_dose(change.after)}")
-            if said:
-                yield f"{change.movement}: {'; '.join(said)}"
+            yield f"{name}: {was} → {now}"
+    if not said:
+        yield "the same sets in another order, or another title"
 
 
-def _sets(count: int) -> str:
-    return f"{count} set{'' if count == 1 else 's'}"
+def _by_movement(sessions: Iterable[Session]) -> dict[str, list[Set]]:
+    found: dict[str, list[Set]] = defaultdict(list)
+    for session in sessions:
+        for a_set in session.sets:
+            name = movement_text(a_set)
+            found[f"{name}, warm-up" if a_set.warm_up else name].append(a_set)
+    return found
 
 
-def _dose(a_set: Set | None) -> str:
-    return "" if a_set is None else describe(a_set)
+def _told(sets: Iterable[Set]) -> str:
+    """Sets in words, with the exertion and the rest that are planned."""
+    return "; ".join(
+        f"{len(list(alike))} × {text}" for text, alike in groupby(map(_set_told, sets))
+    )
+
+
+def _set_told(a_set: Set) -> str:
+    effort = "" if a_set.rpe is None else f", RPE {number(a_set.rpe)}"
+    rest = f", rest {number(a_set.rest_s)} s" if a_set.rest_s else ""
+    return f"{planned_text(a_set)}{effort}{rest}"

@@ -14,6 +14,7 @@ from typing import Any, Final, Literal, Protocol
 from dialback.core.audit import audit_draft
 from dialback.core.findings import FAMILIES
 from dialback.core.kit import at_or_below, loads_for
+from dialback.core.maxima import WITHOUT_KIT_KG
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.plans.dial import (
     Hold,
@@ -50,7 +51,6 @@ REST_STEP_S: Final = 15.0
 TEMPO_STEP_S: Final = 1.0
 """A step of the dial: per cent of the load, seconds of rest, seconds of lowering."""
 _LEAST_REST_S: Final = 15.0
-_ROUND_KG: Final = 0.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,7 +134,7 @@ def subjects(
     }
     counted = [movement for movement in there.values() if movement.counted]
     patterns = {movement.pattern for movement in counted}
-    direct = {muscle for movement in counted for muscle in _direct(movement)}
+    direct = {muscle for movement in counted for muscle in movement.direct}
     found = [WEEK, *(Subject("part", part) for part, own in PARTS.items() if own & patterns)]
     found += [Subject("pair", pair.name) for pair in PAIRS
               if pair.a & (patterns | direct) and pair.b & (patterns | direct)]  # fmt: skip
@@ -166,10 +166,6 @@ def _pair(name: str) -> Pair:
     return found
 
 
-def _direct(movement: Movement) -> list[str]:
-    return [muscle for muscle, role in movement.muscles.items() if role == "direct"]
-
-
 def _names(subject: Subject, movements: MovementTable) -> frozenset[str] | None:
     """The movements that a subject is made of, by name; ``None`` for all."""
     match subject.kind:
@@ -178,7 +174,7 @@ def _names(subject: Subject, movements: MovementTable) -> frozenset[str] | None:
         case "movement":
             return frozenset({movements[subject.name].name})
         case "muscle":
-            found = [one.name for one in movements if subject.name in _direct(one)]
+            found = [one.name for one in movements if subject.name in one.direct]
         case "part":
             found = [one.name for one in movements if one.pattern in PARTS.get(subject.name, ())]
         case _:
@@ -194,7 +190,7 @@ def _sides(pair: Pair, movements: MovementTable, fixed: frozenset[date]) -> tupl
             frozenset(
                 one.name
                 for one in movements
-                if (one.pattern in words if pair.of == "pattern" else words & set(_direct(one)))
+                if (one.pattern in words if pair.of == "pattern" else words & set(one.direct))
             )
         )
     a, b = sides
@@ -333,7 +329,7 @@ def _loaded(a_set: Set, movement: Movement, per_cent: float, ledger: Ledger) -> 
     wanted = now * (1 + per_cent / 100) if now > 0 else now * (1 - per_cent / 100)
     loads = loads_for(ledger.kit, movement)[1] if ledger.kit and now > 0 else ()
     if not loads:
-        step = KG_PER_LB if a_set.in_pounds else _ROUND_KG
+        step = KG_PER_LB if a_set.in_pounds else WITHOUT_KIT_KG
         return {"load_kg": round(wanted / step) * step or now}
     made = at_or_below(wanted, loads) or loads[0]
     return {"load_kg": max(now, made) if per_cent > 0 else made}

@@ -28,13 +28,12 @@ from dialback.core.progress.ways import (
     harder,
     next_kg,
     taken,
-    told,
 )
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger, tally
 from dialback.core.vocabulary import ProgressRule
 from dialback.core.weeks import Week
-from dialback.core.words import number, percent, weight_text
+from dialback.core.words import number, percent, sets_text, weight_text
 
 _FIRST: Final[dict[ProgressRule, tuple[Kind, ...]]] = {
     "reps_first": (),
@@ -176,7 +175,7 @@ def _up(
     ways = tuple(possible[kind] for kind in kinds if kind in possible)
     if not ways:
         return None
-    return Progress(work.movement.name, rule, "up", told(work.sets), reason, ways)
+    return Progress(work.movement.name, rule, "up", sets_text(work.sets), reason, ways)
 
 
 def _down(
@@ -193,7 +192,7 @@ def _down(
     days = " and ".join(_day(exposure) for exposure in reversed(past[:2]))
     low = f"{number(usual.low)} {unit}" if len(work.ranges) == 1 else "their ranges"
     because = f"Below {low}, or at RPE {number(GRINDING_RPE)} and more, on {days}."
-    return Progress(work.movement.name, rule, "down", told(work.sets), because, ways)
+    return Progress(work.movement.name, rule, "down", sets_text(work.sets), because, ways)
 
 
 def _reached_words(work: Work, last: Exposure, usual: Range, target: float, *, bottom: bool) -> str:

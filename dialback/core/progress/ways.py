@@ -5,22 +5,20 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from itertools import groupby
 from typing import Any, Final, Literal
 
 from dialback.core.adjusting.start import offered
 from dialback.core.baseline import TOLERANCE
-from dialback.core.figures import in_total
 from dialback.core.kit import LOAD_TOLERANCE_KG, at_or_below, loads_for
 from dialback.core.movements import Movement, fold
 from dialback.core.progress.history import Range, range_of
 from dialback.core.restrictions import allowed, breaks
 from dialback.core.sessions import KG_PER_LB, Session, Set
-from dialback.core.tally import Ledger, tally
+from dialback.core.tally import Ledger, four_measures, tally
 from dialback.core.tempo import ASSUMED, Tempo, parse_tempo
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
-from dialback.core.words import Unit, loading_text, number, planned_dose_text, weight_text
+from dialback.core.words import Unit, number, sets_text, weight_text
 
 Kind = Literal[
     "load", "help", "band", "seconds", "reps", "set", "pause", "lowering", "rest", "hold", "level"
@@ -113,29 +111,6 @@ def taken(sessions: Sequence[Session], *ways: Way) -> tuple[Session, ...]:
             sets += [put.get(one, session.sets[one[1]]) for one in ((at, place), *again)]
         found.append(session.model_copy(update={"sets": tuple(sets)}))
     return tuple(found)
-
-
-def told(sets: Sequence[Set], movement: str = "") -> str:
-    """Working sets in words: ``3 × 8–12 reps at 60 kg``; left and right in turn as pairs.
-
-    Those that are not of ``movement`` say of what they are.
-    """
-    pairs = {a_set.sides for a_set in sets} == {"left", "right"}
-    shown = [a_set for a_set in sets if not (pairs and a_set.sides == "right")]
-    found = []
-    for text, alike in groupby(map(_told, shown)):
-        said = text.replace(" left", " left and right") if pairs else text
-        found.append(f"{len(list(alike))} × {said}")
-    other = shown[0].exercise or ""
-    name = f"{other} " if movement and fold(other) != fold(movement) else ""
-    return name + ", ".join(found)
-
-
-def _told(a_set: Set) -> str:
-    at = "at " if a_set.load_kg > 0 and not a_set.band else ""
-    loading = loading_text(a_set)
-    text = f"{planned_dose_text(a_set)} {at}{loading}" if loading else planned_dose_text(a_set)
-    return f"{text}, tempo {a_set.tempo}" if a_set.tempo else text
 
 
 def harder(work: Work) -> Iterator[Way]:
@@ -375,13 +350,12 @@ def _way(
     now += [work.sessions[at].sets[place] for at, place in more]
     before, after = (_sums(work, sets) for sets in (work.sets, now))
     effect = {measure: after[measure] - before[measure] for measure in MEASURES}
-    yield Way(kind, says, put, more, told(now, work.movement.name), effect)
+    yield Way(kind, says, put, more, sets_text(now, work.movement.name), effect)
 
 
 def _sums(work: Work, sets: Sequence[Set]) -> dict[str, float]:
     day = work.sessions[work.places[0][0]].date
-    sums = tally(work.ledger.measure([Session(date=day, sets=tuple(sets))]))
-    return {measure: sums.get(in_total(measure), 0.0) for measure in MEASURES}
+    return four_measures(tally(work.ledger.measure([Session(date=day, sets=tuple(sets))])))
 
 
 def _is_allowed(work: Work, place: Place, a_set: Set) -> bool:

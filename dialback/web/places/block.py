@@ -10,14 +10,14 @@ from datetime import UTC, datetime, time, timedelta
 from flask import Response
 
 from dialback.book.calendar import Appointment, calendar
+from dialback.core.adjusting import usually_lighter
 from dialback.core.audit import audit, plans_done
 from dialback.core.duration import estimated_duration
 from dialback.core.figures import TOTAL_SETS, in_total
 from dialback.core.notation import Change
 from dialback.core.notation import write as write_text
 from dialback.core.plans.kept import Kept, kept_in
-from dialback.core.tally import Ledger, tally
-from dialback.core.vocabulary import MEASURES
+from dialback.core.tally import Ledger, four_measures, tally
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete
 from dialback.store.blocks import PlannedBlock, block_at, blocks_of
@@ -67,11 +67,16 @@ def block(path: WeekPath, query: BlockQuery) -> Response:
     running = running_week()
     # What lies ahead is compared as if the plans before it were done.
     ahead = desk().ledgers.ahead(athlete, running)
+    shown = [_week(ledger, ahead, week, over=week < running) for week in weeks]
+    usual = usually_lighter([week.lighter for week in shown], in_block=stored is not None)
     return answer(
         Block(
             stored=stored_block(stored) if stored else None,
             blocks=[stored_block(block) for block in blocks_of(athlete)],
-            weeks=[_week(ledger, ahead, week, over=week < running) for week in weeks],
+            weeks=[
+                week.model_copy(update={"usually_lighter": lighter})
+                for week, lighter in zip(shown, usual, strict=True)
+            ],
             days=[
                 [(week.monday + timedelta(days=day)).isoformat() for week in weeks]
                 for day in range(7)
@@ -87,20 +92,17 @@ def _week(ledger: Ledger, ahead: Ledger, week: Week, *, over: bool) -> BlockWeek
     levels = Counter(finding.level for finding in findings)
     base = result.baseline
     sums = {basis: ledger.tally(basis, week) for basis in ("planned", "completed")}
-    figures = {name: in_total(name) for name in MEASURES}
     return BlockWeek(
         week=str(week),
         monday=week.monday.isoformat(),
         over=over,
-        planned={name: sums["planned"].get(key, 0.0) for name, key in figures.items()},
-        done={name: sums["completed"].get(key, 0.0) for name, key in figures.items()},
-        base=None
-        if base.values is None
-        else {name: base.values.get(key, 0.0) for name, key in figures.items()},
+        planned=four_measures(sums["planned"]),
+        done=four_measures(sums["completed"]),
+        base=None if base.values is None else four_measures(base.values),
         allowed=None
         if base.values is None
         else {
-            name: base.values.get(figures[name], 0.0) * (1 + limits[0])
+            name: base.values.get(in_total(name), 0.0) * (1 + limits[0])
             for name, limits in ledger.rules.jump_limits.items()
         },
         lighter=0

@@ -11,7 +11,6 @@ from flask import Response
 from dialback.book.errors import bad_input
 from dialback.core.adjusting import Change, Options, Step, adjust, candidates, put_movement, take
 from dialback.core.adjusting.reasons import finding_words
-from dialback.core.audit import audit_draft
 from dialback.core.plans.dial import dial_total
 from dialback.core.plans.draft import DraftSession, as_draft, as_sessions
 from dialback.core.plans.publishing import changes_of, logged_days
@@ -22,10 +21,9 @@ from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.core.words import capital, describe
 from dialback.store.athletes import Athlete
-from dialback.store.judgements import acceptances
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_day, the_week
-from dialback.web.drafted import audited
+from dialback.web.drafted import accepted_in, audited
 from dialback.web.shapes.common import Done, Laid, Revision, RevisionBody, WeekPath
 from dialback.web.shapes.drafts import (
     CandidateOut,
@@ -212,17 +210,13 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = planning_ledger(athlete, week)
     drafting.check(body.sessions, week, ledger.movements)
-    start, known = as_sessions(body.sessions), acceptances(athlete, week, "planned")
+    start = as_sessions(body.sessions)
     options = Options(
         locks=frozenset(name for name in body.locks if name in ledger.movements),
         budget=body.budget,
         ladder=body.ladder,
         seconds=PROPOSAL_S,
-        accepted=frozenset(
-            finding.key
-            for finding in audit_draft(ledger, week, start).findings
-            if finding_out(finding, known).accepted
-        ),
+        accepted=accepted_in(athlete, ledger, week, start),
     )
     found = adjust(ledger, week, options, start, _logged(athlete, week))
     return answer(

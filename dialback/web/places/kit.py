@@ -10,7 +10,7 @@ from dialback.store.kit import kit_of
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer
 from dialback.web.shapes.common import Revision
-from dialback.web.shapes.kit import HouseOut, KitBody, KitOut, KitStart, UnitOut
+from dialback.web.shapes.kit import BeginKitBody, HouseOut, KitBody, KitOut, UnitOut
 from dialback.work import house as work
 
 api = blueprint("kit", __name__, "/kit")
@@ -28,7 +28,7 @@ def kit() -> Response:
             described=known is not None,
             revision=owner.kit_revision,
             kit=known or Kit(),
-            starts=[KitStart(says=says, kit=kit) for says, kit in STARTS],
+            starts=[says for says, _ in STARTS],
         )
     )
 
@@ -37,6 +37,12 @@ def kit() -> Response:
 def save_kit(body: KitBody) -> Response:
     """Keep what the room has."""
     return answer(Revision(revision=work.keep_kit(body.kit, body.revision)))
+
+
+@api.post("/begin", responses={200: Revision})
+def begin_kit(body: BeginKitBody) -> Response:
+    """Add what many rooms have to what this one has."""
+    return answer(Revision(revision=work.begin_kit(body.starts, body.revision)))
 
 
 @unit_api.get("", responses={200: UnitOut})

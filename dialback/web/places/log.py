@@ -8,16 +8,15 @@ from flask import Response
 
 from dialback.book.errors import bad_input
 from dialback.core.duration import estimated_duration
-from dialback.core.figures import in_total
 from dialback.core.maxima import Maxima
 from dialback.core.notation import Mistake, amended, read
 from dialback.core.notation.expand import placed_sets
 from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.reconcile import SessionMatch, SetMatch, by_session, match_sessions
-from dialback.core.sessions import MAX_SETS, Missed, Session
-from dialback.core.tally import Ledger, tally
+from dialback.core.sessions import MAX_SETS, MISSED_WORDS, Missed, Session
+from dialback.core.tally import Ledger, four_measures, tally
 from dialback.core.versions import apart
-from dialback.core.vocabulary import BASES, MEASURES
+from dialback.core.vocabulary import BASES
 from dialback.core.words import capital, describe, movement_text
 from dialback.store.logs import Change, Waiting, waiting_beside
 from dialback.web.blueprint import blueprint
@@ -35,6 +34,7 @@ from dialback.web.shapes.log import (
     LogSession,
     LogWeek,
     MissedBody,
+    MissedChoice,
     PlanOut,
     VersionOut,
     VersionPath,
@@ -57,6 +57,7 @@ def log_week(path: WeekPath) -> Response:
     kept = {id(one.session): one for basis in BASES for one in kept_in(ledger, basis, week)}
     return answer(
         LogWeek(
+            missed_reasons=[MissedChoice(why=why, says=says) for why, says in MISSED_WORDS.items()],
             today=today.isoformat(),
             days=[(week.monday + timedelta(days=day)).isoformat() for day in range(7)],
             sessions=[
@@ -93,8 +94,7 @@ def _session(
 ) -> LogSession:
     sums = []
     for one in (match.plan, match.done):
-        found = tally(ledger.measure([one])) if one else {}
-        sums.append({name: found.get(in_total(name), 0.0) for name in MEASURES})
+        sums.append(four_measures(tally(ledger.measure([one])) if one else {}))
     return LogSession(
         plan=plan_out(ledger, plan) if plan else None,
         log=LogOut(client_id=log.client_id, revision=log.revision, session=log.session)

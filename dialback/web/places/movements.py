@@ -74,7 +74,7 @@ def _out(number: int, movement: Movement) -> MovementOut:
         pattern=movement.pattern,
         side=class_of.get(movement.pattern),
         compound=movement.compound,
-        direct=[muscle for muscle, role in movement.muscles.items() if role == "direct"],
+        direct=list(movement.direct),
         indirect=[muscle for muscle, role in movement.muscles.items() if role != "direct"],
         bodyweight_share=movement.bodyweight_share,
         tempo=movement.tempo,

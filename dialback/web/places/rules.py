@@ -9,7 +9,15 @@ from typing import Any, Final
 from flask import Response
 
 from dialback.core.findings.difference import difference
-from dialback.core.rules import DEFAULT_RULES, PRESETS, RULES, Rules, choices_of_school, merge
+from dialback.core.rules import (
+    DEFAULT_RULES,
+    PRESET_WORDS,
+    PRESETS,
+    RULES,
+    Rules,
+    choices_of_school,
+    merge,
+)
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, athletes, house
 from dialback.web.blueprint import blueprint
@@ -181,11 +189,16 @@ def _rules_out(
         ],
         presets=[
             *(
-                PresetOut(name=name, rules=choices_of_school(name), of_house=False)
+                PresetOut(
+                    name=name,
+                    says=PRESET_WORDS[name],
+                    rules=choices_of_school(name),
+                    of_house=False,
+                )
                 for name in PRESETS
             ),
             *(
-                PresetOut(name=school.name, rules=school.rules, of_house=True)
+                PresetOut(name=school.name, says="", rules=school.rules, of_house=True)
                 for school in work.schools_of_house()
             ),
         ],

@@ -13,15 +13,14 @@ from dialback.core.adjusting import (
     WaveWeek,
     wave_week,
 )
-from dialback.core.audit import audit_draft
 from dialback.core.figures import TOTAL_SETS
 from dialback.core.plans.draft import as_draft, as_sessions
 from dialback.core.plans.publishing import logged_days
-from dialback.core.tally import Ledger
+from dialback.core.tally import Ledger, tally
 from dialback.core.weeks import Week
-from dialback.store.judgements import acceptances
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
+from dialback.web.drafted import accepted_in
 from dialback.web.shapes.block import (
     PublishWaveBody,
     WaveBody,
@@ -29,7 +28,7 @@ from dialback.web.shapes.block import (
     WaveWeekOut,
 )
 from dialback.web.shapes.common import Laid, WeekPath
-from dialback.web.sheet import block_finding, finding_out
+from dialback.web.sheet import block_finding
 from dialback.work import drafting
 from dialback.work.errors import NotThereError
 
@@ -49,13 +48,7 @@ def propose_week(path: WeekPath, body: WaveBody) -> Response:
         at = the_week(before.week)
         drafting.check(before.sessions, at, ledger.movements)
         plans[at] = as_sessions(before.sessions)
-    known = acceptances(athlete, week, "planned")
-    planned = ledger.source.week("planned", week)
-    accepted = frozenset(
-        finding.key
-        for finding in (audit_draft(ledger, week, planned).findings if known else ())
-        if finding_out(finding, known).accepted
-    )
+    accepted = accepted_in(athlete, ledger, week, ledger.source.week("planned", week))
     try:
         found = wave_week(
             ledger, week, plans, Options(seconds=WEEK_S, accepted=accepted),
@@ -70,7 +63,7 @@ def propose_week(path: WeekPath, body: WaveBody) -> Response:
 def _out(ledger: Ledger, week: Week, found: WaveWeek, state: int) -> WaveWeekOut:
     proposal = found.proposal
     planned, sets = (
-        audit_draft(ledger, week, sessions).value(TOTAL_SETS)
+        tally(ledger.measure(sessions)).get(TOTAL_SETS, 0.0)
         for sessions in (found.plan, proposal.sessions)
     )
     return WaveWeekOut(

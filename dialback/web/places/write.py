@@ -21,8 +21,7 @@ from dialback.core.notation.rows import readings
 from dialback.core.plans.draft import as_draft
 from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.sessions import Session
-from dialback.core.tally import Entry, Ledger, tally
-from dialback.core.vocabulary import MEASURES
+from dialback.core.tally import Entry, Ledger, four_measures, tally
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete
 from dialback.web.beside import kit_misses, restricted_lines
@@ -150,7 +149,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
             rest_s=duration.rest_s,
             minutes=duration.total_s / 60,
             density=density(sums.get(in_total("volume_load_kg"), 0.0), duration),
-            totals={name: sums.get(in_total(name), 0.0) for name in MEASURES},
+            totals=four_measures(sums),
             lines=_line_parts(ledger, entries, lines),
             new_movements=[name for name in names if name not in lately],
             readings=_readings(body.text, reading, ledger),
@@ -196,7 +195,7 @@ def _line_parts(ledger: Ledger, entries: Sequence[Entry], lines: Iterable[int]) 
                 line=line,
                 sets=len(several),
                 minutes=duration.total_s / 60,
-                totals={name: sums.get(in_total(name), 0.0) for name in MEASURES},
+                totals=four_measures(sums),
             )
         )
     return parts

@@ -55,6 +55,7 @@ class BlockWeek(Shape):
     base: dict[str, float] | None
     allowed: dict[str, float] | None
     lighter: bool
+    usually_lighter: bool = False
     counts: Counts
     first: str | None
     findings: list[BlockFinding]
@@ -73,7 +74,7 @@ class Block(Shape):
     """Weeks across, days down. ``stored`` is the block that the week lies in.
 
     ``allowed`` of a week is where a jump would begin; a ``lighter`` one has clearly fewer sets
-    planned than the week before.
+    planned than the week before, ``usually_lighter`` is one that is proposed so.
     """
 
     stored: StoredBlock | None

@@ -10,11 +10,11 @@ from dialback.core.words import Unit
 from dialback.web.shapes.common import Shape
 
 
-class KitStart(Shape):
-    """Something that many rooms have."""
+class BeginKitBody(Shape):
+    """What of it the room has, as it was said, and the revision that it builds on."""
 
-    says: str
-    kit: Kit
+    revision: int = Field(ge=0, le=MAX_INTEGER)
+    starts: list[str] = Field(min_length=1, max_length=20)
 
 
 class KitOut(Shape):
@@ -26,7 +26,7 @@ class KitOut(Shape):
     described: bool
     revision: int
     kit: Kit
-    starts: list[KitStart]
+    starts: list[str]
 
 
 class HouseOut(Shape):

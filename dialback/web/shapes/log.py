@@ -85,9 +85,17 @@ class LogSession(Shape):
     versions: list[VersionOut]
 
 
+class MissedChoice(Shape):
+    """A reason for a missed session, and how it is read."""
+
+    why: MissedReason
+    says: str
+
+
 class LogWeek(Shape):
     """The sessions of a week to log."""
 
+    missed_reasons: list[MissedChoice]
     today: str
     days: list[str]
     sessions: list[LogSession]

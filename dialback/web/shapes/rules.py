@@ -51,6 +51,7 @@ class PresetOut(Shape):
 
     name: str
     rules: dict[str, Any]
+    says: str
     of_house: bool = Field(description="Whether the house saved it, and can remove it")
 
 

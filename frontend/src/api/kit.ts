@@ -6,5 +6,7 @@ export function useKit() {
 }
 
 export const kit = {
+  begin: async (body: Schemas["BeginKitBody"]) =>
+    given(await client.POST("/api/kit/begin", { body })),
   save: async (body: Schemas["KitBody"]) => given(await client.PUT("/api/kit", { body })),
 };

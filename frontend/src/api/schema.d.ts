@@ -1174,6 +1174,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add what many rooms have to what this one has. */
+        post: operations["begin_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules": {
         parameters: {
             query?: never;
@@ -2598,7 +2615,7 @@ export interface components {
          * @description Weeks across, days down. ``stored`` is the block that the week lies in.
          *
          *     ``allowed`` of a week is where a jump would begin; a ``lighter`` one has clearly fewer sets
-         *     planned than the week before.
+         *     planned than the week before, ``usually_lighter`` is one that is proposed so.
          */
         Block: {
             stored: components["schemas"]["StoredBlock"] | null;
@@ -2681,6 +2698,11 @@ export interface components {
             } | null;
             /** Lighter */
             lighter: boolean;
+            /**
+             * Usually Lighter
+             * @default false
+             */
+            usually_lighter: boolean;
             counts: components["schemas"]["Counts"];
             /** First */
             first: string | null;
@@ -4142,6 +4164,8 @@ export interface components {
          * @description The sessions of a week to log.
          */
         LogWeek: {
+            /** Missed Reasons */
+            missed_reasons: components["schemas"]["MissedChoice"][];
             /** Today */
             today: string;
             /** Days */
@@ -4238,6 +4262,19 @@ export interface components {
             note: string;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * MissedChoice
+         * @description A reason for a missed session, and how it is read.
+         */
+        MissedChoice: {
+            /**
+             * Why
+             * @enum {string}
+             */
+            why: "ill" | "away" | "facility" | "choice" | "other";
+            /** Says */
+            says: string;
         };
         /**
          * Pain
@@ -4694,7 +4731,7 @@ export interface components {
             revision: number;
             kit: components["schemas"]["Kit"];
             /** Starts */
-            starts: components["schemas"]["KitStart"][];
+            starts: string[];
         };
         /**
          * Kit
@@ -4734,15 +4771,6 @@ export interface components {
             bands: string[];
         } & {
             [key: string]: unknown;
-        };
-        /**
-         * KitStart
-         * @description Something that many rooms have.
-         */
-        KitStart: {
-            /** Says */
-            says: string;
-            kit: components["schemas"]["Kit"];
         };
         /**
          * Plates
@@ -4787,6 +4815,16 @@ export interface components {
             kit: components["schemas"]["Kit"];
         };
         /**
+         * BeginKitBody
+         * @description What of it the room has, as it was said, and the revision that it builds on.
+         */
+        BeginKitBody: {
+            /** Revision */
+            revision: number;
+            /** Starts */
+            starts: string[];
+        };
+        /**
          * RulesOut
          * @description The rules, for the house or (with an athlete) with the athlete's own over them.
          */
@@ -4826,6 +4864,8 @@ export interface components {
             rules: {
                 [key: string]: unknown;
             };
+            /** Says */
+            says: string;
             /**
              * Of House
              * @description Whether the house saved it, and can remove it
@@ -13826,6 +13866,120 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["KitBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    begin_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginKitBody"];
             };
         };
         responses: {

@@ -25,8 +25,8 @@ export function useWave(athlete: number, data: Data | undefined, version: number
   const [found, setFound] = useState<Found>(NOTHING);
   const [stopped, setStopped] = useState(false);
   const ahead = data?.weeks.filter((one) => !one.over) ?? [];
-  const usual = usuallyLighter(data);
-  const isLighter = (week: string) => chosen.get(week) ?? usual.has(week);
+  const isLighter = (week: string) =>
+    chosen.get(week) ?? ahead.some((one) => one.week === week && one.usually_lighter);
   // What is asked, as a text: an equal question is not asked again.
   const asked = ahead.map((one) => `${one.week}/${isLighter(one.week)}`).join(" ");
 
@@ -94,16 +94,6 @@ export function useWave(athlete: number, data: Data | undefined, version: number
     complete: all.length > 0 && all.length === ahead.length && found.asking === null,
     publish,
   };
-}
-
-const EVERY = 4;
-
-/** The weeks that are planned lighter; where none is, every fourth of a block. */
-function usuallyLighter(data: Data | undefined): Set<string> {
-  const weeks = data?.weeks ?? [];
-  const planned = weeks.filter((one) => one.lighter);
-  const fourth = data?.stored ? weeks.filter((_, at) => (at + 1) % EVERY === 0) : [];
-  return new Set((planned.length > 0 ? planned : fourth).map((one) => one.week));
 }
 
 export type Wave = ReturnType<typeof useWave>;

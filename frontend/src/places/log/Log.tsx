@@ -93,6 +93,7 @@ export function Log() {
             place={place}
             one={current}
             names={names.data?.movements ?? []}
+            reasons={found.data.missed_reasons}
             busy={busy}
             edit={(how) => edit(keyOf(current), how)}
             whole={() => whole(current)}

@@ -6,21 +6,14 @@ import type { WeekPlace } from "@/api/place";
 
 type Why = NonNullable<Schemas["MissedBody"]["why"]>;
 
-const WHYS: Record<Why, string> = {
-  ill: "ill",
-  away: "away",
-  facility: "the facility was closed",
-  choice: "left out by choice",
-  other: "another reason",
-};
-
 interface Props {
   place: WeekPlace;
   plan: Schemas["PlanOut"];
+  reasons: Schemas["MissedChoice"][];
 }
 
 /** Why a session that is due was not done; the week sheet then says so. */
-export function MissedWhy({ place, plan }: Props) {
+export function MissedWhy({ place, plan, reasons }: Props) {
   const [note, setNote] = useState(plan.missed?.note ?? "");
   const say = useChange((body: Schemas["MissedBody"]) => logs.missed(place, body));
   const why = plan.missed?.why ?? "";
@@ -37,9 +30,9 @@ export function MissedWhy({ place, plan }: Props) {
           className="field py-0"
         >
           <option value="">nobody has said</option>
-          {Object.entries(WHYS).map(([value, says]) => (
-            <option key={value} value={value}>
-              {says}
+          {reasons.map((one) => (
+            <option key={one.why} value={one.why}>
+              {one.says}
             </option>
           ))}
         </select>

@@ -13,6 +13,7 @@ interface Props {
   place: WeekPlace;
   one: LogSession;
   names: Schemas["MovementName"][];
+  reasons: Schemas["MissedChoice"][];
   busy: boolean;
   edit: (how: How) => void;
   whole: () => void;
@@ -20,7 +21,7 @@ interface Props {
 }
 
 /** A session of the week: what was planned and done, what it came to, and what is said of it. */
-export function SessionLog({ place, one, names, busy, edit, whole, remove }: Props) {
+export function SessionLog({ place, one, names, reasons, busy, edit, whole, remove }: Props) {
   const session = sessionOf(one);
   return (
     <>
@@ -52,7 +53,9 @@ export function SessionLog({ place, one, names, busy, edit, whole, remove }: Pro
       </div>
       <Versions place={place} one={one} />
       <Sums one={one} />
-      {one.plan && !one.log && !one.ahead && <MissedWhy place={place} plan={one.plan} />}
+      {one.plan && !one.log && !one.ahead && (
+        <MissedWhy place={place} plan={one.plan} reasons={reasons} />
+      )}
       {one.notes.map((note) => (
         <p key={note} className="border-l-4 border-caution pl-3 text-sm">
           {note}

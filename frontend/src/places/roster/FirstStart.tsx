@@ -7,8 +7,6 @@ import { kit as kitCalls, useKit } from "@/api/kit";
 import { rules as ruleCalls, useRules } from "@/api/rules";
 import { unit as unitCalls, useUnit } from "@/api/unit";
 import { Tick } from "@/frame/Tick";
-import { EMPTY } from "@/places/kit/room";
-import { joined } from "./starts";
 
 /** The first day: what a house needs to begin. Each step can be left out, and changed later. */
 export function FirstStart({ add }: { add: () => void }) {
@@ -151,13 +149,6 @@ function Keep({ ready, keep, press }: KeepProps) {
   );
 }
 
-const SAYS: Record<string, string> = {
-  balanced: "a muscle that helps counts half a set; push and pull about even",
-  "pull-biased": "as balanced, with more pull than push",
-  "direct only": "only the muscle that a movement is for counts",
-  "everything counts": "a muscle that helps counts a full set, warm-ups count too",
-};
-
 /** How sets are counted: one of the schools that ship. */
 function School() {
   const found = useRules(null);
@@ -184,7 +175,7 @@ function School() {
               className="accent-ink"
             />
             <span className="font-semibold">{one.name}</span>
-            <span className="text-ink-2">{SAYS[one.name] ?? ""}</span>
+            <span className="text-ink-2">{one.says}</span>
           </label>
         ))}
       </fieldset>
@@ -199,26 +190,18 @@ function Room() {
   const [chosen, setChosen] = useState<string[]>([]);
   const starts = found.data?.starts ?? [];
   const keep = useChange(() =>
-    kitCalls.save({
-      revision: found.data?.revision ?? 0,
-      kit: joined([
-        found.data?.kit ?? EMPTY,
-        ...starts.filter((one) => chosen.includes(one.says)).map((one) => one.kit),
-      ]),
-    }),
+    kitCalls.begin({ revision: found.data?.revision ?? 0, starts: chosen }),
   );
   return (
     <Step number={3} title="What the room has" later="/kit" where="Kit">
       <div className="flex flex-wrap gap-x-6">
         {starts.map((one) => (
           <Tick
-            key={one.says}
-            label={one.says}
-            value={chosen.includes(one.says)}
+            key={one}
+            label={one}
+            value={chosen.includes(one)}
             put={(on) =>
-              setChosen((now) =>
-                on ? [...now, one.says] : now.filter((other) => other !== one.says),
-              )
+              setChosen((now) => (on ? [...now, one] : now.filter((other) => other !== one)))
             }
           />
         ))}
