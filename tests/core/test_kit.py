@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 from pydantic import ValidationError
 
-from dialback.core.kit import Kit, NoBand, Unmade, check, loads_for, sentence
+from dialback.core.kit import Kit, NoBand, Unmade, check, loads_for, sentence, together
 from dialback.core.notation import Change, read, stepped, write
 from dialback.core.notation.values import loads_in
 from dialback.core.sessions import Set
@@ -114,3 +114,19 @@ FORMS = (
     "Skipping", "cool-down:",
 )  # fmt: skip
 """Each form of the notation as it stands on one of the boards."""
+
+
+def test_kits_together_have_each_thing_once() -> None:
+    other = Kit.model_validate({
+        "dumbbells_kg": [2, 999], "bars_kg": [20],
+        "plates": [{"kg": KIT.plates[0].kg, "pairs": 49}, {"kg": 0.3, "pairs": 2}],
+        "bands": [KIT.bands[0], "ribbon"],
+    })  # fmt: skip
+    both = together([KIT, other])
+    assert both.dumbbells_kg == tuple(sorted({*KIT.dumbbells_kg, 2, 999}))
+    assert both.bands == (*KIT.bands, "ribbon")
+    # Of what both have the first one's number stands.
+    assert {plate.kg: plate.pairs for plate in both.plates} == (
+        {0.3: 2} | {plate.kg: plate.pairs for plate in KIT.plates}
+    )
+    assert both.stacks == KIT.stacks

@@ -6,7 +6,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from dialback.core.adjusting import NothingToStartFromError, Options, wave_week
+from dialback.core.adjusting import (
+    NothingToStartFromError,
+    Options,
+    usually_lighter,
+    wave_week,
+)
 from dialback.core.adjusting.judged import CODES
 from dialback.core.adjusting.start import WithPlans
 from dialback.core.audit import audit_draft
@@ -49,6 +54,18 @@ def test_a_lighter_week_keeps_its_loads_and_is_not_counted_against() -> None:
     # The week after it is as it was planned: next to a lighter one it is no jump.
     assert not any(key[0] == "jump" for key in third.before)
     assert total(one, 2, third) >= 18
+
+
+def test_which_weeks_are_lighter_if_nobody_says() -> None:
+    assert usually_lighter([False, True, False, False], in_block=True) == (
+        False,
+        True,
+        False,
+        False,
+    )
+    fourth = (False, False, False, True, False)
+    assert usually_lighter([False] * 5, in_block=True) == fourth
+    assert usually_lighter([False] * 5, in_block=False) == (False,) * 5
 
 
 def test_a_week_that_is_light_already_stays() -> None:

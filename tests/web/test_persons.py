@@ -7,7 +7,17 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
-from dialback.store.models import TABLES, Athlete, Import, Session, Version, database
+from dialback.store.models import (
+    TABLES,
+    Acceptance,
+    Athlete,
+    Declined,
+    Import,
+    Session,
+    Verdict,
+    Version,
+    database,
+)
 from tests.build import document, restricted, session, sets
 from tests.web.test_api import get, send
 
@@ -39,7 +49,6 @@ def two_people(bring: Bring, client: FlaskClient) -> None:
     draft = get(client, f"{him}/2026-W42/draft")
     kept = {"sessions": draft["sessions"], "revision": 0, "start_total": 4}
     send(client, "put", f"{him}/2026-W42/draft", kept)
-    finding = get(client, f"{him}/2026-W41/sheet")["findings"][0]
     send(client, "put", f"{him}/2026-W41/signature", {"name": "Ines"})
     send(client, "post", f"{him}/2026-W42/block/text",
          {"text": "2026-10-15 Legs\nSquat 3 × 5"}, 201)  # fmt: skip
@@ -48,11 +57,26 @@ def two_people(bring: Bring, client: FlaskClient) -> None:
     row.came_with = sheet
     row.save()
     Version.create(session=row, change="c", body={"of": NAME}, day="2026-10-05")
-    assert finding
+    about = {"code": "jump", "subject": "total", "measure": "sets"}
+    Acceptance.create(athlete=2, week="2026-W41", basis="completed", level="caution",
+                      reason=f"{NAME} asked for it", day="2026-10-11", **about)  # fmt: skip
+    Declined.create(athlete=2, **about)
+    Verdict.create(athlete=2, state="s", body=NAME)
+    assert all(of_hers().values()), of_hers()
 
 
 def archive(client: FlaskClient, number: int = 2) -> None:
     assert client.delete(f"/api/athletes/{number}").status_code == 200
+
+
+def of_hers() -> dict[str, int]:
+    """How many rows each table that points at athletes has of hers."""
+    return {
+        table._meta.table_name: table.select().where(field == 2).count()
+        for table in TABLES
+        for field in table._meta.sorted_fields
+        if getattr(field, "rel_model", None) is Athlete
+    }
 
 
 def everybodys() -> dict[str, int]:
@@ -87,10 +111,7 @@ def test_deleted_for_good_nothing_is_left(client: FlaskClient, tmp_path: Path) -
     assert gone["set"] > 20
     get(client, "/api/athletes/2/everything", 404)
     assert get(client, "/api/athletes/archived")["athletes"] == []
-    for table in TABLES:
-        for field in table._meta.sorted_fields:
-            if getattr(field, "rel_model", None) is Athlete:
-                assert table.select().where(field == 2).count() == 0, table
+    assert not any(of_hers().values()), of_hers()
     assert database.execute_sql("PRAGMA foreign_key_check").fetchall() == []
     assert Import.select().count() == 0
     # The other one's figures are as they were, and the file has no word of her any more.

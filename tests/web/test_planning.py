@@ -411,3 +411,18 @@ def test_next_steps_are_taken_one_after_the_other(
     assert [one.get("load_kg") for one in sets_now][:2] == [62.5, 52.5]
     assert sets_now[2]["seconds"] == 35
     assert taken["audit"]["total"] == 7
+
+
+def test_a_kit_is_begun_with_what_many_rooms_have(client: FlaskClient) -> None:
+    found = get(client, "/api/kit")
+    bar, dumbbells = found["starts"][:2]
+    begun = {"starts": [bar, dumbbells], "revision": found["revision"]}
+    revision = send(client, "post", "/api/kit/begin", begun)["revision"]
+    kit = get(client, "/api/kit")["kit"]
+    assert kit["bars_kg"] == [20]
+    assert kit["dumbbells_kg"][0] == 2
+    # What is there stays; whoever looked before is told; what nobody offers is refused.
+    assert send(client, "post", "/api/kit/begin", begun, 409)
+    unknown = {"starts": ["A rowing tank"], "revision": revision}
+    assert "A rowing tank" in send(client, "post", "/api/kit/begin", unknown, 422)["detail"]
+    assert get(client, "/api/kit")["kit"] == kit

@@ -6,6 +6,8 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from dialback.core import sessions as core_sessions
+from dialback.core.plans.publishing import changes_of
 from dialback.store.models import Draft, Session
 from tests.build import document, session, sets
 from tests.web.test_api import get, send
@@ -151,3 +153,25 @@ def test_movements_are_added_and_swapped_by_hand(client: FlaskClient) -> None:
         "Press", "Row", "Row"]  # fmt: skip
     for wrong in ({"line": 7}, {"session": 9}, {"movement": "Nobody"}):
         send(client, "post", f"{RUNNING}/draft/put", {**body, **wrong}, 404)
+
+
+def test_whatever_changes_is_told() -> None:
+    """Not the heaviest set of a movement alone: back-off sets, a rest, an exertion, a title."""
+    day = core_sessions.Session.model_validate(session(7, sets("Press", 1, load_kg=60),
+                                          sets("Press", 2, load_kg=50), title="One"))  # fmt: skip
+
+    def told(**fields: Any) -> tuple[str, ...]:
+        last = day.sets[-1].model_copy(update=fields)
+        after = day.model_copy(update={"sets": (*day.sets[:-1], last)})
+        (change,) = changes_of([day], [after], frozenset())
+        assert change.kind == "changed"
+        return change.lines
+
+    assert "10 reps at 45 kg" in told(load_kg=45)[0].split("→")[1]
+    assert "rest 45 s" in told(rest_s=45)[0]
+    assert "RPE 9" in told(rpe=9)[0]
+    (line,) = told(warm_up=True)[1:]
+    assert line.startswith("Press, warm-up: new")
+    named = day.model_copy(update={"title": "Last"})
+    (change,) = changes_of([day], [named], frozenset())
+    assert "another title" in change.lines[0]
