@@ -2,6 +2,7 @@
 
 import json
 import os
+import socket
 import subprocess
 import sys
 from pathlib import Path
@@ -107,9 +108,13 @@ def test_the_demo_goes_into_an_empty_file_only(tmp_path: Path) -> None:
 
 
 def test_an_address_that_cannot_be_had(tmp_path: Path) -> None:
-    done = run("serve", "--host", "203.0.113.1", data=tmp_path / "x.sqlite")
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        port = taken.getsockname()[1]
+        done = run("serve", "--port", port, data=tmp_path / "x.sqlite")
     assert done.returncode == 2
-    assert "203.0.113.1:8765: cannot be served" in done.stderr
+    assert f"127.0.0.1:{port}: cannot be served" in done.stderr
 
 
 def test_expand_gives_the_flat_sets_of_the_notation(tmp_path: Path) -> None:
@@ -250,3 +255,34 @@ def test_backup_restore_and_check_from_the_command_line(tmp_path: Path) -> None:
     refused = run("restore", book, data=data)
     assert (refused.returncode, refused.stdout) == (2, "")
     assert "is not a data file of Dial Back" in refused.stderr
+
+
+def test_accounts_from_the_command_line(tmp_path: Path) -> None:
+    data = ("--data", tmp_path / "house.sqlite")
+
+    def at(*more: object, password: str = "") -> subprocess.CompletedProcess[str]:
+        return subprocess.run(
+            [DIALBACK, *map(str, (*data, *more))], input=password, text=True, capture_output=True,
+            check=False,
+        )  # fmt: skip
+
+    assert "whoever is at this machine may do everything" in at("account", "list").stdout
+    refused = at("serve", "--host", "0.0.0.0", "--port", "0")
+    assert refused.returncode == 2
+    assert "dialback account add NAME --role owner" in refused.stderr
+    assert at("serve", "--proxy", "127.0.0.1", "--port", "0").returncode == 2
+    add = ("account", "add", "Ines", "--password-stdin", "--role")
+    first = at(*add, "coach", password="three quiet rivers\n")
+    assert (first.returncode, first.stderr) == (
+        2, "account: The first account is the owner's: make your own before others.\n")  # fmt: skip
+    assert "take 10 to 200" in at(*add, "owner", password="short\n").stderr
+    assert (
+        at(*add, "owner", password="three quiet rivers\n").stdout == "Ines may sign in as owner\n"
+    )
+    assert at("account", "list").stdout == "Ines, owner, never signed in\n"
+    new = at("account", "password", "ines", "--password-stdin", password="four quiet rivers\n")
+    assert new.returncode == 0
+    assert "no account is called 'Bo'; there are: Ines" in at("account", "remove", "Bo").stderr
+    assert "only owner" in at("account", "remove", "Ines").stderr
+    assert at("account", "remove").returncode == 2
+    assert "the desk is open again" in at("account", "remove", "--all").stdout

@@ -233,3 +233,9 @@ def _step(
         case "work_s":
             return f"{number(measured.work_s / len(shape.moves), 1)} s on the clock"
     return ""
+
+
+def listed(words: Sequence[str]) -> str:
+    """Words in a row, as in "a, b and c"."""
+    *first, last = words or [""]
+    return f"{', '.join(first)} and {last}" if first else last

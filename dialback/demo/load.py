@@ -18,6 +18,7 @@ from dialback.demo.generate import books
 from dialback.store.athletes import Ledgers, import_book
 from dialback.store.blocks import place_block, save_template
 from dialback.store.goals import add_goals
+from dialback.store.journal import Actor, acting
 from dialback.store.models import Acceptance, Athlete, House, Signature
 from dialback.store.plans import put_down
 from dialback.store.unit import unit
@@ -37,7 +38,7 @@ def load_demo(today: date) -> int:
     """Store the whole club in one transaction; the number of rowers."""
     week = Week.to_audit(today)
     ledgers = Ledgers()
-    with unit():
+    with acting(Actor(COACH, "command line", today)), unit() as entry:
         House.update(kit=ROOM, name=CLUB).execute()
         for number, (book, rower) in enumerate(books(today)):
             athlete = import_book(book, today).athlete
@@ -56,6 +57,7 @@ def load_demo(today: date) -> int:
             place_block(athlete, "First winter block", week.plus(1 - BLOCK_WEEKS), BLOCK_WEEKS)
             _plan_block(athlete, ledgers, week.plus(2), today)
         _keep_templates(ledgers, week.plus(2))
+        entry.tell("Loaded the made-up club")
     return len(ROWERS)
 
 

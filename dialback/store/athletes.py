@@ -22,6 +22,7 @@ from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
 from dialback.core.words import Unit
 from dialback.store.goals import add_goals, numbered_goals
+from dialback.store.journal import before
 from dialback.store.kit import kit_of
 from dialback.store.maxima import add_maxima, maxima_of
 from dialback.store.models import Athlete, Block, House, Movement, block_rows
@@ -72,9 +73,18 @@ def athlete_on_roster(number: int) -> Athlete:
     return found
 
 
-def find_athlete(name: str) -> Athlete | None:
-    """The athlete of that name, letter case apart."""
-    return next((athlete for athlete in athletes() if fold(athlete.name) == fold(name)), None)
+def somebody(number: int) -> Athlete:
+    """The athlete of that number, archived or not. Raises ``UnknownAthleteError``."""
+    found: Athlete | None = Athlete.get_or_none(Athlete.id == number)
+    if found is None:
+        raise UnknownAthleteError(number)
+    return found
+
+
+def find_athlete(name: str, *, but: int | None = None) -> Athlete | None:
+    """The athlete of that name, letter case apart; ``but`` is one who is not looked at."""
+    same = (one for one in athletes() if fold(one.name) == fold(name) and one.id != but)
+    return next(same, None)
 
 
 def rules_of(athlete: Athlete, owner: House | None = None) -> Rules:
@@ -185,13 +195,15 @@ def import_book(
     ``NameTakenError`` unless ``replace`` puts the athlete of that name aside.
     """
     called = name or book.athlete.name
-    with unit():
+    with unit() as entry:
         there = find_athlete(called)
         if there is not None:
             if not replace:
                 raise NameTakenError(there.name)
+            was = before(there, "deleted_on")
             there.deleted_on = today
             there.save()
+            entry.tell("Archived: a book came in under this name", there, undo=was.undo())
         # Where the house counts otherwise, the book's own way is kept for this athlete.
         own_rules = book.rules.changes(since=core_rules.merge(house().rules))
         athlete = Athlete.create(
@@ -212,6 +224,8 @@ def import_book(
         add_sessions(athlete, "completed", book.completed, ids, plans)
         if new:
             touch_house()
+        sessions = len(book.planned) + len(book.completed)
+        entry.tell(f"Came in with a book of {sessions} sessions", athlete)
     return Imported(
         athlete,
         len(book.planned),

@@ -2,38 +2,21 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from datetime import UTC, date, datetime, timedelta
-from typing import Any, Final
+from datetime import date
+from typing import Any
 
-from dialback.store.models import Athlete, Block, Draft, PlanChange, Session
+from dialback.store.models import Athlete, Block, Draft, JournalEntry, Session
 from dialback.store.plans import Moved, planned_rows
 
-KEPT_DAYS: Final = 30
-"""So long a change can be taken back."""
 
-
-@dataclass(frozen=True, slots=True)
-class Noted:
-    """A change of plans: when, what, and whether it was taken back."""
-
-    number: int
-    day: date
-    at: str
-    says: str
-    undone: bool
-
-
-def note(
+def moved_undo(
     athlete: Athlete,
-    says: str,
     moved: Moved,
-    today: date,
     *,
     block: int | None = None,
     drafts: list[Draft] | None = None,
-) -> int:
-    """Note a change; its number. ``block`` was made by it, ``drafts`` became plans by it.
+) -> dict[str, Any]:
+    """What takes back a change of plans. ``block`` was made by it, ``drafts`` became plans by it.
 
     To be called within the transaction of the change.
     """
@@ -42,35 +25,10 @@ def note(
          "start_total": draft.start_total}
         for draft in drafts or []
     ]  # fmt: skip
-    row = PlanChange.create(
-        athlete=athlete,
-        day=today,
-        at=datetime.now(UTC).isoformat(timespec="seconds"),
-        says=says,
-        undo={**_marked(athlete, moved), "block": block, "drafts": kept},
-    )
-    return int(row.id)
+    return {"kind": "plans", **_marked(athlete, moved), "block": block, "drafts": kept}
 
 
-def noted(athlete: Athlete, today: date) -> list[Noted]:
-    """The changes that can be taken back or were, the latest first."""
-    rows = (
-        PlanChange.select()
-        .where(PlanChange.athlete == athlete, PlanChange.day >= today - timedelta(days=KEPT_DAYS))
-        .order_by(PlanChange.id.desc())
-    )
-    return [Noted(row.id, row.day, row.at, row.says, row.undone_on is not None) for row in rows]
-
-
-def change_row(athlete: Athlete, number: int) -> PlanChange | None:
-    """The change of that number."""
-    found: PlanChange | None = PlanChange.get_or_none(
-        PlanChange.id == number, PlanChange.athlete == athlete
-    )
-    return found
-
-
-def moved_by(row: PlanChange) -> Moved:
+def moved_by(row: JournalEntry) -> Moved:
     """What a change moved."""
     kept = row.undo
     return Moved(
@@ -80,7 +38,7 @@ def moved_by(row: PlanChange) -> Moved:
     )
 
 
-def changed_since(athlete: Athlete, row: PlanChange) -> Session | None:
+def changed_since(athlete: Athlete, row: JournalEntry) -> Session | None:
     """A session of a change that is not as the change left it."""
     marks = dict([*row.undo["added"], *row.undo["removed"]])
     gone = {number for number, _ in row.undo["removed"]}
@@ -91,7 +49,7 @@ def changed_since(athlete: Athlete, row: PlanChange) -> Session | None:
     return None
 
 
-def logged_since(row: PlanChange) -> Session | None:
+def logged_since(row: JournalEntry) -> Session | None:
     """A log that goes by what a change brought, written after it."""
     moved = moved_by(row)
     found: Session | None = Session.get_or_none(
@@ -103,24 +61,23 @@ def logged_since(row: PlanChange) -> Session | None:
     return found
 
 
-def mark(athlete: Athlete, row: PlanChange, moved: Moved, undone_on: date | None) -> None:
-    """Note that a change was taken back, or made again; ``moved`` is what undoes that."""
+def put_plans(athlete: Athlete, row: JournalEntry, moved: Moved, undone_on: date | None) -> None:
+    """Keep what undoes that a change of plans was taken back, or made again: ``moved``."""
     # What came back is again as it was before this change: as an earlier one has left it.
     _pass_on(athlete, row, {number: revision - 1 for number, revision in row.undo["removed"]})
     row.undo = {**row.undo, **_marked(athlete, moved)}
-    row.undone_on = undone_on
-    row.save()
     _put_block(row.undo["block"], undone_on)
     if undone_on is not None:
         _bring_drafts(athlete, row.undo["drafts"])
 
 
-def _pass_on(athlete: Athlete, undone: PlanChange, before: dict[int, int]) -> None:
+def _pass_on(athlete: Athlete, undone: JournalEntry, before: dict[int, int]) -> None:
     """Tell the other changes the new revisions of sessions that had these ones."""
     now = {row.id: row.revision for row in planned_rows(athlete, list(before))}
-    for other in PlanChange.select().where(
-        PlanChange.athlete == athlete, PlanChange.id != undone.id
-    ):
+    others = (JournalEntry.athlete == athlete, JournalEntry.id != undone.id)
+    for other in JournalEntry.select().where(*others, JournalEntry.undo.is_null(False)):
+        if not is_of_plans(other):
+            continue
         kept = {
             key: [
                 [number, now[number] if before.get(number) == revision else revision]
@@ -131,6 +88,11 @@ def _pass_on(athlete: Athlete, undone: PlanChange, before: dict[int, int]) -> No
         if any(kept[key] != other.undo[key] for key in kept):
             other.undo = {**other.undo, **kept}
             other.save()
+
+
+def is_of_plans(row: JournalEntry) -> bool:
+    """Whether an entry is one of plans; the first of them did not say so."""
+    return row.undo is not None and row.undo.get("kind", "plans") == "plans"
 
 
 def _marked(athlete: Athlete, moved: Moved) -> dict[str, Any]:

@@ -19,7 +19,7 @@ from dialback.book.errors import BadInputError, bad_input
 from dialback.library import library
 from dialback.store.models import House, database
 from dialback.store.movements import grow_library
-from dialback.store.unit import unit
+from dialback.store.unit import silently
 
 MIGRATIONS: Final = Path(__file__).parent / "migrations"
 BUSY_TIMEOUT_MS: Final = 5000
@@ -28,7 +28,7 @@ APPLICATION_ID: Final = 0x6462_6B31
 DEMO_MARK: Final = 19
 """``user_version`` of a file that ``demo`` has made: it holds nobody's season."""
 _HEAD: Final = b"SQLite format 3\x00"
-_BESIDE: Final = ("", "-wal", "-shm")
+_BESIDE: Final = ("", "-wal", "-shm", ".key")
 
 
 def default_path() -> Path:
@@ -182,7 +182,7 @@ def _migrate(opened: pw.SqliteDatabase) -> None:
     Router(opened, migrate_dir=MIGRATIONS, logger=quiet).run()
     if opened.pragma("application_id") != APPLICATION_ID:
         opened.pragma("application_id", APPLICATION_ID, permanent=False)
-    with unit():
+    with silently():
         if not House.select().exists():
             House.create()
         grow_library(library())

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from datetime import date
 
 from dialback.core.sessions import Goal as CoreGoal
 from dialback.store.models import Athlete, Goal
@@ -36,14 +35,9 @@ def add_goals(athlete: Athlete, goals: Iterable[CoreGoal]) -> None:
         )  # fmt: skip
 
 
-def put_goal(athlete: Athlete, number: int, deleted_on: date | None) -> bool:
-    """Take a goal away on a day, or, without one, put it back; whether there is such a goal."""
-    return bool(
-        Goal.update(deleted_on=deleted_on)
-        .where(
-            Goal.id == number,
-            Goal.athlete == athlete,
-            Goal.deleted_on.is_null(deleted_on is not None),
-        )
-        .execute()
+def goal_row(athlete: Athlete, number: int, *, deleted: bool) -> Goal | None:
+    """The goal of that number, one that stands or one that was taken away."""
+    found: Goal | None = Goal.get_or_none(
+        Goal.id == number, Goal.athlete == athlete, Goal.deleted_on.is_null(not deleted)
     )
+    return found

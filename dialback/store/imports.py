@@ -7,7 +7,7 @@ import time
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
-from typing import Final
+from typing import Any, Final
 
 from peewee import JOIN
 
@@ -21,6 +21,7 @@ from dialback.core.sessions import Session as CoreSession
 from dialback.core.tally import SessionSource
 from dialback.core.weeks import Week
 from dialback.store.athletes import Ledgers, athlete_on_roster, athletes, movement_ids
+from dialback.store.journal import Entry
 from dialback.store.models import (
     Athlete,
     ColumnChoice,
@@ -35,7 +36,7 @@ from dialback.store.models import (
 )
 from dialback.store.movements import add_movements
 from dialback.store.sessions import add_sessions
-from dialback.store.unit import touch, touch_house, unit
+from dialback.store.unit import silently, touch, touch_house, unit
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,18 +121,19 @@ def store_sheet(
     else waits for a file of years to be written. ``stored`` is told how far it is; what it raises
     ends the import with nothing stored.
     """
-    with unit():
+    with silently():
         row = Import.create(name=name[:200], day=today, undone_on=today)
         came = _newcomers(sessions, choice, made)
     try:
         # Comparing years of sets takes its time: nobody waits for it with the lock held.
         new, there = split_known(sessions, by_name(), ledgers)
         _write_unseen(row, new, today, stored)
-        with unit():
+        with unit() as entry:
             _bring_in(row, ledgers)
             _remember(choice, heads)
+            _tell(entry, row, came.athletes)
     except BaseException:
-        with unit():
+        with silently():
             _forget(row)
             came.forget()
         raise
@@ -177,7 +179,7 @@ def _write_unseen(
     ids: dict[int, dict[str, int]] = {}
     for begin in range(0, len(new), BATCH):
         stored(begin)
-        with unit():
+        with silently():
             for athlete, session in new[begin : begin + BATCH]:
                 if athlete.id not in ids:
                     ids[athlete.id] = movement_ids(athlete)
@@ -203,6 +205,26 @@ def _bring_in(row: Import, ledgers: Ledgers) -> None:
     Session.update(deleted_on=None).where(own).execute()
     row.undone_on = None
     row.save()
+
+
+def _tell(entry: Entry, row: Import, taken_on: Sequence[int]) -> None:
+    undo = {"kind": "import", "import": row.id, "athletes": list(taken_on), "sessions": []}
+    entry.tell(f"Imported logs from {row.name}", undo=undo, same=same_import(row.id))
+    for athlete in Athlete.select().where(Athlete.id.in_(taken_on)):
+        entry.tell("Came onto the roster with imported logs", athlete)
+    for athlete in _athletes_of(Session.came_with == row):
+        entry.tell("Logs came in from a file", athlete)
+
+
+def same_import(number: int) -> str:
+    """By what the entry of an import is found in the journal."""
+    return f"import {number}"
+
+
+def _athletes_of(which: Any) -> list[Athlete]:
+    return list(
+        Athlete.select().where(Athlete.id.in_(Session.select(Session.athlete).where(which)))
+    )
 
 
 def _forget(row: Import) -> None:
@@ -265,24 +287,48 @@ def _key(heads: Sequence[str]) -> str:
     return json.dumps([fold(head) for head in heads], ensure_ascii=False)
 
 
-def undo_import(number: int, today: date) -> int | None:
-    """Take the sessions of an import out again; how many. ``None`` if there is no such import."""
-    with unit():
-        row = Import.get_or_none(Import.id == number, Import.undone_on.is_null())
-        if row is None:
-            return None
-        sessions = list(
-            Session.select().where(Session.came_with == row, Session.deleted_on.is_null())
-        )
-        for session in sessions:
-            session.deleted_on = today
-            session.revision += 1
-            session.save()
-        for athlete in {session.athlete.id: session.athlete for session in sessions}.values():
-            touch(athlete)
-        row.undone_on = today
-        row.save()
-    return len(sessions)
+def import_row(number: int, *, undone: bool = False) -> Import | None:
+    """The import of that number: one that stands, or one that was undone."""
+    found: Import | None = Import.get_or_none(
+        Import.id == number, Import.undone_on.is_null(not undone)
+    )
+    return found
+
+
+def put_import_out(row: Import, today: date) -> list[int]:
+    """Take the sessions of an import out of the book; their numbers.
+
+    To be called within a transaction.
+    """
+    sessions = list(Session.select().where(Session.came_with == row, Session.deleted_on.is_null()))
+    _put(sessions, today)
+    row.undone_on = today
+    row.save()
+    return [session.id for session in sessions]
+
+
+def put_import_back(row: Import, numbers: Sequence[int]) -> None:
+    """Bring sessions of an import back into the book. To be called within a transaction."""
+    wanted = (Session.came_with == row, Session.deleted_on.is_null(False))
+    _put([one for one in Session.select().where(*wanted) if one.id in set(numbers)], None)
+    row.undone_on = None
+    row.save()
+
+
+def _put(sessions: Sequence[Session], on: date | None) -> None:
+    for session in sessions:
+        session.deleted_on = on
+        session.revision += 1
+        session.save()
+    for athlete in {session.athlete.id: session.athlete for session in sessions}.values():
+        touch(athlete)
+
+
+def left_with_nothing(numbers: Sequence[int]) -> list[Athlete]:
+    """Those of some athletes on the roster who have no session at all."""
+    own = Session.select(Session.athlete).where(Session.deleted_on.is_null())
+    wanted = Athlete.id.in_(numbers) & Athlete.deleted_on.is_null() & Athlete.id.not_in(own)
+    return list(Athlete.select().where(wanted))
 
 
 def latest_imports(count: int = 10) -> list[Import]:

@@ -291,20 +291,47 @@ class Draft(Table):
         indexes = ((("athlete", "week"), True),)
 
 
-class PlanChange(Table):
-    """Something that was done to an athlete's plans; ``undo`` has what takes it back."""
+class JournalEntry(Table):
+    """A change that somebody made: who, where, when, what; ``undo`` has what takes it back.
 
-    athlete_id: int
-    athlete = pw.ForeignKeyField(Athlete, backref="changes")
+    The same thing done again and again within a short while is one entry, from ``at`` to
+    ``until``. Without an athlete it is a change of the house.
+    """
+
+    athlete_id: int | None
+    athlete = pw.ForeignKeyField(Athlete, null=True, backref="journal")
     day = pw.DateField()
     at = pw.CharField()
+    until = pw.CharField()
+    times = pw.IntegerField(default=1)
+    who = pw.CharField(default="")
+    place = pw.CharField(default="")
     says = pw.TextField()
-    undo = JsonField()
+    same = pw.CharField(default="")
+    undo = JsonField(null=True)
     undone_on = pw.DateField(null=True)
 
     class Meta:
-        table_name = "plan_change"
+        table_name = "journal"
         indexes = ((("athlete", "day"), False),)
+
+
+class Account(Table):
+    """Somebody who signs in, or an athlete whose phone has a door.
+
+    ``password`` and ``door`` are hashes; ``stamp`` goes up when every device is to be signed out.
+    """
+
+    athlete_id: int | None
+    name = pw.CharField()
+    folded = pw.CharField(unique=True)
+    role = pw.CharField()
+    athlete = pw.ForeignKeyField(Athlete, null=True, unique=True, backref="accounts")
+    password = pw.CharField(null=True)
+    door = pw.CharField(null=True, unique=True)
+    stamp = pw.IntegerField(default=1)
+    made_on = pw.DateField()
+    seen_on = pw.DateField(null=True)
 
 
 class Goal(Table):
@@ -379,5 +406,5 @@ class Verdict(Table):
 TABLES = (
     House, Athlete, Movement, MovementMuscle, Import, Session, Version, ColumnChoice, SetRow,
     SetMove, Block, Template, Restriction, Maximum, Draft, Acceptance, Signature, Declined, Verdict,
-    PlanChange, Goal,
+    JournalEntry, Account, Goal,
 )  # fmt: skip

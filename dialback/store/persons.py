@@ -8,10 +8,12 @@ from typing import Any, Final
 
 import peewee as pw
 
+from dialback.store.imports import same_import
 from dialback.store.models import (
     TABLES,
     Athlete,
     Import,
+    JournalEntry,
     Movement,
     MovementMuscle,
     Session,
@@ -101,7 +103,15 @@ def delete_person(athlete: Athlete) -> dict[str, int]:
             delete(table, _of(table, athlete))
     # A file that brought nothing for anybody else goes, its name with it.
     others = Session.select(Session.came_with).where(Session.came_with.is_null(False))
-    delete(Import, Import.id.in_(files) & Import.id.not_in(others))
+    alone = [
+        number
+        for (number,) in rows(
+            Import.select(Import.id).where(Import.id.in_(files), Import.id.not_in(others))
+        )
+    ]
+    files_of_journal = [same_import(number) for number in alone]
+    JournalEntry.delete().where(JournalEntry.same.in_(files_of_journal)).execute()
+    delete(Import, Import.id.in_(alone))
     delete(Athlete, Athlete.id == athlete.id)
     return {name: count for name, count in gone.items() if count}
 

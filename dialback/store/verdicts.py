@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 
 from dialback.store.models import Verdict, rows
-from dialback.store.unit import unit
+from dialback.store.unit import silently
 
 
 def kept_verdicts() -> Mapping[int, tuple[str, str]]:
@@ -19,6 +19,6 @@ def kept_verdicts() -> Mapping[int, tuple[str, str]]:
 
 def keep_verdicts(new: Iterable[tuple[int, str, str]]) -> None:
     """Keep verdicts: athlete, state, JSON; each in the place of the athlete's last one."""
-    with unit():
+    with silently():
         for athlete, state, body in new:
             Verdict.insert(athlete=athlete, state=state, body=body).on_conflict_replace().execute()

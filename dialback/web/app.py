@@ -15,17 +15,18 @@ from werkzeug.security import safe_join
 from dialback import __version__
 from dialback.store.athletes import Ledgers
 from dialback.store.database import connect, disconnect, open_database
-from dialback.web import problems, security
+from dialback.web import doors, problems, security
 from dialback.web.desk import Desk
 from dialback.web.document import finished
 from dialback.web.places import (
+    accounts,
     block,
-    changes,
     drafts,
     files,
     floor,
     form,
     goals,
+    journal,
     kit,
     log,
     maxima,
@@ -44,8 +45,8 @@ from dialback.web.places import (
 from dialback.work.errors import NotThereError
 
 PLACES = (
-    roster, weeks, block, wave, changes, templates, drafts, write, form, log, floor, movements, kit,
-    rules, files, goals, restrictions, maxima, notation, sheets, season,
+    accounts, roster, weeks, block, wave, journal, templates, drafts, write, form, log, floor,
+    movements, kit, rules, files, goals, restrictions, maxima, notation, sheets, season,
 )  # fmt: skip
 MORE_APIS = (
     block.blocks_api, templates.from_block, log.logs_api, log.versions_api, sheets.imports_api,
@@ -82,11 +83,13 @@ def create_app(
     today: Callable[[], date] = date.today,
     hosts: list[str] | None = None,
     patience_s: float = 2.0,
+    beyond: bool = False,
 ) -> OpenAPI:
     """The application on one data file.
 
     ``today`` is the clock, ``hosts`` the names it answers to, ``patience_s`` how long an answer
-    counts the roster on. Raises ``BadInputError`` if the
+    counts the roster on. ``beyond``: others than this machine reach it, so that nobody comes in
+    without an account. Raises ``BadInputError`` if the
     data file does not open.
     """
     app = _bare_app()
@@ -105,6 +108,7 @@ def create_app(
     def _disconnect(_: BaseException | None) -> None:
         disconnect()
 
+    doors.register(app, data, beyond=beyond)
     return app
 
 

@@ -24,6 +24,7 @@ from dialback.store.athletes import Athlete, Ledgers, athlete_on_roster
 from dialback.web.jobs import Jobs
 from dialback.web.shapes.common import RangeQuery
 from dialback.web.streams import Streams
+from dialback.web.tries import Tries
 from dialback.web.verdicts import Verdicts
 
 
@@ -40,6 +41,7 @@ class Desk:
     streams: Streams = field(default_factory=Streams)
     patience_s: float = 2.0
     """So long an answer counts the roster on; who is not counted by then is told to be waiting."""
+    tries: Tries = field(default_factory=Tries)
     counting: Lock = field(default_factory=Lock)
     """Held while the whole roster is counted: who comes meanwhile finds it done."""
 

@@ -10,7 +10,7 @@ _PROBLEM: Final = {
     "application/problem+json": {"schema": {"$ref": "#/components/schemas/ProblemDetails"}}
 }
 _ALWAYS: Final = (
-    HTTPStatus.BAD_REQUEST, HTTPStatus.FORBIDDEN, HTTPStatus.NOT_FOUND,
+    HTTPStatus.BAD_REQUEST, HTTPStatus.UNAUTHORIZED, HTTPStatus.FORBIDDEN, HTTPStatus.NOT_FOUND,
     HTTPStatus.METHOD_NOT_ALLOWED, HTTPStatus.UNPROCESSABLE_ENTITY,
     HTTPStatus.INTERNAL_SERVER_ERROR, HTTPStatus.SERVICE_UNAVAILABLE,
 )  # fmt: skip
@@ -24,13 +24,15 @@ _SCHEMAS: Final[dict[str, Any]] = {
 }
 _WORDS: Final = {
     HTTPStatus.BAD_REQUEST: "The request is not one that can be read",
-    HTTPStatus.FORBIDDEN: "Asked for by a page of another site",
+    HTTPStatus.UNAUTHORIZED: "Nobody is signed in, and this house has accounts",
+    HTTPStatus.FORBIDDEN: "Not for whoever is signed in, or asked for by a page of another site",
     HTTPStatus.NOT_FOUND: "There is no such thing",
     HTTPStatus.METHOD_NOT_ALLOWED: "There is no such operation here",
     HTTPStatus.CONFLICT: "It does not fit what is there, or builds on an older state",
     HTTPStatus.REQUEST_ENTITY_TOO_LARGE: "The body is too long",
     HTTPStatus.UNSUPPORTED_MEDIA_TYPE: "The body is of another type",
     HTTPStatus.UNPROCESSABLE_ENTITY: "Bad input, with the place of everything that is wrong",
+    HTTPStatus.TOO_MANY_REQUESTS: "Too many wrong tries: wait",
     HTTPStatus.INTERNAL_SERVER_ERROR: "It failed here; the log has the details",
     HTTPStatus.SERVICE_UNAVAILABLE: "Busy: try again after Retry-After",
 }
@@ -62,6 +64,8 @@ def finished(document: dict[str, Any]) -> dict[str, Any]:
 def _refusals(method: str) -> list[HTTPStatus]:
     found = list(_ALWAYS)
     if method != "get":
-        found += [HTTPStatus.CONFLICT, HTTPStatus.REQUEST_ENTITY_TOO_LARGE]
+        found += [
+            HTTPStatus.CONFLICT, HTTPStatus.REQUEST_ENTITY_TOO_LARGE, HTTPStatus.TOO_MANY_REQUESTS,
+        ]  # fmt: skip
         found.append(HTTPStatus.UNSUPPORTED_MEDIA_TYPE)
     return sorted(found)

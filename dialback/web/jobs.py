@@ -9,6 +9,7 @@ import uuid
 from collections import OrderedDict
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
+from contextvars import copy_context
 from dataclasses import dataclass, field
 from http import HTTPStatus
 from typing import Any, Final
@@ -98,7 +99,8 @@ class Jobs:
                     "Other files are being read already: try again in a minute.",
                 )  # fmt: skip
             self._kept[job.token] = job
-        self._pool.submit(self._run, job, work)
+        # Whoever asked for it is the one who does it.
+        self._pool.submit(copy_context().run, self._run, job, work)
         return job
 
     def find(self, token: str) -> Job | None:

@@ -64,9 +64,10 @@ def register(app: Flask, hosts: list[str]) -> None:
 
     @app.after_request
     def _headers(response: Response) -> Response:
-        # Whoever puts it behind TLS adds what only makes sense there.
         for name, value in HEADERS.items():
             response.headers.setdefault(name, value)
+        if request.is_secure:
+            response.headers.setdefault("Strict-Transport-Security", "max-age=31536000")
         return response
 
     @app.before_request

@@ -5,24 +5,26 @@ from __future__ import annotations
 import contextlib
 import gc
 import logging
+import socket
 import threading
 import time
 from collections.abc import Callable
+from dataclasses import dataclass
 from datetime import date
-from http import HTTPStatus
 from pathlib import Path
 
 from flask import Flask
 from peewee import DatabaseError
 from waitress.server import create_server
-from werkzeug.test import TestResponse
 
 from dialback.book.errors import BadInputError, bad_input
 from dialback.core.weeks import Week
+from dialback.store.accounts import accounts
 from dialback.store.copies import copy_of_the_day
 from dialback.store.database import check_large, connected
 from dialback.web.app import create_app
 from dialback.web.desk import Desk
+from dialback.web.places.roster import count_ahead
 from dialback.web.security import LOOPBACK
 
 log = logging.getLogger(__name__)
@@ -34,29 +36,103 @@ THREADS = 32
 """Enough for a room: the stream of a sensor holds one for as long as its set lasts."""
 
 
-def serve(data: Path, host: str, port: int, say: Callable[[str], None]) -> None:
-    """Serve until interrupted; ``say`` is told the address. Port 0 takes a free one.
+@dataclass(frozen=True, slots=True)
+class Reach:
+    """Who reaches the server: the address it listens at, names it answers to, a proxy before it.
 
-    Raises ``BadInputError`` if the address cannot be had.
+    Port 0 takes a free one. ``proxy`` is the address of a reverse proxy that is trusted to say who
+    asks, by which name, and whether by https.
     """
+
+    host: str = "127.0.0.1"
+    port: int = 8765
+    names: tuple[str, ...] = ()
+    proxy: str | None = None
+
+    @property
+    def beyond(self) -> bool:
+        """Whether others than this machine may come."""
+        return self.host not in LOOPBACK or bool(self.names) or self.proxy is not None
+
+    @property
+    def everywhere(self) -> bool:
+        """Whether it listens at every address of the machine."""
+        return self.host in ("0.0.0.0", "::")  # noqa: S104
+
+    def hosts(self) -> list[str]:
+        """The names that it answers to."""
+        own = own_addresses() if self.everywhere else [self.host]
+        return list(dict.fromkeys([*LOOPBACK, *own, *self.names]))
+
+
+def own_addresses() -> list[str]:
+    """The names and addresses under which a phone of the same network finds this machine."""
+    name = socket.gethostname()
+    with contextlib.suppress(OSError):
+        found = {str(info[4][0]) for info in socket.getaddrinfo(name, None, socket.AF_INET)}
+        return [*sorted(found - {"127.0.0.1", "127.0.1.1"}), name, f"{name}.local"]
+    return [name, f"{name}.local"]
+
+
+def serve(data: Path, reach: Reach, say: Callable[[str], None]) -> None:
+    """Serve until interrupted; ``say`` is told the address.
+
+    Raises ``BadInputError`` if the address cannot be had, and where others would reach a house in
+    which nobody has an account.
+    """
+    host = reach.host
+    if reach.beyond:
+        _refuse_without_owner()
     # Ledgers that were let go hang together in circles: only a search for garbage frees them.
     gc.set_threshold(*GARBAGE)
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s")
-    app = create_app(data, hosts=list(dict.fromkeys([*LOOPBACK, host])))
+    app = create_app(data, hosts=reach.hosts(), beyond=reach.beyond)
+    trusted = {} if reach.proxy is None else {
+        "trusted_proxy": reach.proxy,
+        "trusted_proxy_count": 1,
+        "trusted_proxy_headers": "x-forwarded-for x-forwarded-proto x-forwarded-host",
+        "clear_untrusted_proxy_headers": True,
+    }  # fmt: skip
     try:
-        server = create_server(app, host=host, port=port, threads=THREADS, ident="Dial Back")
+        server = create_server(
+            app, host=host, port=reach.port, threads=THREADS, ident="Dial Back", **trusted
+        )
     except OSError as error:
-        raise bad_input(f"{host}:{port}", f"cannot be served: {error.strerror}") from None
-    say(f"Dial Back is at http://{host}:{server.effective_port}/ (stop it with Ctrl+C)")
+        raise bad_input(f"{host}:{reach.port}", f"cannot be served: {error.strerror}") from None
+    for line in _told(reach, server.effective_port):
+        say(line)
     # The first coach of the morning does not wait for a year of sets to be counted.
-    threading.Thread(target=_stay_warm, args=(app, host, data), daemon=True).start()
+    threading.Thread(target=_stay_warm, args=(app, data), daemon=True).start()
     try:
         server.run()
     except KeyboardInterrupt:
         server.close()
 
 
-def _stay_warm(app: Flask, host: str, data: Path) -> None:
+def _refuse_without_owner() -> None:
+    with connected():
+        if not any(one.role == "owner" for one in accounts()):
+            raise bad_input(
+                "--host", "others would reach it, and nobody has an account: make the owner's "
+                "first, with 'dialback account add NAME --role owner'"
+            )  # fmt: skip
+
+
+def _told(reach: Reach, port: int) -> list[str]:
+    """Where it is, for whoever started it."""
+    where = (own_addresses() or [reach.host])[0] if reach.everywhere else reach.host
+    lines = [f"Dial Back is at http://{where}:{port}/ (stop it with Ctrl+C)"]
+    if reach.names:
+        lines.append(f"It answers to {', '.join(reach.names)}, too")
+    if reach.beyond and reach.proxy is None:
+        lines.append(
+            "Without https whoever is on the network can read along, passwords too: "
+            "docs/deploy.md tells how to put a proxy before it"
+        )
+    return lines
+
+
+def _stay_warm(app: Flask, data: Path) -> None:
     """Count the roster ahead of the coach, and keep what was counted, behind the answers."""
     shared: Desk = app.extensions["dialback"]
     counted: Week | None = None
@@ -65,9 +141,8 @@ def _stay_warm(app: Flask, host: str, data: Path) -> None:
     while True:
         week = Week.to_audit(shared.today())
         if week != counted:
-            # One answer after another, so that whoever comes meanwhile has a turn.
-            client = app.test_client()
-            while _is_waiting(client.get("/api/roster", headers={"Host": host})):
+            # Some after others, so that whoever comes meanwhile has a turn.
+            while _count_some(app):
                 continue
             counted = week
         copied = _copy_of_the_day(data, shared.today(), copied)
@@ -97,5 +172,6 @@ def _say_if_damaged(data: Path) -> None:
         log.critical("%s; stop writing in it", damaged.line)
 
 
-def _is_waiting(answer: TestResponse) -> bool:
-    return answer.status_code == HTTPStatus.OK and bool(answer.get_json()["waiting"])
+def _count_some(app: Flask) -> bool:
+    with app.app_context(), connected(snapshot=True):
+        return count_ahead()

@@ -20,33 +20,36 @@ from dialback.work.errors import ConflictError, NotThereError, UnfitError
 
 def add(movement: Movement) -> int:
     """Add a movement to the house; its number."""
-    with unit():
+    with unit() as entry:
         check_movement(movement, house_table(), new=True)
         ids = add_movements([movement], athlete=None)
         touch_house()
+        entry.tell(f"Added the movement {movement.name}")
         return ids[fold(movement.name)]
 
 
 def change(number: int, movement: Movement) -> Movement:
     """Change a movement; every audit counts it the new way from now on."""
-    with unit():
+    with unit() as entry:
         row, old = the_movement(number)
         new = with_its_name(movement, old)
         check_movement(new, house_table(), new=False)
         change_movement(row, new)
         touch_house()
+        entry.tell(f"Changed the movement {old.name}")
         return new
 
 
 def remove(number: int) -> None:
     """Take a movement of the coach's own away. Raises ``ConflictError`` if something uses it."""
-    with unit():
+    with unit() as entry:
         row, old = the_movement(number)
         reason = _in_use(row, old)
         if reason:
             raise ConflictError("in-use", f"{old.name} stays: {reason}.")
         row.delete_instance(recursive=True)
         touch_house()
+        entry.tell(f"Removed the movement {old.name}")
 
 
 def the_movement(number: int) -> tuple[MovementRow, Movement]:

@@ -1,4 +1,4 @@
-"""Changes of plans taken back, and made again: one way for all of them, for thirty days."""
+"""Changes taken back, and made again: one way for all of them, for thirty days."""
 
 from __future__ import annotations
 
@@ -7,42 +7,55 @@ from datetime import date, timedelta
 
 from dialback.core.weeks import said
 from dialback.store.athletes import athlete_on_roster
-from dialback.store.changes import (
-    KEPT_DAYS,
-    change_row,
-    changed_since,
-    logged_since,
-    mark,
-    moved_by,
+from dialback.store.changes import changed_since, is_of_plans, logged_since, moved_by, put_plans
+from dialback.store.imports import (
+    import_row,
+    left_with_nothing,
+    put_import_back,
+    put_import_out,
+    same_import,
 )
-from dialback.store.models import Athlete, PlanChange
+from dialback.store.journal import KEPT_DAYS, entry_of, is_as, put_fields, row_of
+from dialback.store.models import Athlete, House, JournalEntry, Session
 from dialback.store.plans import swap_back
-from dialback.store.unit import unit
+from dialback.store.unit import touch, touch_house, unit
 from dialback.work.errors import ConflictError, NotThereError
+from dialback.work.roster import check_name_free
 
 
-def take_back(number: int, change: int, today: date) -> None:
+def take_back(change: int, today: date) -> None:
     """Take a change back: what came goes, what went comes back."""
-    with unit():
-        athlete = athlete_on_roster(number)
-        _swap(athlete, _change(athlete, change, undone=False, today=today), today, undone_on=today)
+    _swap_all([change], today, undone_on=today)
 
 
-def take_all_back(changes: Iterable[tuple[int, int]], today: date) -> None:
-    """Take changes of several athletes back, all of them or none: each with its athlete first."""
-    with unit():
-        for number, change in changes:
-            take_back(number, change, today)
+def take_all_back(changes: Iterable[int], today: date) -> None:
+    """Take several changes back, all of them or none."""
+    _swap_all(changes, today, undone_on=today)
 
 
-def make_again(number: int, change: int, today: date) -> None:
+def make_again(change: int, today: date) -> None:
     """Make a change again that was taken back."""
-    with unit():
-        athlete = athlete_on_roster(number)
-        _swap(athlete, _change(athlete, change, undone=True, today=today), today, undone_on=None)
+    _swap_all([change], today, undone_on=None)
 
 
-def _swap(athlete: Athlete, row: PlanChange, today: date, *, undone_on: date | None) -> None:
+def _swap_all(changes: Iterable[int], today: date, *, undone_on: date | None) -> None:
+    with unit() as entry:
+        for number in changes:
+            row = _change(number, undone=undone_on is None, today=today)
+            if is_of_plans(row):
+                _swap_plans(row, today, undone_on)
+            elif row.undo["kind"] == "import":
+                _swap_import(row, today, undone_on)
+            else:
+                _swap_fields(row, undone_on)
+            row.undone_on = undone_on
+            row.save()
+            done = "Made again" if undone_on is None else "Took back"
+            entry.tell(f"{done}: {row.says}", row.athlete)
+
+
+def _swap_plans(row: JournalEntry, today: date, undone_on: date | None) -> None:
+    athlete = athlete_on_roster(row.athlete_id or 0)
     other = changed_since(athlete, row)
     if other is not None:
         raise ConflictError(
@@ -57,15 +70,89 @@ def _swap(athlete: Athlete, row: PlanChange, today: date, *, undone_on: date | N
             f"{said(log.date)} has a log by now that goes by this plan, so it stays. Change the "
             "other days by hand.",
         )
-    mark(athlete, row, swap_back(athlete, moved_by(row), today), undone_on)
+    put_plans(athlete, row, swap_back(athlete, moved_by(row), today), undone_on)
 
 
-def _change(athlete: Athlete, number: int, *, undone: bool, today: date) -> PlanChange:
-    row = change_row(athlete, number)
+def _swap_fields(row: JournalEntry, undone_on: date | None) -> None:
+    """Put the fields of a row back, or forward, where they stand as this change has left them."""
+    undo = row.undo or {}
+    there, wanted = ("after", "before") if undone_on is not None else ("before", "after")
+    changed = row_of(undo)
+    if changed is None or not is_as(changed, undo[there]):
+        raise ConflictError(
+            "changed-since",
+            "It was changed again after this. Take the later change back first, or change it by "
+            "hand.",
+        )
+    put = undo[wanted]
+    if isinstance(changed, Athlete) and put.get("deleted_on", changed.deleted_on) is None:
+        check_name_free(put.get("name", changed.name), changed.id)
+    put_fields(changed, put)
+    if isinstance(changed, House):
+        changed.revision += "rules" in undo["before"]
+        changed.kit_revision += "kit" in undo["before"]
+        changed.save()
+        touch_house()
+    if isinstance(changed, Athlete):
+        # Whoever has the rules open builds on an older state now.
+        changed.revision += "rules" in undo["before"]
+    if isinstance(changed, Session):
+        changed.revision += 1
+        changed.save()
+    if row.athlete is not None:
+        touch(changed if isinstance(changed, Athlete) else row.athlete)
+
+
+def _swap_import(row: JournalEntry, today: date, undone_on: date | None) -> None:
+    undo = dict(row.undo or {})
+    came = import_row(undo["import"], undone=undone_on is None)
+    if came is None:
+        raise NotThereError("This file is as you want it already: load the page anew.")
+    if undone_on is None:
+        put_import_back(came, undo["sessions"])
+        for athlete in Athlete.select().where(Athlete.id.in_(undo["archived"])):
+            check_name_free(athlete.name, athlete.id)
+            athlete.deleted_on = None
+            athlete.save()
+    else:
+        undo["sessions"] = put_import_out(came, today)
+        # Who came with it and has nothing else goes into the archive.
+        gone = left_with_nothing(undo["athletes"])
+        undo["archived"] = [athlete.id for athlete in gone]
+        for athlete in gone:
+            athlete.deleted_on = today
+            athlete.save()
+    row.undo = undo
+
+
+def take_import_back(number: int, today: date) -> int:
+    """Take the sessions of an import out again, however long ago it was; how many."""
+    with unit() as entry:
+        came = import_row(number)
+        if came is None:
+            raise NotThereError(f"No import that stands has the number {number}.")
+        row: JournalEntry | None = (
+            JournalEntry.select()
+            .where(JournalEntry.same == same_import(number), JournalEntry.undone_on.is_null())
+            .first()
+        )
+        if row is None:
+            entry.tell(f"Took back: imported logs from {came.name}")
+            return len(put_import_out(came, today))
+        _swap_import(row, today, today)
+        row.undone_on = today
+        row.save()
+        entry.tell(f"Took back: {row.says}")
+        return len((row.undo or {})["sessions"])
+
+
+def _change(number: int, *, undone: bool, today: date) -> JournalEntry:
+    row = entry_of(number)
     old = today - timedelta(days=KEPT_DAYS)
-    if row is None or row.day < old or (row.undone_on is not None) != undone:
+    there = row is not None and row.undo is not None and row.day >= old
+    if row is None or not there or (row.undone_on is not None) != undone:
         raise NotThereError(
-            f"{athlete.name} has no such change to {'make again' if undone else 'take back'}: it "
-            f"was done already, or is more than {KEPT_DAYS} days old."
+            f"There is no such change to {'make again' if undone else 'take back'}: it was done "
+            f"already, or is more than {KEPT_DAYS} days old."
         )
     return row

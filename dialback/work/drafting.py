@@ -15,7 +15,7 @@ from dialback.core.sessions import TEXT_KEY, Session, Set
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week, said
 from dialback.store.athletes import Ledgers, athlete_on_roster
-from dialback.store.changes import note
+from dialback.store.changes import moved_undo
 from dialback.store.models import Athlete, Draft
 from dialback.store.plans import Moved, put_on_days
 from dialback.store.unit import unit
@@ -38,7 +38,7 @@ def keep(
     revision: int,
 ) -> int:
     """Keep the draft; the new revision. A stale one is refused and nothing is stored."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         check(sessions, week, ledgers.of(athlete).movements)
         row = _fresh(athlete, week, revision)
@@ -52,15 +52,18 @@ def keep(
             row.sessions, row.shape = stored, scaled
             row.revision += 1
             row.save()
+        entry.tell(f"Worked on the draft of {week.said}", athlete, same=f"draft {week}")
         return int(row.revision)
 
 
 def throw_away(number: int, week: Week, revision: int) -> None:
     """Throw the stored draft away: the plan as published stands again."""
-    with unit():
-        row = _fresh(athlete_on_roster(number), week, revision)
+    with unit() as entry:
+        athlete = athlete_on_roster(number)
+        row = _fresh(athlete, week, revision)
         if row is not None:
             row.delete_instance()
+            entry.tell(f"Threw the draft of {week.said} away", athlete)
 
 
 def publish_draft(
@@ -79,7 +82,7 @@ def publish_draft(
     wanted = as_sessions(sessions)
     if not wanted:
         raise UnfitError("empty-plan", "The draft has no set: add one first.")
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
         check(sessions, week, ledger.movements)
@@ -94,10 +97,8 @@ def publish_draft(
         moved = replace_plan(athlete, ledger, week, wanted, fixed, today)
         if row is not None:
             row.delete_instance()
-        return note(
-            athlete, f"Published {week.said}", moved, today,
-            drafts=[row] if row is not None else None,
-        )  # fmt: skip
+        undo = moved_undo(athlete, moved, drafts=[row] if row is not None else None)
+        return entry.tell(f"Published {week.said}", athlete, undo=undo)
 
 
 def publish_weeks(
@@ -111,7 +112,7 @@ def publish_weeks(
 
     Refused where anything of the athlete's has changed since ``state``. Days that have a log stay.
     """
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         if athlete.change != state:
             raise StaleError("Something of these weeks")
@@ -128,7 +129,8 @@ def publish_weeks(
                 row.delete_instance()
         first, last = weeks[0][0], weeks[-1][0]
         says = f"Published {first.said}" + (f" to {last.said}" if last != first else "")
-        return note(athlete, f"{says} as proposed", moved, today, drafts=drafts)
+        undo = moved_undo(athlete, moved, drafts=drafts)
+        return entry.tell(f"{says} as proposed", athlete, undo=undo)
 
 
 def replace_plan(

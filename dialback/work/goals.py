@@ -7,8 +7,10 @@ from datetime import date
 from dialback.book.errors import bad_input
 from dialback.core.movements import UnknownMovementError
 from dialback.core.sessions import Goal
+from dialback.core.weeks import said
 from dialback.store.athletes import Athlete, Ledgers, athlete_on_roster
-from dialback.store.goals import add_goals, numbered_goals, put_goal
+from dialback.store.goals import add_goals, goal_row, numbered_goals
+from dialback.store.journal import before
 from dialback.store.unit import unit
 from dialback.work.errors import NotThereError
 
@@ -18,7 +20,7 @@ MOST: int = 20
 
 def set_goal(ledgers: Ledgers, number: int, goal: Goal) -> Athlete:
     """Set a goal for a movement by its name or another name of it."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         try:
             movement = ledgers.of(athlete).movements[goal.movement]
@@ -27,15 +29,22 @@ def set_goal(ledgers: Ledgers, number: int, goal: Goal) -> Athlete:
         if not movement.counted:
             raise bad_input("movement", f"{movement.name} has no sets that count: choose another")
         if len(numbered_goals(athlete)) >= MOST:
-            raise bad_input("movement", f"{athlete.name} has {MOST} goals: take one away first")
+            raise bad_input("movement", f"{athlete.name} has {MOST} goals: remove one first")
         add_goals(athlete, [goal.model_copy(update={"movement": movement.name})])
+        entry.tell(f"Set a goal for {movement.name}, by {said(goal.by)}", athlete)
         return athlete
 
 
 def put(number: int, goal: int, deleted_on: date | None) -> Athlete:
     """Take a goal away on a day, or, without one, put it back."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
-        if not put_goal(athlete, goal, deleted_on):
+        row = goal_row(athlete, goal, deleted=deleted_on is None)
+        if row is None:
             raise NotThereError(f"{athlete.name} has no such goal any more.")
+        was = before(row, "deleted_on")
+        row.deleted_on = deleted_on
+        row.save()
+        done = "Put back" if deleted_on is None else "Removed"
+        entry.tell(f"{done} the goal for {row.movement}", athlete, undo=was.undo())
         return athlete

@@ -9,9 +9,10 @@ from typing import Any, Final
 from dialback.book.errors import BadInputError, Problem, bad_input
 from dialback.core.kit import STARTS, Kit, together
 from dialback.core.movements import fold
-from dialback.core.rules import PRESETS, Rules, merge
-from dialback.core.words import Unit
+from dialback.core.rules import PRESETS, RULES, Rules, merge
+from dialback.core.words import Unit, listed
 from dialback.store.athletes import athlete_on_roster, house
+from dialback.store.journal import before
 from dialback.store.models import House
 from dialback.store.unit import touch, touch_house, unit
 from dialback.work.errors import ConflictError, NotThereError, StaleError
@@ -27,30 +28,44 @@ class School:
 
 def keep_house_rules(chosen: Mapping[str, Any], revision: int) -> int:
     """Keep the house's choices; the new revision. Raises ``StaleError``, ``BadInputError``."""
-    with unit():
+    with unit() as entry:
         changes = rules_of_choices(chosen, {}).changes()
         owner = house()
         if owner.revision != revision:
             raise StaleError("The house rules")
+        was = before(owner, "rules")
         owner.rules = _with_unknown(owner.rules, changes)
         owner.revision += 1
         owner.save()
         touch_house()
+        entry.tell(
+            f"Changed the house rules{_which(was.was['rules'], owner.rules)}", undo=was.undo()
+        )
         return int(owner.revision)
 
 
 def keep_athlete_rules(number: int, chosen: Mapping[str, Any], revision: int) -> int:
     """Keep an athlete's own choices; the new revision. Raises ``StaleError``, ``BadInputError``."""
-    with unit():
+    with unit() as entry:
         of_house = house().rules
         changes = rules_of_choices(chosen, of_house).changes(since=merge(of_house))
         athlete = athlete_on_roster(number)
         if athlete.revision != revision:
             raise StaleError(f"The rules of {athlete.name}")
+        was = before(athlete, "rules")
         athlete.rules = _with_unknown(athlete.rules, changes)
         athlete.revision += 1
         touch(athlete)
+        told = f"Changed the athlete's own rules{_which(was.was['rules'], athlete.rules)}"
+        entry.tell(told, athlete, undo=was.undo())
         return int(athlete.revision)
+
+
+def _which(was: Mapping[str, Any], now: Mapping[str, Any]) -> str:
+    """The rules that were changed, by their titles."""
+    titles = {rule.name: rule.title for rule in RULES}
+    names = [name for name in titles if was.get(name) != now.get(name)]
+    return f": {listed([titles[name].lower() for name in names])}" if names else ""
 
 
 MOST_SCHOOLS: Final = 12
@@ -67,7 +82,7 @@ def save_school(name: str, chosen: Mapping[str, Any]) -> None:
 
     Raises ``ConflictError`` for a name that is there, ``BadInputError`` for what is no rule.
     """
-    with unit():
+    with unit() as entry:
         changes = rules_of_choices(chosen, {}).changes()
         owner, name = house(), name.strip()
         taken = {fold(one) for one in (*PRESETS, *(school["name"] for school in owner.schools))}
@@ -78,19 +93,23 @@ def save_school(name: str, chosen: Mapping[str, Any]) -> None:
             raise ConflictError(
                 "many-schools", f"There are {MOST_SCHOOLS} schools of your own: remove one first."
             )
+        was = before(owner, "schools")
         owner.schools = [*owner.schools, {"name": name, "rules": changes}]
         owner.save()
+        entry.tell(f"Saved the school {name}", undo=was.undo())
 
 
 def remove_school(name: str) -> None:
     """Remove a school of the house. Raises ``NotThereError``."""
-    with unit():
+    with unit() as entry:
         owner = house()
         left = [school for school in owner.schools if school["name"] != name]
         if len(left) == len(owner.schools):
             raise NotThereError(f"The house has no school of its own that is called {name!r}.")
+        was = before(owner, "schools")
         owner.schools = left
         owner.save()
+        entry.tell(f"Removed the school {name}", undo=was.undo())
 
 
 def rules_of_choices(chosen: Mapping[str, Any], under: Mapping[str, Any]) -> Rules:
@@ -112,15 +131,17 @@ def _with_unknown(stored: Mapping[str, Any], chosen: dict[str, Any]) -> dict[str
 
 def keep_kit(kit: Kit, revision: int) -> int:
     """Keep what the room has; the new revision. Raises ``StaleError``."""
-    with unit():
+    with unit() as entry:
         owner = house()
         if owner.kit_revision != revision:
             raise StaleError("The kit")
+        was = before(owner, "kit")
         owner.kit = kit.model_dump(mode="json", exclude_defaults=True)
         owner.kit_revision += 1
         # Loads in per cent and the judgement of steps look at the kit.
         owner.save(only=[House.kit, House.kit_revision])
         touch_house()
+        entry.tell("Changed the kit", undo=was.undo())
         return int(owner.kit_revision)
 
 
@@ -140,12 +161,14 @@ def begin_kit(starts: Iterable[str], revision: int) -> int:
 
 def show_weights_in(shown: Unit) -> None:
     """Show weights in another unit; what is kept stays as it is."""
-    with unit():
+    with unit() as entry:
         # Sentences were said in the other unit: they are made anew.
         House.update(unit=shown, change=House.change + 1).execute()
+        entry.tell(f"Weights are shown in {shown}")
 
 
 def name_house(name: str) -> None:
     """Call the house something."""
-    with unit():
+    with unit() as entry:
         House.update(name=name).execute()
+        entry.tell(f"Named the house {name}" if name else "Took the name of the house away")

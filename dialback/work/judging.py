@@ -25,13 +25,18 @@ def accept_finding(
     ledgers: Ledgers, number: int, week: Week, basis: Basis, key: Key, reason: str, today: date
 ) -> None:
     """Accept a finding of the week. Raises ``NotThereError`` if the week does not raise it."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         result = audit(ledgers.of(athlete), week, basis, as_of=today)
         found = [finding for finding in result.findings if finding.key == key]
         if not found:
             raise NotThereError(f"The week has no open finding {key[0]} of {key[1]}.")
         _accept(athlete, week, basis, found, reason, today)
+        entry.tell(f"Accepted in {week.said}, {basis}: {found[0].sentence} {_why(reason)}", athlete)
+
+
+def _why(reason: str) -> str:
+    return f"({reason.strip()})"
 
 
 def accept_cause(
@@ -44,28 +49,32 @@ def accept_cause(
     today: date,
 ) -> None:
     """Accept all that follows from a cause, given by its code and subject."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         found = _cause(ledgers, athlete, week, basis, cause, today)
         _accept(athlete, week, basis, found.explains, reason, today)
+        entry.tell(f"Accepted in {week.said}, {basis}: {found.sentence} {_why(reason)}", athlete)
 
 
 def reopen_finding(number: int, week: Week, basis: Basis, key: Key) -> None:
     """Open an accepted finding again. Raises ``NotThereError`` if it is not accepted."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         if not _withdraw(athlete, week, basis, key):
             raise NotThereError(f"No finding {key[0]} of {key[1]} is accepted in {week}.")
+        entry.tell(f"Opened an accepted finding of {week.said} again", athlete)
 
 
 def reopen_cause(
     ledgers: Ledgers, number: int, week: Week, basis: Basis, cause: tuple[str, str], today: date
 ) -> None:
     """Open again all that follows from a cause."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
-        for finding in _cause(ledgers, athlete, week, basis, cause, today).explains:
+        found = _cause(ledgers, athlete, week, basis, cause, today)
+        for finding in found.explains:
             _withdraw(athlete, week, basis, finding.key)
+        entry.tell(f"Opened again in {week.said}, {basis}: {found.sentence}", athlete)
 
 
 def _cause(
@@ -120,13 +129,14 @@ def _withdraw(athlete: Athlete, week: Week, basis: Basis, key: Key) -> int:
 
 def sign(ledgers: Ledgers, number: int, week: Week, name: str, today: date) -> None:
     """Sign the week's audit off, by name; what was signed is kept as it is now."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         document = document_of(ledgers, athlete, week, name.strip(), today)
         _unsign(athlete, week)
         Signature.create(
             athlete=athlete, week=str(week), name=name.strip(), day=today, document=document
         )
+        entry.tell(f"Signed {week.said} off as {name.strip()}", athlete)
 
 
 def document_of(
@@ -154,8 +164,10 @@ def changed_since(
 
 def take_back_signature(number: int, week: Week) -> None:
     """Take the signature of a week back."""
-    with unit():
-        _unsign(athlete_on_roster(number), week)
+    with unit() as entry:
+        athlete = athlete_on_roster(number)
+        _unsign(athlete, week)
+        entry.tell(f"Took the signature of {week.said} back", athlete)
 
 
 def _unsign(athlete: Athlete, week: Week) -> None:

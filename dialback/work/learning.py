@@ -107,9 +107,10 @@ def _merge_choices(own: dict[str, Any], more: dict[str, Any]) -> dict[str, Any]:
 
 def decline(number: int, key: Key) -> None:
     """Remember that a rule for this is not wanted."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         code, subject, measure = key
         Declined.insert(
             athlete=athlete, code=code, subject=subject, measure=measure
         ).on_conflict_ignore().execute()
+        entry.tell("Turned down a rule that was offered", athlete)

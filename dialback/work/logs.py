@@ -8,7 +8,9 @@ from dialback.book.errors import BadInputError, Problem, bad_input
 from dialback.core.movements import UnknownMovementError
 from dialback.core.sessions import MISSED_KEY, Missed, Session, lies_ahead
 from dialback.core.tally import Ledger
+from dialback.core.weeks import said
 from dialback.store.athletes import Ledgers, athlete_on_roster
+from dialback.store.journal import before
 from dialback.store.logs import Change, OthersIdError, Saved, decide, find_log, put_aside, save_log
 from dialback.store.models import Session as SessionRow
 from dialback.store.models import Version
@@ -18,13 +20,21 @@ from dialback.work.errors import NotThereError
 
 def keep(ledgers: Ledgers, number: int, change: Change, today: date) -> Saved:
     """Keep a log. Sent again, it is kept once; over a newer one, both are kept."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         _check(change.session, ledgers.of(athlete), today)
+        state = athlete.change
         try:
-            return save_log(athlete, change, today)
+            saved = save_log(athlete, change, today)
         except OthersIdError as taken:
             raise bad_input(taken.place, str(taken)) from None
+        day = said(change.session.date)
+        if saved.both_kept:
+            told = f"Sent another version of the log of {day}: both are kept"
+            entry.tell(told, athlete, same=f"version {saved.client_id}")
+        elif athlete.change != state:
+            entry.tell(f"Logged {day}", athlete, same=f"log {saved.client_id}")
+        return saved
 
 
 def _check(session: Session, ledger: Ledger, today: date) -> None:
@@ -46,27 +56,32 @@ def _check(session: Session, ledger: Ledger, today: date) -> None:
 
 def take_out(number: int, client_id: str, on: date | None) -> None:
     """Take a log out of the book on a day, or, without one, put it back."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         row = find_log(athlete, client_id, deleted=on is None)
         if row is None:
             raise NotThereError(f"{athlete.name} has no such log.")
+        was = before(row, "deleted_on")
         put_aside(athlete, row, on)
+        done = "Put the log back" if on is None else "Removed the log"
+        entry.tell(f"{done} of {said(row.date)}", athlete, undo=was.undo())
 
 
 def decide_between(number: int, version: int, *, keep_other: bool) -> None:
     """Decide between the stored log and the one that arrived beside it."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         row = Version.get_or_none(Version.id == version)
         if row is None or row.session.athlete.id != athlete.id:
             raise NotThereError("That has been decided already.")
         decide(athlete, row, keep_other=keep_other)
+        which = "the one that came later" if keep_other else "the stored one"
+        entry.tell(f"Kept {which} of two logs of {said(row.session.date)}", athlete)
 
 
 def say_why_missed(number: int, plan: int, missed: Missed | None) -> None:
     """Say why a planned session was not done, or take that back; the plan stays as it is."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         row: SessionRow | None = SessionRow.get_or_none(
             SessionRow.id == plan,
@@ -77,7 +92,9 @@ def say_why_missed(number: int, plan: int, missed: Missed | None) -> None:
         if row is None:
             raise NotThereError(f"{athlete.name} has no planned session with the number {plan}.")
         kept = {key: value for key, value in row.extra.items() if key != MISSED_KEY}
-        said = {} if missed is None else {MISSED_KEY: missed.model_dump(exclude_defaults=True)}
-        row.extra = {**kept, **said}
+        why = {} if missed is None else {MISSED_KEY: missed.model_dump(exclude_defaults=True)}
+        row.extra = {**kept, **why}
         row.save()
         touch(athlete)
+        told = "Said why" if why else "Took back why"
+        entry.tell(f"{told} the session of {said(row.date)} was missed", athlete)

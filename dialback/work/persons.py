@@ -44,7 +44,7 @@ def delete_for_good(number: int, name: str) -> dict[str, int]:
 
     The name has to be given once more. It cannot be taken back.
     """
-    with unit():
+    with unit() as entry:
         athlete = _anybody(number)
         if athlete.deleted_on is None:
             raise UnfitError(
@@ -55,6 +55,8 @@ def delete_for_good(number: int, name: str) -> dict[str, int]:
                 "another-name", f"That is not the name of {athlete.name}: type it as it stands."
             )
         gone = delete_person(athlete)
+        # Whom it was is what nobody may read here any more.
+        entry.tell("Deleted an archived athlete for good")
     forget_traces()
     return gone
 

@@ -26,10 +26,10 @@ from dialback.store.blocks import (
     put_block_away,
     sheets_of,
 )
-from dialback.store.changes import note
+from dialback.store.changes import moved_undo
 from dialback.store.models import Athlete
 from dialback.store.models import Session as SessionRow
-from dialback.store.plans import put_down
+from dialback.store.plans import Moved, put_down
 from dialback.store.sessions import add_sessions, write_plan
 from dialback.store.unit import touch, unit
 from dialback.work.errors import NotThereError, StaleError
@@ -51,7 +51,7 @@ def add_written(ledgers: Ledgers, number: int, written: Written, client: str | N
 
     Sent again with the same ``client``, it is the session that is there already.
     """
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         session = _as_session(ledgers.of(athlete), written)
         known = None if client is None else _sent_before(athlete, client)
@@ -63,6 +63,7 @@ def add_written(ledgers: Ledgers, number: int, written: Written, client: str | N
         row.client_id = client
         row.save()
         touch(athlete)
+        entry.tell(f"Wrote a session for {said(row.date)}", athlete, same=f"plan {row.id}")
         return _kept(ledgers, athlete, row)
 
 
@@ -87,24 +88,29 @@ def keep_written(
     ledgers: Ledgers, number: int, session: int, written: Written, revision: int
 ) -> int:
     """Keep a session's text and the sets it comes to; the new revision. Raises ``StaleError``."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         content = _as_session(ledgers.of(athlete), written)
         row = _planned(athlete, session, revision)
         write_plan(row, content, movement_ids(athlete), written.text)
         touch(athlete)
+        told = f"Wrote on the session of {said(content.date)}"
+        entry.tell(told, athlete, same=f"plan {row.id}")
         return int(row.revision)
 
 
 def take_out(number: int, session: int, revision: int, on: date | None) -> int:
     """Take a planned session out of its week on a day, or, without one, put it back."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         row = _planned(athlete, session, revision, deleted=on is None)
         row.deleted_on = on
         row.revision += 1
         row.save()
         touch(athlete)
+        done = "Put the session back" if on is None else "Removed the session"
+        moved = Moved([row.id], []) if on is None else Moved([], [row.id])
+        entry.tell(f"{done} of {said(row.date)}", athlete, undo=moved_undo(athlete, moved))
         return int(row.revision)
 
 
@@ -161,7 +167,7 @@ def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> int:
 
     The number of the change, to take it back by.
     """
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
         plans = _plans(ledgers, athlete, laying.sessions)
@@ -176,7 +182,8 @@ def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> int:
         ]  # fmt: skip
         gone = [plan.number for plan in plans] if laying.move else ()
         moved = put_down(athlete, ledger, new, today, gone)
-        return note(athlete, _laid_words(plans, new, move=laying.move), moved, today)
+        words = _laid_words(plans, new, move=laying.move)
+        return entry.tell(words, athlete, undo=moved_undo(athlete, moved))
 
 
 def _laid_words(plans: Sequence[Kept], new: Sequence[Sheet], *, move: bool) -> str:
@@ -201,12 +208,13 @@ def take_text_in(ledgers: Ledgers, number: int, text: str, today: date) -> tuple
 
     The number of the change, and their first week.
     """
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
         sheets = _sheets_in(text, ledger.movements)
         moved = put_down(athlete, ledger, sheets, today)
-        change = note(athlete, f"Took in {len(sheets)} sessions from a text", moved, today)
+        words = f"Took in {len(sheets)} sessions from a text"
+        change = entry.tell(words, athlete, undo=moved_undo(athlete, moved))
     return change, Week.of(min(sheet.day for sheet in sheets))
 
 
@@ -254,14 +262,15 @@ def make_block(
     ledgers: Ledgers, number: int, new: NewBlock, today: date
 ) -> tuple[PlannedBlock, int]:
     """Make a block, and fill it; with the number of the change."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
         block = place_block(athlete, new.title, new.first, new.weeks)
         moved = put_down(athlete, ledger, _filling(new, ledgers, athlete), today)
         touch(athlete)
         says = f"Made the block {new.title}" if new.title else "Made a block"
-        change = note(athlete, says, moved, today, block=block.number)
+        undo = moved_undo(athlete, moved, block=block.number)
+        change = entry.tell(says, athlete, undo=undo)
     return block, change
 
 
@@ -299,20 +308,25 @@ def _week_at(sheet: Sheet, first: Week) -> int:
 
 def change_block(number: int, block: int, title: str, weeks: int) -> PlannedBlock:
     """Give a block another title or length; its sessions stay as they are."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         first = _block(athlete, block).first
         changed = place_block(athlete, title, first, weeks, block)
         touch(athlete)
+        entry.tell(f"Changed the block {title or 'from ' + first.said}", athlete)
         return changed
 
 
 def remove_block(number: int, block: int, today: date) -> None:
     """Take a block away; its sessions stay as they are."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
-        put_block_away(_block(athlete, block).number, today)
+        there = _block(athlete, block)
+        undo = put_block_away(there.number, today)
         touch(athlete)
+        entry.tell(
+            f"Removed the block {there.title or 'from ' + there.first.said}", athlete, undo=undo
+        )
 
 
 def _block(athlete: Athlete, number: int) -> PlannedBlock:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from datetime import date
 from typing import cast
 
@@ -9,8 +10,10 @@ from dialback.book.errors import bad_input
 from dialback.core.newcomers import MOST, Newcomer, read_newcomers
 from dialback.core.restrictions import Restriction
 from dialback.core.sessions import Maximum
-from dialback.core.words import Unit
+from dialback.core.weeks import said
+from dialback.core.words import Unit, listed
 from dialback.store.athletes import Ledgers, athlete_on_roster, athletes, find_athlete, house
+from dialback.store.journal import before
 from dialback.store.maxima import add_maxima
 from dialback.store.models import Athlete
 from dialback.store.models import Maximum as MaximumRow
@@ -22,14 +25,14 @@ from dialback.work.errors import ConflictError, NotThereError
 
 def take_on(text: str) -> list[Athlete]:
     """Take people on, a line each, all of them or none. Raises ``BadInputError`` with the line."""
-    with unit():
+    with unit() as entry:
         found = newcomers(text)
         if not found:
             raise bad_input("text", "nobody stands in it: write a name on a line")
         for one in found:
             if one.problem:
                 raise bad_input(f"line {one.line}", one.problem)
-        return [
+        new = [
             Athlete.create(
                 name=newcomer.name,
                 bodyweight_kg=newcomer.bodyweight_kg,
@@ -38,6 +41,9 @@ def take_on(text: str) -> list[Athlete]:
             )
             for newcomer in found
         ]
+        for athlete in new:
+            entry.tell("Came onto the roster", athlete)
+        return new
 
 
 def newcomers(text: str) -> list[Newcomer]:
@@ -54,55 +60,76 @@ def describe(number: int, name: str, bodyweight_kg: float | None, note: str, squ
 
     Raises ``ConflictError`` for the name.
     """
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
-        other = find_athlete(name)
-        if other is not None and other.id != number:
-            raise ConflictError("name-taken", f"Another {other.name!r} is on the roster.")
+        check_name_free(name, number)
+        was = before(athlete, "name", "bodyweight_kg", "note", "squad")
         athlete.name, athlete.bodyweight_kg, athlete.note = name, bodyweight_kg, note
         athlete.squad = squad
         touch(athlete)
+        entry.tell(f"Changed {_listed(was.changed())}", athlete, undo=was.undo())
         return athlete
+
+
+_CALLED = {"name": "the name", "bodyweight_kg": "the body weight", "note": "the note",
+           "squad": "the squad"}  # fmt: skip
+
+
+def _listed(names: Sequence[str]) -> str:
+    return listed([_CALLED[name] for name in names]) or "nothing"
 
 
 def take_off(number: int, today: date) -> None:
     """Take an athlete off the roster; nothing is lost."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
+        was = before(athlete, "deleted_on")
         athlete.deleted_on = today
         athlete.save()
+        entry.tell("Archived", athlete, undo=was.undo())
 
 
 def put_back(number: int) -> None:
     """Put an athlete back on the roster. Raises ``ConflictError`` if the name is taken by now."""
-    with unit():
+    with unit() as entry:
         athlete = Athlete.get_or_none(Athlete.id == number, Athlete.deleted_on.is_null(False))
         if athlete is None:
             raise NotThereError(f"No athlete off the roster has the number {number}.")
-        if find_athlete(athlete.name) is not None:
-            raise ConflictError("name-taken", f"Another {athlete.name!r} is on the roster now.")
+        check_name_free(athlete.name, number)
+        was = before(athlete, "deleted_on")
         athlete.deleted_on = None
         athlete.save()
+        entry.tell("Put back on the roster", athlete, undo=was.undo())
+
+
+def check_name_free(name: str, number: int) -> None:
+    """Refuse a name for an athlete that somebody else on the roster has."""
+    other = find_athlete(name, but=number)
+    if other is not None:
+        raise ConflictError("name-taken", f"Another {other.name!r} is on the roster.")
 
 
 def type_maximum(ledgers: Ledgers, number: int, maximum: Maximum) -> Athlete:
     """Type a maximum in: the load of all implements that moves once, on its day."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         name = _known_name(ledgers, athlete, maximum.movement, "movement")
         add_maxima(athlete, [maximum.model_copy(update={"movement": name})])
         touch(athlete)
+        entry.tell(f"Entered a maximum: {name}, {maximum.kg:g} kg on {said(maximum.date)}", athlete)
         return athlete
 
 
 def remove_maximum(number: int, maximum: int) -> Athlete:
     """Take a maximum away that was typed in by mistake."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
-        own = (MaximumRow.id == maximum, MaximumRow.athlete == athlete)
-        if not MaximumRow.delete().where(*own).execute():
+        row = MaximumRow.get_or_none(MaximumRow.id == maximum, MaximumRow.athlete == athlete)
+        if row is None:
             raise NotThereError(f"{athlete.name} has no such maximum.")
+        row.delete_instance()
         touch(athlete)
+        entry.tell(f"Removed a maximum: {row.movement}, {row.kg:g} kg", athlete)
         return athlete
 
 
@@ -110,13 +137,15 @@ def set_restriction(ledgers: Ledgers, number: int, restriction: Restriction) -> 
     """Set a restriction, on somebody's word. It is lifted later, by a person."""
     if restriction.lifted_on is not None:
         raise bad_input("lifted_on", "a new restriction holds: it is lifted later, by a person")
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         if restriction.about == "movement":
             name = _known_name(ledgers, athlete, restriction.subject, "subject")
             restriction = restriction.model_copy(update={"subject": name})
         add_restrictions(athlete, [restriction])
         touch(athlete)
+        told = f"Set a restriction: {restriction.subject}, on the word of {restriction.by}"
+        entry.tell(told, athlete)
         return athlete
 
 
@@ -129,7 +158,7 @@ def _known_name(ledgers: Ledgers, athlete: Athlete, name: str, place: str) -> st
 
 def lift_restriction(number: int, restriction: int, on: date | None, by: str | None) -> Athlete:
     """Lift a restriction from a day on, with who lifted it; with neither it holds again."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         row = RestrictionRow.get_or_none(
             RestrictionRow.id == restriction, RestrictionRow.athlete == athlete
@@ -140,6 +169,9 @@ def lift_restriction(number: int, restriction: int, on: date | None, by: str | N
             state = "is in force" if on is None else f"was lifted by {row.lifted_by}"
             raise ConflictError("as-it-is", f"This restriction {state} already.")
         # One that begins on a later day and is lifted before never holds.
+        was = before(row, "lifted_on", "lifted_by")
         lift(row, None if on is None else max(on, row.since), by)
         touch(athlete)
+        done = "Put a restriction back" if on is None else "Lifted a restriction"
+        entry.tell(f"{done}: {row.subject}", athlete, undo=was.undo())
         return athlete

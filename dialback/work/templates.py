@@ -16,7 +16,7 @@ from dialback.store.blocks import (
     sheets_of,
     template_of,
 )
-from dialback.store.changes import note
+from dialback.store.changes import moved_undo
 from dialback.store.plans import put_down
 from dialback.store.unit import unit
 from dialback.work.errors import NotThereError
@@ -28,11 +28,13 @@ Laid = tuple[int, int]
 
 def keep(ledgers: Ledgers, number: int, name: str, weeks: Sequence[Week]) -> KeptTemplate:
     """Keep the planned sessions of some weeks as a template."""
-    with unit():
+    with unit() as entry:
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
         plans = [kept for week in weeks for kept in kept_in(ledger, "planned", week)]
-        return save_template(name, plans, ledger.movements, weeks[0], len(weeks))
+        template = save_template(name, plans, ledger.movements, weeks[0], len(weeks))
+        entry.tell(f"Saved the template {name}")
+        return template
 
 
 def lay(
@@ -40,7 +42,7 @@ def lay(
 ) -> list[Laid]:
     """Lay a template over the weeks of several athletes; for all of them or for none."""
     done = []
-    with unit():
+    with unit() as entry:
         kept = the_template(template)
         for number in dict.fromkeys(athletes):
             athlete = athlete_on_roster(number)
@@ -51,20 +53,26 @@ def lay(
             ]
             moved = put_down(athlete, ledger, sheets, today)
             says = f"Laid the template {kept.name} from {said(first.monday)} on"
-            done.append((number, note(athlete, says, moved, today)))
+            done.append((number, entry.tell(says, athlete, undo=moved_undo(athlete, moved))))
     return done
 
 
 def remove(template: int, today: date) -> None:
     """Take a template away; what was laid from it stays."""
-    with unit():
-        put_template_away(the_template(template).number, today)
+    _put(template, today)
 
 
 def restore(template: int) -> None:
     """Bring a template back."""
-    with unit():
-        put_template_away(the_template(template, removed=True).number, None)
+    _put(template, None)
+
+
+def _put(template: int, on: date | None) -> None:
+    with unit() as entry:
+        kept = the_template(template, removed=on is None)
+        undo = put_template_away(kept.number, on)
+        done = "Brought the template back" if on is None else "Removed the template"
+        entry.tell(f"{done}: {kept.name}", undo=undo)
 
 
 def the_template(number: int, *, removed: bool = False) -> KeptTemplate:

@@ -22,7 +22,11 @@ self.addEventListener("activate", (event) => {
 async function keepShell() {
   const cache = await caches.open(SHELL);
   const list = await (await fetch("/assets.json", { cache: "no-store" })).json();
-  const files = Object.values(list).flatMap((one) => [one.file, ...(one.css ?? []), ...(one.assets ?? [])]);
+  const files = Object.values(list).flatMap((one) => [
+    one.file,
+    ...(one.css ?? []),
+    ...(one.assets ?? []),
+  ]);
   const wanted = new Set([...files.map((one) => `/${one}`), "/icon.svg"]);
   const kept = await cache.keys();
   const have = new Set(kept.map((one) => new URL(one.url).pathname));
@@ -44,7 +48,7 @@ self.addEventListener("fetch", (event) => {
 });
 
 /** What a run and its list ask for; the sensor's stream is not for keeping. */
-const FOR_THE_FLOOR = new Set(["/api/floor", "/api/floor/run", "/api/unit"]);
+const FOR_THE_FLOOR = new Set(["/api/floor", "/api/floor/run", "/api/unit", "/api/me"]);
 const isForTheFloor = (url) => FOR_THE_FLOOR.has(url.pathname);
 
 async function keptFirst(request) {
@@ -76,5 +80,7 @@ async function networkFirst(request, name, key) {
 /** The oldest answers go: a club that trains every day would fill the device. */
 async function forget(cache) {
   const kept = await cache.keys();
-  await Promise.all(kept.slice(0, Math.max(0, kept.length - MOST_ANSWERS)).map((one) => cache.delete(one)));
+  await Promise.all(
+    kept.slice(0, Math.max(0, kept.length - MOST_ANSWERS)).map((one) => cache.delete(one)),
+  );
 }

@@ -8,16 +8,21 @@ import {
   createBrowserRouter,
   createRoutesFromElements,
 } from "react-router";
-import { Refusal } from "./api/client";
+import { Refusal, tellFrame } from "./api/client";
+import { signedOut } from "./api/me";
 import { AthleteFrame } from "./frame/AthleteFrame";
 import { Shell } from "./frame/Shell";
+import { Door } from "./frame/SignIn";
+import { placeAt } from "./frame/places";
 import { applyTheme } from "./frame/theme";
 import "./index.css";
 import { Block } from "./places/block/Block";
 import { Dial } from "./places/dial/Dial";
 import { Files } from "./places/files/Files";
+import { Journal } from "./places/journal/Journal";
 import { Kit } from "./places/kit/Kit";
 import { Movements } from "./places/movements/Movements";
+import { People } from "./places/people/People";
 import { Roster } from "./places/roster/Roster";
 import { HouseRules, OwnRules } from "./places/rules/Rules";
 import { Season } from "./places/season/Season";
@@ -59,6 +64,11 @@ const queries = new QueryClient({
   },
 });
 
+tellFrame({
+  place: () => placeAt(location.pathname),
+  signedOut: () => signedOut(queries),
+});
+
 function Nowhere() {
   return (
     <p className="p-6">
@@ -94,6 +104,9 @@ const router = createBrowserRouter(
       <Route path="kit" element={<Kit />} />
       <Route path="rules" element={<HouseRules />} />
       <Route path="files" element={<Files />} />
+      <Route path="people" element={<People />} />
+      <Route path="journal" element={<Journal />} />
+      <Route path="door" element={<Door />} />
       <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>
         <Route path="sheet" element={<WeekSheet />} />
         <Route path="block" element={<Block />} />

@@ -669,7 +669,7 @@ def test_a_changed_movement_shows_what_it_alters(coach: Coach) -> None:
     coach.sees("new: Imbalance: front delts : rear delts")
     coach.click("Keep the change", "button")
     coach.sees("upper back, lats, rear delts")
-    coach.click("Take away", "button")
+    coach.click("Remove", "button")
     coach.sees("Bench-supported row stays: it ships with Dial Back.")
 
 

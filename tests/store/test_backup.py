@@ -10,7 +10,7 @@ from dialback.book.errors import BadInputError
 from dialback.store.backup import back_up, look_over, restore
 from dialback.store.database import open_database
 from dialback.store.models import Athlete, database
-from dialback.store.unit import unit
+from dialback.store.unit import silently
 
 
 def names(path: Path) -> set[str]:
@@ -56,7 +56,7 @@ def test_a_copy_beside_a_writer_has_what_was_acknowledged_before(
             number = 0
             while not stop.is_set():
                 number += 1
-                with unit():
+                with silently():
                     Athlete.create(name=f"first {number}")
                     Athlete.create(name=f"second {number}")
                 acknowledged.append(number)

@@ -63,7 +63,7 @@ def test_a_session_over_weeks_with_a_step(client: FlaskClient) -> None:
     ]
     assert texts[0].splitlines()[0] == "Press 6 × 9 at 21 kg"
     assert texts[1].splitlines()[2] == "Squat 6 × 8 at 66 kg"
-    at = f"/api/athletes/1/changes/{done['change']}"
+    at = f"/api/journal/{done['change']}"
     send(client, "post", f"{at}/undo", {})
     assert planned(client) == [12, 0, 0, 0]
     send(client, "post", f"{at}/undo", {}, 404)
@@ -87,17 +87,17 @@ def test_copy_move_and_lay_over(client: FlaskClient) -> None:
     moved = lay(client, sessions=[one["id"]], shifts=[2], move=True)
     # What stood on Wednesday is put aside, and Monday is free.
     assert [session["date"] for session in block(client)["sessions"]] == ["2026-10-14"]
-    told = get(client, "/api/athletes/1/changes")["changes"]
+    told = get(client, "/api/journal?athlete=1&undoable=true")["entries"]
     assert [one["says"] for one in told] == [
         "Moved Whole body to Wed 14 Oct", "Copied Whole body to Wed 14 Oct"]  # fmt: skip
     # What was changed since is taken back first.
-    at = "/api/athletes/1/changes"
+    at = "/api/journal"
     refused = send(client, "post", f"{at}/{copied['change']}/undo", {}, 409)
     assert "Undo the later change first" in refused["detail"]
     for change in (moved, copied):
         send(client, "post", f"{at}/{change['change']}/undo", {})
     assert [session["date"] for session in block(client)["sessions"]] == ["2026-10-12"]
-    assert all(one["undone"] for one in get(client, at)["changes"])
+    assert all(one["undone"] for one in get(client, f"{at}?athlete=1&undoable=true")["entries"])
 
 
 def test_a_move_keeps_the_text_as_it_was_typed(client: FlaskClient) -> None:

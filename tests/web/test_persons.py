@@ -25,6 +25,7 @@ Bring = Callable[..., Any]
 HERE = "/api/athletes/1/weeks/2026-W41"
 NEXT = "/api/athletes/1/weeks/2026-W42"
 NAME = "Quirina Testfall"
+OWNER = {"name": "Ines", "role": "owner", "password": "three quiet rivers"}
 
 
 @pytest.fixture(autouse=True)
@@ -62,6 +63,8 @@ def two_people(bring: Bring, client: FlaskClient) -> None:
                       reason=f"{NAME} asked for it", day="2026-10-11", **about)  # fmt: skip
     Declined.create(athlete=2, **about)
     Verdict.create(athlete=2, state="s", body=NAME)
+    assert send(client, "post", "/api/accounts", OWNER, 201)["you"]
+    assert "/door#" in send(client, "post", "/api/athletes/2/door", {})["link"]
     assert all(of_hers().values()), of_hers()
 
 
@@ -89,7 +92,7 @@ def test_everything_about_somebody_is_given_out(client: FlaskClient) -> None:
     assert found["book"]["athlete"]["name"] == NAME
     kept = found["kept"]
     for table in ("athlete", "session", "set", "set_move", "movement", "movement_muscle", "block",
-                  "restriction", "maximum", "goal", "draft", "signature", "plan_change",
+                  "restriction", "maximum", "goal", "draft", "signature", "journal", "account",
                   "version", "import"):  # fmt: skip
         assert kept[table], table
     # Nothing of the other one is in it.

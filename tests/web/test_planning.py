@@ -40,7 +40,7 @@ class TestBlocks:
         assert found["weeks"][0]["allowed"]["sets"] == pytest.approx(
             found["weeks"][0]["base"]["sets"] * 1.2
         )
-        change = f"/api/athletes/1/changes/{made['laid']['change']}"
+        change = f"/api/journal/{made['laid']['change']}"
         send(client, "post", f"{change}/undo", {})
         assert sets_of(client, AFTER)[:3] == [0, 0, 0]
         assert get(client, "/api/athletes/1/weeks/2026-W45/block")["stored"] is None

@@ -14,7 +14,8 @@ from tests.web.test_api import get, send
 
 Bring = Callable[..., Any]
 RUNNING = "/api/athletes/1/weeks/2026-W42"
-CHANGES = "/api/athletes/1/changes"
+JOURNAL = "/api/journal"
+CHANGES = f"{JOURNAL}?athlete=1&undoable=true"
 
 
 @pytest.fixture(autouse=True)
@@ -76,14 +77,14 @@ def test_publishing_is_taken_back_and_the_draft_is_there_again(client: FlaskClie
     publish = body_of(draft, sessions, logged=draft["logged"]) | kept
     change = send(client, "post", f"{RUNNING}/draft/publish", publish)["change"]
     assert Draft.select().count() == 0
-    (told,) = get(client, CHANGES)["changes"]
+    (told,) = get(client, CHANGES)["entries"]
     assert (told["says"], told["undone"]) == ("Published week 42", False)
-    send(client, "post", f"{CHANGES}/{change}/undo", {})
+    send(client, "post", f"{JOURNAL}/{change}/undo", {})
     assert planned(client) == [("One", 6), ("Two", 6), ("Three", 6)]
     again = opened(client)
     assert again["origin"] == "saved"
     assert [day["lines"][0]["count"] for day in again["sessions"]] == [3, 4, 4]
-    send(client, "post", f"{CHANGES}/{change}/redo", {})
+    send(client, "post", f"{JOURNAL}/{change}/redo", {})
     assert planned(client) == [("One", 6), ("Two", 7), ("Three", 7)]
 
 
@@ -94,10 +95,10 @@ def test_what_was_done_with_it_since_is_not_taken_away(client: FlaskClient) -> N
     row = Session.get(Session.basis == "planned", Session.title == "Two",
                       Session.deleted_on.is_null())  # fmt: skip
     Session.create(athlete=1, basis="completed", date=row.date, title="Two", plan=row)
-    refused = send(client, "post", f"{CHANGES}/{change}/undo", {}, 409)
+    refused = send(client, "post", f"{JOURNAL}/{change}/undo", {}, 409)
     assert "Wed 14 Oct has a log by now" in refused["detail"]
     assert planned(client) == [("One", 6), ("Two", 7), ("Three", 7)]
-    send(client, "post", f"{CHANGES}/99/undo", {}, 404)
+    send(client, "post", f"{JOURNAL}/99/undo", {}, 404)
 
 
 def test_a_stored_draft_shows_logged_days_as_planned(client: FlaskClient) -> None:
@@ -127,7 +128,7 @@ def test_a_plan_for_a_day_that_was_logged_without_one(client: FlaskClient, bring
     change = send(client, "post", f"{week}/draft/publish", body_of(draft, draft["sessions"]))
     row = Session.get(Session.basis == "completed", Session.athlete == 2)
     assert row.plan.title == ""
-    send(client, "post", f"/api/athletes/2/changes/{change['change']}/undo", {})
+    send(client, "post", f"/api/journal/{change['change']}/undo", {})
     assert Session.get_by_id(row.id).plan_id is None
 
 

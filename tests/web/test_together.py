@@ -11,6 +11,7 @@ import pytest
 from flask.testing import FlaskClient
 
 import dialback.work as work
+from dialback.store.journal import Entry
 from dialback.store.models import Athlete
 from dialback.store.unit import touch, unit
 from dialback.web.app import ASKING, create_app
@@ -53,13 +54,13 @@ def test_a_change_between_reading_and_the_lock_stays(
     """Somebody else keeps a note right before the lock is taken: it is there afterwards."""
 
     @contextmanager
-    def after_somebody() -> Iterator[None]:
+    def after_somebody() -> Iterator[Entry]:
         with sqlite3.connect(data) as other:
             other.execute("UPDATE athlete SET note = 'kept', bodyweight_kg = 71.5, "
                           "change = change + 1 WHERE id = 1")  # fmt: skip
         other.close()
-        with unit():
-            yield
+        with unit() as entry:
+            yield entry
 
     monkeypatch.setattr(getattr(work, place), "unit", after_somebody)
     answer = getattr(known, method)(path, json=body)

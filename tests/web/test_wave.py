@@ -71,9 +71,9 @@ def test_published_together_and_taken_back(client: FlaskClient) -> None:
     change = publish(client, found)["change"]
     assert counts(client) == [week["sets"] for week in found]
     assert Draft.select().count() == 0
-    (told,) = get(client, f"{ATHLETE}/changes")["changes"]
+    (told,) = get(client, "/api/journal?athlete=1&undoable=true")["entries"]
     assert told["says"] == "Published week 42 to week 44 as proposed"
-    send(client, "post", f"{ATHLETE}/changes/{change}/undo", {})
+    send(client, "post", f"/api/journal/{change}/undo", {})
     assert counts(client) == [12, 12, 12]
     assert Draft.select().count() == 1
 

@@ -30,6 +30,7 @@ from dialback.web.beside import notes
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_day
 from dialback.web.document import file_answer
+from dialback.web.doors import only_seen, visitor
 from dialback.web.shapes.common import LogOut
 from dialback.web.shapes.floor import (
     FloorDay,
@@ -63,7 +64,7 @@ def floor_day(query: FloorQuery) -> Response:
     day = the_day(query.day, "day") if query.day else desk().today()
     week = Week.of(day)
     found = []
-    for athlete in athletes():
+    for athlete in (one for one in athletes() if visitor().sees(one.id)):
         ledger = desk().ledgers.of(athlete)
         done = plans_done(ledger, week)
         for at, plan in enumerate(kept_in(ledger, "planned", week)):
@@ -92,6 +93,7 @@ def floor_run(query: RunQuery) -> Response:
     if whose is None:
         raise NotThereError(f"No planned session has the number {query.plan}.")
     athlete, day = whose
+    only_seen(athlete.id)
     shared = desk()
     ledger = shared.ledgers.of(athlete)
     kit = the_kit() or Kit()

@@ -72,6 +72,13 @@ def roster() -> Response:
     )
 
 
+def count_ahead() -> bool:
+    """Count the athletes' last weeks before anybody asks; whether some are left to count."""
+    with desk().counting:
+        _, waiting = _rows(Week.to_audit(desk().today()))
+    return bool(waiting)
+
+
 def _rows(week: Week) -> tuple[list[RosterRow], list[Waiting]]:
     shared, owner = desk(), house()
     today = shared.today()

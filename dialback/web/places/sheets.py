@@ -24,7 +24,6 @@ from dialback.store.imports import (
     remembered,
     split_known,
     store_sheet,
-    undo_import,
 )
 from dialback.store.movements import house_movements
 from dialback.web.blueprint import blueprint
@@ -49,6 +48,7 @@ from dialback.web.shapes.sheets import (
     SheetUnknown,
     Undone,
 )
+from dialback.work.changes import take_import_back
 from dialback.work.errors import NotThereError
 
 api = blueprint("sheets", __name__, "/sheets")
@@ -267,10 +267,7 @@ def list_imports() -> Response:
 @imports_api.post("/<int:number>/undo", responses={200: Undone})
 def undo_one_import(path: ImportPath) -> Response:
     """Take the sessions of a file out again."""
-    count = undo_import(path.number, desk().today())
-    if count is None:
-        raise NotThereError("There is no such import, or it was undone already.")
-    return answer(Undone(sessions=count))
+    return answer(Undone(sessions=take_import_back(path.number, desk().today())))
 
 
 @export_api.get("/log.csv", responses={200: file_answer("text/csv", "The log, a row a set")})

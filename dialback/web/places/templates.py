@@ -52,7 +52,7 @@ def lay_template(path: TemplatePath, body: LayTemplateBody) -> Response:
 @api.post("/undo", responses={200: Done})
 def undo_template(body: TemplateLaid) -> Response:
     """Undo what a template laid, for all of its athletes or for none."""
-    changes.take_all_back([(laid.athlete, laid.change) for laid in body.laid], desk().today())
+    changes.take_all_back([laid.change for laid in body.laid], desk().today())
     return answer(Done())
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from datetime import date
+from http import HTTPStatus
 
 from flask import Response
 
@@ -26,8 +27,10 @@ from dialback.web.blueprint import blueprint
 from dialback.web.columns import COLUMNS, week_column
 from dialback.web.desk import answer, attachment, desk, judged_week, the_athlete, the_week
 from dialback.web.document import file_answer
+from dialback.web.doors import visitor
+from dialback.web.problems import RefusedError
 from dialback.web.shapes.common import BasisQuery, Done, FindingKey, WeekColumn, WeekPath
-from dialback.web.shapes.sheet import OfferKey, OfferOut, Sheet, SignatureOut
+from dialback.web.shapes.sheet import AthleteOut, OfferKey, OfferOut, Sheet, SignatureOut
 from dialback.web.shapes.weeks import (
     AcceptBody,
     AcceptCauseBody,
@@ -55,7 +58,7 @@ def frame(path: WeekPath) -> Response:
     ledger = desk().ledgers.of(athlete)
     return answer(
         Frame(
-            athlete=athlete_out(athlete),
+            athlete=_seen(athlete),
             restrictions=notes(
                 (restriction for restriction in ledger.restrictions if restriction.holds_in(week)),
                 ledger.unit,
@@ -68,6 +71,12 @@ def frame(path: WeekPath) -> Response:
             over=week <= Week.to_audit(desk().today()),
         )
     )
+
+
+def _seen(athlete: Athlete) -> AthleteOut:
+    """The athlete, to the athlete without what the coach has noted about them."""
+    seen = athlete_out(athlete)
+    return seen if visitor().has("read") else seen.model_copy(update={"note": ""})
 
 
 @api.get("/sheet", responses={200: Sheet})
@@ -309,6 +318,11 @@ def signed_week(path: WeekPath) -> Response:
 def report(path: WeekPath, query: ReportQuery) -> Response:
     """The week, or the block it lies in, on one page: for the coach's file or the athlete."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    if query.reader == "coach" and not visitor().has("read"):
+        raise RefusedError(
+            HTTPStatus.FORBIDDEN, "not-allowed", "The coach's report is the coach's: take the "
+            "hand-out."
+        )  # fmt: skip
     make = reporting.week_report if query.of == "week" else reporting.block_report
     pdf = make(desk().ledgers, athlete, week, query.reader, desk().today())
     what = "hand-out" if query.reader == "athlete" else "report"

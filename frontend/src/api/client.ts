@@ -21,10 +21,25 @@ export class Refusal extends Error {
 export const messageOf = (problem: unknown): string =>
   problem instanceof Error ? problem.message : String(problem);
 
+/** Where the user is, for the journal; the frame knows the places. */
+let whereabouts = (): string => "";
+/** What is to be done when the server knows this device no more. */
+let whenSignedOut = (): void => undefined;
+
+export function tellFrame(frame: { place: () => string; signedOut: () => void }): void {
+  whereabouts = frame.place;
+  whenSignedOut = frame.signedOut;
+}
+
 const refuse: Middleware = {
+  onRequest({ request }) {
+    request.headers.set("X-Place", whereabouts());
+    return request;
+  },
   async onResponse({ response }) {
     if (response.ok) return undefined;
     const body: Partial<Schemas["ProblemDetails"]> = await response.json().catch(() => ({}));
+    if (body.type?.endsWith("signed-out")) whenSignedOut();
     throw new Refusal(
       response.status,
       body.type ?? "",

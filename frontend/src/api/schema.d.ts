@@ -4,6 +4,194 @@
  */
 
 export interface paths {
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who asks, and what they may do. */
+        get: operations["who_is_it"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Come in by name and password. */
+        post: operations["sign_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Come in by the door of an athlete's phone. */
+        post: operations["open_door"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Go out on this device. */
+        post: operations["sign_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Change the own password; other devices are signed out. */
+        post: operations["change_own_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who may come in. */
+        get: operations["list_accounts"];
+        put?: never;
+        /** Make an account; whoever makes the first one is signed in with it. */
+        post: operations["make_account"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{account}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give an account another role. */
+        put: operations["change_role"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{account}/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give somebody a new password; their devices are signed out. */
+        post: operations["set_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts/{account}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Remove an account; what it has done stays in the journal. */
+        post: operations["remove_account"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a door for an athlete's phone; an older one opens nothing any more. */
+        post: operations["make_door"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/door/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Withdraw an athlete's door; the phone is signed out. */
+        post: operations["withdraw_door"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/roster": {
         parameters: {
             query?: never;
@@ -469,15 +657,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/athletes/{athlete_id}/changes": {
+    "/api/journal": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** What was done to the athlete's plans in the last thirty days, the latest first. */
-        get: operations["list_changes"];
+        /** Who changed what, the latest first: of the house, or of an athlete. */
+        get: operations["journal"];
         put?: never;
         post?: never;
         delete?: never;
@@ -486,7 +674,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/athletes/{athlete_id}/changes/{change}/undo": {
+    "/api/journal/{entry}/undo": {
         parameters: {
             query?: never;
             header?: never;
@@ -503,7 +691,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/athletes/{athlete_id}/changes/{change}/redo": {
+    "/api/journal/{entry}/redo": {
         parameters: {
             query?: never;
             header?: never;
@@ -1883,6 +2071,162 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * WhoOut
+         * @description Who asks: nobody known yet, somebody signed in, or anybody at a desk without accounts.
+         *
+         *     ``week`` is the one that today lies in.
+         */
+        WhoOut: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "out" | "in" | "open";
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "coach" | "assistant" | "viewer" | "athlete";
+            /** Athlete */
+            athlete: number | null;
+            /** Rights */
+            rights: ("run the house" | "plan" | "log" | "read")[];
+            /** Week */
+            week: string;
+        };
+        /**
+         * SignInBody
+         * @description A name and its password.
+         */
+        SignInBody: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * DoorBody
+         * @description What a door's link has behind its mark.
+         */
+        DoorBody: {
+            /** Token */
+            token: string;
+        };
+        /**
+         * Done
+         * @description It was done.
+         */
+        Done: {
+            /**
+             * Done
+             * @default true
+             * @constant
+             */
+            done: true;
+        };
+        /**
+         * OwnPasswordBody
+         * @description The own password as it was, and as it is to be.
+         */
+        OwnPasswordBody: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /**
+         * Accounts
+         * @description Who may come in, and what the roles are.
+         */
+        Accounts: {
+            /** Accounts */
+            accounts: components["schemas"]["AccountOut"][];
+            /** Roles */
+            roles: components["schemas"]["RoleOut"][];
+        };
+        /**
+         * AccountOut
+         * @description An account; for an athlete, whose door it is. ``seen`` is the day of the last sign-in.
+         */
+        AccountOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "coach" | "assistant" | "viewer" | "athlete";
+            /** Athlete */
+            athlete: number | null;
+            /** Seen */
+            seen: string | null;
+            /** You */
+            you: boolean;
+        };
+        /**
+         * RoleOut
+         * @description A role, and what it is for.
+         */
+        RoleOut: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "coach" | "assistant" | "viewer" | "athlete";
+            /** Says */
+            says: string;
+        };
+        /**
+         * NewAccountBody
+         * @description An account to make.
+         */
+        NewAccountBody: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "coach" | "assistant" | "viewer" | "athlete";
+            /** Password */
+            password: string;
+        };
+        /**
+         * RoleBody
+         * @description A role.
+         */
+        RoleBody: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "coach" | "assistant" | "viewer" | "athlete";
+        };
+        /**
+         * PasswordBody
+         * @description A new password.
+         */
+        PasswordBody: {
+            /** Password */
+            password: string;
+        };
+        /**
+         * DoorOut
+         * @description A door: its link, as a picture too. ``here_only`` if only this machine finds the address.
+         */
+        DoorOut: {
+            /** Link */
+            link: string;
+            /** Picture */
+            picture: string;
+            /** Here Only */
+            here_only: boolean;
+        };
+        /**
          * Roster
          * @description All athletes, those who need the coach first on top; ``waiting`` are not counted yet.
          */
@@ -2038,18 +2382,6 @@ export interface components {
         TakenOn: {
             /** Athletes */
             athletes: number[];
-        };
-        /**
-         * Done
-         * @description It was done.
-         */
-        Done: {
-            /**
-             * Done
-             * @default true
-             * @constant
-             */
-            done: true;
         };
         /**
          * AboutBody
@@ -3128,24 +3460,42 @@ export interface components {
             weeks: components["schemas"]["ProposedWeek"][];
         };
         /**
-         * Changes
-         * @description The changes of thirty days, the latest first.
+         * Journal
+         * @description Entries, the latest first; ``more`` if there are older ones; who is in it at all.
          */
-        Changes: {
-            /** Changes */
-            changes: components["schemas"]["ChangeOut"][];
+        Journal: {
+            /** Entries */
+            entries: components["schemas"]["JournalLine"][];
+            /** More */
+            more: boolean;
+            /** People */
+            people: string[];
         };
         /**
-         * ChangeOut
-         * @description What was done to an athlete's plans; ``at`` is a time in UTC.
+         * JournalLine
+         * @description A change: who, where, when (UTC, from ``at`` to ``until``, so many times), what.
          */
-        ChangeOut: {
+        JournalLine: {
             /** Id */
             id: number;
+            /** Athlete */
+            athlete: number | null;
+            /** Name */
+            name: string;
             /** At */
             at: string;
+            /** Until */
+            until: string;
+            /** Times */
+            times: number;
+            /** Who */
+            who: string;
+            /** Place */
+            place: string;
             /** Says */
             says: string;
+            /** Can Undo */
+            can_undo: boolean;
             /** Undone */
             undone: boolean;
         };
@@ -5875,6 +6225,1504 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    who_is_it: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoOut"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignInBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoOut"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    open_door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoorBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoOut"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    sign_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    change_own_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPasswordBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    list_accounts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Accounts"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    make_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAccountBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AccountOut"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    change_role: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    set_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    remove_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                account: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    make_door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorOut"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    withdraw_door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            /** @description The request is not one that can be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description There is no such operation here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It does not fit what is there, or builds on an older state */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is too long */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body is of another type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Bad input, with the place of everything that is wrong */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description It failed here; the log has the details */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Busy: try again after Retry-After */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     roster: {
         parameters: {
             query?: never;
@@ -5902,7 +7750,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -5989,7 +7846,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6045,6 +7911,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6103,7 +7978,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6159,6 +8043,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6219,7 +8112,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6275,6 +8177,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6331,7 +8242,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6387,6 +8307,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6443,7 +8372,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6506,6 +8444,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -6553,7 +8500,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6638,7 +8594,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6727,7 +8692,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6790,6 +8764,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -6840,7 +8823,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -6928,7 +8920,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7018,7 +9019,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7081,6 +9091,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -7133,7 +9152,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7224,7 +9252,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7314,7 +9351,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7370,6 +9416,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7431,7 +9486,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7487,6 +9551,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7548,7 +9621,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7604,6 +9686,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7665,7 +9756,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7721,6 +9821,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7782,7 +9891,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7838,6 +9956,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7895,7 +10022,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -7958,6 +10094,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -8008,7 +10153,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8098,7 +10252,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8186,7 +10349,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8276,7 +10448,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8332,6 +10513,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8393,7 +10583,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8456,6 +10655,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -8508,7 +10716,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8598,7 +10815,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8661,6 +10887,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -8713,7 +10948,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8803,7 +11047,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8859,6 +11112,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8920,7 +11182,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -8983,6 +11254,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -9003,13 +11283,17 @@ export interface operations {
             };
         };
     };
-    list_changes: {
+    journal: {
         parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                athlete_id: number;
+            query?: {
+                athlete?: number | null;
+                who?: string | null;
+                words?: string;
+                undoable?: boolean;
+                before?: number | null;
             };
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -9020,7 +11304,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Changes"];
+                    "application/json": components["schemas"]["Journal"];
                 };
             };
             /** @description The request is not one that can be read */
@@ -9032,7 +11316,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9093,8 +11386,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                athlete_id: number;
-                change: number;
+                entry: number;
             };
             cookie?: never;
         };
@@ -9118,7 +11410,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9174,6 +11475,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9206,8 +11516,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                athlete_id: number;
-                change: number;
+                entry: number;
             };
             cookie?: never;
         };
@@ -9231,7 +11540,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9287,6 +11605,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9341,7 +11668,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9430,7 +11766,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9486,6 +11831,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9544,7 +11898,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9600,6 +11963,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9656,7 +12028,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9712,6 +12093,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9768,7 +12158,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9824,6 +12223,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9881,7 +12289,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -9971,7 +12388,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10027,6 +12453,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10088,7 +12523,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10144,6 +12588,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10205,7 +12658,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10261,6 +12723,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10322,7 +12793,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10378,6 +12858,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10439,7 +12928,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10495,6 +12993,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10556,7 +13063,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10612,6 +13128,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10673,7 +13198,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10729,6 +13263,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10790,7 +13333,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10846,6 +13398,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10907,7 +13468,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10963,6 +13533,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11024,7 +13603,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11080,6 +13668,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11141,7 +13738,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11197,6 +13803,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11258,7 +13873,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11314,6 +13938,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11375,7 +14008,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11438,6 +14080,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -11488,7 +14139,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11578,7 +14238,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11641,6 +14310,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -11691,7 +14369,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11781,7 +14468,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11837,6 +14533,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11899,7 +14604,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -11962,6 +14676,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -12013,7 +14736,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12104,7 +14836,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12160,6 +14901,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12222,7 +14972,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12278,6 +15037,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12338,7 +15106,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12394,6 +15171,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12454,7 +15240,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12517,6 +15312,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -12567,7 +15371,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12657,7 +15470,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12713,6 +15535,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12774,7 +15605,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12830,6 +15670,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12891,7 +15740,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -12954,6 +15812,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -13003,7 +15870,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13088,7 +15964,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13176,7 +16061,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13259,7 +16153,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13346,7 +16249,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13402,6 +16314,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13462,7 +16383,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13518,6 +16448,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13578,7 +16517,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13634,6 +16582,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13690,7 +16647,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13753,6 +16719,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -13800,7 +16775,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13887,7 +16871,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -13943,6 +16936,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14001,7 +17003,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14064,6 +17075,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -14111,7 +17131,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14198,7 +17227,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14261,6 +17299,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -14310,7 +17357,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14399,7 +17455,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14455,6 +17520,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14516,7 +17590,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14572,6 +17655,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14630,7 +17722,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14686,6 +17787,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14744,7 +17854,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14800,6 +17919,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14858,7 +17986,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -14914,6 +18051,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14973,7 +18119,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15029,6 +18184,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15091,7 +18255,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15154,6 +18327,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -15206,7 +18388,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15289,7 +18480,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15372,7 +18572,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15457,7 +18666,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15546,7 +18764,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15602,6 +18829,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15659,7 +18895,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15715,6 +18960,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15772,7 +19026,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15835,6 +19098,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -15884,7 +19156,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -15973,7 +19254,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16029,6 +19319,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16090,7 +19389,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16146,6 +19454,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16203,7 +19520,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16266,6 +19592,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -16315,7 +19650,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16404,7 +19748,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16460,6 +19813,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16517,7 +19879,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16580,6 +19951,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -16627,7 +20007,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16717,7 +20106,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16773,6 +20171,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16829,7 +20236,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -16892,6 +20308,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -16941,7 +20366,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -17030,7 +20464,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -17086,6 +20529,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17146,7 +20598,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -17209,6 +20670,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -17262,7 +20732,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -17352,7 +20831,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -17442,7 +20930,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -17498,6 +20995,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17555,7 +21061,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -17611,6 +21126,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17672,7 +21196,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -17728,6 +21261,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17789,7 +21331,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -17845,6 +21396,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17902,7 +21462,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -17958,6 +21527,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18015,7 +21593,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -18071,6 +21658,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18132,7 +21728,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -18195,6 +21800,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -18242,7 +21856,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -18327,7 +21950,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -18390,6 +22022,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -18442,7 +22083,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -18530,7 +22180,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -18613,7 +22272,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -18700,7 +22368,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -18763,6 +22440,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
+            /** @description Too many wrong tries: wait */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
             /** @description It failed here; the log has the details */
             500: {
                 headers: {
@@ -18810,7 +22496,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -18897,7 +22592,16 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Asked for by a page of another site */
+            /** @description Nobody is signed in, and this house has accounts */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Not for whoever is signed in, or asked for by a page of another site */
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -18953,6 +22657,15 @@ export interface operations {
             };
             /** @description Bad input, with the place of everything that is wrong */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tries: wait */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,12 +1,13 @@
 import { useEffect } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import type { Schemas } from "@/api/client";
+import { useMay, useMe } from "@/api/me";
 import { type WeekPlace } from "@/api/place";
-import { useFrame } from "@/api/sheet";
+import { reportPath, useFrame } from "@/api/sheet";
 import { date, span, weekName } from "@/words";
 import { Failure } from "./Failure";
 import { KEYS, useKeys } from "./keys";
-import { ATHLETE_PLACES, weekPath } from "./places";
+import { ATHLETE_PLACES, type Place, isFor, weekPath } from "./places";
 
 /** The place in the address: whose week, and which. */
 export function useWeekPlace(): WeekPlace {
@@ -51,26 +52,22 @@ export function AthleteFrame() {
       document.title = "Dial Back";
     };
   }, [place.athlete, place.week, at]);
+  const who = useMe().data;
+  const places = ATHLETE_PLACES.filter((one) => isFor(who, one));
   useKeys({
     weekBack: () => there(at?.before),
     weekOn: () => there(at?.after),
-    sheet: () => there(place.week, "sheet"),
-    season: () => there(place.week, "season"),
-    dial: () => there(weekFor("dial"), "dial"),
-    write: () => there(weekFor("write"), "write"),
-    block: () => there(weekFor("block"), "block"),
-    log: () => there(place.week, "log"),
-    own: () => there(place.week, "rules"),
+    ...Object.fromEntries(places.map((one) => [one.key, () => there(weekFor(one.path), one.path)])),
   });
   if (frame.error) return <Failure error={frame.error} />;
   return (
     <>
-      <div className="athlete-head flex items-baseline gap-8 border-b border-rule bg-sheet px-6 pt-2.5 pb-2 max-lg:flex-wrap max-lg:gap-x-4 max-lg:gap-y-0 max-md:px-4">
+      <div className="athlete-head flex items-baseline gap-8 border-b border-rule bg-sheet px-6 pt-2.5 pb-2 max-lg:flex-wrap max-lg:gap-x-4 max-lg:gap-y-1 max-md:px-4">
         <h1 className="min-w-0 shrink-0 text-xl font-semibold">{at?.athlete.name ?? "…"}</h1>
         <div className="flex shrink-0 items-baseline gap-1">
           <button
             type="button"
-            className="no-print px-1.5 hover:bg-band"
+            className="no-print min-h-6 min-w-6 hover:bg-band"
             aria-label="A week back"
             title={`Key ${KEYS.weekBack.key}`}
             onClick={() => there(at?.before)}
@@ -83,7 +80,7 @@ export function AthleteFrame() {
           </span>
           <button
             type="button"
-            className="no-print px-1.5 hover:bg-band"
+            className="no-print min-h-6 min-w-6 hover:bg-band"
             aria-label="A week on"
             title={`Key ${KEYS.weekOn.key}`}
             onClick={() => there(at?.after)}
@@ -104,26 +101,57 @@ export function AthleteFrame() {
           )}
           {at?.athlete.note}
         </p>
-        <nav
-          aria-label="Steps of the work"
-          className="no-print flex shrink-0 gap-5 max-lg:w-full max-lg:shrink max-lg:overflow-x-auto max-lg:whitespace-nowrap"
-        >
-          {ATHLETE_PLACES.map((one) => (
-            <NavLink
-              key={one.path}
-              to={weekPath(place.athlete, weekFor(one.path), one.path)}
-              title={`Key ${KEYS[one.key].key}`}
-              className={({ isActive }) =>
-                `border-b-2 ${isActive ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`
-              }
-            >
-              {one.title}
-            </NavLink>
-          ))}
-        </nav>
+        <Steps
+          place={place}
+          places={places}
+          weekFor={weekFor}
+          own={who?.athlete === place.athlete}
+        />
       </div>
       <Outlet />
     </>
+  );
+}
+
+interface StepsProps {
+  place: WeekPlace;
+  places: Place[];
+  /** The week in which a place is opened. */
+  weekFor: (path: string) => string;
+  /** Whether it is the athlete who looks: there is a hand-out to take. */
+  own: boolean;
+}
+
+/** The athlete's places that are for whoever looks, in the order of the work. */
+function Steps({ place, places, weekFor, own }: StepsProps) {
+  return (
+    <nav
+      aria-label="Steps of the work"
+      className="no-print flex shrink-0 gap-5 max-lg:w-full max-lg:shrink max-lg:overflow-x-auto max-lg:whitespace-nowrap"
+    >
+      {places.map((one) => (
+        <NavLink
+          key={one.path}
+          to={weekPath(place.athlete, weekFor(one.path), one.path)}
+          title={`Key ${KEYS[one.key].key}`}
+          className={({ isActive }) =>
+            `border-b-2 ${isActive ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`
+          }
+        >
+          {one.title}
+        </NavLink>
+      ))}
+      {own && (
+        <a
+          className="trail-link"
+          href={reportPath(place, "week", "athlete")}
+          target="_blank"
+          rel="noreferrer"
+        >
+          Hand-out
+        </a>
+      )}
+    </nav>
   );
 }
 
@@ -138,15 +166,17 @@ interface RestrictedProps {
 function Restricted({ notes, sunday, to }: RestrictedProps) {
   const lifted = (one: Schemas["RestrictionNote"]) =>
     one.lifted_on && one.lifted_on <= sunday ? `, lifted ${date(one.lifted_on)}` : "";
-  return (
-    <Link
-      to={to}
-      className="trail-link mr-3 inline-block max-w-full truncate align-bottom text-high not-italic print:whitespace-normal"
-      title={notes
-        .map((one) => `${one.words}: ${one.by}, ${date(one.since)}${lifted(one)}. ${one.word}`)
-        .join("\n")}
-    >
-      {notes.map((one) => one.words + lifted(one)).join("; ")}
-    </Link>
+  const shown = {
+    className:
+      "mr-3 inline-block max-w-full truncate align-bottom text-high not-italic print:whitespace-normal",
+    title: notes
+      .map((one) => `${one.words}: ${one.by}, ${date(one.since)}${lifted(one)}. ${one.word}`)
+      .join("\n"),
+    children: notes.map((one) => one.words + lifted(one)).join("; "),
+  };
+  return useMay("plan") ? (
+    <Link to={to} {...shown} className={`trail-link ${shown.className}`} />
+  ) : (
+    <span {...shown} />
   );
 }

@@ -1,14 +1,14 @@
 import { useLocation, useNavigate } from "react-router";
-import { usePlanChanges, useTakingBack } from "@/api/plans";
+import { useTakingBack, useUndoable } from "@/api/journal";
 
 /** What was just done to the plans, with the way back; it goes when one walks on. */
 export function JustChanged({ athlete }: { athlete: number }) {
   const location = useLocation();
   const go = useNavigate();
   const number = (location.state as { change?: number } | null)?.change;
-  const found = usePlanChanges(athlete);
-  const { swap, busy, error } = useTakingBack(athlete);
-  const here = found.data?.changes.find((one) => one.id === number);
+  const found = useUndoable(athlete);
+  const { swap, busy, error } = useTakingBack();
+  const here = found.data?.entries.find((one) => one.id === number);
   if (!here) return null;
   const away = () => void go(location.pathname + location.search, { replace: true, state: null });
   return (

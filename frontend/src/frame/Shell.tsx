@@ -1,78 +1,117 @@
 import { useState } from "react";
-import { NavLink, Outlet, useNavigate } from "react-router";
+import { Navigate, NavLink, Outlet, useLocation, useNavigate } from "react-router";
 import { useHouse } from "@/api/house";
+import { type Who, useMe } from "@/api/me";
 import { useUnit } from "@/api/unit";
 import { Hatch } from "@/marks/hatch";
 import { Wordmark } from "@/marks/Wordmark";
 import { showIn } from "@/words";
+import { Failure } from "./Failure";
 import { Help } from "./Help";
+import { Leave } from "./Leave";
+import { SignIn } from "./SignIn";
 import { KEYS, useKeys } from "./keys";
-import { HOUSE_PLACES } from "./places";
+import { ATHLETE_PLACES, HOUSE_PLACES, isFor, weekPath } from "./places";
 import { switchTheme } from "./theme";
 
-/** What stands around every place: the sign, the places of the house, help and lamp. */
+/** What stands around every place; nothing but the way in for whoever has to sign in first. */
 export function Shell() {
+  const me = useMe();
+  const { pathname } = useLocation();
+  if (me.error) return <Failure error={me.error} />;
+  if (!me.data) return <p className="p-6 text-ink-2">Laying out the board…</p>;
+  // A link opens for whoever has it, whoever was here before.
+  if (pathname === "/door") return <Outlet />;
+  if (me.data.state === "out") return <SignIn />;
+  return <Inside who={me.data} />;
+}
+
+/** The house from the inside: the sign, its places, help and lamp. */
+function Inside({ who }: { who: Who }) {
   const [help, setHelp] = useState(false);
   const go = useNavigate();
   const unit = useUnit();
   const house = useHouse();
+  const { pathname } = useLocation();
   const shown = unit.data?.unit ?? "kg";
   showIn(shown);
+  const places = HOUSE_PLACES.filter((one) => isFor(who, one));
+  const own = who.athlete === null ? null : weekPath(who.athlete, who.week, "log");
   useKeys({
     help: () => setHelp(true),
     lamp: switchTheme,
-    roster: () => go("/"),
-    floor: () => go("/floor"),
-    movements: () => go("/movements"),
-    kit: () => go("/kit"),
-    house: () => go("/rules"),
-    files: () => go("/files"),
+    ...Object.fromEntries(places.map((one) => [one.key, () => void go(one.path)])),
   });
   return (
     <div className="flex h-dvh flex-col print-open">
       <Hatch />
-      <header className="no-print flex items-baseline gap-8 border-b border-rule px-6 pt-2.5 pb-2 max-md:gap-4 max-md:px-4">
-        <NavLink to="/" className="shrink-0 text-lg">
+      <header className="no-print flex items-baseline gap-7 border-b border-rule px-6 pt-2.5 pb-2 max-md:gap-4 max-md:px-4">
+        <NavLink to={own ?? "/"} className="shrink-0 text-lg">
           <Wordmark />
         </NavLink>
         {house.data?.name && (
-          <span className="max-w-56 truncate text-sm text-ink-2 italic max-lg:hidden">
+          <span className="max-w-40 truncate text-sm text-ink-2 italic max-xl:hidden">
             {house.data.name}
           </span>
         )}
         <nav
           aria-label="Places"
-          className="flex gap-6 whitespace-nowrap max-md:gap-4 max-md:overflow-x-auto"
+          className="flex min-w-0 gap-5 whitespace-nowrap max-md:gap-4 max-xl:overflow-x-auto"
         >
-          {HOUSE_PLACES.map((place) => (
-            <NavLink
+          {own && <PlaceLink title="My week" path={own} />}
+          {places.map((place) => (
+            <PlaceLink
               key={place.path}
-              to={place.path}
-              end
-              title={`Key ${KEYS[place.key].key}`}
-              className={({ isActive }) =>
-                `border-b-2 ${isActive ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`
-              }
-            >
-              {place.title}
-            </NavLink>
+              title={place.title}
+              path={place.path}
+              hint={`Key ${KEYS[place.key].key}`}
+            />
           ))}
           <button type="button" onClick={switchTheme} className="text-ink-2 md:hidden">
             Light or dark
           </button>
         </nav>
-        <span className="ml-auto flex gap-5 text-sm text-ink-2 max-md:hidden">
-          <button type="button" onClick={switchTheme} className="hover:text-ink">
-            Light or dark <kbd className="font-mono text-2xs">l</kbd>
+        <span className="ml-auto flex shrink-0 gap-5 text-sm text-ink-2">
+          <button type="button" onClick={switchTheme} className="hover:text-ink max-md:hidden">
+            Light or dark <kbd className="font-mono text-2xs">{KEYS.lamp.key}</kbd>
           </button>
-          <button type="button" onClick={() => setHelp(true)} className="hover:text-ink">
-            Keys <kbd className="font-mono text-2xs">?</kbd>
+          <button
+            type="button"
+            onClick={() => setHelp(true)}
+            className="hover:text-ink max-md:hidden"
+          >
+            Keys <kbd className="font-mono text-2xs">{KEYS.help.key}</kbd>
           </button>
+          {who.state === "in" && <Leave name={who.name} />}
         </span>
       </header>
       {/* Another unit is another text everywhere: all of it is laid out anew. */}
-      <Outlet key={shown} />
+      {isOpen(who, pathname) ? <Outlet key={shown} /> : <Navigate to={own ?? "/"} replace />}
       <Help open={help} close={() => setHelp(false)} />
     </div>
+  );
+}
+
+/** Whether an address is one of the places of whoever is here; unknown ones say so themselves. */
+function isOpen(who: Who, path: string): boolean {
+  const [, first, , , , last] = path.split("/");
+  const all = first === "athletes" ? ATHLETE_PLACES : HOUSE_PLACES;
+  const wanted = first === "athletes" ? last : `/${first ?? ""}`;
+  const place = all.find((one) => one.path === wanted);
+  return place === undefined || isFor(who, place);
+}
+
+function PlaceLink({ title, path, hint }: { title: string; path: string; hint?: string }) {
+  return (
+    <NavLink
+      to={path}
+      end
+      title={hint}
+      className={({ isActive }) =>
+        `border-b-2 ${isActive ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`
+      }
+    >
+      {title}
+    </NavLink>
   );
 }

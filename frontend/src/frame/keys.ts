@@ -16,6 +16,8 @@ export const KEYS = {
   house: { key: "h", says: "House rules", where: "Everywhere" },
   kit: { key: "i", says: "Kit: what the room has", where: "Everywhere" },
   files: { key: "f", says: "Files", where: "Everywhere" },
+  people: { key: ";", says: "People: who may come in", where: "Everywhere" },
+  journal: { key: ":", says: "Journal: who changed what", where: "Everywhere" },
   find: { key: "/", says: "Find", where: "Everywhere" },
   lamp: { key: "l", says: "Light or dark", where: "Everywhere" },
   block: { key: "k", says: "Block: the coming weeks", where: "With an athlete" },

@@ -1,5 +1,5 @@
-/** The sign of the house: a pointer turned back on its scale. */
-export function Wordmark() {
+/** The sign of the house: a pointer turned back on its scale; on a phone alone, if not `whole`. */
+export function Wordmark({ whole = false }: { whole?: boolean }) {
   return (
     <span className="inline-flex items-center gap-2 font-semibold tracking-tight whitespace-nowrap">
       <svg
@@ -14,7 +14,7 @@ export function Wordmark() {
         <path d="M13 15 6.700 6.500" strokeWidth="2.500" strokeLinecap="round" />
         <path d="M1 17h24" strokeWidth="1.5" />
       </svg>
-      Dial Back
+      <span className={whole ? "" : "max-md:sr-only"}>Dial Back</span>
     </span>
   );
 }

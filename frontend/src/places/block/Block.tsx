@@ -1,62 +1,43 @@
 import { type RefObject, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "@/api/client";
-import { block as calls, useBlock } from "@/api/block";
+import { useBlock } from "@/api/block";
 import { useChange } from "@/api/changes";
-import { planChanges, usePlanChanges } from "@/api/plans";
+import { useMay } from "@/api/me";
+import { changes as past, useUndoable } from "@/api/journal";
 import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
 import { KEYS, useKeys } from "@/frame/keys";
+import { May } from "@/frame/May";
 import { number, weekName, weekday } from "@/words";
 import { BlockHead } from "./BlockHead";
 import { ChangesDialog } from "./ChangesDialog";
-import { NONE } from "./ChangeFields";
 import { Goals } from "./Goals";
 import { LayForm } from "./LayForm";
 import { WaveHead } from "./WaveHead";
 import { WaveRows } from "./WaveRows";
 import { WeekFoot } from "./WeekFoot";
 import { type Cell, type Data, type Session, type Walk, useBlockWalk } from "./useBlockWalk";
+import { type Held, useHeld } from "./useHeld";
 import { useWave } from "./useWave";
-
-/** A session that was copied or is to be moved. */
-type Held = { session: Session; move: boolean };
 
 /** Days down, weeks across: plans hollow, what was done solid, the four measures below. */
 export function Block() {
   const place = useWeekPlace();
   const [params, setParams] = useSearchParams();
   const found = useBlock(place, Math.min(8, Math.max(3, Number(params.get("weeks") ?? 6) || 6)));
-  const [held, setHeld] = useState<Held | null>(null);
   const [showing, setShowing] = useState(false);
-  const past = usePlanChanges(place.athlete);
-  const last = past.data?.changes.find((one) => !one.undone);
-  const change = useChange((body: Schemas["LayBody"]) => calls.lay(place, body));
+  const may = useMay("plan");
+  const done = useUndoable(place.athlete);
+  const last = done.data?.entries.find((one) => !one.undone);
   const back = useChange(async () => {
-    if (last) await planChanges.undo(place.athlete, last.id);
+    if (last) await past.undo(last.id);
   });
   const data = found.data;
   const { cell, at, date, here, walk, grid } = useBlockWalk(place, data);
   const wave = useWave(place.athlete, data, found.dataUpdatedAt);
-  const paste = () => {
-    if (!held || !date || date === held.session.date) return;
-    change.mutate({
-      sessions: [held.session.id],
-      shifts: [],
-      to: date,
-      change: NONE,
-      move: held.move,
-      lighter: false,
-    });
-    if (held.move) setHeld(null);
-  };
-  useKeys({
-    copy: () => here && setHeld({ session: here, move: false }),
-    cut: () => here && setHeld({ session: here, move: true }),
-    paste,
-    undo: () => back.mutate(undefined),
-    propose: wave.toggle,
-  });
+  const { held, change, keys } = useHeld(place, here, date);
+  useKeys(may ? { ...keys, undo: () => back.mutate(undefined), propose: wave.toggle } : {});
   if (found.error) return <Failure error={found.error} />;
   if (!data) return <p className="p-6 text-ink-2">Laying out the weeks…</p>;
   const ofWeek = data.sessions.filter((session) =>
@@ -73,19 +54,23 @@ export function Block() {
         weeks={data.weeks.length}
         show={(next) => setParams({ weeks: String(next) }, { replace: true })}
       />
-      <Steps
-        held={held}
-        last={last}
-        all={() => setShowing(true)}
-        busy={back.isPending}
-        undo={() => back.mutate(undefined)}
-      />
+      <May right="plan">
+        <Steps
+          held={held}
+          last={last}
+          all={() => setShowing(true)}
+          busy={back.isPending}
+          undo={() => back.mutate(undefined)}
+        />
+      </May>
       {error && (
         <p role="alert" className="mb-2 border-l-4 border-high pl-3 text-sm">
           {error.message}
         </p>
       )}
-      <WaveHead wave={wave} first={ahead[0]?.week ?? ""} last={ahead.at(-1)?.week ?? ""} />
+      <May right="plan">
+        <WaveHead wave={wave} first={ahead[0]?.week ?? ""} last={ahead.at(-1)?.week ?? ""} />
+      </May>
       <div className="wide-table">
         <table className="w-full table-fixed border-b border-rule">
           <colgroup>
@@ -109,15 +94,17 @@ export function Block() {
         </table>
       </div>
       <ChangesDialog athlete={place.athlete} open={showing} close={() => setShowing(false)} />
-      <LayForm
-        session={here ?? null}
-        week={data.weeks[cell.week]?.week ?? ""}
-        sessions={ofWeek}
-        most={Math.max(1, data.weeks.length - 1 - cell.week)}
-        busy={change.isPending}
-        lay={(body) => change.mutate(body)}
-        open={() => walk.open(cell)}
-      />
+      <May right="plan">
+        <LayForm
+          session={here ?? null}
+          week={data.weeks[cell.week]?.week ?? ""}
+          sessions={ofWeek}
+          most={Math.max(1, data.weeks.length - 1 - cell.week)}
+          busy={change.isPending}
+          lay={(body) => change.mutate(body)}
+          open={() => walk.open(cell)}
+        />
+      </May>
       <Goals athlete={place.athlete} />
     </main>
   );
@@ -214,7 +201,7 @@ function Day({ at, date, sessions, isHere, moving, walk }: DayProps) {
 interface StepsProps {
   held: Held | null;
   /** The latest change that can be taken back. */
-  last: Schemas["ChangeOut"] | undefined;
+  last: Schemas["JournalLine"] | undefined;
   all: () => void;
   busy: boolean;
   undo: () => void;

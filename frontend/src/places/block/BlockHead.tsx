@@ -2,7 +2,9 @@ import { useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { blocks } from "@/api/block";
 import { useChange } from "@/api/changes";
+import { useMay } from "@/api/me";
 import { type WeekPlace } from "@/api/place";
+import { May } from "@/frame/May";
 import { NewBlock } from "./NewBlock";
 import { TemplateDialog } from "./TemplateDialog";
 import { LENGTHS, Weeks } from "./Weeks";
@@ -51,12 +53,14 @@ export function BlockHead({ place, week, stored, weeks, show }: Props) {
           </>
         )}
         <span className="ml-auto flex flex-wrap items-baseline gap-x-4 gap-y-2">
-          <button type="button" className="key-button" onClick={() => setDialog("new")}>
-            New block
-          </button>
-          <button type="button" className="key-button" onClick={() => setDialog("templates")}>
-            Templates
-          </button>
+          <May right="plan">
+            <button type="button" className="key-button" onClick={() => setDialog("new")}>
+              New block
+            </button>
+            <button type="button" className="key-button" onClick={() => setDialog("templates")}>
+              Templates
+            </button>
+          </May>
           <InAndOut place={place} weeks={weeks} take={take.mutate} />
         </span>
       </div>
@@ -85,6 +89,12 @@ interface StoredBlockProps {
 /** The block that is shown: its title and its length. */
 function StoredBlock({ stored, change, remove }: StoredBlockProps) {
   const [typed, setTyped] = useState<string | null>(null);
+  if (!useMay("plan"))
+    return (
+      <span className="text-base font-semibold">
+        {stored.title || "Block without a title"}, {stored.weeks} weeks
+      </span>
+    );
   return (
     <>
       <input
@@ -112,7 +122,7 @@ function StoredBlock({ stored, change, remove }: StoredBlockProps) {
         weeks
       </label>
       <button type="button" className="trail-link text-ink-2" onClick={remove}>
-        Take the block away
+        Remove the block
       </button>
     </>
   );
@@ -139,9 +149,15 @@ function InAndOut({ place, weeks, take }: InAndOutProps) {
           {one === "calendar" ? "To a calendar" : "Text out"}
         </a>
       ))}
-      <button type="button" className="trail-link text-ink-2" onClick={() => file.current?.click()}>
-        Text in
-      </button>
+      <May right="plan">
+        <button
+          type="button"
+          className="trail-link text-ink-2"
+          onClick={() => file.current?.click()}
+        >
+          Text in
+        </button>
+      </May>
       <input
         ref={file}
         type="file"

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { goals as calls, useGoals } from "@/api/goals";
+import { May } from "@/frame/May";
 import { date, goalText, number, weekName, weight } from "@/words";
 import { AddGoal } from "./AddGoal";
 
@@ -26,14 +27,16 @@ export function Goals({ athlete }: { athlete: number }) {
     <section aria-label="Goals" className="mt-6 max-w-5xl text-sm">
       <h2 className="flex items-baseline gap-4 border-b border-rule pb-0.5 text-base font-semibold">
         Goals
-        <button
-          type="button"
-          className="trail-link ml-auto text-sm font-normal"
-          aria-expanded={adding}
-          onClick={() => setAdding(!adding)}
-        >
-          {adding ? "Close" : "Set a goal"}
-        </button>
+        <May right="plan">
+          <button
+            type="button"
+            className="trail-link ml-auto text-sm font-normal"
+            aria-expanded={adding}
+            onClick={() => setAdding(!adding)}
+          >
+            {adding ? "Close" : "Set a goal"}
+          </button>
+        </May>
       </h2>
       {adding && found.data && (
         <AddGoal
@@ -56,7 +59,7 @@ export function Goals({ athlete }: { athlete: number }) {
       </ul>
       {removed && (
         <p role="status" className="py-1">
-          The goal for {removed.movement} is taken away.{" "}
+          The goal for {removed.movement} is removed.{" "}
           <button type="button" className="trail-link" onClick={() => restore.mutate(removed)}>
             Undo
           </button>
@@ -94,14 +97,16 @@ function GoalLine({ goal, remove }: { goal: Goal; remove: () => void }) {
             {goal.kind === "load" && <em> estimated</em>}
           </span>
         )}
-        <button
-          type="button"
-          className="trail-link ml-auto text-ink-2"
-          aria-label={`Take the goal for ${goal.movement} away`}
-          onClick={remove}
-        >
-          take away
-        </button>
+        <May right="plan">
+          <button
+            type="button"
+            className="trail-link ml-auto text-ink-2"
+            aria-label={`Remove the goal for ${goal.movement}`}
+            onClick={remove}
+          >
+            remove
+          </button>
+        </May>
       </div>
       <p className="max-w-prose">{goal.sentence}</p>
       {goal.best && (

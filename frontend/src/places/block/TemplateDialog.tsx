@@ -78,7 +78,7 @@ export function TemplateDialog({ place, week, open, close }: Props) {
         )}
         {removed && (
           <>
-            {removed.name} is taken away.{" "}
+            {removed.name} is removed.{" "}
             <button type="button" className="trail-link" onClick={() => restore.mutate(removed)}>
               Undo
             </button>
@@ -183,7 +183,7 @@ function List({ all, chosen, choose, remove }: ListProps) {
           </button>
           <button
             type="button"
-            aria-label={`Take ${one.name} away`}
+            aria-label={`Remove ${one.name}`}
             className="h-6 w-6 text-ink-2"
             onClick={() => remove(one)}
           >

@@ -118,6 +118,8 @@ async function sendAll(): Promise<void> {
         problem.status >= 400 &&
         problem.status < 500 &&
         !LATER.includes(problem.status);
+      // Another athlete's log waits for another sign-in; the others go on.
+      if (problem instanceof Refusal && problem.status === 403) continue;
       if (!refused) break;
       await db.put("outbox", { ...one, refused: problem.message });
     }
@@ -128,8 +130,8 @@ async function sendAll(): Promise<void> {
 }
 
 const RETRY_MS = 4000;
-/** What a server says that takes it another time. */
-const LATER = [408, 425, 429];
+/** What a server says that takes it another time: later, or from whoever may send it. */
+const LATER = [401, 403, 408, 425, 429];
 
 /** A run that nobody looked at for so long is forgotten: its logs have long been sent. */
 const KEPT_MS = 60 * 24 * 3_600_000;

@@ -86,9 +86,9 @@ function Acts({ line, index, alone, lines, openSwap }: ActsProps) {
       {line.done_at !== null && (
         <Small
           act={() => lines.put(line, () => [])}
-          label={line.at === null ? `Take set ${index + 1} away` : `Set ${index + 1} not done`}
+          label={line.at === null ? `Remove set ${index + 1}` : `Set ${index + 1} not done`}
         >
-          {line.at === null ? "away" : "not done"}
+          {line.at === null ? "remove" : "not done"}
         </Small>
       )}
       {alone && (

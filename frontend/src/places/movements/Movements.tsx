@@ -274,7 +274,7 @@ function Chosen({ one, open, change, remove, busy, problem }: ChosenProps) {
           Change
         </button>
         <button type="button" className="key-button" disabled={busy} onClick={remove}>
-          Take away
+          Remove
         </button>
       </p>
       {problem && (

@@ -1,9 +1,11 @@
 import { useMemo, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Schemas } from "@/api/client";
+import { useMay } from "@/api/me";
 import { useRoster } from "@/api/roster";
 import { Failure } from "@/frame/Failure";
 import { useKeys } from "@/frame/keys";
+import { May } from "@/frame/May";
 import { SquadSelect } from "@/frame/SquadSelect";
 import { weekPath } from "@/frame/places";
 import { AddPeople } from "./AddPeople";
@@ -112,6 +114,7 @@ function Counts({ row }: { row: Row }) {
 /** One athlete in a line: what happened, what it led to, and how much was done. */
 function Athlete({ row, week }: { row: Row; week: string }) {
   const go = useNavigate();
+  const may = useMay("log");
   const open = sheetOf(row);
   return (
     <tr
@@ -127,7 +130,7 @@ function Athlete({ row, week }: { row: Row; week: string }) {
           {row.name}
         </Link>
         {row.squad && <span className="block text-xs text-ink-2">{row.squad}</span>}
-        {row.undecided && (
+        {row.undecided && may && (
           <Link
             to={`${weekPath(row.id, row.undecided.week, "log")}?session=${row.undecided.session}`}
             onClick={(event) => event.stopPropagation()}
@@ -236,9 +239,15 @@ function Head({ data, filter, first, add }: HeadProps) {
         }}
         className="field no-print w-44 text-sm"
       />
-      <button type="button" className="key-button no-print text-sm whitespace-nowrap" onClick={add}>
-        Add athletes
-      </button>
+      <May right="plan">
+        <button
+          type="button"
+          className="key-button no-print text-sm whitespace-nowrap"
+          onClick={add}
+        >
+          Add athletes
+        </button>
+      </May>
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from "react";
+import { May } from "@/frame/May";
 
 interface Props {
   accepted: boolean;
@@ -33,32 +34,36 @@ export function AcceptForm({
       {accepted ? (
         <p className="flex items-baseline gap-3">
           <span className="text-ink-2 italic">Accepted{reason && `: ${reason}`}</span>
-          <button type="button" className="key-button" onClick={reopen}>
-            Open again
-          </button>
+          <May right="plan">
+            <button type="button" className="key-button no-print" onClick={reopen}>
+              Open again
+            </button>
+          </May>
         </p>
       ) : (
-        <form
-          className="no-print flex gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (text.trim()) accept(text);
-          }}
-        >
-          <input
-            ref={field}
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-            onKeyDown={(event) => event.key === "Escape" && event.currentTarget.blur()}
-            placeholder={reason ? `Grew since: ${reason}` : "Reason"}
-            aria-label={`Reason to accept the ${what}`}
-            maxLength={500}
-            className="field min-w-0 flex-1"
-          />
-          <button type="submit" disabled={!text.trim() || pending} className="key-button">
-            Accept
-          </button>
-        </form>
+        <May right="plan">
+          <form
+            className="no-print flex gap-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (text.trim()) accept(text);
+            }}
+          >
+            <input
+              ref={field}
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+              onKeyDown={(event) => event.key === "Escape" && event.currentTarget.blur()}
+              placeholder={reason ? `Grew since: ${reason}` : "Reason"}
+              aria-label={`Reason to accept the ${what}`}
+              maxLength={500}
+              className="field min-w-0 flex-1"
+            />
+            <button type="submit" disabled={!text.trim() || pending} className="key-button">
+              Accept
+            </button>
+          </form>
+        </May>
       )}
       {error && (
         <p role="alert" className="mt-1 text-high">

@@ -1,7 +1,9 @@
 import { useState } from "react";
 import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
+import { useMay, useMe } from "@/api/me";
 import { judge, reportPath, signedPath } from "@/api/sheet";
+import { May } from "@/frame/May";
 import { date, weekName } from "@/words";
 import type { Sheet } from "./open";
 
@@ -30,9 +32,11 @@ function Signed({
               As signed
             </a>
           )}
-          <button type="button" className="trail-link" onClick={takeBack}>
-            Take back
-          </button>
+          <May right="plan">
+            <button type="button" className="trail-link" onClick={takeBack}>
+              Take back
+            </button>
+          </May>
         </span>
       </p>
       {changed && (
@@ -56,7 +60,11 @@ const SIGNER = "dialback.signer";
 
 /** The audit signed by name, or the name to sign it with. */
 export function SignOff({ sheet, place, open }: { sheet: Sheet; place: WeekPlace; open: number }) {
-  const [name, setName] = useState(() => localStorage.getItem(SIGNER) ?? "");
+  const me = useMe().data?.name;
+  const may = useMay("plan");
+  const [typed, setName] = useState(() => localStorage.getItem(SIGNER));
+  // Whoever is signed in signs, unless somebody else has signed here before.
+  const name = typed ?? me ?? "";
   const sign = useChange(async () => {
     localStorage.setItem(SIGNER, name.trim());
     return judge.sign(place, name);
@@ -68,7 +76,7 @@ export function SignOff({ sheet, place, open }: { sheet: Sheet; place: WeekPlace
       {signature && (
         <Signed signature={signature} place={place} takeBack={() => unsign.mutate(undefined)} />
       )}
-      {(!signature || signature.since.length > 0) && (
+      {may && (!signature || signature.since.length > 0) && (
         <form
           className="no-print flex items-baseline gap-2"
           onSubmit={(event) => {

@@ -5,6 +5,7 @@ import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
 import { judge, useSchools } from "@/api/sheet";
 import { KEYS } from "@/frame/keys";
+import { May } from "@/frame/May";
 import { weekPath } from "@/frame/places";
 import { LevelMark } from "@/marks/LevelMark";
 import { count } from "@/words";
@@ -98,7 +99,11 @@ export function Verdict({
           </span>
         )}
       </h2>
-      {sheet.offer && <Offer offer={sheet.offer} place={place} name={name} />}
+      {sheet.offer && (
+        <May right="plan">
+          <Offer offer={sheet.offer} place={place} name={name} />
+        </May>
+      )}
       <ol className="min-h-0 flex-1 overflow-auto print-open print:flex-none">
         {sheet.causes.map((cause, at) => (
           <CauseItem
@@ -276,16 +281,20 @@ function Ways({
   return (
     <p className="no-print mt-2 flex gap-4">
       {logged && (
-        <Link className="trail-link" to={weekPath(place.athlete, place.week, "log")}>
-          See the log
-        </Link>
+        <May right="log">
+          <Link className="trail-link" to={weekPath(place.athlete, place.week, "log")}>
+            See the log
+          </Link>
+        </May>
       )}
-      <Link
-        className="trail-link"
-        to={`${weekPath(place.athlete, basis === "planned" ? place.week : after, "dial")}?propose=1`}
-      >
-        {basis === "planned" ? "Adjust this week" : "Adjust next week"}
-      </Link>
+      <May right="plan">
+        <Link
+          className="trail-link"
+          to={`${weekPath(place.athlete, basis === "planned" ? place.week : after, "dial")}?propose=1`}
+        >
+          {basis === "planned" ? "Adjust this week" : "Adjust next week"}
+        </Link>
+      </May>
     </p>
   );
 }

@@ -1,0 +1,184 @@
+"""Books and texts: audited, adjusted, expanded; no data file is needed."""
+
+from __future__ import annotations
+
+import json
+from datetime import date
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+import click
+
+from dialback.cli.common import main, plain_errors, read_file
+
+if TYPE_CHECKING:
+    from dialback.core.vocabulary import Basis
+
+
+@main.command()
+@click.argument("book", type=click.Path(path_type=Path))
+@click.option("--week", required=True, help="The ISO week, as in 2026-W41.")
+@click.option("--basis", type=click.Choice(["completed", "planned"]), default="completed")
+@click.option("--schools", is_flag=True, help="With the findings that each school would raise.")
+@click.option("--json", "as_json", is_flag=True, help="One JSON document, as the contract has it.")
+@plain_errors
+def audit(book: Path, week: str, basis: Basis, *, schools: bool, as_json: bool) -> None:
+    """Audit a week of BOOK."""
+    from dialback.book.audit_document import audit_document, schools_document
+    from dialback.book.book import read_book, warnings
+    from dialback.book.errors import bad_input
+    from dialback.core import audit as core
+    from dialback.core.weeks import Week
+
+    try:
+        chosen = Week.parse(week)
+    except ValueError as error:
+        raise bad_input("--week", str(error)) from None
+    read = read_book(read_file(book))
+    for warning in warnings(read):
+        click.echo(warning, err=True)
+    ledger = read.ledger()
+    result = core.audit(ledger, chosen, basis)
+    if as_json:
+        document = audit_document(result, read.athlete.name)
+        if schools:
+            document["schools"] = schools_document(ledger, chosen, basis)
+        click.echo(json.dumps(document, ensure_ascii=False, indent=1))
+    else:
+        from dialback.book.table import audit_table, schools_table
+
+        click.echo(audit_table(result, read.athlete.name))
+        if schools:
+            click.echo("\n" + schools_table(ledger, chosen, basis))
+
+
+@main.command()
+@click.argument("book", type=click.Path(path_type=Path))
+@click.option("--week", required=True, help="The ISO week, as in 2026-W42.")
+@click.option("--weeks", type=int, default=1, show_default=True,
+              help="So many weeks, each with those before it taken as done.")  # fmt: skip
+@click.option("--lock", "locks", multiple=True, metavar="MOVEMENT",
+              help="A movement that does not change; may be given several times.")  # fmt: skip
+@click.option("--new-movements", type=int, default=2, show_default=True,
+              help="How many lines may be added.")  # fmt: skip
+@click.option("--budget", type=int, help="What the change may cost at most.")
+@click.option("--seconds", type=float, default=5.0, show_default=True,
+              help="How long the best is looked for.")  # fmt: skip
+@click.option("--progress", is_flag=True, help="Also the next step of each movement.")
+@click.option("--json", "as_json", is_flag=True, help="One JSON document, as the contract has it.")
+@plain_errors
+def adjust(
+    book: Path,
+    week: str,
+    weeks: int,
+    locks: tuple[str, ...],
+    new_movements: int,
+    budget: int | None,
+    seconds: float,
+    *,
+    progress: bool,
+    as_json: bool,
+) -> None:
+    """Propose the plan of a week of BOOK: the least change that leaves the fewest findings."""
+    from dialback.book.adjust_document import adjust_document
+    from dialback.book.book import read_book, warnings
+    from dialback.book.errors import bad_input
+    from dialback.book.table import adjust_table, progress_table
+    from dialback.core.adjusting import NothingToStartFromError, Options, adjust_weeks
+    from dialback.core.movements import UnknownMovementError
+    from dialback.core.progress import next_steps
+    from dialback.core.weeks import Week
+
+    try:
+        chosen = Week.parse(week)
+    except ValueError as error:
+        raise bad_input("--week", str(error)) from None
+    for name, value, least, most in (
+        ("--weeks", weeks, 1, 52), ("--new-movements", new_movements, 0, 20),
+        ("--budget", budget, 0, 10_000), ("--seconds", seconds, 0.05, 600),
+    ):  # fmt: skip
+        if value is not None and not least <= value <= most:
+            raise bad_input(name, f"{value:g} is not from {least:g} to {most:g}")
+    read = read_book(read_file(book))
+    for warning in warnings(read):
+        click.echo(warning, err=True)
+    ledger = read.ledger()
+    try:
+        held = frozenset(ledger.movements[name].name for name in locks)
+        options = Options(held, new_movements, budget, seconds)
+        found = adjust_weeks(ledger, chosen, weeks, options)
+    except UnknownMovementError as unknown:
+        raise bad_input("--lock", str(unknown)) from None
+    except NothingToStartFromError as nothing:
+        raise bad_input("--week", str(nothing)) from None
+    steps = next_steps(ledger, chosen, found[0].sessions, held) if progress else None
+    if as_json:
+        document = adjust_document(found, several=weeks > 1, progress=steps)
+        click.echo(json.dumps(document, ensure_ascii=False, indent=1))
+    else:
+        click.echo("\n\n".join(adjust_table(proposal) for proposal in found))
+        if steps is not None:
+            click.echo(f"\n{progress_table(steps)}")
+
+
+@main.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option(
+    "--book", type=click.Path(path_type=Path), help="Whose movements; else the library's."
+)
+@click.option("--date", "day", help="The day of a session that names none; today if not given.")
+@click.option("--json", "as_json", is_flag=True, help="One JSON document with the flat sets.")
+@plain_errors
+def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> None:
+    """Read sessions written in the notation from FILE and print their flat sets."""
+    from dialback.book.book import read_book
+    from dialback.book.errors import BadInputError, Problem, bad_input
+    from dialback.core.maxima import Maxima
+    from dialback.core.notation import expand as flatten
+    from dialback.core.notation import read, write
+    from dialback.core.sessions import parse_day
+
+    try:
+        fallback = parse_day(day) if day else date.today()
+    except ValueError as error:
+        raise bad_input("--date", str(error)) from None
+    try:
+        text = read_file(file).decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise bad_input(str(file), f"is not a UTF-8 text: byte {error.start} is damaged") from None
+    ledger = read_book(read_file(book)).ledger() if book else _library_ledger()
+    reading = read(text, ledger.movements)
+    if reading.mistakes:
+        raise BadInputError([Problem("", str(mistake)) for mistake in reading.mistakes])
+    maxima = [Maxima(ledger, written.day or fallback) for written in reading.sessions]
+    flat = [
+        flatten(written, known.setting(), fallback)
+        for written, known in zip(reading.sessions, maxima, strict=True)
+    ]
+    for session, known in zip(flat, maxima, strict=True):
+        for told in known.missing_in(session):
+            click.echo(told, err=True)
+    if as_json:
+        sessions = [one.model_dump(mode="json", exclude_defaults=True) for one in flat]
+        click.echo(json.dumps({"sessions": sessions}, ensure_ascii=False, indent=1))
+    else:
+        click.echo(write(*reading.sessions, movements=ledger.movements), nl=False)
+
+
+def _library_ledger() -> Any:
+    """The library's movements, and nobody who has done any of them."""
+    from dialback.book.book import SessionsByWeek
+    from dialback.core.movements import MovementTable
+    from dialback.core.rules import DEFAULT_RULES
+    from dialback.core.tally import Ledger
+    from dialback.library import library
+
+    return Ledger(SessionsByWeek([], []), MovementTable(library()), DEFAULT_RULES, None)
+
+
+@main.command()
+def schema() -> None:
+    """Print the JSON Schema of the book."""
+    from dialback.book.book import schema as book_schema
+
+    click.echo(json.dumps(book_schema(), indent=1))

@@ -1,0 +1,218 @@
+"""The data file: books in and out, reports, copies, the made-up club."""
+
+from __future__ import annotations
+
+from datetime import date
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+import click
+
+from dialback.cli.common import main, named, open_data, plain_errors, read_file
+
+if TYPE_CHECKING:
+    from dialback.work.reporting import Reader
+
+
+@main.command()
+@click.pass_obj
+@plain_errors
+def init(data: Path | None) -> None:
+    """Make the data file, or bring it to the newest form."""
+    click.echo(f"The data file is ready: {open_data(data)}")
+
+
+@main.command("import")
+@click.argument("book", type=click.Path(path_type=Path))
+@click.option("--name", help="Import under another name.")
+@click.option("--replace", is_flag=True, help="Put the athlete of that name aside.")
+@click.pass_obj
+@plain_errors
+def import_command(data: Path | None, book: Path, name: str | None, *, replace: bool) -> None:
+    """Import BOOK as an athlete, whole or not at all."""
+    from dialback.book.book import read_book, warnings
+    from dialback.book.errors import bad_input
+    from dialback.store.athletes import NameTakenError, import_book
+    from dialback.store.journal import Actor, acting
+    from dialback.store.models import database
+
+    read = read_book(read_file(book))
+    open_data(data)
+    with database.connection_context(), acting(Actor("", "command line", date.today())):
+        try:
+            done = import_book(read, date.today(), name, replace=replace)
+        except NameTakenError as taken:
+            raise bad_input("athlete.name", f"{taken} (--name, --replace)") from None
+    for warning in warnings(read):
+        click.echo(warning, err=True)
+    click.echo(
+        f"{done.athlete.name}: {done.planned} planned and {done.completed} completed sessions, "
+        f"{done.sets} sets"
+    )
+    if done.replaced:
+        click.echo("the athlete who had that name is archived; nothing is lost", err=True)
+    for what, names in (
+        ("new in the house", done.new_movements),
+        ("kept as this athlete's own, since the house counts them otherwise", done.own_movements),
+    ):
+        if names:
+            click.echo(f"{what}: {', '.join(names)}")
+
+
+@main.command("export")
+@click.argument("athlete")
+@click.option("--output", type=click.Path(dir_okay=False, path_type=Path), help="A file.")
+@click.pass_obj
+@plain_errors
+def export_command(data: Path | None, athlete: str, output: Path | None) -> None:
+    """Export the book of ATHLETE (a name) to standard output, or to a file."""
+    from dialback.book.book import write_book
+    from dialback.book.errors import bad_input
+    from dialback.store.athletes import Ledgers, export_book
+    from dialback.store.database import write_whole
+    from dialback.store.models import database
+
+    open_data(data)
+    with database.connection_context():
+        text = write_book(export_book(named(athlete), Ledgers()))
+    if output is None:
+        click.echo(text, nl=False)
+        return
+    if output.is_file() and output.stat().st_size and not output.read_bytes().startswith(b"{"):
+        raise bad_input(str(output), "is there and is not a book: choose another name")
+    if write_whole(output, text):
+        click.echo(f"{output} was there and has been replaced", err=True)
+
+
+@main.command()
+@click.argument("athlete")
+@click.option("--week", required=True, help="The ISO week, as in 2026-W41.")
+@click.option("--block", is_flag=True, help="The whole block that the week lies in.")
+@click.option("--for", "reader", type=click.Choice(["coach", "athlete"]), default="coach",
+              show_default=True, help="For the coach's file, or a hand-out.")  # fmt: skip
+@click.option("--out", type=click.Path(dir_okay=False, path_type=Path), required=True,
+              help="The PDF to write.")  # fmt: skip
+@click.pass_obj
+@plain_errors
+def report(
+    data: Path | None, athlete: str, week: str, reader: Reader, out: Path, *, block: bool
+) -> None:
+    """Report a week of ATHLETE (a name), or the block it lies in, on one page."""
+    from dialback.book.errors import bad_input
+    from dialback.core.weeks import Week
+    from dialback.store.athletes import Ledgers
+    from dialback.store.database import write_whole
+    from dialback.store.models import database
+    from dialback.work.errors import NotThereError
+    from dialback.work.reporting import block_report, week_report
+
+    try:
+        chosen = Week.parse(week)
+    except ValueError as error:
+        raise bad_input("--week", str(error)) from None
+    if out.is_file() and out.stat().st_size and not out.read_bytes().startswith(b"%PDF"):
+        raise bad_input(str(out), "is there and is not a PDF: choose another name")
+    open_data(data)
+    make = block_report if block else week_report
+    with database.connection_context():
+        try:
+            pdf = make(Ledgers(), named(athlete), chosen, reader, date.today())
+        except NotThereError as error:
+            raise bad_input("--week", str(error)) from None
+    if write_whole(out, pdf):
+        click.echo(f"{out} was there and has been replaced", err=True)
+
+
+@main.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.pass_obj
+@plain_errors
+def backup(data: Path | None, file: Path) -> None:
+    """Copy the data file to FILE, also while it is in use; the copy is looked over."""
+    from dialback.store.backup import back_up
+
+    if back_up(open_data(data), file):
+        click.echo(f"{file} was there and has been replaced", err=True)
+    click.echo(f"{file} is a whole copy: {file.stat().st_size / 1e6:.1f} MB")
+
+
+@main.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.pass_obj
+@plain_errors
+def restore(data: Path | None, file: Path) -> None:
+    """Put FILE, a copy that backup made, in the place of the data file. Stop the server before."""
+    from dialback.store.backup import restore as put_back
+    from dialback.store.database import default_path
+
+    path = data or default_path()
+    aside = put_back(file, path)
+    open_data(path)
+    if aside is not None:
+        click.echo(f"what was there is now {aside}", err=True)
+    click.echo(f"{path} is as it was when {file} was made")
+
+
+@main.command()
+@click.pass_obj
+@plain_errors
+def check(data: Path | None) -> None:
+    """Look the data file over, every page and every row."""
+    from dialback.store.backup import look_over
+
+    path = open_data(data)
+    look_over(path)
+    click.echo(f"{path} is whole")
+
+
+@main.command()
+@click.option("--fresh", is_flag=True,
+              help="Begin anew: delete a data file that demo has made.")  # fmt: skip
+@click.option("--yes", is_flag=True,
+              help="With --fresh: also put a data file aside that demo has not made.")  # fmt: skip
+@click.pass_obj
+@plain_errors
+def demo(data: Path | None, *, fresh: bool, yes: bool) -> None:
+    """Load the made-up club into a data file that has no athletes."""
+    from dialback.book.errors import bad_input
+    from dialback.demo.load import load_demo
+    from dialback.store.athletes import athletes
+    from dialback.store.database import default_path, mark_as_demo
+    from dialback.store.models import database
+
+    path = data or default_path()
+    if fresh and path.exists():
+        _clear_away(path, yes=yes)
+    open_data(path)
+    with database.connection_context():
+        if athletes():
+            raise bad_input(
+                str(path), "there are athletes in it; choose another --data, or --fresh"
+            )
+        count = load_demo(date.today())
+        mark_as_demo()
+    click.echo(f"{count} rowers of the made-up Sallowmere Rowing Club are in {path}")
+
+
+def _clear_away(path: Path, *, yes: bool) -> None:
+    """Delete a data file of the demo; put another one aside, if that is wanted."""
+    from dialback.book.errors import bad_input
+    from dialback.demo.load import everybody, strangers
+    from dialback.store.database import delete_data, is_demo, put_data_aside
+    from dialback.store.models import database
+
+    marked = is_demo(path)
+    open_data(path)
+    with database.connection_context():
+        people, others = everybody(), strangers()
+    # The first demos did not mark their file: one with the rowers alone in it is one of them.
+    if not others and (marked or people):
+        delete_data(path)
+        return
+    what = f"has {others[0]} in it, whom demo does not know" if others else "was not made by demo"
+    if not yes:
+        raise bad_input(
+            str(path), f"{what}: nothing was deleted. Choose another --data, or put it aside with "
+            "--fresh --yes"
+        )  # fmt: skip
+    click.echo(f"{path} {what}: it is now {put_data_aside(path)}", err=True)

@@ -1,0 +1,242 @@
+"""Who may ask what: one table of every operation, and the guard that holds to it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import timedelta
+from http import HTTPStatus
+from pathlib import Path
+from typing import Any, Final
+
+from flask import Flask, Response, current_app, g, request, session
+from flask.sessions import SecureCookieSessionInterface
+from flask_login import LoginManager, UserMixin, current_user, login_user, logout_user
+
+from dialback.core.roles import RIGHTS, Right
+from dialback.store.accounts import Account, account_of, is_any, signing_key
+from dialback.store.journal import Actor, act_as
+from dialback.web.desk import desk
+from dialback.web.problems import RefusedError, problem
+
+
+@dataclass(frozen=True, slots=True)
+class Allowed:
+    """Who may ask for an operation: whoever has a right over everybody.
+
+    ``own``: an athlete too, of what is that athlete's. Without a right: ``anybody`` before signing
+    in, else whoever is signed in.
+    """
+
+    right: Right | None = None
+    own: bool = False
+    anybody: bool = False
+
+
+def _each(allowed: Allowed, names: str) -> dict[str, Allowed]:
+    return dict.fromkeys(names.split(), allowed)
+
+
+OPERATIONS: Final[Mapping[str, Allowed]] = {
+    **_each(Allowed(anybody=True), "who_is_it sign_in open_door health openapi_document page"),
+    **_each(Allowed(), "sign_out change_own_password weight_unit name_of_house notation"),
+    **_each(
+        Allowed("read", own=True),
+        "frame log_week movement_names report block_calendar floor_day floor_run sensor_stream "
+        "session_on_paper",
+    ),
+    **_each(
+        Allowed("read"),
+        "roster week_sheet figure_trail schools block block_text long_line line_of_a_movement "
+        "written_week list_restrictions list_maxima list_goals athlete_rules house_rules movements "
+        "kit list_templates signed_week journal",
+    ),
+    **_each(
+        Allowed("log", own=True),
+        "keep_log remove_log restore_log decide_version read_done amend_set why_missed",
+    ),
+    **_each(
+        Allowed("plan"),
+        # People and what is known of them.
+        "read_people take_people_on describe_athlete remove_athlete restore_athlete list_archived "
+        "export_everything export_one export_csv export_xlsx add_restriction lift_restriction "
+        "restore_restriction add_maximum remove_maximum set_goal remove_goal restore_goal "
+        "make_door withdraw_door list_accounts "
+        # Plans.
+        "change_block remove_block lay new_block take_text propose_week publish_weeks "
+        "keep_template lay_template undo_template remove_template restore_template "
+        "open_draft save_draft audit_a_draft draft_changes turn_dial draft_movements next_in_draft "
+        "take_next_steps dial_notches propose publish_draft put_in_draft reset_draft take_steps "
+        "add_text check_text save_text remove_session restore_session row_line text_rows "
+        # Judging, rules, the house.
+        "accept_finding accept_cause reopen_finding reopen_cause sign_week unsign_week "
+        "decline_offer save_athlete_rules save_house_rules preview_rules preview_for_all "
+        "save_school remove_school add_movement save_movement remove_movement movement_effect "
+        "save_kit begin_kit choose_unit name_the_house undo_change redo_change "
+        # Files.
+        "import_one look_before_import list_imports undo_one_import read_sheet sheet_state "
+        "cancel_sheet preview_sheet store_the_sheet list_copies",
+    ),
+    **_each(
+        Allowed("run the house"),
+        "make_account change_role set_password remove_account delete_for_good",
+    ),
+}
+"""Every operation of the API by name, with who may ask for it."""
+
+ASKS_ITSELF: Final = frozenset({"floor_day", "floor_run", "sensor_stream"})
+"""Open to an athlete without naming whom they are about: the place shows the own alone."""
+
+PLACES: Final = frozenset(
+    {"Roster", "Floor", "Movements", "Kit", "House rules", "Files", "People", "Journal", "Block",
+     "Write", "Log", "Week sheet", "Season", "Dial", "Own rules"}
+)  # fmt: skip
+"""Where in the interface something was done, as the journal has it."""
+PLACE_HEADER: Final = "X-Place"
+STAYS: Final = timedelta(days=30)
+"""So long a device stays signed in after it was last used."""
+
+
+class _User(UserMixin):  # type: ignore[misc]
+    """An account as the sign-in library knows it: told apart by number and stamp."""
+
+    def __init__(self, account: Account) -> None:
+        self.account = account
+
+    def get_id(self) -> str:
+        """What stands in the cookie: an older stamp is nobody."""
+        return f"{self.account.number}.{self.account.stamp}"
+
+
+@dataclass(frozen=True, slots=True)
+class Visitor:
+    """Who asks. Where nobody has an account, whoever is at the desk may do everything."""
+
+    account: Account | None
+    is_open: bool
+
+    @property
+    def name(self) -> str:
+        """The name that stands in the journal."""
+        return "" if self.account is None else self.account.name
+
+    def has(self, right: Right) -> bool:
+        """Whether they have a right over everybody."""
+        if self.account is None:
+            return self.is_open
+        return self.account.role in RIGHTS[right]
+
+    def sees(self, athlete: int) -> bool:
+        """Whether they may see what is an athlete's."""
+        return self.has("read") or self.is_of(athlete)
+
+    def is_of(self, athlete: int) -> bool:
+        """Whether they are that athlete."""
+        return self.account is not None and self.account.athlete == athlete
+
+
+def visitor() -> Visitor:
+    """Who asks, found out once a request."""
+    found: Visitor | None = g.get("visitor")
+    if found is None:
+        user = current_user if current_user.is_authenticated else None
+        account = user.account if user is not None else None
+        is_open = account is None and not current_app.config["BEYOND"] and not is_any()
+        found = g.visitor = Visitor(account, is_open)
+    return found
+
+
+def come_in(account: Account) -> None:
+    """Sign this device in."""
+    session.clear()
+    session.permanent = True
+    login_user(_User(account))
+    session["day"] = desk().today().isoformat()
+    g.pop("visitor", None)
+
+
+def go_out() -> None:
+    """Sign this device out."""
+    logout_user()
+    session.clear()
+
+
+class _Cookies(SecureCookieSessionInterface):
+    """Signed cookies, marked for https where the request came by it."""
+
+    def get_cookie_secure(self, app: Flask) -> bool:
+        """Whether the browser may send it by https alone."""
+        return request.is_secure
+
+
+def register(app: Flask, data: Path, *, beyond: bool) -> None:
+    """Let nobody by who may not ask. ``beyond``: the house is never open without accounts."""
+    app.config.update(
+        SECRET_KEY=signing_key(data),
+        SESSION_COOKIE_NAME="dialback",
+        SESSION_COOKIE_SAMESITE="Lax",
+        SESSION_REFRESH_EACH_REQUEST=False,
+        PERMANENT_SESSION_LIFETIME=STAYS,
+        BEYOND=beyond,
+    )
+    app.session_interface = _Cookies()
+    login = LoginManager(app)
+    login.session_protection = None
+
+    @login.user_loader  # type: ignore[untyped-decorator]
+    def _load(kept: str) -> _User | None:
+        number, _, stamp = kept.partition(".")
+        account = account_of(int(number), int(stamp)) if number and stamp else None
+        return None if account is None else _User(account)
+
+    @app.before_request
+    def _guard() -> Response | None:
+        name = (request.endpoint or "page").rpartition(".")[2]
+        # What nobody has thought of is for nobody.
+        allowed = OPERATIONS.get(name, Allowed("run the house"))
+        if name in ("page", "openapi_document"):
+            return None
+        refusal = None if allowed.anybody else _refusal(allowed, name, request.view_args or {})
+        if refusal is None:
+            _remember_who()
+        return refusal
+
+
+def _refusal(allowed: Allowed, name: str, args: Mapping[str, Any]) -> Response | None:
+    """Why whoever asks may not; ``None`` if they may."""
+    who = visitor()
+    if who.account is None and not who.is_open:
+        return problem(
+            HTTPStatus.UNAUTHORIZED, "Sign in first: this house has accounts.", "signed-out"
+        )
+    if allowed.right is None or who.has(allowed.right):
+        return None
+    own = name in ASKS_ITSELF or who.is_of(args.get("athlete_id", -1))
+    if allowed.own and who.account is not None and who.account.role == "athlete" and own:
+        return None
+    role = who.account.role if who.account is not None else ""
+    return problem(
+        HTTPStatus.FORBIDDEN,
+        f"You are signed in as {role}, and this is not for you to see or to change. Ask the "
+        "coach, or sign in as somebody else.",
+        "not-allowed",
+    )
+
+
+def _remember_who() -> None:
+    """Whoever changes something in this request stands in the journal."""
+    place = request.headers.get(PLACE_HEADER, "")
+    known = place if place in PLACES else "API"
+    act_as(Actor(visitor().name, known, desk().today()))
+    today = desk().today().isoformat()
+    if visitor().account is not None and session.get("day") != today:
+        # The cookie lives on from the day it was last used.
+        session["day"] = today
+
+
+def only_seen(athlete: int) -> None:
+    """Refuse what is somebody else's. Raises ``RefusedError``."""
+    if not visitor().sees(athlete):
+        raise RefusedError(
+            HTTPStatus.FORBIDDEN, "not-allowed", "This is another athlete's: open your own."
+        )

@@ -1,0 +1,50 @@
+"""Shapes of the place `journal`."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from dialback.web.shapes.common import Number, Shape
+
+
+class EntryPath(Shape):
+    """An entry of the journal."""
+
+    entry: Number
+
+
+class JournalQuery(Shape):
+    """Which entries: of an athlete, by somebody, with some words; before the entry of a number.
+
+    ``undoable`` are those of thirty days that can be taken back, or were.
+    """
+
+    athlete: Number | None = None
+    who: str | None = Field(None, max_length=200)
+    words: str = Field("", max_length=200)
+    undoable: bool = False
+    before: Number | None = None
+
+
+class JournalLine(Shape):
+    """A change: who, where, when (UTC, from ``at`` to ``until``, so many times), what."""
+
+    id: int
+    athlete: int | None
+    name: str
+    at: str
+    until: str
+    times: int
+    who: str
+    place: str
+    says: str
+    can_undo: bool
+    undone: bool
+
+
+class Journal(Shape):
+    """Entries, the latest first; ``more`` if there are older ones; who is in it at all."""
+
+    entries: list[JournalLine]
+    more: bool
+    people: list[str]

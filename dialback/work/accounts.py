@@ -1,0 +1,222 @@
+"""Accounts made, changed and removed; who signs in; doors for athletes' phones."""
+
+from __future__ import annotations
+
+import secrets
+from datetime import date
+from typing import Final
+
+from argon2 import PasswordHasher
+from argon2.exceptions import Argon2Error, InvalidHashError
+
+from dialback.book.errors import bad_input
+from dialback.core.movements import fold
+from dialback.core.roles import Role
+from dialback.store.accounts import (
+    Account,
+    account_by_door,
+    account_named,
+    account_row,
+    accounts,
+    hash_of,
+    is_any,
+    keep_hash,
+    note_seen,
+    row_of_athlete,
+)
+from dialback.store.athletes import athlete_on_roster
+from dialback.store.models import Account as AccountRow
+from dialback.store.unit import unit
+from dialback.work.errors import ConflictError, NotThereError, UnfitError
+
+SHORTEST: Final = 10
+LONGEST: Final = 200
+"""Characters of a password: long ones are what helps, whatever they are made of."""
+LONGEST_NAME: Final = 80
+
+_HASHER: Final = PasswordHasher()
+_NOBODYS: Final = _HASHER.hash(secrets.token_urlsafe())
+"""Looked at where there is no such account, so that the answer takes as long."""
+
+
+def add(name: str, role: Role, password: str, today: date) -> Account:
+    """Make an account; the first is the owner's. Raises ``BadInputError``, ``ConflictError``."""
+    name = name.strip()
+    if not name or len(name) > LONGEST_NAME:
+        raise bad_input("name", f"an account needs a name of at most {LONGEST_NAME} characters")
+    if role == "athlete":
+        raise bad_input("role", "an athlete comes in by a door for the phone: make one instead")
+    check_password(password, name)
+    hashed = _HASHER.hash(password)
+    with unit() as entry:
+        if not is_any() and role != "owner":
+            raise ConflictError(
+                "owner-first", "The first account is the owner's: make your own before others."
+            )
+        if account_named(name) is not None:
+            raise ConflictError("name-taken", f"Somebody is called {name!r} here already.")
+        AccountRow.create(name=name, folded=fold(name), role=role, password=hashed, made_on=today)
+        entry.tell(f"Made an account for {name}, {role}")
+        return _named(name)
+
+
+def check_password(password: str, name: str) -> None:
+    """Refuse a password that is too short, or is the name. Raises ``BadInputError``."""
+    if not SHORTEST <= len(password) <= LONGEST:
+        raise bad_input(
+            "password", f"has {len(password)} characters: take {SHORTEST} to {LONGEST}; three or "
+            "four words in a row are easy to remember"
+        )  # fmt: skip
+    if fold(name) in fold(password) and len(password) < len(name) + SHORTEST:
+        raise bad_input("password", "is little more than the name: take something else")
+
+
+def sign_in(name: str, password: str, today: date) -> Account | None:
+    """Who that is; nobody if name and password do not belong together."""
+    found = account_named(name)
+    hashed = found.password if found is not None else None
+    if not is_right(hashed or _NOBODYS, password) or found is None or hashed is None:
+        return None
+    if _HASHER.check_needs_rehash(hashed):
+        keep_hash(found.number, _HASHER.hash(password))
+    note_seen(found.number, today)
+    return found
+
+
+def is_right(hashed: str, password: str) -> bool:
+    """Whether a password is the one of a hash."""
+    try:
+        return bool(_HASHER.verify(hashed, password))
+    except (Argon2Error, InvalidHashError):
+        return False
+
+
+def set_password(number: int, password: str) -> Account:
+    """Give an account another password; every device of it is signed out."""
+    check_password(password, _row(number).name)
+    hashed = _HASHER.hash(password)
+    with unit() as entry:
+        row = _row(number)
+        if row.athlete_id is not None:
+            raise UnfitError("by-door", f"{row.name} comes in by a door: make a new one instead.")
+        row.password = hashed
+        row.stamp += 1
+        row.save()
+        entry.tell(f"Set the password of {row.name} anew")
+        return _named(row.name)
+
+
+def change_own_password(number: int, old: str, new: str) -> Account:
+    """Change the own password, with the old one. Raises ``UnfitError`` where that is wrong."""
+    if not is_right(_row(number).password or _NOBODYS, old):
+        raise UnfitError("wrong-password", "That is not your password as it was.")
+    return set_password(number, new)
+
+
+def change_role(number: int, role: Role) -> None:
+    """Give an account another role; there is always an owner."""
+    with unit() as entry:
+        row = _row(number)
+        if (role == "athlete") != (row.athlete_id is not None):
+            raise UnfitError("by-door", "Athletes come in by a door, and nobody else does.")
+        _keep_an_owner(row, role)
+        row.role = role
+        row.save()
+        entry.tell(f"{row.name} is {role} now")
+
+
+def remove(number: int) -> None:
+    """Remove an account; what it has done stays in the journal. There is always an owner."""
+    with unit() as entry:
+        row = _row(number)
+        _keep_an_owner(row, None)
+        row.delete_instance()
+        if row.athlete is None:
+            entry.tell(f"Removed the account of {row.name}")
+        else:
+            entry.tell("Withdrew the link of the phone", row.athlete)
+
+
+def remove_all() -> int:
+    """Remove every account: the house is a desk of its own again. How many there were.
+
+    For whoever has the machine in hand; nobody can ask for it from outside.
+    """
+    with unit() as entry:
+        count: int = AccountRow.delete().execute()
+        if count:
+            entry.tell("Removed every account")
+        return count
+
+
+def _keep_an_owner(row: AccountRow, role: Role | None) -> None:
+    owners = [one.number for one in accounts() if one.role == "owner"]
+    if owners == [row.id] and role != "owner":
+        raise ConflictError(
+            "last-owner", f"{row.name} is the only owner: make somebody else an owner first."
+        )
+
+
+def make_door(athlete: int, today: date) -> str:
+    """Make a door for an athlete's phone; the token that opens it, told once.
+
+    An older one opens nothing any more, and its devices are signed out.
+    """
+    token = secrets.token_urlsafe(24)
+    with unit() as entry:
+        whose = athlete_on_roster(athlete)
+        if not is_any():
+            raise ConflictError(
+                "owner-first",
+                "Make your own account first, or everybody in the building is as much in charge.",
+            )
+        row = row_of_athlete(whose)
+        if row is None:
+            name = _free_name(whose.name)
+            row = AccountRow(
+                name=name, folded=fold(name), role="athlete", athlete=whose, made_on=today
+            )
+        row.door = hash_of(token)
+        row.stamp = (row.stamp or 0) + 1
+        row.save()
+        entry.tell("Made a link for the phone", whose)
+    return token
+
+
+def _free_name(name: str) -> str:
+    """The athlete's name, or where a coach is called so, one beside it."""
+    found, number = name, 1
+    while account_named(found) is not None:
+        number += 1
+        found = f"{name} ({number})"
+    return found
+
+
+def withdraw_door(athlete: int) -> None:
+    """Withdraw an athlete's door; every device of it is signed out."""
+    with unit():
+        row = row_of_athlete(athlete_on_roster(athlete))
+        if row is None:
+            raise NotThereError("There is no door to withdraw any more.")
+        remove(row.id)
+
+
+def open_door(token: str, today: date) -> Account | None:
+    """Who comes in by that door; nobody if it was withdrawn."""
+    found = account_by_door(token)
+    if found is not None:
+        note_seen(found.number, today)
+    return found
+
+
+def _row(number: int) -> AccountRow:
+    row = account_row(number)
+    if row is None:
+        raise NotThereError("There is no such account any more.")
+    return row
+
+
+def _named(name: str) -> Account:
+    found = account_named(name)
+    assert found is not None  # noqa: S101 - it was made a line ago
+    return found

@@ -1,0 +1,45 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useChange } from "./changes";
+import { type Schemas, client, given } from "./client";
+
+export type Entry = Schemas["JournalLine"];
+
+interface Wanted {
+  athlete?: number;
+  who?: string;
+  words?: string;
+  undoable?: boolean;
+  before?: number;
+}
+
+/** Who changed what, the latest first. */
+export function useJournal(wanted: Wanted) {
+  return useQuery({
+    queryKey: ["journal", wanted],
+    queryFn: async () => given(await client.GET("/api/journal", { params: { query: wanted } })),
+    placeholderData: keepPreviousData,
+  });
+}
+
+/** What was done of an athlete's in the last thirty days and can be taken back, or was. */
+export const useUndoable = (athlete: number) => useJournal({ athlete, undoable: true });
+
+const at = (entry: number) => ({ params: { path: { entry } } });
+
+/** Changes taken back, and made again. */
+export const changes = {
+  undo: async (entry: number) => given(await client.POST("/api/journal/{entry}/undo", at(entry))),
+  redo: async (entry: number) => given(await client.POST("/api/journal/{entry}/redo", at(entry))),
+};
+
+/** Changes to be taken back or made again. */
+export function useTakingBack() {
+  const undo = useChange(changes.undo);
+  const redo = useChange(changes.redo);
+  return {
+    swap: (change: { id: number; undone: boolean }) =>
+      (change.undone ? redo : undo).mutate(change.id),
+    busy: undo.isPending || redo.isPending,
+    error: undo.error ?? redo.error,
+  };
+}

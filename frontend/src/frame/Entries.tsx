@@ -1,0 +1,69 @@
+import { type Entry, useTakingBack } from "@/api/journal";
+import { useMay } from "@/api/me";
+
+const WHEN = new Intl.DateTimeFormat("en-GB", {
+  weekday: "short",
+  day: "numeric",
+  month: "short",
+  hour: "2-digit",
+  minute: "2-digit",
+});
+const TIME = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
+
+/** When it was: `Fri 27 Nov, 14:05`, or from then until later. */
+function when(entry: Entry): string {
+  const at = WHEN.format(new Date(entry.at));
+  const until = TIME.format(new Date(entry.until));
+  return at.endsWith(until) ? at : `${at}–${until}`;
+}
+
+interface Props {
+  entries: Entry[];
+  /** All of them are of one athlete: no name at each. */
+  ofOne?: boolean;
+}
+
+/** Entries of the journal, each with the way back where there is one. */
+export function Entries({ entries, ofOne = false }: Props) {
+  const { swap, busy, error } = useTakingBack();
+  const may = useMay("plan");
+  return (
+    <>
+      {error && (
+        <p role="alert" className="mb-2 border-l-4 border-high pl-3">
+          {error.message}
+        </p>
+      )}
+      <ul className="text-sm">
+        {entries.map((one) => (
+          <li
+            key={one.id}
+            className="flex flex-wrap items-baseline gap-x-4 border-b border-hair py-1.5"
+          >
+            <span className="w-44 shrink-0 text-ink-2">{when(one)}</span>
+            <span className="min-w-0 flex-1 basis-64">
+              {!ofOne && one.name && <span className="font-semibold">{one.name}: </span>}
+              <span className={one.undone ? "text-ink-2 line-through" : ""}>{one.says}</span>
+              {one.times > 1 && <span className="text-ink-2">, {one.times} times</span>}
+            </span>
+            <span className="w-56 truncate text-ink-2">
+              {[one.who, one.place].filter(Boolean).join(", ")}
+            </span>
+            <span className="w-24 text-right">
+              {may && one.can_undo && (
+                <button
+                  type="button"
+                  className="trail-link min-h-6"
+                  disabled={busy}
+                  onClick={() => swap(one)}
+                >
+                  {one.undone ? "Make again" : "Take back"}
+                </button>
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,49 @@
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { useLook } from "@/api/changes";
+import { me, useComing } from "@/api/me";
+import { waiting } from "@/places/floor/outbox";
+import { count } from "@/words";
+import { DialogSheet } from "./DialogSheet";
+
+/** Who is signed in, and the way out; logs that still wait to be sent are not left behind unsaid. */
+export function Leave({ name }: { name: string }) {
+  const [left, setLeft] = useState(0);
+  const go = useNavigate();
+  const coming = useComing();
+  const out = useLook(async (sure: boolean) => {
+    const there = sure ? 0 : (await waiting()).length;
+    setLeft(there);
+    if (there > 0) return;
+    coming(await me.signOut());
+    // Whoever comes next begins at the beginning.
+    void go("/");
+  });
+  return (
+    <>
+      <span className="max-w-40 truncate max-lg:hidden">{name}</span>
+      <button
+        type="button"
+        className="hover:text-ink"
+        disabled={out.isPending}
+        onClick={() => out.mutate(false)}
+      >
+        Sign out
+      </button>
+      <DialogSheet open={left > 0} close={() => setLeft(0)} title="Not everything is sent">
+        <p>
+          {count(left, "log")} on this device still {left === 1 ? "waits" : "wait"} to be sent. They
+          stay here, and go when you sign in again on this device with a connection.
+        </p>
+        <div className="mt-4 flex gap-3">
+          <button type="button" className="ink-button" onClick={() => setLeft(0)}>
+            Stay
+          </button>
+          <button type="button" className="key-button" onClick={() => out.mutate(true)}>
+            Sign out all the same
+          </button>
+        </div>
+      </DialogSheet>
+    </>
+  );
+}

@@ -1,0 +1,102 @@
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { useLocation, useNavigate } from "react-router";
+import { useLook } from "@/api/changes";
+import { me, useComing } from "@/api/me";
+import { Wordmark } from "@/marks/Wordmark";
+
+/** Who is there? A name and a password; athletes come by the link on their phone. */
+export function SignIn() {
+  const [name, setName] = useState("");
+  const [password, setPassword] = useState("");
+  const coming = useComing();
+  const first = useRef<HTMLInputElement>(null);
+  useEffect(() => first.current?.focus(), []);
+  const enter = useLook(async () => coming(await me.signIn(name, password)));
+  return (
+    <Outside>
+      <form
+        className="mt-6 grid gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          enter.mutate(undefined);
+        }}
+      >
+        <h1 className="text-xl font-semibold">Sign in</h1>
+        <label className="block">
+          Name
+          <input
+            value={name}
+            autoComplete="username"
+            autoCapitalize="none"
+            ref={first}
+            onChange={(event) => setName(event.target.value)}
+            className="field mt-0.5 block h-9 w-full"
+          />
+        </label>
+        <label className="block">
+          Password
+          <input
+            type="password"
+            value={password}
+            autoComplete="current-password"
+            onChange={(event) => setPassword(event.target.value)}
+            className="field mt-0.5 block h-9 w-full"
+          />
+        </label>
+        {enter.error && (
+          <p role="alert" className="border-l-4 border-high pl-3 text-sm">
+            {enter.error.message}
+          </p>
+        )}
+        <button
+          type="submit"
+          className="ink-button h-10 justify-self-start px-6"
+          disabled={!name.trim() || !password || enter.isPending}
+        >
+          Sign in
+        </button>
+        <p className="mt-3 text-sm text-ink-2">
+          Athletes come in by the link that their coach has made for their phone. A forgotten
+          password is set anew by the owner of the house.
+        </p>
+      </form>
+    </Outside>
+  );
+}
+
+/** The way in by an athlete's link: what stands behind its mark never reaches a log. */
+export function Door() {
+  const { hash } = useLocation();
+  const go = useNavigate();
+  const coming = useComing();
+  const open = useLook(async (token: string) => {
+    coming(await me.openDoor(token));
+    void go("/", { replace: true });
+  });
+  const { mutate } = open;
+  useEffect(() => mutate(hash.slice(1)), [hash, mutate]);
+  return (
+    <Outside>
+      {open.error ? (
+        <p role="alert" className="mt-6 border-l-4 border-high pl-3">
+          {open.error.message}
+        </p>
+      ) : (
+        <p className="mt-6 text-ink-2">Coming in…</p>
+      )}
+    </Outside>
+  );
+}
+
+function Outside({ children }: { children: ReactNode }) {
+  return (
+    <main className="h-dvh overflow-auto bg-sheet">
+      <div className="mx-auto max-w-sm px-6 pt-[12vh]">
+        <span className="double-rule block pb-2 text-lg">
+          <Wordmark whole />
+        </span>
+        {children}
+      </div>
+    </main>
+  );
+}

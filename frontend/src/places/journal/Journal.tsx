@@ -1,0 +1,131 @@
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import { useJournal } from "@/api/journal";
+import { useRoster } from "@/api/roster";
+import { Entries } from "@/frame/Entries";
+import { Failure } from "@/frame/Failure";
+
+/** Who changed what, when and where; the address holds what is looked for. */
+export function Journal() {
+  const [params, setParams] = useSearchParams();
+  const [before, setBefore] = useState<number[]>([]);
+  const [athlete, who, words] = ["athlete", "who", "words"].map((one) => params.get(one) ?? "");
+  const undoable = params.get("undoable") === "yes";
+  const found = useJournal({
+    athlete: Number(athlete) || undefined,
+    who: who || undefined,
+    words: words || undefined,
+    undoable: undoable || undefined,
+    before: before.at(-1),
+  });
+  const put = (name: string, value: string) => {
+    setBefore([]);
+    setParams(
+      (old) => {
+        if (value) old.set(name, value);
+        else old.delete(name);
+        return old;
+      },
+      { replace: true },
+    );
+  };
+  if (found.error) return <Failure error={found.error} />;
+  if (!found.data) return <p className="p-6 text-ink-2">Opening the journal…</p>;
+  const { entries, more, people } = found.data;
+  const last = entries.at(-1);
+  return (
+    <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pt-3 pb-8 max-md:px-4">
+      <Wanted params={params} people={people} put={put} />
+      {entries.length === 0 && (
+        <p className="py-6 text-ink-2">
+          Nothing like that. Every change is noted here: who, when, where and what.
+        </p>
+      )}
+      <Entries entries={entries} ofOne={Boolean(athlete)} />
+      <p className="flex gap-5 pt-3 text-sm">
+        {before.length > 0 && (
+          <button
+            type="button"
+            className="trail-link"
+            onClick={() => setBefore((old) => old.slice(0, -1))}
+          >
+            Later ones
+          </button>
+        )}
+        {more && last && (
+          <button
+            type="button"
+            className="trail-link"
+            onClick={() => setBefore((old) => [...old, last.id])}
+          >
+            Earlier ones
+          </button>
+        )}
+      </p>
+      <p className="mt-4 max-w-prose text-sm text-ink-2">
+        Plans, rules, the kit, files and archived people can be taken back for thirty days; what was
+        changed again since has to be taken back first.
+      </p>
+    </main>
+  );
+}
+
+interface WantedProps {
+  params: URLSearchParams;
+  /** Who is in the journal. */
+  people: string[];
+  put: (name: string, value: string) => void;
+}
+
+/** What is looked for. */
+function Wanted({ params, people, put }: WantedProps) {
+  const roster = useRoster();
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 pb-3">
+      <h1 className="text-xl font-semibold">Journal</h1>
+      <select
+        aria-label="Athlete"
+        value={params.get("athlete") ?? ""}
+        onChange={(event) => put("athlete", event.target.value)}
+        className="field text-sm"
+      >
+        <option value="">everybody</option>
+        {roster.data?.athletes.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </select>
+      {people.length > 0 && (
+        <select
+          aria-label="By"
+          value={params.get("who") ?? ""}
+          onChange={(event) => put("who", event.target.value)}
+          className="field text-sm"
+        >
+          <option value="">by anybody</option>
+          {people.map((one) => (
+            <option key={one}>{one}</option>
+          ))}
+        </select>
+      )}
+      <input
+        type="search"
+        aria-label="Words in it"
+        placeholder="Words in it"
+        value={params.get("words") ?? ""}
+        onChange={(event) => put("words", event.target.value)}
+        className="field w-48 text-sm"
+      />
+      <label className="flex items-center gap-1.5 text-sm">
+        <input
+          type="checkbox"
+          checked={params.get("undoable") === "yes"}
+          onChange={(event) => put("undoable", event.target.checked ? "yes" : "")}
+          className="size-4 accent-ink"
+        />
+        can be taken back
+      </label>
+    </div>
+  );
+}

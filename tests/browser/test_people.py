@@ -1,0 +1,204 @@
+"""Accounts at work: the owner opens the house, an assistant logs, an athlete comes by phone."""
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from selenium import webdriver
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import Select
+
+from tests.browser.conftest import TODAY
+from tests.browser.driving import Coach, browser, resize, served
+
+PASSWORD = "three quiet rivers"
+WEEK = "2026-W48"
+
+
+@pytest.fixture(scope="module")
+def base(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    with served(tmp_path_factory.mktemp("people") / "club.sqlite", TODAY) as address:
+        yield address
+
+
+@pytest.fixture(scope="module")
+def coach(base: str) -> Iterator[Coach]:
+    """The owner's desk."""
+    with browser() as driver:
+        yield Coach(driver, base)
+
+
+@pytest.fixture(scope="module")
+def other(base: str) -> Iterator[Coach]:
+    """Somebody else's device."""
+    with browser() as driver:
+        yield Coach(driver, base)
+
+
+def fill(coach: Coach, label: str, text: str) -> None:
+    field = coach.find(f"//label[contains(., '{label}')]//input")
+    field.clear()
+    for letter in text:
+        field.send_keys(letter)
+
+
+def sign_in(coach: Coach, name: str, password: str = PASSWORD) -> None:
+    fill(coach, "Name", name)
+    fill(coach, "Password", password + Keys.ENTER)
+
+
+def places(coach: Coach) -> list[str]:
+    return [one.text for one in coach.all("header nav a")]
+
+
+def test_the_owner_makes_the_first_account_and_others(coach: Coach) -> None:
+    coach.open("/people", "Nobody has an account")
+    assert coach.axe() == []
+    fill(coach, "Name to sign in with", "Runa Velk")
+    fill(coach, "Password, ten characters", "short")
+    coach.click("Make it and sign in", "button")
+    coach.sees("take 10 to 200")
+    # What was typed is still there.
+    assert coach.find("//label[contains(., 'Name to sign in')]//input").get_attribute("value")
+    fill(coach, "Password, ten characters", PASSWORD)
+    coach.click("Make it and sign in", "button")
+    coach.sees("(you)")
+    for name, role in (("Joss Weir", "assistant"), ("Board", "viewer")):
+        fill(coach, "Name to sign in with", name)
+        Select(coach.find("//label[contains(., 'Role')]/select")).select_by_visible_text(role)
+        fill(coach, "Password, ten characters", PASSWORD)
+        coach.click(f"Add the {role}", "button")
+        coach.find(f"//li[contains(., '{name}')]")
+    assert coach.axe() == []
+
+
+def test_whoever_comes_signs_in_and_goes_on_where_they_wanted(other: Coach) -> None:
+    other.open("/journal", "Sign in")
+    assert other.axe() == []
+    assert other.driver.switch_to.active_element.get_attribute("autocomplete") == "username"
+    sign_in(other, "Joss Weir", "not the password")
+    other.sees("No account has this name and this password.")
+    sign_in(other, "joss weir")
+    other.sees("Made an account for Joss Weir, assistant")
+    other.driver.refresh()
+    other.sees("Made an account for Joss Weir, assistant")
+    assert places(other) == ["Roster", "Floor", "Journal"]
+
+
+def test_an_assistants_day(coach: Coach, other: Coach) -> None:
+    other.open("/", "to audit")
+    assert "Add athletes" not in other.text()
+    other.find("//a[.='Calder Nuys']").click()
+    other.address("/sheet")
+    other.sees("Push : pull")
+    assert [one.text for one in other.all("nav[aria-label='Steps of the work'] a")] == [
+        "Block", "Log", "Week sheet", "Season"]  # fmt: skip
+    for words in ("Sign off", "Adjust next week", "Accept"):
+        assert words not in other.text()
+    # The keys of what is not theirs lead nowhere.
+    for key in "dwohif":
+        other.find("//body").send_keys(key)
+    assert other.driver.current_url.split("?")[0].endswith("/sheet")
+    athlete = other.driver.current_url.split("/")[4]
+    other.open(f"/athletes/{athlete}/weeks/{WEEK}/dial", "to audit")
+    other.open(f"/athletes/{athlete}/weeks/{WEEK}/block", "Goals")
+    assert "New block" not in other.text()
+    assert other.axe() == []
+    # What was missed on Friday was done after all.
+    other.open(f"/athletes/{athlete}/weeks/2026-W47/log", "Single leg and row")
+    other.find("//nav[@aria-label='Sessions of the week']//button[contains(., 'Fri')]").click()
+    other.find("//body").send_keys("y")
+    other.find("//button[.='Remove']")
+    coach.open("/journal?words=Logged", "Calder Nuys: Logged Fri 20 Nov")
+    assert "Joss Weir, Log" in coach.text()
+
+
+def test_an_athletes_phone(coach: Coach, other: Coach) -> None:
+    coach.open("/people", "Anselm Brook")
+    coach.click("Make a link for Anselm Brook", "button")
+    coach.find("//img[@alt='The link as a QR code']")
+    assert coach.axe() == []
+    link = coach.find("//*[@role='dialog']//p[contains(@class, 'font-mono')]").text
+    coach.click("Close", "button")
+    other.click("Sign out", "button")
+    other.sees("Athletes come in by the link")
+    resize(other.driver, 390, 844)
+    other.driver.get(link)
+    other.sees("My week")
+    other.sees("Anselm Brook")
+    assert "/door" not in other.driver.current_url
+    assert places(other) == ["My week", "Floor"]
+    assert other.axe() == []
+    width = "return [document.documentElement.scrollWidth, innerWidth]"
+    page, window = other.driver.execute_script(width)
+    assert page <= window
+    others: dict[str, Any] = other.driver.execute_async_script(
+        "const done = arguments[0]; Promise.all(['/api/roster', '/api/athletes/2/weeks/2026-W48',"
+        "'/api/rules'].map(one => fetch(one).then(found => found.status))).then(done)"
+    )
+    assert others == [403, 403, 403]
+    other.click("Floor", "a")
+    other.find("//button[@aria-label='A day on']").click()
+    other.sees("Hinge and pull")
+    other.sees("Anselm Brook")
+    names = {one.text for one in other.all("main li, main tr") if one.text}
+    assert not any("Bram Osterley" in name for name in names)
+    # Another address of the house leads back to what is theirs.
+    other.open("/rules", "My week")
+    other.address("/log")
+
+    other.click(["Fri 27 Nov", " leg and row ahead"][0], "span")
+    other.find("//button[contains(., 'Mon 23 Nov')]").click()
+    other.sees("Squat and press")
+    other.find("//button[starts-with(normalize-space(.), 'not done')]").click()
+    other.sees("not done")
+    coach.open("/journal?words=Logged", "Logged Mon 23 Nov")
+    coach.sees("Anselm Brook, Log")
+
+
+def test_a_withdrawn_link_opens_nothing(coach: Coach, other: Coach) -> None:
+    coach.open("/people", "Anselm Brook")
+    coach.click("Withdraw the link of Anselm Brook", "button")
+    coach.find("//button[@aria-label='Make a link for Anselm Brook']")
+    other.driver.refresh()
+    other.sees("Athletes come in by the link")
+    kept = other.driver.execute_async_script(
+        "const done = arguments[0]; caches.has('dialback-answers').then(done)"
+    )
+    assert not kept
+    resize(other.driver, 1280, 800)
+
+
+def test_rules_are_taken_back_in_the_journal(coach: Coach) -> None:
+    coach.driver.execute_async_script(
+        "const done = arguments[0]; fetch('/api/rules', {method: 'PUT', headers:"
+        "{'Content-Type': 'application/json', 'X-Place': 'House rules'},"
+        "body: JSON.stringify({chosen: {indirect_credit: 0.3}, revision: 1})}).then(done)"
+    )
+    coach.open("/journal", "Changed the house rules: ")
+    row = "//li[span[span[starts-with(., 'Changed the house rules')]]]"
+    coach.find(f"{row}//button[.='Take back']").click()
+    coach.find(f"{row}//button[.='Make again']")
+    coach.sees("Took back: Changed the house rules")
+    assert coach.axe() == []
+    # After leaving and coming back, too.
+    coach.open("/journal?undoable=yes", "Changed the house rules")
+    coach.find("//button[.='Make again']").click()
+    coach.find("//button[.='Take back']")
+
+
+def test_a_lost_session_comes_back_to_the_same_place(coach: Coach, base: str) -> None:
+    coach.open(f"/athletes/1/weeks/{WEEK}/block", "Goals")
+    coach.driver.delete_cookie("dialback")
+    coach.find("//body").send_keys("s")
+    coach.sees("Sign in")
+    sign_in(coach, "Runa Velk")
+    coach.sees("Push : pull")
+    assert isinstance(coach.driver, webdriver.Chrome)
+    assert coach.driver.current_url.startswith(base)
+
+
+def test_the_leavings_of_a_key_lie_beside_the_file(tmp_path: Path) -> None:
+    with served(tmp_path / "club.sqlite", TODAY, empty=True):
+        assert (tmp_path / "club.sqlite.key").stat().st_mode & 0o077 == 0
