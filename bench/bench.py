@@ -32,6 +32,7 @@ from dialback.book.grid import write_csv, write_xlsx
 from dialback.book.logsheet.rows import export_heads, rows_of
 from dialback.core.adjusting import Options, adjust, wave_week
 from dialback.core.audit import audit
+from dialback.core.body import BodyWeight
 from dialback.core.causes import causes
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Setting, expand, read
@@ -127,7 +128,7 @@ def say_side_by_side(calls: tuple[tuple[str, Callable[[], Any], str], ...]) -> N
 
 def ours(read: Ledger) -> dict[Week, Tally]:
     """Weekly sums of every figure, of sets in memory; nothing kept from before."""
-    ledger = Ledger(read.source, read.movements, read.rules, read.bodyweight_kg)
+    ledger = Ledger(read.source, read.movements, read.rules, read.body)
     return {week: ledger.tally("completed", week) for week in ledger.source.weeks("completed")}
 
 
@@ -218,7 +219,7 @@ def check_same(one: dict[Week, Tally], two: dict[str, pd.DataFrame]) -> None:
 def measured(text: str, movements: MovementTable) -> Tally:
     """A text read, expanded and summed."""
     (written,) = read(text, movements).sessions
-    ledger = Ledger(SessionsByWeek([], []), movements, DEFAULT_RULES, 75)
+    ledger = Ledger(SessionsByWeek([], []), movements, DEFAULT_RULES, BodyWeight(75))
     return tally(ledger.measure([expand(written, Setting(movements), TODAY)]))
 
 

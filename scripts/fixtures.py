@@ -29,7 +29,7 @@ PLANNED = (
     {"exercise": "Front plank", "seconds": 40, "sides": "each", "note": "hips level"},
     {"exercise": "Split squat", "reps": 9, "sides": "each", "load_kg": 16, "implements": 2,
      "tempo": "3-1-2-0", "round": 1, "place": 2, "part": "Circuit"},
-    {"moves": [{"exercise": "Goblet squat", "times": 2}, {"exercise": "Side raise"}], "reps": 5},
+    {"moves": [{"exercise": "Goblet squat", "times": 2}, {"exercise": "Lateral raise"}], "reps": 5},
 )  # fmt: skip
 
 

@@ -95,7 +95,7 @@ def main() -> None:
         time.sleep(SETTLE_S)
         keys = ActionChains(driver).key_down(Keys.CONTROL).send_keys(Keys.END).key_up(Keys.CONTROL)
         keys.send_keys(Keys.ENTER, "3 rounds, 40 s on, 20 s off, 90 s between rounds:", Keys.ENTER)
-        keys.send_keys("  Body row", Keys.ENTER, "Kettlebell swing at 16 kg, rst 20 s")
+        keys.send_keys("  Inverted row", Keys.ENTER, "Kettlebell swing at 16 kg, rst 20 s")
         keys.send_keys(Keys.ESCAPE, Keys.ARROW_UP, Keys.ARROW_UP).perform()
         coach.sees("Did you mean rest?")
         shot("write")

@@ -12,6 +12,8 @@ from pydantic import Field, ValidationError, field_validator
 
 from dialback.book.errors import BadInputError, Problem, bad_input, from_validation
 from dialback.book.json_text import read_json
+from dialback.core.body import BodyWeight, Weighing
+from dialback.core.cautions import YEARS_OF_BIRTH, Caution, TrainingLevel
 from dialback.core.kit import Kit
 from dialback.core.movements import Movement, MovementTable, Name, UnknownMovementError, Value, fold
 from dialback.core.restrictions import Restriction
@@ -39,6 +41,20 @@ class BookAthlete(Value):
     restrictions: tuple[Restriction, ...] = Field((), strict=False, max_length=100)
     maxima: tuple[Maximum, ...] = Field((), strict=False, max_length=1000)
     goals: tuple[Goal, ...] = Field((), strict=False, max_length=100)
+    weighings: tuple[Weighing, ...] = Field((), strict=False, max_length=2000)
+    cautions: tuple[Caution, ...] = Field((), strict=False, max_length=100)
+    born_in: int | None = Field(None, ge=YEARS_OF_BIRTH[0], le=YEARS_OF_BIRTH[1])
+    training_level: TrainingLevel = ""
+
+    @property
+    def is_weighed(self) -> bool:
+        """Whether a body weight is known at all."""
+        return self.bodyweight_kg is not None or bool(self.weighings)
+
+    @property
+    def body(self) -> BodyWeight:
+        """What they weighed on a day."""
+        return BodyWeight.of(self.bodyweight_kg, self.weighings)
 
 
 class BookBlock(Value):
@@ -83,7 +99,7 @@ class Book(Value):
             SessionsByWeek(self.planned, self.completed),
             self.movements,
             self.rules,
-            self.athlete.bodyweight_kg,
+            self.athlete.body,
             self.athlete.restrictions,
             kit=self.kit,
             maxima=self.athlete.maxima,
@@ -171,7 +187,7 @@ def _refer(book: Book) -> list[Problem]:
                         move = f".moves[{index}]" if one.moves else ""
                         place = f"{basis}[{at}].sets[{number}]{move}.exercise"
                         problems.append(Problem(place, found))
-                    elif found.bodyweight_share and book.athlete.bodyweight_kg is None:
+                    elif found.bodyweight_share and not book.athlete.is_weighed:
                         weightless = weightless or Problem(
                             "athlete.bodyweight_kg",
                             f"is missing, and {found.name!r} in {basis}[{at}].sets[{number}] "

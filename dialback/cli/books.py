@@ -168,12 +168,13 @@ def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> 
 def _library_ledger() -> Any:
     """The library's movements, and nobody who has done any of them."""
     from dialback.book.book import SessionsByWeek
+    from dialback.core.body import UNKNOWN
     from dialback.core.movements import MovementTable
     from dialback.core.rules import DEFAULT_RULES
     from dialback.core.tally import Ledger
     from dialback.library import library
 
-    return Ledger(SessionsByWeek([], []), MovementTable(library()), DEFAULT_RULES, None)
+    return Ledger(SessionsByWeek([], []), MovementTable(library()), DEFAULT_RULES, UNKNOWN)
 
 
 @main.command()

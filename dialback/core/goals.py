@@ -148,7 +148,10 @@ class _Looking:
         a_set = entry.set
         if self.kind == "load":
             return estimated_maximum(
-                a_set, self.movement, self.ledger.rules, self.ledger.bodyweight_kg
+                a_set,
+                self.movement,
+                self.ledger.rules,
+                self.ledger.body.on(entry.session.date),
             )
         if a_set.load_kg < self.goal.load_kg - _TINY:
             return None
@@ -169,7 +172,7 @@ class _Looking:
     @property
     def _body(self) -> float:
         share = self.movement.bodyweight_share if self.ledger.rules.bodyweight_load else 0.0
-        return share * (self.ledger.bodyweight_kg or 0.0)
+        return share * (self.ledger.body.on(self.goal.by) or 0.0)
 
     def outlook(self) -> Outlook:
         recent = [one for one in self.weekly if one[0] >= self.week.plus(-NOW_WEEKS)]

@@ -114,7 +114,8 @@ def session_tops(entries: Iterable[Entry], ledger: Ledger) -> Iterator[dict[str,
         tops: dict[str, TopSet] = {}
         for entry in filter(is_working, several):
             movement = entry.measured.shape.moves[0].movement
-            moved = load_moved(entry.set, movement, ledger.rules, ledger.bodyweight_kg)
+            body = ledger.body.on(entry.session.date)
+            moved = load_moved(entry.set, movement, ledger.rules, body)
             kg, top = _estimate(entry, ledger), tops.get(movement.name)
             if top is None:
                 tops[movement.name] = TopSet(entry.session.date, entry.set, moved, kg)
@@ -154,7 +155,8 @@ def best_before(ledger: Ledger, week: Week, own: Estimates, name: str, day: date
 
 def _estimate(entry: Entry, ledger: Ledger) -> float | None:
     movement = entry.measured.shape.moves[0].movement
-    return estimated_maximum(entry.set, movement, ledger.rules, ledger.bodyweight_kg)
+    body = ledger.body.on(entry.session.date)
+    return estimated_maximum(entry.set, movement, ledger.rules, body)
 
 
 def _estimates_before(ledger: Ledger, week: Week) -> Estimates:
@@ -220,7 +222,7 @@ class Maxima:
         typed = self._typed(movement)
         best = self._bests.get(movement.name)
         own = movement.bodyweight_share if self.ledger.rules.bodyweight_load else 0.0
-        body = own * (self.ledger.bodyweight_kg or 0)
+        body = own * (self.ledger.body.on(self.day) or 0)
         if typed is not None:
             moved, source = typed.kg + body, f"as of {_day_text(typed.date)}"
         elif best is not None:

@@ -5,8 +5,9 @@ from __future__ import annotations
 import re
 from collections.abc import Collection
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, cast, get_args
 
+from dialback.core.cautions import TrainingLevel
 from dialback.core.movements import fold
 from dialback.core.plain import odd_character
 from dialback.core.sessions import KG_PER_LB
@@ -21,6 +22,8 @@ LONGEST_NAME: Final = 120
 _LONGEST_NOTE: Final = 500
 _BETWEEN: Final = re.compile(r"[ ]{0,8}[\t;][ ]{0,8}|[ ]{0,8},[ ]{1,8}|(?<![0-9]),|,(?![0-9])")
 _SQUAD: Final = re.compile(r"squad[ :]{1,4}([^ ].{0,59})", re.IGNORECASE)
+_BORN: Final = re.compile(r"born[ :]{1,4}(?:in[ ])?((?:19|20)[0-9]{2})", re.IGNORECASE)
+_LEVELS: Final = frozenset(get_args(TrainingLevel)) - {""}
 _WEIGHT: Final = re.compile(r"([0-9]{1,3}(?:[.,][0-9]{1,3})?)[ ]{0,4}(kgs?|lbs?)?", re.IGNORECASE)
 
 
@@ -36,6 +39,8 @@ class Newcomer:
     bodyweight_kg: float | None
     note: str
     squad: str
+    level: TrainingLevel
+    born: int | None
     problem: str
 
 
@@ -43,7 +48,8 @@ def read_newcomers(text: str, unit: Unit, taken: Collection[str]) -> list[Newcom
     """The people of a text, a line each: ``Ada Lind, 62.5 kg, novice``.
 
     Fields are parted by tabs, semicolons or commas; a number is the body weight, in ``unit`` where
-    it names none; ``squad Juniors`` is the squad. ``taken`` are the names that are there already.
+    it names none; ``squad Juniors`` is the squad, ``born 2009`` the year of birth, ``novice``,
+    ``intermediate`` or ``advanced`` the level. ``taken`` are the names that are there already.
     Blank lines are left out.
     """
     known = {fold(name) for name in taken}
@@ -59,6 +65,8 @@ def read_newcomers(text: str, unit: Unit, taken: Collection[str]) -> list[Newcom
 def _newcomer(number: int, line: str, unit: Unit, known: Collection[str]) -> Newcomer:
     name, *fields = (field.strip() for field in _BETWEEN.split(line))
     weight, squad, remarks = None, "", []
+    level: TrainingLevel = ""
+    born: int | None = None
     for field in fields:
         match = _WEIGHT.fullmatch(field)
         if match and weight is None:
@@ -67,10 +75,15 @@ def _newcomer(number: int, line: str, unit: Unit, known: Collection[str]) -> New
             weight = round(given * KG_PER_LB, 3) if pounds else given
         elif not squad and (named := _SQUAD.fullmatch(field)):
             squad = named[1]
+        elif (said := fold(field)) in _LEVELS:
+            level = cast(TrainingLevel, said)
+        elif year := _BORN.fullmatch(field):
+            born = int(year[1])
         elif field:
             remarks.append(field)
     note = ", ".join(remarks)
-    return Newcomer(number, name, weight, note, squad, _problem(name, weight, note, unit, known))
+    problem = _problem(name, weight, note, unit, known)
+    return Newcomer(number, name, weight, note, squad, level, born, problem)
 
 
 def _problem(name: str, weight: float | None, note: str, unit: Unit, known: Collection[str]) -> str:

@@ -11,6 +11,7 @@ from itertools import chain
 from operator import add
 from typing import Any, NamedTuple, Protocol, runtime_checkable
 
+from dialback.core.body import BodyWeight
 from dialback.core.counting import (
     Added,
     Kind,
@@ -161,8 +162,9 @@ def measured(entries: Iterable[Entry]) -> frozenset[str]:
     )
 
 
-Measures = dict[int, tuple[Set, MeasuredSet]]
-"""Sets that were measured, by identity; each with itself, so that its identity stays its own."""
+Measures = dict[float | None, dict[int, tuple[Set, MeasuredSet]]]
+"""Sets that were measured, by body weight and identity; each with itself, so that its identity
+stays its own."""
 
 
 class Ledger:
@@ -176,7 +178,7 @@ class Ledger:
         source: SessionSource,
         movements: MovementTable,
         rules: Rules,
-        bodyweight_kg: float | None,
+        body: BodyWeight,
         restrictions: tuple[Restriction, ...] = (),
         *,
         kit: Kit | None = None,
@@ -187,7 +189,7 @@ class Ledger:
         self.source = source
         self.movements = movements
         self.rules = rules
-        self.bodyweight_kg = bodyweight_kg
+        self.body = body
         self.restrictions = restrictions
         self.kit = kit
         self.maxima = maxima
@@ -198,7 +200,7 @@ class Ledger:
         self.kept: dict[tuple[object, ...], Any] = {}
         """Room for what others work out of the ledger once; it never changes."""
         self._shapes: dict[tuple[object, ...], Shape] = {}
-        self._by_kind: dict[Kind, Shape] = {}
+        self._by_kind: dict[tuple[Kind, float | None], Shape] = {}
         self._measured: Measures = {}
         self._entries: dict[tuple[Basis, Week], tuple[Entry, ...]] = {}
         self._tallies: dict[tuple[Basis, Week], Tally] = {}
@@ -215,7 +217,7 @@ class Ledger:
             source or self.source,
             movements or self.movements,
             rules or self.rules,
-            self.bodyweight_kg,
+            self.body,
             self.restrictions,
             kit=self.kit,
             maxima=self.maxima,
@@ -233,35 +235,42 @@ class Ledger:
         return self._entries_of(sessions, {} if known is None else known)
 
     def _entries_of(self, sessions: Iterable[Session], known: Measures) -> tuple[Entry, ...]:
-        return tuple(
-            [
-                Entry(session, at, a_set, self._measure(a_set, known))
-                for session in sessions
+        found: list[Entry] = []
+        for session in sessions:
+            # A set counts with the weight of its day.
+            body = self.body.on(session.date)
+            same = known.setdefault(body, {})
+            found += [
+                Entry(session, at, a_set, self._measure(a_set, body, same))
                 for at, a_set in enumerate(session.sets)
             ]
-        )
+        return tuple(found)
 
-    def _measure(self, a_set: Set, known: Measures) -> MeasuredSet:
+    def _measure(
+        self, a_set: Set, body: float | None, known: dict[int, tuple[Set, MeasuredSet]]
+    ) -> MeasuredSet:
         # Sources share equal sets; what is the same value is measured once. The set is kept with
         # its measure, so that its identity stays its own.
         kept = known.get(id(a_set))
         if kept is None:
-            kept = known[id(a_set)] = (a_set, measure(a_set, self._shape(a_set)))
+            kept = known[id(a_set)] = (a_set, measure(a_set, self._shape(a_set, body)))
         return kept[1]
 
-    def _shape(self, a_set: Set) -> Shape:
+    def _shape(self, a_set: Set, body: float | None) -> Shape:
         # Two steps: by what is written, and, where that is new, by what it comes to.
-        written = (a_set.exercise, a_set.moves, a_set.sides, a_set.tempo, a_set.warm_up, a_set.rpe)
+        written = (
+            a_set.exercise, a_set.moves, a_set.sides, a_set.tempo, a_set.warm_up, a_set.rpe, body,
+        )  # fmt: skip
         shape = self._shapes.get(written)
         if shape is None:
-            shape = self._shapes[written] = self._shape_of(kind_of(a_set, self.rules))
+            shape = self._shapes[written] = self._shape_of(kind_of(a_set, self.rules), body)
         return shape
 
-    def _shape_of(self, kind: Kind) -> Shape:
-        shape = self._by_kind.get(kind)
+    def _shape_of(self, kind: Kind, body: float | None) -> Shape:
+        shape = self._by_kind.get((kind, body))
         if shape is None:
-            shape = shape_of(kind, self.movements, self.rules, self.bodyweight_kg)
-            self._by_kind[kind] = shape
+            shape = shape_of(kind, self.movements, self.rules, body)
+            self._by_kind[kind, body] = shape
         return shape
 
     def entries(self, basis: Basis, week: Week) -> tuple[Entry, ...]:
@@ -294,15 +303,17 @@ class Ledger:
             return
         hard_from = self.rules.hard_set_rpe
         for week, columns in self.source.columns(basis, first, last, hard_from).items():
-            if (basis, week) not in self._tallies:
-                self._tallies[basis, week] = self._sum_columns(columns)
+            # Columns do not tell the days apart: a week in which the weight changed is measured.
+            if (basis, week) not in self._tallies and self.body.throughout(week):
+                body = self.body.on(week.monday)
+                self._tallies[basis, week] = self._sum_columns(columns, body)
 
-    def _sum_columns(self, columns: WeekInColumns) -> Tally:
-        kinds = ((self._shape_of(kind), added) for kind, added in columns.added)
+    def _sum_columns(self, columns: WeekInColumns, body: float | None) -> Tally:
+        kinds = ((self._shape_of(kind, body), added) for kind, added in columns.added)
         return _sum(
             chain(
                 ((shape, amounts_of(added, shape)) for shape, added in kinds),
-                (measure(a_set, self._shape(a_set)) for a_set in columns.apart),
+                (measure(a_set, self._shape(a_set, body)) for a_set in columns.apart),
             )
         )
 

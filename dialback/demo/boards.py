@@ -56,7 +56,7 @@ main A:
 main B:
 2 rounds, 25 s off:
   Press-up 25 s / harder 50 s
-  Body row, knees bent 25 s / Body row 50 s
+  Inverted row, knees bent 25 s / Inverted row 50 s
 """),
     "Lisbet Arnaud": ("Legs and trunk, elbow spared", """\
 main A:
@@ -92,7 +92,7 @@ main B:
 # Three styles, one after the other.
 Dumbbell curl 40 s at 2 × 25 lb
 Dumbbell curl 40 s at 2 × 20 lb, tempo 4-0-4-0, then 25 s at 2 × 15 lb, half range (pulses)
-Side raise 3 × 12 at 2 × 15 lb, rest 60 s
+Lateral raise 3 × 12 at 2 × 15 lb, rest 60 s
 """),
     "Mirren Sollas": ("Side by side", """\
 main:

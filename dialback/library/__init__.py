@@ -27,7 +27,8 @@ def _movement(row: dict[str, str]) -> Movement:
             "bodyweight_share": float(row["bodyweight_share"] or 0),
             "tempo": row["tempo"] or None,
             "isometric": row["isometric"] == "yes",
-            "aliases": _several(row["aliases"]),
+            # A name may have a comma in it.
+            "aliases": _several(row["aliases"], ";"),
             "easier": row["easier"] or None,
             "harder": row["harder"] or None,
             "kit": _several(row["kit"]),
@@ -36,5 +37,5 @@ def _movement(row: dict[str, str]) -> Movement:
     )
 
 
-def _several(cell: str) -> list[str]:
-    return [one.strip() for one in cell.split(",") if one.strip()]
+def _several(cell: str, between: str = ",") -> list[str]:
+    return [one.strip() for one in cell.split(between) if one.strip()]

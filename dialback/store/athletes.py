@@ -12,6 +12,7 @@ from typing import Any, Final, cast
 from dialback.book.book import Book, BookAthlete, BookBlock
 from dialback.book.errors import bad_input
 from dialback.core import rules as core_rules
+from dialback.core.cautions import TrainingLevel
 from dialback.core.kit import Kit
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import MovementTable, fold
@@ -21,6 +22,13 @@ from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
 from dialback.core.words import Unit
+from dialback.store.cautions import (
+    add_cautions,
+    add_weighings,
+    body_of,
+    numbered_cautions,
+    numbered_weighings,
+)
 from dialback.store.goals import add_goals, numbered_goals
 from dialback.store.journal import before
 from dialback.store.kit import kit_of
@@ -117,7 +125,7 @@ class Ledgers:
                 StoredSessions(athlete, movements),
                 table,
                 rules_of(athlete, owner),
-                athlete.bodyweight_kg,
+                body_of(athlete),
                 restrictions_of(athlete),
                 kit=kit_of(owner),
                 maxima=maxima_of(athlete),
@@ -209,12 +217,16 @@ def import_book(
         athlete = Athlete.create(
             name=called,
             bodyweight_kg=book.athlete.bodyweight_kg,
+            level=book.athlete.training_level,
+            born=book.athlete.born_in,
             rules=own_rules,
             extra={"book": _kept(book), "athlete": book.athlete.model_extra or {}},
         )
         add_restrictions(athlete, book.athlete.restrictions)
         add_maxima(athlete, book.athlete.maxima)
         add_goals(athlete, book.athlete.goals)
+        add_weighings(athlete, book.athlete.weighings)
+        add_cautions(athlete, book.athlete.cautions)
         for block in book.blocks:
             Block.create(
                 athlete=athlete, title=block.title, first_week=block.week, weeks=block.weeks
@@ -335,6 +347,10 @@ def export_book(
             restrictions=ledger.restrictions,
             maxima=ledger.maxima,
             goals=goals,
+            weighings=tuple(reversed(numbered_weighings(athlete).values())),
+            cautions=tuple(numbered_cautions(athlete).values()),
+            born_in=athlete.born,
+            training_level=cast(TrainingLevel, athlete.level),
             **athlete.extra.get("athlete", {}),
         ),
         exercises=tuple(

@@ -74,6 +74,8 @@ class Athlete(Table):
     bodyweight_kg = pw.FloatField(null=True)
     note = pw.TextField(default="")
     squad = pw.CharField(default="")
+    level = pw.CharField(default="")
+    born = pw.IntegerField(null=True)
     rules = JsonField(default=dict)
     extra = JsonField(default=dict)
     revision = pw.IntegerField(default=1)
@@ -273,6 +275,30 @@ class Maximum(Table):
         indexes = ((("athlete", "movement", "date"), False),)
 
 
+class Weighing(Table):
+    """What an athlete weighed from a day on."""
+
+    athlete = pw.ForeignKeyField(Athlete, backref="weighings")
+    date = pw.DateField()
+    kg = pw.FloatField()
+    extra = JsonField(default=dict)
+
+    class Meta:
+        indexes = ((("athlete", "date"), True),)
+
+
+class Caution(Table):
+    """A circumstance of an athlete that asks for care. It stays when it has ended."""
+
+    athlete = pw.ForeignKeyField(Athlete, backref="cautions")
+    kind = pw.CharField()
+    word = pw.TextField(default="")
+    by = pw.CharField()
+    since = pw.DateField()
+    ended_on = pw.DateField(null=True)
+    extra = JsonField(default=dict)
+
+
 class Draft(Table):
     """A draft of a week's plan, not published yet.
 
@@ -406,5 +432,5 @@ class Verdict(Table):
 TABLES = (
     House, Athlete, Movement, MovementMuscle, Import, Session, Version, ColumnChoice, SetRow,
     SetMove, Block, Template, Restriction, Maximum, Draft, Acceptance, Signature, Declined, Verdict,
-    JournalEntry, Account, Goal,
+    JournalEntry, Account, Goal, Weighing, Caution,
 )  # fmt: skip

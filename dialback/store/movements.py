@@ -178,8 +178,15 @@ def sets_by_athlete(row: Movement) -> dict[int, int]:
 
 
 def grow_library(shipped: Iterable[CoreMovement]) -> int:
-    """Add the shipped movements that the house does not have yet; how many there were."""
-    there = {row.folded: row for row in Movement.select().where(Movement.athlete.is_null())}
-    new = [movement for movement in shipped if fold(movement.name) not in there]
+    """Add the shipped movements that the house does not have yet; how many there were.
+
+    One that the house knows by another name, as it was called in an older library, is there.
+    """
+    names = {row.folded for row in Movement.select().where(Movement.athlete.is_null())}
+    new = [
+        movement
+        for movement in shipped
+        if not ({fold(movement.name)} | {fold(alias) for alias in movement.aliases}) & names
+    ]
     add_movements(new, athlete=None)
     return len(new)

@@ -21,6 +21,7 @@ from dialback.web.document import finished
 from dialback.web.places import (
     accounts,
     block,
+    care,
     drafts,
     files,
     floor,
@@ -46,7 +47,7 @@ from dialback.work.errors import NotThereError
 
 PLACES = (
     accounts, roster, weeks, block, wave, journal, templates, drafts, write, form, log, floor,
-    movements, kit, rules, files, goals, restrictions, maxima, notation, sheets, season,
+    movements, kit, rules, files, goals, care, restrictions, maxima, notation, sheets, season,
 )  # fmt: skip
 MORE_APIS = (
     block.blocks_api, templates.from_block, log.logs_api, log.versions_api, sheets.imports_api,

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 from datetime import date
 
+from dialback.core.cautions import Care
 from dialback.core.kit import NoBand, Unmade, check, sentence
 from dialback.core.notation import Load
 from dialback.core.notation.expand import PlacedSet
@@ -16,7 +17,7 @@ from dialback.core.restrictions import Restriction, set_breach
 from dialback.core.sessions import KG_PER_LB
 from dialback.core.tally import Ledger
 from dialback.core.words import Unit
-from dialback.web.shapes.common import MistakeOut, RestrictionNote
+from dialback.web.shapes.common import CareNote, MistakeOut, RestrictionNote
 from dialback.web.shapes.write import KitChoice, KitMiss
 
 
@@ -31,6 +32,20 @@ def notes(restrictions: Iterable[Restriction], unit: Unit) -> list[RestrictionNo
             lifted_on=restriction.lifted_on and restriction.lifted_on.isoformat(),
         )
         for restriction in restrictions
+    ]
+
+
+def care_notes(care: Iterable[Care]) -> list[CareNote]:
+    """What to mind about an athlete, in words, and on whose."""
+    return [
+        CareNote(
+            kind=one.kind,
+            usual=one.usual,
+            word=one.word,
+            by=one.by,
+            since=one.since.isoformat() if one.since else None,
+        )
+        for one in care
     ]
 
 

@@ -48,8 +48,8 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
     **_each(
         Allowed("read"),
         "roster week_sheet figure_trail schools block block_text long_line line_of_a_movement "
-        "written_week list_restrictions list_maxima list_goals athlete_rules house_rules movements "
-        "kit list_templates signed_week journal",
+        "written_week list_care list_restrictions list_maxima list_goals athlete_rules house_rules "
+        "movements kit list_templates signed_week journal",
     ),
     **_each(
         Allowed("log", own=True),
@@ -60,7 +60,8 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         # People and what is known of them.
         "read_people take_people_on describe_athlete remove_athlete restore_athlete list_archived "
         "export_everything export_one export_csv export_xlsx add_restriction lift_restriction "
-        "restore_restriction add_maximum remove_maximum set_goal remove_goal restore_goal "
+        "restore_restriction add_caution end_caution restore_caution add_weighing remove_weighing "
+        "add_maximum remove_maximum set_goal remove_goal restore_goal "
         "make_door withdraw_door list_accounts "
         # Plans.
         "change_block remove_block lay new_block take_text propose_week publish_weeks "

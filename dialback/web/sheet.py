@@ -5,10 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date
+from typing import cast
 
 from dialback.core.audit import Audit, sessions_done
 from dialback.core.balance import Weighing, weigh, weigh_all
 from dialback.core.causes import Cause, causes
+from dialback.core.cautions import TrainingLevel
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
 from dialback.core.findings import CODES, Finding
 from dialback.core.findings.finding import BY_DAY, LEVELS, Level, grown
@@ -79,7 +81,8 @@ def athlete_out(athlete: Athlete) -> AthleteOut:
     """The athlete as the frame shows it."""
     return AthleteOut(
         id=athlete.id, name=athlete.name, note=athlete.note, squad=athlete.squad,
-        bodyweight_kg=athlete.bodyweight_kg,
+        bodyweight_kg=athlete.bodyweight_kg, level=cast(TrainingLevel, athlete.level),
+        born=athlete.born,
     )  # fmt: skip
 
 

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import date
 from typing import cast
 
 from dialback.book.errors import bad_input
+from dialback.core.cautions import TrainingLevel
 from dialback.core.newcomers import MOST, Newcomer, read_newcomers
 from dialback.core.restrictions import Restriction
 from dialback.core.sessions import Maximum
@@ -38,6 +40,8 @@ def take_on(text: str) -> list[Athlete]:
                 bodyweight_kg=newcomer.bodyweight_kg,
                 note=newcomer.note,
                 squad=newcomer.squad,
+                level=newcomer.level,
+                born=newcomer.born,
             )
             for newcomer in found
         ]
@@ -55,24 +59,37 @@ def newcomers(text: str) -> list[Newcomer]:
     return found
 
 
-def describe(number: int, name: str, bodyweight_kg: float | None, note: str, squad: str) -> Athlete:
-    """Give an athlete another name, body weight, note or squad.
+_CALLED = {"name": "the name", "bodyweight_kg": "the body weight", "note": "the note",
+           "squad": "the squad", "level": "the level",
+           "born": "the year of birth"}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class About:
+    """What is known of an athlete beside training."""
+
+    name: str
+    bodyweight_kg: float | None
+    note: str
+    squad: str
+    level: TrainingLevel
+    born: int | None
+
+
+def describe(number: int, about: About) -> Athlete:
+    """Give an athlete another name, usual body weight, note, squad, level or year of birth.
 
     Raises ``ConflictError`` for the name.
     """
     with unit() as entry:
         athlete = athlete_on_roster(number)
-        check_name_free(name, number)
-        was = before(athlete, "name", "bodyweight_kg", "note", "squad")
-        athlete.name, athlete.bodyweight_kg, athlete.note = name, bodyweight_kg, note
-        athlete.squad = squad
+        check_name_free(about.name, number)
+        was = before(athlete, *_CALLED)
+        for name in _CALLED:
+            setattr(athlete, name, getattr(about, name))
         touch(athlete)
         entry.tell(f"Changed {_listed(was.changed())}", athlete, undo=was.undo())
         return athlete
-
-
-_CALLED = {"name": "the name", "bodyweight_kg": "the body weight", "note": "the note",
-           "squad": "the squad"}  # fmt: skip
 
 
 def _listed(names: Sequence[str]) -> str:

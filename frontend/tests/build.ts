@@ -67,6 +67,7 @@ export const run = (sets: FloorSet[], more: Partial<Run> = {}): Run => ({
   title: "Legs",
   sets,
   restrictions: [],
+  care: [],
   log: null,
   ...more,
 });

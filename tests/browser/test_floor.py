@@ -456,6 +456,6 @@ def test_one_more_round_and_a_level_are_logged_in_a_word(coach: Coach) -> None:
     tap(coach, "one more round")
     coach.sees("One more round of Reverse lunge")
     coach.find("(//nav//button[contains(., 'Clock C')])[1]").click()
-    field = coach.find("(//input[contains(@aria-label, 'Body row: done')])[1]")
+    field = coach.find("(//input[contains(@aria-label, 'Inverted row: done')])[1]")
     field.send_keys("easier", Keys.ENTER)
-    coach.sees("Body row, knees bent instead of Body row, the easier level")
+    coach.sees("Inverted row, knees bent instead of Inverted row, the easier level")

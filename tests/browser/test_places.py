@@ -885,7 +885,7 @@ def test_a_squad_is_pasted_and_an_athlete_described(coach: Coach) -> None:
     coach.open("/", "Week 47")
     coach.click("Add athletes", "button")
     area = coach.find("//div[@role='dialog']//textarea")
-    area.send_keys("Ines Lark, 61,5 kg, novice\nMaro Veldt\n")
+    area.send_keys("Ines Lark, 61,5 kg, rows at bow\nMaro Veldt\n")
     coach.sees("Line 2: Maro Veldt is there already")
     assert not coach.find("//div[@role='dialog']//button[starts-with(., 'Add')]").is_enabled()
     area.send_keys(*[Keys.BACKSPACE] * 6, "Falk")
@@ -896,13 +896,13 @@ def test_a_squad_is_pasted_and_an_athlete_described(coach: Coach) -> None:
     coach.find("//body").send_keys("o")
     coach.sees("The athlete")
     note = coach.find("//label[starts-with(., 'Note')]/input")
-    assert note.get_attribute("value") == "novice"
-    weight = coach.find("//label[starts-with(., 'Body weight')]/input")
+    assert note.get_attribute("value") == "rows at bow"
+    weight = coach.find("//label[starts-with(., 'Usual body weight')]/input")
     assert weight.get_attribute("value") == "61.5"
-    note.send_keys(", rows at bow", Keys.ENTER)
-    coach.sees("novice, rows at bow")
+    note.send_keys(", left-handed", Keys.ENTER)
+    coach.sees("rows at bow, left-handed")
     coach.driver.refresh()
-    coach.sees("novice, rows at bow")
+    coach.sees("rows at bow, left-handed")
     for name in ("Ines Lark", "Maro Falk"):
         coach.open("/files", "On the roster")
         coach.click(f"Archive {name}", "button")

@@ -56,10 +56,10 @@ def test_write_a_session_without_the_mouse(coach: Coach) -> None:
     coach.wait(lambda: text(coach).startswith("Front squat 4 x 5"), text(coach))
     coach.sees("4 sets")
     coach.sees("1\u202f200 kg")
-    typed(coach, "3 rounds, 40 s on, 20 s off:", Keys.ENTER, "  Body row", Keys.ENTER,
+    typed(coach, "3 rounds, 40 s on, 20 s off:", Keys.ENTER, "  Inverted row", Keys.ENTER,
           "  Press-up", Keys.ESCAPE)  # fmt: skip
     coach.sees("10 sets")
-    coach.sees("Not done in the last four weeks: Front squat, Body row, Press-up.")
+    coach.sees("Not done in the last four weeks: Front squat, Inverted row, Press-up.")
     coach.sees("stored")
     coach.address("session=")
     coach.wait(lambda: "new-" not in coach.driver.current_url, "not stored")
@@ -89,7 +89,7 @@ def test_leaving_at_once_loses_nothing(coach: Coach) -> None:
 
 def test_mistakes_are_underlined_and_the_rest_counts(coach: Coach) -> None:
     open_new(coach)
-    typed(coach, "Press-up 3 x 9, rst 60 s", Keys.ENTER, "Body row 3 x 9", Keys.ENTER)
+    typed(coach, "Press-up 3 x 9, rst 60 s", Keys.ENTER, "Inverted row 3 x 9", Keys.ENTER)
     coach.sees("Line 1: 'rst' is not understood here. Did you mean rest?")
     coach.sees("3 sets")
     coach.wait(lambda: underlined(coach) == ["rst"], str(underlined(coach)))
@@ -104,7 +104,7 @@ def test_mistakes_are_underlined_and_the_rest_counts(coach: Coach) -> None:
 
 def test_the_line_in_hand_has_its_own_figures(coach: Coach) -> None:
     open_new(coach)
-    typed(coach, "Press-up 2 x 10", Keys.ENTER, "Body row 3 x 10 tempo 4-0-1-0", Keys.ESCAPE)
+    typed(coach, "Press-up 2 x 10", Keys.ENTER, "Inverted row 3 x 10 tempo 4-0-1-0", Keys.ESCAPE)
     here = coach.find("//p[span='this line']")
     coach.wait(lambda: "3 sets" in here.text and "150 s" in here.text, here.text)
     typed(coach, Keys.ARROW_UP)

@@ -87,12 +87,13 @@ def test_a_step_goes_to_a_load_that_the_room_has() -> None:
 
 
 def test_a_step_of_tempo_slows_the_lowering() -> None:
-    text = "Back squat 5\nBench press 5, tempo 30X1\nFront plank 30 s\nPress-up + Body row 5"
+    text = "Back squat 5\nBench press 5, tempo 30X1\nFront plank 30 s\nPress-up + Inverted row 5"
     (written,) = read(text, MOVEMENTS).sessions
     slow = write(stepped(written, Change(tempo_s=1), MOVEMENTS), movements=MOVEMENTS)
     assert slow.splitlines() == [
         f"Back squat 5, tempo {slower(MOVEMENTS['Back squat'].tempo or '', 1)}",
-        "Bench press 5, tempo 4-0-X-1", "Front plank 30 s", "Press-up + Body row 5"]  # fmt: skip
+        "Bench press 5, tempo 4-0-X-1", "Front plank 30 s", "Press-up + Inverted row 5",
+    ]  # fmt: skip
     assert slower("2-0-1-0", -5) == "0-0-1-0"
     assert slower("2.5-1-1", 0.5) == "3-1-1"
 

@@ -9,7 +9,8 @@ from dialback.core.newcomers import read_newcomers
 
 def one(line: str, unit: str = "kg", taken: tuple[str, ...] = ()) -> tuple:
     (found,) = read_newcomers(line, unit, taken)
-    return found.name, found.bodyweight_kg, found.note, found.problem
+    note = ", ".join(filter(None, (found.level, str(found.born or ""), found.note)))
+    return found.name, found.bodyweight_kg, note, found.problem
 
 
 @pytest.mark.parametrize(
@@ -24,6 +25,7 @@ def one(line: str, unit: str = "kg", taken: tuple[str, ...] = ()) -> tuple:
         ("Ada Lind\t62\tnovice, left-handed", ("Ada Lind", 62, "novice, left-handed")),
         ("Ada Lind, novice, 62kg", ("Ada Lind", 62, "novice")),
         ("Ada Lind, 140 lb", ("Ada Lind", 63.503, "")),
+        ("Ada Lind, Advanced, born 2004, bow side", ("Ada Lind", None, "advanced, 2004, bow side")),
         ("Ada Lind, year of 2004", ("Ada Lind", None, "year of 2004")),
     ],
 )

@@ -47,7 +47,7 @@ class TestSets:
              ["2 × 8 kg instead of 2 × 10 kg (−20 %)"]),
             ("Back squat 8 at 10 kg", "Back squat 8", ["no load instead of 10 kg"]),
             ("Front plank 35 s", "Front plank 20 s", ["20 s instead of 35 s"]),
-            ("Body row 9 each side", "Body row 9", ["both instead of each"]),
+            ("Inverted row 9 each side", "Inverted row 9", ["both instead of each"]),
             ("Bench press 5, tempo 4-0-1", "Bench press 5, tempo 2-0-1",
              ["tempo 2-0-1 instead of 4-0-1"]),
             ("Press-up 9, hold 8 s", "Press-up 9", ["hold 0 s instead of 8 s"]),
@@ -94,11 +94,13 @@ class TestSets:
         assert [one.kind for one in found] == ["swapped"] * 6 + ["as planned"] * 2
         assert found[0].words.startswith("Pull-up instead of Lat pull-down")
         # What is in the plan anyway is more of itself, no swap.
-        assert kinds("Press-up 9\nBody row 9", "Press-up 9\nPress-up 9") == [
+        assert kinds("Press-up 9\nInverted row 9", "Press-up 9\nPress-up 9") == [
             "as planned", "extra", "skipped"]  # fmt: skip
         # Far apart and nothing in common.
-        far = "Press-up 9\nBody row 9\nCrunch 9\nCalf raise 9"
-        assert "swapped" not in kinds(far, "Press-up 9\nBody row 9\nCrunch 9\nDumbbell curl 9")[:1]
+        far = "Press-up 9\nInverted row 9\nCrunch 9\nCalf raise 9"
+        assert (
+            "swapped" not in kinds(far, "Press-up 9\nInverted row 9\nCrunch 9\nDumbbell curl 9")[:1]
+        )
 
     def test_sides_of_their_own(self) -> None:
         plan = "Split squat 2 × 9 left, then 2 × 9 right"
@@ -126,27 +128,27 @@ def training(day: int, text: str, **more: Any) -> Session:
 
 class TestSessions:
     def test_by_link_then_by_day_then_alone(self) -> None:
-        plans = [training(0, "Press-up 9", title="A"), training(2, "Body row 9", title="B")]
-        dones = [training(1, "Press-up 9", plan=MONDAY), training(2, "Body row 9"),
+        plans = [training(0, "Press-up 9", title="A"), training(2, "Inverted row 9", title="B")]
+        dones = [training(1, "Press-up 9", plan=MONDAY), training(2, "Inverted row 9"),
                  training(4, "Crunch 9")]  # fmt: skip
         found = match_sessions(plans, dones, MOVEMENTS)
         assert [(one.plan and one.plan.title, one.done and one.done.date.day) for one in found] == [
             ("A", 6), ("B", 7), (None, 9)]  # fmt: skip
 
     def test_of_two_on_a_day_the_one_of_the_same_title(self) -> None:
-        plans = [training(0, "Press-up 9", title="A"), training(0, "Body row 9", title="B")]
-        dones = [training(0, "Body row 9", title="B"), training(0, "Press-up 9", title="A")]
+        plans = [training(0, "Press-up 9", title="A"), training(0, "Inverted row 9", title="B")]
+        dones = [training(0, "Inverted row 9", title="B"), training(0, "Press-up 9", title="A")]
         for one in match_sessions(plans, dones, MOVEMENTS):
             assert one.plan is not None and one.done is not None  # noqa: PT018
             assert one.plan.title == one.done.title
 
     def test_extra_rounds_are_named(self) -> None:
-        rounds = "{} rounds:\n  Press-up 9\n  Body row 9\n"
+        rounds = "{} rounds:\n  Press-up 9\n  Inverted row 9\n"
         plan, done = (training(0, "Crunch 9\n" + rounds.format(count)) for count in (2, 4))
         (one,) = match_sessions([plan], [done], MOVEMENTS)
         (more,) = one.extra_rounds
-        assert (more.rounds, more.planned, more.movements) == (2, 2, ("Press-up", "Body row"))
-        assert one.summary == ("2 more rounds of Press-up, Body row than the 2 planned",)
+        assert (more.rounds, more.planned, more.movements) == (2, 2, ("Press-up", "Inverted row"))
+        assert one.summary == ("2 more rounds of Press-up, Inverted row than the 2 planned",)
         half = training(0, "Crunch 9\n" + rounds.format(2) + "Press-up 9")
         (none,) = match_sessions([plan], [half], MOVEMENTS)
         assert none.extra_rounds == ()
@@ -199,8 +201,8 @@ class TestSessions:
         assert list(one.summary) == said
 
     def test_two_sessions_linked_to_one_plan_count_as_one(self) -> None:
-        plan = training(0, "Press-up 3 × 9\nBody row 3 × 9", title="A")
-        dones = [training(0, "Press-up 3 × 9"), training(1, "Body row 3 × 9", plan=MONDAY)]
+        plan = training(0, "Press-up 3 × 9\nInverted row 3 × 9", title="A")
+        dones = [training(0, "Press-up 3 × 9"), training(1, "Inverted row 3 × 9", plan=MONDAY)]
         (one,) = match_sessions([plan], dones, MOVEMENTS)
         assert one.summary == ()
         parts = by_session(one)
@@ -209,12 +211,12 @@ class TestSessions:
         assert [len(part.done.sets) for part in parts if part.done] == [3, 3]
 
     def test_untitled_sessions_of_a_day_go_by_what_is_in_them(self) -> None:
-        plans = [training(0, "Press-up 3 × 9"), training(0, "Body row 3 × 9")]
-        dones = [training(0, "Body row 3 × 9"), training(0, "Press-up 3 × 9")]
+        plans = [training(0, "Press-up 3 × 9"), training(0, "Inverted row 3 × 9")]
+        dones = [training(0, "Inverted row 3 × 9"), training(0, "Press-up 3 × 9")]
         assert [one.summary for one in match_sessions(plans, dones, MOVEMENTS)] == [(), ()]
 
     def test_a_session_on_another_day_is_told_as_moved(self) -> None:
-        plans = [training(0, "Press-up 3 × 9"), training(2, "Body row 3 × 9", title="Pull")]
+        plans = [training(0, "Press-up 3 × 9"), training(2, "Inverted row 3 × 9", title="Pull")]
         dones = [training(1, "Press-up 2 × 9\nCrunch 9"), training(4, "Crunch 9", title="Pull")]
         first, second = match_sessions(plans, dones, MOVEMENTS)
         assert first.summary[0] == "Done on Tuesday instead of Monday"
@@ -224,11 +226,17 @@ class TestSessions:
         assert other.plan is None
 
     def test_an_extra_set_done_first_stands_first_and_drags_nothing_along(self) -> None:
-        found = match_sets(flat("Body row 9\nCrunch 9"), flat("Press-up 9\nBody row 9\nCrunch 9"),
-                           MOVEMENTS)  # fmt: skip
+        found = match_sets(
+            flat("Inverted row 9\nCrunch 9"),
+            flat("Press-up 9\nInverted row 9\nCrunch 9"),
+            MOVEMENTS,
+        )
         assert [one.kind for one in found] == ["extra", "as planned", "as planned"]
-        last = match_sets(flat("Body row 9\nCrunch 9"), flat("Crunch 9\nBody row 9\nPress-up 9"),
-                          MOVEMENTS)  # fmt: skip
+        last = match_sets(
+            flat("Inverted row 9\nCrunch 9"),
+            flat("Crunch 9\nInverted row 9\nPress-up 9"),
+            MOVEMENTS,
+        )
         assert [one.kind for one in last] == ["as planned", "extra", "as planned"]
 
     def test_a_swap_is_of_a_run_by_pattern_then_muscle_then_place(self) -> None:

@@ -51,15 +51,15 @@ def test_pyramid_with_warm_up_sets() -> None:
 
 
 def test_superset_by_the_clock() -> None:
-    sets = flat("4 rounds, 50 s on, 10 s off, 75 s between rounds:\n  Floor press\n  Body row")
-    assert [one.exercise for one in sets] == ["Floor press", "Body row"] * 4
+    sets = flat("4 rounds, 50 s on, 10 s off, 75 s between rounds:\n  Floor press\n  Inverted row")
+    assert [one.exercise for one in sets] == ["Floor press", "Inverted row"] * 4
     assert [keys(one, "seconds", "rest_s", "round", "place") for one in sets[:4]] == [
         (50, 10, 1, 1), (50, 75, 1, 2), (50, 10, 2, 1), (50, 75, 2, 2)]  # fmt: skip
     assert sets[-1].rest_s is None
 
 
 def test_circuit_by_reps() -> None:
-    names = ["Press-up", "Goblet squat", "Band row", "Crunch", "Glute bridge", "Side raise"]
+    names = ["Press-up", "Goblet squat", "Band row", "Crunch", "Glute bridge", "Lateral raise"]
     sets = flat("4 rounds:\n" + "\n".join(f"  {name} 9" for name in names))
     assert len(sets) == 24
     assert sum(one.reps or 0 for one in sets if one.exercise == "Crunch") == 36
@@ -93,7 +93,7 @@ def test_reps_within_a_time() -> None:
 
 
 def test_ladder() -> None:
-    sets = flat("ladder 4, 7, 10:\n  Press-up\n  Body row\n  Goblet squat at 12 kg\n  Dead bug")
+    sets = flat("ladder 4, 7, 10:\n  Press-up\n  Inverted row\n  Goblet squat at 12 kg\n  Dead bug")
     assert len(sets) == 12
     assert [one.reps for one in sets[::4]] == [4, 7, 10]
 
@@ -188,7 +188,7 @@ def test_conditioning_in_between_and_parts() -> None:
 def test_units_and_writings() -> None:
     (one,) = flat("lat 12 57,5kg rpe8 REST 1:30")
     assert keys(one, "exercise", "load_kg", "rpe", "rest_s") == ("Lat pull-down", 57.5, 8, 90)
-    assert keys(*flat("Lateral raise 12"), "exercise") == ("Side raise",)
+    assert keys(*flat("Lateral raise 12"), "exercise") == ("Lateral raise",)
     assert keys(*flat("push-up 12"), "exercise") == ("Press-up",)
     (pounds,) = flat("Dumbbell curl 8 @ 2 x 25 lbs")
     assert keys(pounds, "load_kg", "implements", "unit") == (11.34, 2, "lb")

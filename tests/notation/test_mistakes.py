@@ -69,14 +69,14 @@ def test_the_place_is_named(text: str, line: int, column: int, words: str) -> No
 
 
 def test_several_mistakes_are_told_and_the_other_lines_count() -> None:
-    reading = read("Press-up 9\nNothing 8\nBody row 7\n\nBack squat x\n", MOVEMENTS)
+    reading = read("Press-up 9\nNothing 8\nInverted row 7\n\nBack squat x\n", MOVEMENTS)
     assert [one.line for one in reading.mistakes] == [2, 5]
     assert [one.exercise for one in expand(reading.sessions[0], SETTING, DAY).sets] == [
-        "Press-up", "Body row"]  # fmt: skip
+        "Press-up", "Inverted row"]  # fmt: skip
 
 
 def test_a_head_that_is_not_understood_does_not_make_its_lines_mistakes() -> None:
-    reading = read("4 ronds, 35 s on:\n  Press-up\n  Body row\nCrunch 9", MOVEMENTS)
+    reading = read("4 ronds, 35 s on:\n  Press-up\n  Inverted row\nCrunch 9", MOVEMENTS)
     assert [one.line for one in reading.mistakes] == [1]
 
 

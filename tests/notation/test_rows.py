@@ -75,10 +75,10 @@ def test_rows_write_the_session_that_they_were_read_from(session: WrittenSession
 @pytest.mark.parametrize(
     "text",
     [
-        "3 rounds:\n  Press-up 9, rest 20 s\n  Body row 9, rest 20 s\n",
-        "4 rounds, 10 s off, 75 s between rounds:\n  Press-up 50 s\n  Body row 50 s\n",
-        "2 rounds:\n  Press-up 9\n  Body row 9\n3 rounds:\n  Crunch 9\n  Dead bug 9\n",
-        "main A:\nBack squat 5\n2 rounds, 20 s off:\n  Press-up 9 at 5 kg\n  Body row 9\n",
+        "3 rounds:\n  Press-up 9, rest 20 s\n  Inverted row 9, rest 20 s\n",
+        "4 rounds, 10 s off, 75 s between rounds:\n  Press-up 50 s\n  Inverted row 50 s\n",
+        "2 rounds:\n  Press-up 9\n  Inverted row 9\n3 rounds:\n  Crunch 9\n  Dead bug 9\n",
+        "main A:\nBack squat 5\n2 rounds, 20 s off:\n  Press-up 9 at 5 kg\n  Inverted row 9\n",
     ],
 )
 def test_rounds_are_gathered_from_sets_that_say_their_place(text: str) -> None:

@@ -8,7 +8,7 @@ from flask.testing import FlaskClient
 
 from tests.build import WEEK
 
-SQUAD = "Ada Lind, 62.5 kg, novice\nBo Marsh\n"
+SQUAD = "Ada Lind, 62.5 kg, left-handed\nBo Marsh\n"
 
 
 def take_on(client: FlaskClient, text: str = SQUAD) -> Any:
@@ -22,14 +22,14 @@ def roster(client: FlaskClient) -> dict[str, dict[str, Any]]:
 def test_a_squad_is_taken_on_from_nothing(client: FlaskClient) -> None:
     read = client.post("/api/athletes/read", json={"text": SQUAD}).get_json()["people"]
     assert [(one["line"], one["name"], one["bodyweight_kg"], one["note"]) for one in read] == [
-        (1, "Ada Lind", 62.5, "novice"), (2, "Bo Marsh", None, ""),
+        (1, "Ada Lind", 62.5, "left-handed"), (2, "Bo Marsh", None, ""),
     ]  # fmt: skip
     assert roster(client) == {}
     answer = take_on(client)
     assert answer.status_code == 201
     assert len(answer.get_json()["athletes"]) == 2
     assert {name: row["note"] for name, row in roster(client).items()} == {
-        "Ada Lind": "novice", "Bo Marsh": "",
+        "Ada Lind": "left-handed", "Bo Marsh": "",
     }  # fmt: skip
 
 

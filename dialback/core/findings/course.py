@@ -181,7 +181,9 @@ def _week_bests(ledger: Ledger, week: Week) -> Mapping[str, WeekBest]:
             movement = entry.measured.shape.moves[0].movement
             if not is_working(entry) or not movement.compound:
                 continue
-            maximum = estimated_maximum(entry.set, movement, ledger.rules, ledger.bodyweight_kg)
+            maximum = estimated_maximum(
+                entry.set, movement, ledger.rules, ledger.body.on(entry.session.date)
+            )
             known = bests.get(movement.name, WeekBest(None, None, None))
             bests[movement.name] = WeekBest(
                 _most(known.maximum_kg, maximum),

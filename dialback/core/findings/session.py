@@ -139,7 +139,9 @@ def no_warm_up_findings(week: WeekInHand) -> Iterator[Finding]:
             best = best_before(week.ledger, week.week, own, movement.name, session.date)
             if best is None or _warmed_up(entries, entry, movement.name):
                 continue
-            load = load_moved(entry.set, movement, week.rules, week.ledger.bodyweight_kg)
+            load = load_moved(
+                entry.set, movement, week.rules, week.ledger.body.on(entry.session.date)
+            )
             share = load / best
             if exceeds(least, share):
                 continue

@@ -118,14 +118,18 @@ class Names:
         return f". Did you mean {self._own[found[0]]}?" if found else ""
 
     def _beginning(self, flat: str, *, names: bool) -> list[str]:
-        """The movements whose names, or whose aliases, begin so."""
-        return sorted(
-            {
-                name
-                for spelling, name in self._own.items()
-                if spelling.startswith(flat) and (spelling == _flat_name(name)) == names
-            }
-        )
+        """The movements whose names, or whose aliases, begin so.
+
+        Where it is the whole first words of one alone, as in "lat" for a pull-down of the lats
+        beside a lateral raise, that one is meant.
+        """
+        found = {
+            (spelling, name)
+            for spelling, name in self._own.items()
+            if spelling.startswith(flat) and (spelling == _flat_name(name)) == names
+        }
+        whole = {name for spelling, name in found if spelling.startswith(f"{flat} ")}
+        return sorted(whole if len(whole) == 1 else {name for _, name in found})
 
 
 @lru_cache(maxsize=64)

@@ -9,7 +9,7 @@ from flask import Response, request
 
 from dialback.core.roles import ROLES, rights_of
 from dialback.core.weeks import Week
-from dialback.store.accounts import Account, accounts
+from dialback.store.accounts import Account, accounts, note_seen
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk
 from dialback.web.doors import come_in, go_out, visitor
@@ -156,7 +156,7 @@ def make_account(body: NewAccountBody) -> Response:
     was_open = visitor().is_open
     made = work.add(body.name, body.role, body.password, desk().today())
     if was_open:
-        work.note_seen(made.number, desk().today())
+        note_seen(made.number, desk().today())
         come_in(made)
     return answer(_out(made), 201)
 

@@ -24,9 +24,10 @@ from dialback.core.weeks import Week
 from dialback.core.words import loading_text, movement_text, planned_dose_text
 from dialback.simulated.sensor import RepEvent, SimulatedSensor
 from dialback.store.athletes import Athlete, athletes
+from dialback.store.cautions import care_of
 from dialback.store.kit import the_kit
 from dialback.store.sessions import log_day_of, planned_of
-from dialback.web.beside import notes
+from dialback.web.beside import care_notes, notes
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_day
 from dialback.web.document import file_answer
@@ -129,6 +130,7 @@ def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...
             (restriction for restriction in ledger.restrictions if restriction.holds(day)),
             ledger.unit,
         ),
+        care=care_notes(care_of(athlete, day)),
         log=log,
     )
 

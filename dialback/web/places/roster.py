@@ -172,6 +172,8 @@ def read_people(body: NewcomersBody) -> Response:
                     bodyweight_kg=newcomer.bodyweight_kg,
                     note=newcomer.note,
                     squad=newcomer.squad,
+                    level=newcomer.level,
+                    born=newcomer.born,
                     problem=newcomer.problem,
                 )
                 for newcomer in work.newcomers(body.text)
@@ -188,10 +190,11 @@ def take_people_on(body: NewcomersBody) -> Response:
 
 @api.put("/athletes/<int:athlete_id>", responses={200: Done})
 def describe_athlete(path: AthletePath, body: AboutBody) -> Response:
-    """Give an athlete another name, body weight, note or squad."""
-    work.describe(
-        path.athlete_id, body.name, body.bodyweight_kg, body.note.strip(), body.squad.strip()
+    """Give an athlete another name, usual body weight, note, squad, level or year of birth."""
+    about = work.About(
+        body.name, body.bodyweight_kg, body.note.strip(), body.squad.strip(), body.level, body.born
     )
+    work.describe(path.athlete_id, about)
     return answer(Done())
 
 

@@ -21,8 +21,9 @@ from dialback.core.weeks import Week
 from dialback.core.words import Unit, describe, explain, movement_text
 from dialback.store.athletes import Athlete
 from dialback.store.blocks import block_at
+from dialback.store.cautions import care_of
 from dialback.store.judgements import signature
-from dialback.web.beside import notes
+from dialback.web.beside import care_notes, notes
 from dialback.web.blueprint import blueprint
 from dialback.web.columns import COLUMNS, week_column
 from dialback.web.desk import answer, attachment, desk, judged_week, the_athlete, the_week
@@ -63,6 +64,7 @@ def frame(path: WeekPath) -> Response:
                 (restriction for restriction in ledger.restrictions if restriction.holds_in(week)),
                 ledger.unit,
             ),
+            care=care_notes(care_of(athlete, week.sunday)),
             week=str(week),
             monday=week.monday.isoformat(),
             sunday=week.sunday.isoformat(),

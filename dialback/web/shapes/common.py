@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from dialback.core.cautions import Kind
 from dialback.core.plain import MAX_INTEGER
 from dialback.core.sessions import Session
 from dialback.core.vocabulary import Basis
@@ -69,6 +70,16 @@ class RestrictionNote(Shape):
     since: str
     word: str
     lifted_on: str | None
+
+
+class CareNote(Shape):
+    """What to mind about an athlete: the circumstance, what is usually said, who said more."""
+
+    kind: Kind
+    usual: str
+    word: str
+    by: str
+    since: str | None
 
 
 class FindingKey(Shape):

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from dialback.core.plain import MAX_INTEGER
 from dialback.core.sessions import Set
-from dialback.web.shapes.common import DayText, LogOut, RestrictionNote, Shape
+from dialback.web.shapes.common import CareNote, DayText, LogOut, RestrictionNote, Shape
 
 
 class FloorQuery(Shape):
@@ -88,6 +88,7 @@ class FloorRunOf(Shape):
     title: str
     sets: list[FloorSet]
     restrictions: list[RestrictionNote]
+    care: list[CareNote]
     log: LogOut | None
 
 

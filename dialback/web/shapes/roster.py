@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
+from dialback.core.cautions import YEARS_OF_BIRTH, TrainingLevel
 from dialback.core.findings.finding import Level
 from dialback.core.movements import Name
 from dialback.core.newcomers import BODYWEIGHTS_KG
@@ -85,6 +86,8 @@ class NewcomerOut(Shape):
     bodyweight_kg: float | None
     note: str
     squad: str
+    level: TrainingLevel
+    born: int | None
     problem: str
 
 
@@ -107,6 +110,8 @@ class AboutBody(Shape):
     bodyweight_kg: float | None = Field(ge=BODYWEIGHTS_KG[0], le=BODYWEIGHTS_KG[1])
     note: str = Field("", max_length=500)
     squad: str = Field("", max_length=60)
+    level: TrainingLevel = ""
+    born: int | None = Field(None, ge=YEARS_OF_BIRTH[0], le=YEARS_OF_BIRTH[1])
 
 
 class Waiting(Shape):

@@ -6,6 +6,7 @@ from typing import Any
 
 from pydantic import Field
 
+from dialback.core.cautions import TrainingLevel
 from dialback.core.findings.finding import Level
 from dialback.core.vocabulary import Basis
 from dialback.web.shapes.common import Shape
@@ -134,6 +135,8 @@ class AthleteOut(Shape):
     note: str
     squad: str
     bodyweight_kg: float | None
+    level: TrainingLevel
+    born: int | None
 
 
 class OfferKey(Shape):

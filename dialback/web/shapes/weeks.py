@@ -8,7 +8,7 @@ from pydantic import Field
 
 from dialback.core.findings.finding import Level
 from dialback.core.vocabulary import Basis
-from dialback.web.shapes.common import FindingKey, RestrictionNote, Shape, WeekColumn
+from dialback.web.shapes.common import CareNote, FindingKey, RestrictionNote, Shape, WeekColumn
 from dialback.web.shapes.sheet import AthleteOut
 from dialback.work.reporting import Reader
 
@@ -32,6 +32,7 @@ class Frame(Shape):
 
     athlete: AthleteOut
     restrictions: list[RestrictionNote]
+    care: list[CareNote]
     week: str
     monday: str
     sunday: str

@@ -5,6 +5,7 @@ import { useMay, useMe } from "@/api/me";
 import { type WeekPlace } from "@/api/place";
 import { reportPath, useFrame } from "@/api/sheet";
 import { date, span, weekName } from "@/words";
+import { CareLine } from "./CareLine";
 import { Failure } from "./Failure";
 import { KEYS, useKeys } from "./keys";
 import { ATHLETE_PLACES, type Place, isFor, weekPath } from "./places";
@@ -99,6 +100,7 @@ export function AthleteFrame() {
               to={weekPath(place.athlete, place.week, "rules")}
             />
           )}
+          {at && <CareLine notes={at.care} />}
           {at?.athlete.note}
         </p>
         <Steps

@@ -213,8 +213,8 @@ function Steps({ held, last, all, busy, undo }: StepsProps) {
     <div className="flex flex-wrap items-baseline gap-x-4 pb-1 text-sm">
       <p className="text-ink-2">
         {held
-          ? `${held.session.title || "A session"} in hand: ${KEYS.paste.key} puts it down`
-          : `Arrows walk, Enter writes, ${KEYS.copy.key} copies, ${KEYS.cut.key} moves, ${KEYS.paste.key} puts down`}
+          ? `${held.session.title || "A session"} in hand: ${KEYS.paste.key} pastes it`
+          : `Arrows walk, Enter writes, ${KEYS.copy.key} copies, ${KEYS.cut.key} moves, ${KEYS.paste.key} pastes`}
       </p>
       <span role="status" className="ml-auto min-w-0 truncate text-ink-2">
         {last?.says}

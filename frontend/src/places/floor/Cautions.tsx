@@ -1,3 +1,4 @@
+import { CareList } from "@/frame/CareLine";
 import { date } from "@/words";
 import { type Run, leader } from "./run";
 
@@ -35,6 +36,18 @@ export function Cautions({ runs, caution, begin }: Props) {
                 </li>
               ))}
             </ul>
+          </section>
+        ))}
+      {runs
+        .filter((one) => one.care.length > 0)
+        .map((one) => (
+          <section
+            key={one.athlete}
+            aria-label={`Care for ${one.name}`}
+            className="mt-4 max-w-prose border-l-4 border-caution pl-4"
+          >
+            <p className="font-semibold">{one.name} asks for care</p>
+            <CareList notes={one.care} />
           </section>
         ))}
       <p className="mt-4 max-w-prose border-l-4 border-caution pl-4">{caution}</p>

@@ -80,7 +80,9 @@ export function AddPeople({ open, close }: { open: boolean; close: () => void })
                         Line {one.line}: {one.problem}
                       </span>
                     ) : (
-                      one.note
+                      [one.level, one.born && `born ${one.born}`, one.squad, one.note]
+                        .filter(Boolean)
+                        .join(", ")
                     )}
                   </td>
                 </tr>

@@ -5,8 +5,9 @@ import { type WeekPlace } from "@/api/place";
 import { people } from "@/api/roster";
 import { useFrame } from "@/api/sheet";
 import { keptWeight, typedWeight, weightUnit } from "@/words";
+import { Weighings } from "./Weighings";
 
-/** Name, body weight and note of an athlete. */
+/** Name, body weight, level, age and note of an athlete. */
 export function About({ place }: { place: WeekPlace }) {
   const frame = useFrame(place);
   const athlete = frame.data?.athlete;
@@ -14,32 +15,58 @@ export function About({ place }: { place: WeekPlace }) {
   return <Fields key={JSON.stringify(athlete)} athlete={athlete} />;
 }
 
-interface Props {
-  athlete: Schemas["AthleteOut"];
+type Athlete = Schemas["AthleteOut"];
+type Level = Athlete["level"];
+
+const LEVELS = ["novice", "intermediate", "advanced"] as const;
+
+/** What is typed of an athlete. */
+interface Typed {
+  name: string;
+  bodyweight: string;
+  squad: string;
+  level: Level;
+  born: string;
+  note: string;
 }
 
-function Fields({ athlete }: Props) {
-  const [name, setName] = useState(athlete.name);
-  const [bodyweight, setBodyweight] = useState(
-    athlete.bodyweight_kg === null ? "" : String(typedWeight(athlete.bodyweight_kg)),
-  );
-  const [note, setNote] = useState(athlete.note);
-  const [squad, setSquad] = useState(athlete.squad);
-  const kg = bodyweight.trim() ? keptWeight(Number(bodyweight.replace(",", "."))) : null;
-  const save = useChange(() =>
-    people.describe(athlete.id, { name: name.trim(), bodyweight_kg: kg, note, squad }),
-  );
-  const changed =
-    name.trim() !== athlete.name ||
-    kg !== athlete.bodyweight_kg ||
-    note !== athlete.note ||
-    squad.trim() !== athlete.squad;
-  const wrong =
-    name.trim() === ""
-      ? "An athlete has a name."
-      : kg !== null && !Number.isFinite(kg)
-        ? "A body weight is a number, as in 62.5; leave it empty if it is not known."
-        : null;
+const typedOf = (athlete: Athlete): Typed => ({
+  name: athlete.name,
+  bodyweight: athlete.bodyweight_kg === null ? "" : String(typedWeight(athlete.bodyweight_kg)),
+  squad: athlete.squad,
+  level: athlete.level,
+  born: athlete.born === null ? "" : String(athlete.born),
+  note: athlete.note,
+});
+
+/** What it comes to, to be kept. */
+const saidBy = (typed: Typed) => ({
+  name: typed.name.trim(),
+  bodyweight_kg: typed.bodyweight.trim()
+    ? keptWeight(Number(typed.bodyweight.replace(",", ".")))
+    : null,
+  squad: typed.squad.trim(),
+  level: typed.level,
+  born: typed.born.trim() ? Number(typed.born) : null,
+  note: typed.note,
+});
+
+function wrongIn({ name, bodyweight_kg, born }: ReturnType<typeof saidBy>): string | null {
+  if (name === "") return "An athlete has a name.";
+  if (bodyweight_kg !== null && !Number.isFinite(bodyweight_kg))
+    return "A body weight is a number, as in 62.5; leave it empty if it is not known.";
+  if (born !== null && !(Number.isInteger(born) && born >= 1900 && born <= 2100))
+    return "A year of birth is a year, as in 2009; leave it empty if it does not matter.";
+  return null;
+}
+
+function Fields({ athlete }: { athlete: Athlete }) {
+  const [typed, setTyped] = useState(() => typedOf(athlete));
+  const put = (part: Partial<Typed>) => setTyped((old) => ({ ...old, ...part }));
+  const said = saidBy(typed);
+  const save = useChange(() => people.describe(athlete.id, said));
+  const changed = JSON.stringify(said) !== JSON.stringify(saidBy(typedOf(athlete)));
+  const wrong = wrongIn(said);
   return (
     <section aria-labelledby="about" className="mb-7 max-w-3xl">
       <div className="flex items-baseline gap-4 border-b border-rule pb-1">
@@ -57,42 +84,56 @@ function Fields({ athlete }: Props) {
           if (changed && !wrong) save.mutate(undefined);
         }}
       >
+        <Text
+          label="Name"
+          width="w-48"
+          most={120}
+          value={typed.name}
+          put={(name) => put({ name })}
+        />
+        <Text
+          label={`Usual body weight, ${weightUnit()}`}
+          width="w-36"
+          most={12}
+          mode="decimal"
+          value={typed.bodyweight}
+          put={(bodyweight) => put({ bodyweight })}
+        />
+        <Text
+          label="Squad"
+          width="w-32"
+          most={60}
+          value={typed.squad}
+          put={(squad) => put({ squad })}
+        />
         <label>
-          <span className="block text-ink-2">Name</span>
-          <input
-            className="field w-48"
-            maxLength={120}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
+          <span className="block text-ink-2">Level</span>
+          <select
+            className="field"
+            value={typed.level}
+            onChange={(event) => put({ level: event.target.value as Level })}
+          >
+            <option value="">not said</option>
+            {LEVELS.map((one) => (
+              <option key={one}>{one}</option>
+            ))}
+          </select>
         </label>
-        <label>
-          <span className="block text-ink-2">Body weight, {weightUnit()}</span>
-          <input
-            className="field w-28"
-            inputMode="decimal"
-            value={bodyweight}
-            onChange={(event) => setBodyweight(event.target.value)}
-          />
-        </label>
-        <label>
-          <span className="block text-ink-2">Squad</span>
-          <input
-            className="field w-32"
-            maxLength={60}
-            value={squad}
-            onChange={(event) => setSquad(event.target.value)}
-          />
-        </label>
-        <label className="min-w-48 flex-1">
-          <span className="block text-ink-2">Note</span>
-          <input
-            className="field w-full"
-            maxLength={500}
-            value={note}
-            onChange={(event) => setNote(event.target.value)}
-          />
-        </label>
+        <Text
+          label="Born in"
+          width="w-20"
+          most={4}
+          mode="numeric"
+          value={typed.born}
+          put={(born) => put({ born })}
+        />
+        <Text
+          label="Note"
+          width="min-w-48 flex-1"
+          most={500}
+          value={typed.note}
+          put={(note) => put({ note })}
+        />
         <button
           type="submit"
           className="key-button"
@@ -106,6 +147,31 @@ function Fields({ athlete }: Props) {
           {wrong ?? save.error?.message}
         </p>
       )}
+      <Weighings athlete={athlete.id} />
     </section>
+  );
+}
+
+interface TextProps {
+  label: string;
+  width: string;
+  most: number;
+  mode?: "decimal" | "numeric";
+  value: string;
+  put: (value: string) => void;
+}
+
+function Text({ label, width, most, mode, value, put }: TextProps) {
+  return (
+    <label className={width}>
+      <span className="block text-ink-2">{label}</span>
+      <input
+        className="field w-full"
+        inputMode={mode}
+        maxLength={most}
+        value={value}
+        onChange={(event) => put(event.target.value)}
+      />
+    </label>
   );
 }

@@ -13,6 +13,7 @@ import { Groups } from "./Groups";
 import { Keeping } from "./Keeping";
 import { PreviewAll } from "./PreviewAll";
 import { PreviewFor } from "./PreviewFor";
+import { Care } from "./Care";
 import { Restrictions } from "./Restrictions";
 import { Schools } from "./Schools";
 import type { Value } from "./RuleField";
@@ -42,6 +43,7 @@ export function OwnRules() {
         <>
           <About place={place} />
           <Restrictions athlete={place.athlete} />
+          <Care athlete={place.athlete} />
           <Maxima athlete={place.athlete} />
         </>
       }

@@ -1,0 +1,84 @@
+"""What asks for care about an athlete, and what the athlete weighed on which day."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from dialback.book.errors import bad_input
+from dialback.core.body import Weighing
+from dialback.core.cautions import Caution
+from dialback.core.weeks import said
+from dialback.store.athletes import athlete_on_roster
+from dialback.store.cautions import (
+    add_cautions,
+    add_weighings,
+    caution_row,
+    numbered_cautions,
+    numbered_weighings,
+    weighing_row,
+)
+from dialback.store.journal import before
+from dialback.store.models import Athlete
+from dialback.store.unit import touch, unit
+from dialback.work.errors import ConflictError, NotThereError
+
+MOST_CAUTIONS = 100
+MOST_WEIGHINGS = 2000
+
+
+def set_caution(number: int, caution: Caution) -> Athlete:
+    """Note what asks for care, on somebody's word. It ends later, on a day."""
+    if caution.ended_on is not None:
+        raise bad_input("ended_on", "a new one stands: it is ended later, on a day")
+    with unit() as entry:
+        athlete = athlete_on_roster(number)
+        if len(numbered_cautions(athlete)) >= MOST_CAUTIONS:
+            raise bad_input("kind", f"{athlete.name} has {MOST_CAUTIONS} of them: that is all")
+        add_cautions(athlete, [caution])
+        touch(athlete)
+        entry.tell(f"Noted for care: {caution.kind}, on the word of {caution.by}", athlete)
+        return athlete
+
+
+def end_caution(number: int, caution: int, on: date | None) -> Athlete:
+    """End what asks for care on a day; without one it stands again."""
+    with unit() as entry:
+        athlete = athlete_on_roster(number)
+        row = caution_row(athlete, caution)
+        if row is None:
+            raise NotThereError(f"Nothing like that is noted of {athlete.name} any more.")
+        if (row.ended_on is None) == (on is None):
+            state = "stands" if on is None else "has ended"
+            raise ConflictError("as-it-is", f"This {state} already.")
+        was = before(row, "ended_on")
+        row.ended_on = None if on is None else max(on, row.since)
+        row.save()
+        touch(athlete)
+        done = "Put back in force" if on is None else "Ended"
+        entry.tell(f"{done}, of what asks for care: {row.kind}", athlete, undo=was.undo())
+        return athlete
+
+
+def weigh(number: int, weighing: Weighing) -> Athlete:
+    """Note what an athlete weighs from a day on: sets of those days count with it."""
+    with unit() as entry:
+        athlete = athlete_on_roster(number)
+        if len(numbered_weighings(athlete)) >= MOST_WEIGHINGS:
+            raise bad_input("date", f"{athlete.name} was weighed {MOST_WEIGHINGS} times: enough")
+        add_weighings(athlete, [weighing])
+        touch(athlete)
+        entry.tell(f"Weighs {weighing.kg:g} kg from {said(weighing.date)} on", athlete)
+        return athlete
+
+
+def remove_weighing(number: int, weighing: int) -> Athlete:
+    """Take a weighing out that was a mistake."""
+    with unit() as entry:
+        athlete = athlete_on_roster(number)
+        row = weighing_row(athlete, weighing)
+        if row is None:
+            raise NotThereError(f"{athlete.name} has no such weighing any more.")
+        row.delete_instance()
+        touch(athlete)
+        entry.tell(f"Removed the weighing of {said(row.date)}, {row.kg:g} kg", athlete)
+        return athlete
