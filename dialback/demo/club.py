@@ -35,7 +35,8 @@ class Rower:
     neither. ``load_jump`` multiplies the load of a movement in the week to audit. Of that week are
     the rest, too: its last session is ``half_logged`` or has ``rounds_more`` of its circuit, one
     movement was done for another (``swap``), a sensor ``measured`` some, ``pain`` stopped one.
-    ``restrictions`` begin in a week. A ``goal`` is a movement, a load, reps, and weeks from now.
+    ``restrictions`` and ``care`` begin in a week. A ``goal`` is a movement, a load, reps, and weeks
+    from now.
     """
 
     name: str
@@ -57,6 +58,8 @@ class Rower:
     pain: tuple[str, str] | None = None
     restrictions: tuple[tuple[int, dict[str, Any]], ...] = ()
     goal: tuple[str, float, int, int] | None = None
+    care: tuple[tuple[int, dict[str, Any]], ...] = ()
+    turns_18: bool = False
 
 
 def _always(days: list[Day]) -> Programme:
@@ -119,7 +122,9 @@ ROWERS: Final[tuple[Rower, ...]] = (
           _always(PUSHING), swap=("Lat pull-down", "Dumbbell curl"),
           goal=("Back squat", 120, 3, 9)),
     Rower("Tess Hallorin", 66.5, 0.90, "Back after three weeks of flu and exams.",
-          _always(LAND), absent=(-3, -2, -1)),
+          _always(LAND), absent=(-3, -2, -1),
+          care=((0, {"kind": "illness", "by": PHYSIO,
+                     "word": "no fever for ten days; two easy weeks; stop if short of breath"}),)),
     Rower("Ondra Pell", 73.0, 0.85, "Trains by the clock: circuits, nobody counts the reps.",
           _always(CIRCUITS), rounds_more=2),
     Rower("Lisbet Arnaud", 70.0, 0.95,
@@ -134,7 +139,7 @@ ROWERS: Final[tuple[Rower, ...]] = (
                    "word": "it hurt at the bottom again: light, and no grinding"}),
           )),
     Rower("Jory Castelin", 78.5, 0.95, "A month at home with bands; no kilograms to write down.",
-          _home_now),
+          _home_now, turns_18=True),
     Rower("Wendel Okoro-Fay", 91.0, 1.10,
           "Logs in pounds; his rack came from overseas. A slow week now: less load, more time.",
           _slow_now, in_pounds=True),

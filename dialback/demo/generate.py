@@ -10,6 +10,7 @@ from datetime import date, timedelta
 from typing import Any, Final
 
 from dialback.book.book import Book, read_book
+from dialback.core.cautions import ADULT
 from dialback.core.sessions import KG_PER_LB
 from dialback.core.tempo import parse_tempo
 from dialback.core.weeks import Week
@@ -66,6 +67,10 @@ def _document(rower: Rower, week: Week, today: date) -> dict[str, Any]:
                 {"since": (week.plus(back).monday + timedelta(days=2)).isoformat(), **one}
                 for back, one in rower.restrictions
             ],
+            "cautions": [
+                {"since": week.plus(back).monday.isoformat(), **one} for back, one in rower.care
+            ],
+            **({"born_in": week.monday.year - ADULT} if rower.turns_18 else {}),
         },
         "exercises": [
             movement.model_dump(mode="json") for movement in library() if movement.name in names

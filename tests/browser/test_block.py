@@ -119,7 +119,7 @@ def test_the_whole_block_is_proposed_by_a_key_published_and_taken_back(coach: Co
     coach.open("/", "Maro Veldt")
     coach.open("/athletes/1/weeks/2026-W49/block", "Published week 49 to week 52 as proposed")
     coach.click("All changes", "button")
-    coach.sees("Changes of the plans")
+    coach.sees("Changes of the last thirty days")
     assert coach.axe() == []
     coach.click("Take back", "button")
     coach.find("//button[.='Make again']")

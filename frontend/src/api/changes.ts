@@ -1,9 +1,17 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Refusal } from "./client";
 
 /** A change of what is stored; everything shown is asked for anew. */
 export function useChange<In, Out>(change: (input: In) => Promise<Out>) {
   const queries = useQueryClient();
-  return useMutation({ mutationFn: change, onSuccess: () => queries.invalidateQueries() });
+  return useMutation({
+    mutationFn: change,
+    onSuccess: () => queries.invalidateQueries(),
+    onError: (problem) => {
+      // Somebody else was first: what is there now is shown beside what was refused.
+      if (problem instanceof Refusal && problem.status === 409) void queries.invalidateQueries();
+    },
+  });
 }
 
 /** Work that stores nothing: nothing shown gets old by it. */

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 
 /** Something as it is stored, and the revision it has. */
 export interface Stored<T> {
@@ -6,14 +6,39 @@ export interface Stored<T> {
   revision: number;
 }
 
+/** What was in hand when the page went, with what it had been begun on. */
+interface Left<T> {
+  base: Stored<T>;
+  inHand: T;
+}
+
+function leftOf<T>(name: string): Left<T> | null {
+  try {
+    return JSON.parse(sessionStorage.getItem(name) ?? "null") as Left<T> | null;
+  } catch {
+    return null;
+  }
+}
+
 /**
  * Something stored that is changed in hand and kept as a whole. What another window keeps meanwhile
- * is shown at once, unless what is in hand would be lost by it: then `isOlder` says so.
+ * is shown at once, unless what is in hand would be lost by it: then `isOlder` says so, and one of
+ * the two is chosen. What is in hand outlives a reload, under its `name`.
  */
-export function useInHand<T>(stored: Stored<T>) {
-  const [base, setBase] = useState(stored);
-  const [inHand, setInHand] = useState(stored.value);
+export function useInHand<T>(stored: Stored<T>, name: string) {
+  const kept = `dialback.in-hand/${name}`;
+  const [left] = useState(() => leftOf<T>(kept));
+  const [base, setBase] = useState(left?.base ?? stored);
+  const [inHand, setInHand] = useState(left?.inHand ?? stored.value);
   const changed = JSON.stringify(inHand) !== JSON.stringify(base.value);
+  useEffect(() => {
+    try {
+      if (changed) sessionStorage.setItem(kept, JSON.stringify({ base, inHand }));
+      else sessionStorage.removeItem(kept);
+    } catch {
+      // A full or closed device: it stays in hand all the same.
+    }
+  }, [kept, changed, base, inHand]);
   const take = (next: Stored<T>) => {
     setBase(next);
     setInHand(next.value);
@@ -26,9 +51,17 @@ export function useInHand<T>(stored: Stored<T>) {
     changed,
     isOlder,
     base,
+    /** What is stored by now. */
+    stored,
     /** It is kept, or another is in force: go on from there. */
     take,
     /** Let go of what is in hand. */
-    discard: () => take(isOlder ? stored : base),
+    discard: () => {
+      // At once: whoever leaves without keeping it does not find it again.
+      sessionStorage.removeItem(kept);
+      take(isOlder ? stored : base);
+    },
+    /** Go on with what is in hand, over what another window has kept. */
+    insist: () => setBase(stored),
   };
 }

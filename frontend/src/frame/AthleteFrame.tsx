@@ -90,7 +90,7 @@ export function AthleteFrame() {
           </button>
         </div>
         <p
-          className="min-w-0 flex-1 truncate text-sm text-ink-2 italic max-lg:not-print:hidden print:whitespace-normal"
+          className="min-w-0 flex-1 truncate text-sm text-ink-2 italic max-lg:w-full max-lg:flex-none print:whitespace-normal"
           title={at?.athlete.note}
         >
           {at && at.restrictions.length > 0 && (
@@ -101,7 +101,7 @@ export function AthleteFrame() {
             />
           )}
           {at && <CareLine notes={at.care} />}
-          {at?.athlete.note}
+          <span className="max-lg:not-print:hidden">{at?.athlete.note}</span>
         </p>
         <Steps
           place={place}

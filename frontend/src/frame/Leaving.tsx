@@ -8,10 +8,12 @@ interface Props {
   what: string;
   /** Keep it, then go on; where that fails, one stays. */
   keep: () => Promise<unknown>;
+  /** Let go of it. */
+  drop: () => void;
 }
 
 /** Asks before a place is left with something that was not kept. */
-export function Leaving({ unkept, what, keep }: Props) {
+export function Leaving({ unkept, what, keep, drop }: Props) {
   const blocker = useBlocker(
     ({ currentLocation, nextLocation }) =>
       unkept && currentLocation.pathname !== nextLocation.pathname,
@@ -38,7 +40,14 @@ export function Leaving({ unkept, what, keep }: Props) {
         >
           Keep and leave
         </button>
-        <button type="button" className="key-button" onClick={() => blocker.proceed()}>
+        <button
+          type="button"
+          className="key-button"
+          onClick={() => {
+            drop();
+            blocker.proceed();
+          }}
+        >
           Leave without keeping
         </button>
         <button type="button" className="key-button ml-auto" onClick={() => blocker.reset()}>

@@ -6,6 +6,7 @@ import { kit as calls, useKit } from "@/api/kit";
 import { house, useHouse } from "@/api/house";
 import { unit, useUnit } from "@/api/unit";
 import { Failure } from "@/frame/Failure";
+import { OtherVersion, differencesOf } from "@/frame/OtherVersion";
 import { weightUnit } from "@/words";
 import { Plates } from "./Plates";
 import { Stacks } from "./Stacks";
@@ -27,10 +28,10 @@ const LOADS = [
 ] as const;
 
 function Described({ known }: { known: Schemas["KitOut"] }) {
-  const room = useInHand<Room>({
-    value: { ...EMPTY, ...known.kit },
-    revision: known.revision,
-  });
+  const room = useInHand<Room>(
+    { value: { ...EMPTY, ...known.kit }, revision: known.revision },
+    "kit",
+  );
   const [wrong, setWrong] = useState<Record<string, string>>({});
   const put = (part: Partial<Room>) => room.put((now) => ({ ...now, ...part }));
   const save = useChange(async () => {
@@ -67,18 +68,20 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
           </button>
         </span>
       </div>
-      {save.error && (
+      {save.error && !room.isOlder && (
         <p role="alert" className="mb-2 border-l-4 border-high pl-3">
           {save.error.message}
         </p>
       )}
       {room.isOlder && (
-        <p role="alert" className="mb-2 border-l-4 border-caution pl-3">
-          The kit was changed in another window meanwhile.{" "}
-          <button type="button" className="trail-link" onClick={room.discard}>
-            Discard what is written here and see that
-          </button>
-        </p>
+        <OtherVersion
+          what="The kit was"
+          differences={differencesOf({ ...room.stored.value }, { ...room.inHand }, (field) =>
+            field.replace("_kg", "").replaceAll("_", " "),
+          )}
+          takeTheirs={room.discard}
+          keepMine={room.insist}
+        />
       )}
       <div className="grid max-w-5xl grid-cols-2 gap-x-12 max-md:grid-cols-1 [&>*]:min-w-0">
         {LOADS.map(({ field, title, says }) => (

@@ -18,6 +18,9 @@ interface Before {
 
 export type How = (one: LogSession) => CoreSession | null | Promise<CoreSession | null>;
 
+/** So many changes can be undone, one after the other. */
+const MOST_STEPS = 100;
+
 const same = (a: WeekPlace, b: WeekPlace) => a.athlete === b.athlete && a.week === b.week;
 
 /**
@@ -26,8 +29,8 @@ const same = (a: WeekPlace, b: WeekPlace) => a.athlete === b.athlete && a.week =
  */
 export function useEdits(place: WeekPlace) {
   const queries = useQueryClient();
-  const undoable = useRef<Before | null>(null);
-  const [before, setBefore] = useState<Before | null>(null);
+  const done = useRef<Before[]>([]);
+  const [steps, setSteps] = useState<Before[]>([]);
   // What fails is told by `error`; what waits behind it goes on.
   const change = useMutation({
     scope: { id: "log" },
@@ -36,10 +39,11 @@ export function useEdits(place: WeekPlace) {
   });
   const { mutate: inTurn } = change;
 
-  const remember = useCallback((one: Before | null) => {
-    undoable.current = one;
-    setBefore(one);
+  const put = useCallback((all: Before[]) => {
+    done.current = all.slice(-MOST_STEPS);
+    setSteps(done.current);
   }, []);
+  const remember = useCallback((one: Before) => put([...done.current, one]), [put]);
 
   const current = useCallback(
     (key: string) =>
@@ -100,15 +104,16 @@ export function useEdits(place: WeekPlace) {
   const undo = useCallback(
     () =>
       inTurn(async () => {
-        const was = undoable.current;
-        if (!was || !same(was.place, place)) return;
+        // Of another week there is nothing to undo here.
+        const was = done.current.findLast((step) => same(step.place, place));
+        if (!was) return;
         const one = current(was.key);
         if (was.out) await logs.restore(place.athlete, was.out);
         else if (one && was.session) await keep(one, was.session);
         else if (one?.log) await logs.remove(place.athlete, one.log.client_id);
-        remember(null);
+        put(done.current.filter((step) => step !== was));
       }),
-    [current, inTurn, keep, place, remember],
+    [current, inTurn, keep, place, put],
   );
 
   // In another week there is nothing of it to undo.
@@ -116,7 +121,7 @@ export function useEdits(place: WeekPlace) {
     edit,
     takeOut,
     undo,
-    before: before && same(before.place, place) ? before : null,
+    before: steps.findLast((step) => same(step.place, place)) ?? null,
     busy: change.isPending,
     error: change.error,
   };

@@ -4,6 +4,7 @@ import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
 import { people } from "@/api/roster";
 import { useFrame } from "@/api/sheet";
+import { OtherVersion, differencesOf } from "@/frame/OtherVersion";
 import { keptWeight, typedWeight, weightUnit } from "@/words";
 import { Weighings } from "./Weighings";
 
@@ -12,7 +13,7 @@ export function About({ place }: { place: WeekPlace }) {
   const frame = useFrame(place);
   const athlete = frame.data?.athlete;
   if (!athlete || athlete.id !== place.athlete) return null;
-  return <Fields key={JSON.stringify(athlete)} athlete={athlete} />;
+  return <Fields key={athlete.id} athlete={athlete} />;
 }
 
 type Athlete = Schemas["AthleteOut"];
@@ -62,10 +63,19 @@ function wrongIn({ name, bodyweight_kg, born }: ReturnType<typeof saidBy>): stri
 
 function Fields({ athlete }: { athlete: Athlete }) {
   const [typed, setTyped] = useState(() => typedOf(athlete));
+  const [base, setBase] = useState(athlete);
   const put = (part: Partial<Typed>) => setTyped((old) => ({ ...old, ...part }));
   const said = saidBy(typed);
   const save = useChange(() => people.describe(athlete.id, said));
-  const changed = JSON.stringify(said) !== JSON.stringify(saidBy(typedOf(athlete)));
+  const changed = JSON.stringify(said) !== JSON.stringify(saidBy(typedOf(base)));
+  // What another window keeps is shown at once, but never over what is typed here.
+  const isOlder = JSON.stringify(athlete) !== JSON.stringify(base);
+  const take = () => {
+    setBase(athlete);
+    setTyped(typedOf(athlete));
+  };
+  if (isOlder && (!changed || JSON.stringify(said) === JSON.stringify(saidBy(typedOf(athlete)))))
+    take();
   const wrong = wrongIn(said);
   return (
     <section aria-labelledby="about" className="mb-7 max-w-3xl">
@@ -77,6 +87,16 @@ function Fields({ athlete }: { athlete: Athlete }) {
           Body weight enters the volume load of press-ups, pull-ups and the like.
         </p>
       </div>
+      {isOlder && changed && (
+        <OtherVersion
+          what="This was"
+          differences={differencesOf(saidBy(typedOf(athlete)), said, (name) =>
+            name.replace("_kg", "").replaceAll("_", " "),
+          )}
+          takeTheirs={take}
+          keepMine={() => setBase(athlete)}
+        />
+      )}
       <form
         className="mt-2 flex flex-wrap items-end gap-3 text-sm"
         onSubmit={(event) => {
@@ -93,7 +113,7 @@ function Fields({ athlete }: { athlete: Athlete }) {
         />
         <Text
           label={`Usual body weight, ${weightUnit()}`}
-          width="w-36"
+          width="w-44"
           most={12}
           mode="decimal"
           value={typed.bodyweight}
@@ -106,19 +126,7 @@ function Fields({ athlete }: { athlete: Athlete }) {
           value={typed.squad}
           put={(squad) => put({ squad })}
         />
-        <label>
-          <span className="block text-ink-2">Level</span>
-          <select
-            className="field"
-            value={typed.level}
-            onChange={(event) => put({ level: event.target.value as Level })}
-          >
-            <option value="">not said</option>
-            {LEVELS.map((one) => (
-              <option key={one}>{one}</option>
-            ))}
-          </select>
-        </label>
+        <LevelField value={typed.level} put={(level) => put({ level })} />
         <Text
           label="Born in"
           width="w-20"
@@ -149,6 +157,24 @@ function Fields({ athlete }: { athlete: Athlete }) {
       )}
       <Weighings athlete={athlete.id} />
     </section>
+  );
+}
+
+function LevelField({ value, put }: { value: Level; put: (level: Level) => void }) {
+  return (
+    <label>
+      <span className="block text-ink-2">Level</span>
+      <select
+        className="field"
+        value={value}
+        onChange={(event) => put(event.target.value as Level)}
+      >
+        <option value="">not said</option>
+        {LEVELS.map((one) => (
+          <option key={one}>{one}</option>
+        ))}
+      </select>
+    </label>
   );
 }
 

@@ -38,18 +38,13 @@ export function Keeping({ athlete, changed, isOlder, keep, discard, undo, proble
       <p className="mt-2 text-xs text-ink-2">
         {changed
           ? isOlder
-            ? "Other rules were kept in another window meanwhile. Discard these to see those."
+            ? "Other rules were kept in another window meanwhile: choose above which are to stand."
             : "Not kept yet. Kept rules count every week anew, past ones too."
           : "As kept."}
         {undo && (
           <>
             {" "}
-            <button
-              type="button"
-              className="trail-link"
-
-              onClick={undo}
-            >
+            <button type="button" className="trail-link" onClick={undo}>
               Undo the last change
             </button>
           </>
@@ -63,6 +58,7 @@ export function Keeping({ athlete, changed, isOlder, keep, discard, undo, proble
             : "The rules in hand are not kept for this athlete: leaving loses them."
         }
         keep={() => keep.mutateAsync(undefined)}
+        drop={discard}
       />
     </div>
   );

@@ -7,6 +7,7 @@ import { useRoster } from "@/api/roster";
 import { rules as calls, useRules } from "@/api/rules";
 import { lastPlace, useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
+import { OtherVersion, differencesOf } from "@/frame/OtherVersion";
 import { About } from "./About";
 import { Maxima } from "./Maxima";
 import { Groups } from "./Groups";
@@ -79,7 +80,10 @@ interface Kept {
 }
 
 function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["RulesOut"] }) {
-  const stored = useInHand<Chosen>({ value: data.chosen, revision: data.revision });
+  const stored = useInHand<Chosen>(
+    { value: data.chosen, revision: data.revision },
+    `rules/${athlete ?? "house"}`,
+  );
   const { inHand: chosen, put: setChosen, changed, isOlder, base } = stored;
   const [kept, setKept] = useState<Kept | null>(null);
   const [looked, setLooked] = useState<WeekPlace | null>(null);
@@ -103,6 +107,18 @@ function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["Rul
     <div className="beside grid-cols-[minmax(0,1fr)_24rem]">
       <main className="min-h-0 overflow-auto bg-sheet px-6 pt-4 pb-10">
         {before}
+        {isOlder && (
+          <OtherVersion
+            what={athlete === null ? "The house rules were" : "The rules were"}
+            differences={differencesOf(
+              stored.stored.value,
+              chosen,
+              (name) => data.rules.find((one) => one.name === name)?.title ?? name,
+            )}
+            takeTheirs={stored.discard}
+            keepMine={stored.insist}
+          />
+        )}
         <div className="mb-1 flex flex-wrap items-baseline gap-x-4">
           <h1 className="text-xl font-semibold">
             {athlete === null ? "House rules" : "Own rules"}

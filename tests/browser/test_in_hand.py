@@ -1,0 +1,105 @@
+"""What is in hand outlives a reload and a second window; many steps are undone; care is told."""
+
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.driving import Coach, resize
+
+ANSELM = "/athletes/8/weeks/2026-W48"
+
+
+def bells(coach: Coach) -> str:
+    return str(coach.field("Kettlebells, kg").get_attribute("value"))
+
+
+def write_bells(coach: Coach, text: str) -> None:
+    field = coach.field("Kettlebells, kg")
+    field.send_keys(Keys.CONTROL, "a")
+    for letter in text:
+        field.send_keys(letter)
+    field.send_keys(Keys.TAB)
+    coach.sees("not stored yet")
+
+
+def test_a_reload_straight_after_typing_loses_nothing(coach: Coach) -> None:
+    coach.open("/kit", "stored")
+    write_bells(coach, "8, 12, 16")
+    coach.driver.refresh()
+    coach.sees("not stored yet")
+    assert bells(coach).startswith("8, 12, 16")
+    coach.click("Keep", "button")
+    coach.sees_no("not stored yet")
+    coach.driver.refresh()
+    coach.sees("stored")
+    assert bells(coach).startswith("8, 12, 16")
+
+
+def test_another_window_s_kit_stands_beside_mine(coach: Coach) -> None:
+    coach.open("/kit", "stored")
+    write_bells(coach, "8, 12")
+    here = coach.driver.current_window_handle
+    coach.driver.switch_to.new_window("tab")
+    coach.open("/kit", "stored")
+    write_bells(coach, "10, 14")
+    coach.click("Keep", "button")
+    coach.sees_no("not stored yet")
+    coach.driver.close()
+    coach.driver.switch_to.window(here)
+    coach.click("Keep", "button")
+    coach.sees("changed in another window meanwhile")
+    row = "//div[@role='alert']//tr[th='kettlebells']/td"
+    assert [coach.find(f"({row})[{at}]").text for at in (1, 2)] == ["10, 14", "8, 12"]
+    assert coach.axe() == []
+    coach.click("Go on with mine", "button")
+    coach.click("Keep", "button")
+    coach.sees_no("not stored yet")
+    coach.driver.refresh()
+    coach.sees("stored")
+    assert bells(coach).startswith("8, 12")
+
+
+def test_many_steps_of_the_log_are_undone(coach: Coach) -> None:
+    coach.open(f"{ANSELM}/log", "Squat and press")
+
+    def undone() -> int:
+        return len(coach.driver.find_elements(By.XPATH, "//button[.='not done']"))
+
+    before = undone()
+    for at in range(3):
+        coach.find("//button[.='not done']").click()
+        coach.wait(lambda at=at: undone() == before - at - 1, "not taken")
+    coach.find("//*[@role='status']//button[.='Undo']")
+    for at in range(3):
+        coach.find("//body").send_keys("u")
+        coach.wait(lambda at=at: undone() == before - 2 + at, "not undone")
+    # That was all.
+    coach.wait(lambda: not coach.all("nav [role=status] button"), "there is more to undo")
+
+
+def test_what_asks_for_care_stands_where_plans_are_made(coach: Coach) -> None:
+    coach.open(f"{ANSELM}/rules", "Care")
+    coach.click("Note something", "button")
+    coach.find("//label[contains(., 'On whose word')]/input").send_keys("Runa Velk")
+    coach.find("//label[contains(., 'What was said')]/input").send_keys("no jumping yet")
+    coach.sees("start below what was usual")
+    assert coach.axe() == []
+    coach.click("Note it", "button")
+    coach.find("//section[@aria-labelledby='care']//li[contains(., 'no jumping yet')]")
+    coach.find("//label[contains(., 'Weighs now')]/input").send_keys("77,5", Keys.ENTER)
+    coach.find("//button[starts-with(@aria-label, 'Remove the weight of')]")
+    for place in ("dial", "write", "block"):
+        coach.open(f"{ANSELM}/{place}", "Anselm Brook")
+        told = coach.find("//div[contains(@class, 'athlete-head')]//span[@title]")
+        assert told.text.startswith("return from injury")
+        assert "Runa Velk" in str(told.get_attribute("title"))
+    resize(coach.driver, 390, 844)
+    coach.open(f"{ANSELM}/dial", "Anselm Brook")
+    coach.sees("return from injury")
+    page, window = coach.driver.execute_script(
+        "return [document.documentElement.scrollWidth, innerWidth]"
+    )
+    assert page <= window
+    resize(coach.driver, 1280, 800)
+    coach.open(f"{ANSELM}/rules", "Care")
+    coach.click("It has ended", "button")
+    coach.find("//button[.='Put back in force']")
