@@ -158,7 +158,8 @@ class Coach:
         self.driver.execute_script(AXE)
         return list(
             self.driver.execute_async_script(
-                "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']})"
+                "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa',"
+                " 'wcag22aa'], rules: {'label-content-name-mismatch': {enabled: true}}})"
                 ".then(found => arguments[0](found.violations.map(one => [one.id,"
                 " one.nodes.slice(0, 3).map(node => node.html + ' ' + node.failureSummary)])))"
             )

@@ -1,5 +1,6 @@
 """The block by keyboard: walk, copy, move, lay over weeks, make lighter, undo."""
 
+from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.driving import Coach
@@ -8,7 +9,12 @@ BLOCK = "/athletes/8/weeks/2026-W48/block?weeks=6"
 
 
 def cell(coach: Coach, day: int, week: int) -> str:
-    return str(coach.find(f"//button[@data-cell='{day}/{week}']").text)
+    """What is seen of a day; its date is read out beside it."""
+    found = coach.find(f"//button[@data-cell='{day}/{week}']")
+    unseen = [one.text for one in found.find_elements(By.CSS_SELECTOR, ".sr-only")]
+    lines = str(found.text).splitlines()
+    return "\n".join(line.removesuffix(", done").removesuffix(", planned") for line in lines
+                     if line not in unseen)  # fmt: skip
 
 
 def sets_row(coach: Coach) -> list[str]:

@@ -1,5 +1,6 @@
 """What is in hand outlives a reload and a second window; many steps are undone; care is told."""
 
+from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
@@ -103,3 +104,22 @@ def test_what_asks_for_care_stands_where_plans_are_made(coach: Coach) -> None:
     coach.open(f"{ANSELM}/rules", "Care")
     coach.click("It has ended", "button")
     coach.find("//button[.='Put back in force']")
+
+
+def test_the_focus_goes_along_from_place_to_place(coach: Coach) -> None:
+    coach.open("/", "to audit")
+    coach.type(Keys.TAB)
+    skip = coach.driver.switch_to.active_element
+    assert skip.text == "Skip to the content"
+    skip.send_keys(Keys.ENTER)
+    assert coach.driver.switch_to.active_element.tag_name == "main"
+    coach.find("//header//a[.='Kit']").click()
+    coach.sees("The smallest step on a bar")
+    coach.wait(lambda: coach.driver.switch_to.active_element.text == "Kit", "not at the heading")
+    # Where one writes, the first letter is in the text, wherever the focus went.
+    coach.open(f"{ANSELM}/block", "Squat and press")
+    coach.find("//button[@data-cell='6/1']").send_keys(Keys.ENTER)
+    coach.sees("The week with it")
+    ActionChains(coach.driver).send_keys("Press-up 3 x 8").perform()
+    coach.sees("3 sets")
+    coach.sees("Press-up 3 x 8")

@@ -13,6 +13,7 @@ import { SignIn } from "./SignIn";
 import { KEYS, useKeys } from "./keys";
 import { ATHLETE_PLACES, HOUSE_PLACES, isFor, weekPath } from "./places";
 import { switchTheme } from "./theme";
+import { skipToPlace, useHeading } from "./useHeading";
 
 /** What stands around every place; nothing but the way in for whoever has to sign in first. */
 export function Shell() {
@@ -33,6 +34,7 @@ function Inside({ who }: { who: Who }) {
   const unit = useUnit();
   const house = useHouse();
   const { pathname } = useLocation();
+  useHeading(pathname);
   const shown = unit.data?.unit ?? "kg";
   showIn(shown);
   const places = HOUSE_PLACES.filter((one) => isFor(who, one));
@@ -45,6 +47,13 @@ function Inside({ who }: { who: Who }) {
   return (
     <div className="flex h-dvh flex-col print-open">
       <Hatch />
+      <button
+        type="button"
+        onClick={skipToPlace}
+        className="sr-only focus:not-sr-only focus:absolute focus:z-20 focus:bg-sheet focus:p-2"
+      >
+        Skip to the content
+      </button>
       <header className="no-print flex items-baseline gap-7 border-b border-rule px-6 pt-2.5 pb-2 max-md:gap-4 max-md:px-4">
         <NavLink to={own ?? "/"} className="shrink-0 text-lg">
           <Wordmark />
@@ -69,6 +78,9 @@ function Inside({ who }: { who: Who }) {
           ))}
           <button type="button" onClick={switchTheme} className="text-ink-2 md:hidden">
             Light or dark
+          </button>
+          <button type="button" onClick={() => setHelp(true)} className="text-ink-2 md:hidden">
+            Keys
           </button>
         </nav>
         <span className="ml-auto flex shrink-0 gap-5 text-sm text-ink-2">

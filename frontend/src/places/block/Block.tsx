@@ -117,13 +117,6 @@ const ARROWS: Record<string, [number, number]> = {
   ArrowRight: [0, 1],
 };
 
-function label(date: string, sessions: Session[]): string {
-  const what = sessions
-    .map((one) => `${one.title || "session"}, ${one.done ? "done" : "planned"}`)
-    .join("; ");
-  return `${weekday(date)} ${date}: ${what || "free"}`;
-}
-
 function Heads({ weeks, chosen }: { weeks: Data["weeks"]; chosen: number }) {
   return (
     <thead>
@@ -161,7 +154,6 @@ function Day({ at, date, sessions, isHere, moving, walk }: DayProps) {
       type="button"
       data-cell={`${at.day}/${at.week}`}
       tabIndex={isHere ? 0 : -1}
-      aria-label={label(date, sessions)}
       onFocus={() => walk.to(at)}
       onDoubleClick={() => walk.open(at)}
       onKeyDown={(event) => {
@@ -177,6 +169,10 @@ function Day({ at, date, sessions, isHere, moving, walk }: DayProps) {
       }}
       className={`h-full w-full px-1.5 py-0.5 text-left align-top text-sm leading-snug ${isHere ? "bg-band" : "hover:bg-band/40"}`}
     >
+      <span className="sr-only">
+        {weekday(date)} {date}
+        {sessions.length === 0 && ": free"}
+      </span>
       {sessions.map((session) => (
         <span
           key={session.id}
@@ -187,10 +183,11 @@ function Day({ at, date, sessions, isHere, moving, walk }: DayProps) {
               aria-hidden="true"
               className={`size-2 shrink-0 border border-ink ${session.done ? "bg-ink" : ""}`}
             />
-            <span className="truncate">{session.title || "Session"}</span>
+            <span className="truncate">{session.title || "Session"}</span>{" "}
           </span>
           <span className="block truncate pl-3.5 text-xs text-ink-2">
             {number(session.sets, 1)} sets, {number(session.minutes, 0)} min
+            <span className="sr-only">, {session.done ? "done" : "planned"}</span>
           </span>
         </span>
       ))}

@@ -150,7 +150,11 @@ function List({ all, current, open, whole }: ListProps) {
             ) : one.plan?.missed ? (
               <span className="text-ink-2">missed</span>
             ) : (
-              <button type="button" className="key-button px-2 py-0" onClick={() => whole(one)}>
+              <button
+                type="button"
+                className="key-button min-h-6 px-2 py-0"
+                onClick={() => whole(one)}
+              >
                 As planned
               </button>
             )}

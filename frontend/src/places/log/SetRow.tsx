@@ -104,7 +104,7 @@ function Acts({ line, index, alone, lines, openSwap }: ActsProps) {
               return set ? [set, set] : [];
             })
           }
-          label={`One more like set ${index + 1}`}
+          label={`+1, one more like set ${index + 1}`}
         >
           +1
         </Small>
