@@ -13,6 +13,7 @@ from werkzeug.exceptions import HTTPException
 from dialback.book.errors import BadInputError, Problem, from_validation
 from dialback.store.athletes import UnknownAthleteError
 from dialback.store.database import what_is_wrong
+from dialback.web.saying import sentences
 from dialback.work.errors import NotThereError, UnfitError, WorkError
 
 _STATUS: dict[type[WorkError], HTTPStatus] = {
@@ -73,7 +74,9 @@ def invalid(error: ValidationError) -> Response:
 
 def bad_input_response(error: BadInputError) -> Response:
     """The answer to bad input, with every place that is wrong."""
-    return problem(HTTPStatus.UNPROCESSABLE_ENTITY, error.line, "bad-input", error.problems)
+    return problem(
+        HTTPStatus.UNPROCESSABLE_ENTITY, sentences(error.problems), "bad-input", error.problems
+    )
 
 
 def register(app: Flask) -> None:

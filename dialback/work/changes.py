@@ -50,7 +50,7 @@ def _swap_all(changes: Iterable[int], today: date, *, undone_on: date | None) ->
                 _swap_fields(row, undone_on)
             row.undone_on = undone_on
             row.save()
-            done = "Made again" if undone_on is None else "Took back"
+            done = "Redid" if undone_on is None else "Undid"
             entry.tell(f"{done}: {row.says}", row.athlete)
 
 
@@ -81,8 +81,7 @@ def _swap_fields(row: JournalEntry, undone_on: date | None) -> None:
     if changed is None or not is_as(changed, undo[there]):
         raise ConflictError(
             "changed-since",
-            "It was changed again after this. Take the later change back first, or change it by "
-            "hand.",
+            "It was changed again after this. Undo the later change first, or change it by hand.",
         )
     put = undo[wanted]
     if isinstance(changed, Athlete) and put.get("deleted_on", changed.deleted_on) is None:
@@ -137,12 +136,12 @@ def take_import_back(number: int, today: date) -> int:
             .first()
         )
         if row is None:
-            entry.tell(f"Took back: imported logs from {came.name}")
+            entry.tell(f"Undid: imported logs from {came.name}")
             return len(put_import_out(came, today))
         _swap_import(row, today, today)
         row.undone_on = today
         row.save()
-        entry.tell(f"Took back: {row.says}")
+        entry.tell(f"Undid: {row.says}")
         return len((row.undo or {})["sessions"])
 
 
@@ -152,7 +151,7 @@ def _change(number: int, *, undone: bool, today: date) -> JournalEntry:
     there = row is not None and row.undo is not None and row.day >= old
     if row is None or not there or (row.undone_on is not None) != undone:
         raise NotThereError(
-            f"There is no such change to {'make again' if undone else 'take back'}: it was done "
+            f"There is no such change to {'redo' if undone else 'undo'}: it was done "
             f"already, or is more than {KEPT_DAYS} days old."
         )
     return row

@@ -127,8 +127,8 @@ def test_the_whole_block_is_proposed_by_a_key_published_and_taken_back(coach: Co
     coach.click("All changes", "button")
     coach.sees("Changes of the last thirty days")
     assert coach.axe() == []
-    coach.click("Take back", "button")
-    coach.find("//button[.='Make again']")
+    coach.find("//*[@role='dialog']//button[.='Undo']").click()
+    coach.find("//button[.='Redo']")
     coach.click("Close", "button")
     coach.wait(lambda: sets_row(coach) == before, "not taken back")
 

@@ -178,14 +178,14 @@ def test_rules_are_taken_back_in_the_journal(coach: Coach) -> None:
     )
     coach.open("/journal", "Changed the house rules: ")
     row = "//li[span[span[starts-with(., 'Changed the house rules')]]]"
-    coach.find(f"{row}//button[.='Take back']").click()
-    coach.find(f"{row}//button[.='Make again']")
-    coach.sees("Took back: Changed the house rules")
+    coach.find(f"{row}//button[.='Undo']").click()
+    coach.find(f"{row}//button[.='Redo']")
+    coach.sees("Undid: Changed the house rules")
     assert coach.axe() == []
     # After leaving and coming back, too.
     coach.open("/journal?undoable=yes", "Changed the house rules")
-    coach.find("//button[.='Make again']").click()
-    coach.find("//button[.='Take back']")
+    coach.find("//button[.='Redo']").click()
+    coach.find("//button[.='Undo']")
 
 
 def test_a_lost_session_comes_back_to_the_same_place(coach: Coach, base: str) -> None:

@@ -406,8 +406,8 @@ def test_publish(coach: Coach) -> None:
     coach.find("//tr[@data-row='Band row']")
     # It can be taken back, and the draft is there again.
     coach.sees("Published week 49.")
-    coach.click("Take it back", "button")
-    coach.sees("Taken back: published week 49.")
+    coach.click("Undo", "button")
+    coach.sees("Undone: published week 49.")
     coach.find("//body").send_keys("d")
     coach.sees("Your stored draft")
     coach.wait(lambda: line(coach, "Band row, reps") == "12", "the draft is lost")

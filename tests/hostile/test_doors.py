@@ -174,7 +174,7 @@ def test_an_id_of_another_athlete_is_refused(
     before = rows_of(data)
     other = known.put(LOG.replace("/1/", "/2/"), json={**body, "change": "change-0002"})
     assert other.status_code == 422
-    assert "client_id" in other.get_json()["detail"]
+    assert "client id" in other.get_json()["detail"]
     assert rows_of(data) == before
 
 

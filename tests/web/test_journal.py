@@ -76,7 +76,7 @@ def test_rules_are_taken_back_and_made_again(client: FlaskClient) -> None:
     assert get(client, "/api/rules")["revision"] == 5
     send(client, "post", f"/api/journal/{earlier['id']}/redo", {})
     assert chosen() == {"spacing_sets": 5}
-    assert entries(client)[0]["says"] == f"Made again: {earlier['says']}"
+    assert entries(client)[0]["says"] == f"Redid: {earlier['says']}"
 
 
 @pytest.mark.parametrize(

@@ -37,7 +37,7 @@ def test_all_of_them_or_none(client: FlaskClient) -> None:
     take_on(client, "Bo Marsh")
     refused = take_on(client)
     assert refused.status_code == 422
-    assert refused.get_json()["detail"].startswith("line 2: Bo Marsh is there already")
+    assert refused.get_json()["detail"].startswith("Line 2: Bo Marsh is there already")
     assert list(roster(client)) == ["Bo Marsh"]
 
 

@@ -136,7 +136,7 @@ class TestTextIn:
     @pytest.mark.parametrize(
         ("text", "words"),
         [
-            ("2026-10-13 A\nPress 3 × 5\nPres 3x\n", "line 3, column"),
+            ("2026-10-13 A\nPress 3 × 5\nPres 3x\n", "Line 3, column"),
             ("Press 3 × 5", "begins with its day"),
             ("# nothing", "has no session"),
             ("2026-10-13\nPress 5\n2026-10-13\nRow 5", "stands there twice"),

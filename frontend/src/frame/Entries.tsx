@@ -57,7 +57,7 @@ export function Entries({ entries, ofOne = false }: Props) {
                   disabled={busy}
                   onClick={() => swap(one)}
                 >
-                  {one.undone ? "Make again" : "Take back"}
+                  {one.undone ? "Redo" : "Undo"}
                 </button>
               )}
             </span>

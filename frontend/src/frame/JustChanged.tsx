@@ -13,11 +13,9 @@ export function JustChanged({ athlete }: { athlete: number }) {
   const away = () => void go(location.pathname + location.search, { replace: true, state: null });
   return (
     <div className="mb-2 flex items-baseline gap-3 border-l-4 border-ink pl-3 text-sm print:hidden">
-      <p role="status">
-        {here.undone ? `Taken back: ${here.says.toLowerCase()}.` : `${here.says}.`}
-      </p>
+      <p role="status">{here.undone ? `Undone: ${here.says.toLowerCase()}.` : `${here.says}.`}</p>
       <button type="button" className="trail-link" disabled={busy} onClick={() => swap(here)}>
-        {here.undone ? "Publish it again" : "Take it back"}
+        {here.undone ? "Publish it again" : "Undo"}
       </button>
       {error && (
         <p role="alert" className="text-high">

@@ -167,7 +167,7 @@ function Day({ at, date, sessions, isHere, moving, walk }: DayProps) {
           walk.open(at);
         }
       }}
-      className={`h-full w-full px-1.5 py-0.5 text-left align-top text-sm leading-snug ${isHere ? "bg-band" : "hover:bg-band/40"}`}
+      className={`relative h-full w-full px-1.5 py-0.5 text-left align-top text-sm leading-snug ${isHere ? "bg-band" : "hover:bg-band/40"}`}
     >
       <span className="sr-only">
         {weekday(date)} {date}

@@ -63,8 +63,8 @@ export function Journal() {
         )}
       </p>
       <p className="mt-4 max-w-prose text-sm text-ink-2">
-        Plans, rules, the kit, files and archived people can be taken back for thirty days; what was
-        changed again since has to be taken back first.
+        Plans, rules, the kit, files and archived people can be undone for thirty days; what was
+        changed again since is undone first.
       </p>
     </main>
   );
@@ -124,7 +124,7 @@ function Wanted({ params, people, put }: WantedProps) {
           onChange={(event) => put("undoable", event.target.checked ? "yes" : "")}
           className="size-4 accent-ink"
         />
-        can be taken back
+        can be undone
       </label>
     </div>
   );

@@ -80,6 +80,7 @@ interface PersonProps {
 
 function Person({ account, roles, runs }: PersonProps) {
   const [setting, setSetting] = useState(false);
+  const [removing, setRemoving] = useState(false);
   const role = useChange((to: Account["role"]) => calls.role(account.id, to));
   const remove = useChange(() => calls.remove(account.id));
   const error = role.error ?? remove.error;
@@ -123,13 +124,29 @@ function Person({ account, roles, runs }: PersonProps) {
               type="button"
               className="trail-link min-h-6 text-high"
               aria-label={`Remove the account of ${account.name}`}
-              onClick={() => remove.mutate(undefined)}
+              onClick={() => setRemoving(true)}
             >
               Remove
             </button>
           </>
         )}
       </span>
+      {removing && (
+        <p className="mt-1 flex flex-wrap items-baseline gap-3 border-l-4 border-high pl-3">
+          {account.name} is signed out everywhere. What they did stays in the journal.
+          <button
+            type="button"
+            className="ink-button"
+            disabled={remove.isPending}
+            onClick={() => remove.mutate(undefined)}
+          >
+            Remove the account
+          </button>
+          <button type="button" className="key-button" onClick={() => setRemoving(false)}>
+            Keep it
+          </button>
+        </p>
+      )}
       {error && (
         <p role="alert" className="text-high">
           {error.message}
