@@ -2,9 +2,12 @@
 
 import json
 import os
+import re
 import socket
 import subprocess
 import sys
+import urllib.error
+import urllib.request
 from pathlib import Path
 
 import pytest
@@ -286,3 +289,39 @@ def test_accounts_from_the_command_line(tmp_path: Path) -> None:
     assert "only owner" in at("account", "remove", "Ines").stderr
     assert at("account", "remove").returncode == 2
     assert "the desk is open again" in at("account", "remove", "--all").stdout
+
+
+def test_behind_a_proxy_the_name_and_https_are_the_proxy_s_word(tmp_path: Path) -> None:
+    data = ("--data", str(tmp_path / "house.sqlite"))
+    add = [DIALBACK, *data, "account", "add", "Ines", "--role", "owner", "--password-stdin"]
+    subprocess.run(add, input="three quiet rivers\n", text=True, check=True, capture_output=True)
+
+    def cookie(*more: str, **headers: str) -> str:
+        """What a sign-in is answered with, or the status of a refusal."""
+        served = subprocess.Popen(
+            [DIALBACK, *data, "serve", "--port", "0", *more], stdout=subprocess.PIPE, text=True,
+        )  # fmt: skip
+        try:
+            assert served.stdout
+            port = re.search(r":(\d+)/", served.stdout.readline())
+            assert port
+            ask = urllib.request.Request(
+                f"http://127.0.0.1:{port[1]}/api/sign-in",
+                json.dumps({"name": "Ines", "password": "three quiet rivers"}).encode(),
+                {"Content-Type": "application/json", **headers},
+            )
+            try:
+                with urllib.request.urlopen(ask, timeout=20) as answer:
+                    return str(answer.headers["Set-Cookie"])
+            except urllib.error.HTTPError as refused:
+                return str(refused.code)
+        finally:
+            served.kill()
+            served.wait()
+
+    told = {"X-Forwarded-Proto": "https", "X-Forwarded-Host": "gym.example",
+            "X-Forwarded-For": "10.1.2.3", "Origin": "https://gym.example"}  # fmt: skip
+    assert "; Secure" in cookie("--proxy", "127.0.0.1", "--name", "gym.example", **told)
+    # Another name is not answered to; and nobody's word counts who is not the proxy.
+    assert cookie("--proxy", "127.0.0.1", **told) == "400"
+    assert "; Secure" not in cookie("--proxy", "10.9.9.9", **{"X-Forwarded-Proto": "https"})

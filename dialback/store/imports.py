@@ -115,7 +115,7 @@ def store_sheet(
     """Store the sessions of a sheet, all or none, and remember what its columns meant.
 
     ``made`` are movements that it brings; athletes whom the roster does not have are taken on where
-    that was chosen. Both stay when the import is undone.
+    that was chosen. The movements stay when the import is undone.
 
     They are written batch by batch where nobody sees them, and come into the book at once: nobody
     else waits for a file of years to be written. ``stored`` is told how far it is; what it raises

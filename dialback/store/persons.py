@@ -28,6 +28,8 @@ from dialback.store.models import (
 _THROUGH_SESSIONS: Final = (SetMove, SetRow, Version)
 _DERIVED: Final = ("verdict",)
 """Worked out of the rest: deleted with it, and not given out."""
+_SECRET: Final = frozenset({"password", "door"})
+"""Hashes of what lets somebody in: deleted, and given to nobody."""
 
 
 def _own_tables() -> list[type[Table]]:
@@ -73,6 +75,7 @@ def _plain(row: Table) -> dict[str, Any]:
     return {
         name: value.isoformat() if isinstance(value, date | datetime) else value
         for name, value in row.__data__.items()
+        if name not in _SECRET
     }
 
 

@@ -26,6 +26,7 @@ from dialback.store.accounts import (
 )
 from dialback.store.athletes import athlete_on_roster
 from dialback.store.models import Account as AccountRow
+from dialback.store.models import Athlete
 from dialback.store.unit import unit
 from dialback.work.errors import ConflictError, NotThereError, UnfitError
 
@@ -190,6 +191,15 @@ def _free_name(name: str) -> str:
         number += 1
         found = f"{name} ({number})"
     return found
+
+
+def follow_name(athlete: Athlete) -> None:
+    """Call an athlete's account as the athlete is called now. To be called within a unit."""
+    row = row_of_athlete(athlete)
+    if row is not None and row.name != athlete.name:
+        row.name = _free_name(athlete.name)
+        row.folded = fold(row.name)
+        row.save()
 
 
 def withdraw_door(athlete: int) -> None:

@@ -19,6 +19,7 @@ from dialback.store.journal import KEPT_DAYS, entry_of, is_as, put_fields, row_o
 from dialback.store.models import Athlete, House, JournalEntry, Session
 from dialback.store.plans import swap_back
 from dialback.store.unit import touch, touch_house, unit
+from dialback.work.accounts import follow_name
 from dialback.work.errors import ConflictError, NotThereError
 from dialback.work.roster import check_name_free
 
@@ -93,6 +94,7 @@ def _swap_fields(row: JournalEntry, undone_on: date | None) -> None:
         changed.save()
         touch_house()
     if isinstance(changed, Athlete):
+        follow_name(changed)
         # Whoever has the rules open builds on an older state now.
         changed.revision += "rules" in undo["before"]
     if isinstance(changed, Session):

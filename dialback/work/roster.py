@@ -22,6 +22,7 @@ from dialback.store.models import Maximum as MaximumRow
 from dialback.store.models import Restriction as RestrictionRow
 from dialback.store.restrictions import add_restrictions, lift
 from dialback.store.unit import touch, unit
+from dialback.work.accounts import follow_name
 from dialback.work.errors import ConflictError, NotThereError
 
 
@@ -88,6 +89,7 @@ def describe(number: int, about: About) -> Athlete:
         for name in _CALLED:
             setattr(athlete, name, getattr(about, name))
         touch(athlete)
+        follow_name(athlete)
         entry.tell(f"Changed {_listed(was.changed())}", athlete, undo=was.undo())
         return athlete
 

@@ -72,6 +72,17 @@ def test_the_first_session_is_written_and_logged_without_alarm(coach: Coach) -> 
     assert "rise from" not in coach.text()
 
 
+def test_the_week_goes_on_paper(coach: Coach) -> None:
+    coach.open("/athletes/1/weeks/2026-W48/sheet?basis=completed", "Ada Lind")
+    paper = coach.find("//a[.='Hand-out']").get_attribute("href")
+    kind, length = coach.driver.execute_async_script(
+        "const done = arguments[1]; fetch(arguments[0]).then(found => found.arrayBuffer().then("
+        "body => done([found.headers.get('Content-Type'), body.byteLength])))", paper,
+    )  # fmt: skip
+    assert kind == "application/pdf"
+    assert length > 5_000
+
+
 def test_somebody_is_archived_put_back_and_deleted_for_good(coach: Coach) -> None:
     coach.open("/files", "Cy Falk")
     coach.click("Archive Cy Falk", "button")

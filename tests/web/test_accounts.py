@@ -182,6 +182,15 @@ def test_the_door_of_a_phone(owner: FlaskClient) -> None:
     ).fetchone() == (0,)
 
 
+def test_a_new_name_goes_with_the_phone(owner: FlaskClient) -> None:
+    token = send(owner, "post", "/api/athletes/1/door", {})["link"].partition("#")[2]
+    phone = device(owner)
+    send(phone, "post", "/api/door", {"token": token})
+    send(owner, "put", "/api/athletes/1", {"name": "INES", "bodyweight_kg": 70})
+    # The owner is called so already.
+    assert get(phone, "/api/me")["name"] == "INES (2)"
+
+
 def test_who_is_archived_stays_outside(owner: FlaskClient) -> None:
     token = send(owner, "post", "/api/athletes/1/door", {})["link"].partition("#")[2]
     phone = device(owner)

@@ -320,6 +320,38 @@ class TestSheets:
         seen = self.step(client, again, "preview", again["sheet"]["choice"])["preview"]
         assert [one["name"] for one in seen["unknown"]] == ["Foam rolling"]
 
+    def test_undone_in_the_journal_whoever_came_with_it_goes_along(
+        self, client: FlaskClient
+    ) -> None:
+        def names() -> list[str]:
+            return [row["name"] for row in get(client, "/api/roster")["athletes"]]
+
+        job = self.read(client, self.STRANGE)
+        said = {"like": {"Zercher press": "Press"}, "skip": ["foam rolling"], "take_on": True}
+        self.step(client, job, "store", job["sheet"]["choice"] | said)
+        entries = get(client, "/api/journal")["entries"]
+        came = [one["name"] for one in entries if one["says"] == "Logs came in from a file"]
+        assert sorted(came) == ["Ada Test", "Bo Marsh"]
+        (change,) = [one for one in entries if one["can_undo"]]
+        assert change["says"].startswith("Imported logs from ")
+        before = get(client, f"{HERE}/log")
+        at = f"/api/journal/{change['id']}"
+        send(client, "post", f"{at}/undo", {})
+        assert names() == ["Ada Test"]
+        assert get(client, f"{HERE}/log") != before
+        assert get(client, "/api/imports")["imports"] == []
+        send(client, "post", f"{at}/redo", {})
+        assert sorted(names()) == ["Ada Test", "Bo Marsh"]
+        again = get(client, f"{HERE}/log")
+        assert [one["log"] and one["log"]["session"] for one in again["sessions"]] == [
+            one["log"] and one["log"]["session"] for one in before["sessions"]]  # fmt: skip
+        # Undone from the files, it is undone in the journal too.
+        number = get(client, "/api/imports")["imports"][0]["id"]
+        send(client, "post", f"/api/imports/{number}/undo", {})
+        send(client, "post", f"/api/imports/{number}/undo", {}, 404)
+        send(client, "post", f"{at}/undo", {}, 404)
+        assert names() == ["Ada Test"]
+
     def test_what_fails_leaves_nobody_and_nothing_behind(
         self, client: FlaskClient, monkeypatch: pytest.MonkeyPatch
     ) -> None:

@@ -93,6 +93,7 @@ def test_everything_about_somebody_is_given_out(client: FlaskClient) -> None:
     assert (found["format"], found["version"]) == ("dialback-person", 1)
     assert found["book"]["athlete"]["name"] == NAME
     kept = found["kept"]
+    assert not {"password", "door"} & set(kept["account"][0])
     for table in ("athlete", "session", "set", "set_move", "movement", "movement_muscle", "block",
                   "restriction", "maximum", "goal", "draft", "signature", "journal", "account",
                   "weighing", "caution",

@@ -61,6 +61,8 @@ export const me = {
   signOut: async () => {
     await client.POST("/api/sign-out");
     await forgetAnswers();
+    // What was in hand in this window is nobody else's to find.
+    sessionStorage.clear();
     return given(await client.GET("/api/me"));
   },
   password: async (old: string, wanted: string) =>

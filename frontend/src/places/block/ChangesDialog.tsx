@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import { useUndoable } from "@/api/journal";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { Entries } from "@/frame/Entries";
@@ -18,9 +19,14 @@ export function ChangesDialog({ athlete, open, close }: Props) {
       <div className="max-h-96 overflow-auto">
         <Entries entries={all} ofOne />
       </div>
-      <button type="button" className="key-button mt-4" onClick={close}>
-        Close
-      </button>
+      <p className="mt-4 flex items-baseline gap-5">
+        <button type="button" className="key-button" onClick={close}>
+          Close
+        </button>
+        <Link className="trail-link" to={`/journal?athlete=${athlete}`}>
+          Everything in the journal
+        </Link>
+      </p>
     </DialogSheet>
   );
 }

@@ -41,7 +41,7 @@ export function Roster() {
         </p>
       )}
       {data.athletes.length + waiting.length === 0 ? (
-        <FirstStart add={() => setAdding(true)} />
+        <Nobody add={() => setAdding(true)} />
       ) : (
         <table className="w-full">
           <Columns />
@@ -66,6 +66,17 @@ export function Roster() {
         </p>
       )}
     </main>
+  );
+}
+
+/** An empty roster: the first steps, for whoever may take them. */
+function Nobody({ add }: { add: () => void }) {
+  return useMay("plan") ? (
+    <FirstStart add={add} />
+  ) : (
+    <p className="py-6 text-ink-2">
+      Nobody is on the roster yet: the coach adds the first athletes.
+    </p>
   );
 }
 
