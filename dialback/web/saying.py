@@ -33,11 +33,13 @@ _THINGS: Final = {
 _TITLES: Final = {rule.name: f"“{rule.title}”" for rule in RULES}
 _ONE_OF: Final = {
     "sessions": "session", "lines": "line", "sets": "set", "units": "unit", "moves": "move",
-    "athletes": "athlete", "completed": "completed session", "planned": "planned session",
+    "athletes": "athlete",
 }  # fmt: skip
 """What one of several is called."""
 _HIDDEN: Final = frozenset({"chosen", "kit", "rules", "session", "body"})
 """Boxes that things lie in: nobody types them."""
+_OF_A_BOOK: Final = ("completed[", "planned[", "exercises[", "athlete.", "blocks[", "rules.")
+"""How places in a book begin."""
 _PART: Final = re.compile(r"([^.\[\]]+)((?:\[\d+\])*)")
 _PLAIN: Final = re.compile(r"[a-z_]+(?:\[\d+\])*(?:\.[a-z_A-Z]+(?:\[\d+\])*)*")
 _VERBS: Final = frozenset(
@@ -49,6 +51,9 @@ _VERBS: Final = frozenset(
 
 def sentence(problem: Problem) -> str:
     """A problem as a person says it: ``The password has 5 characters: take 10 to 200``."""
+    if problem.place.startswith(_OF_A_BOOK):
+        # A place in a file is looked up as it stands.
+        return str(problem)
     thing = _thing(problem.place)
     message = " ".join(problem.message.split())
     if not thing:

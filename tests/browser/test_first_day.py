@@ -87,9 +87,9 @@ def test_somebody_is_archived_put_back_and_deleted_for_good(coach: Coach) -> Non
     coach.open("/files", "Cy Falk")
     coach.click("Archive Cy Falk", "button")
     coach.sees("Cy Falk is archived; nothing is lost.")
-    coach.click("Put Cy Falk back", "button")
+    coach.click("Put back Cy Falk", "button")
     coach.find("//button[@aria-label='Archive Cy Falk']").click()
-    coach.click("Delete Cy Falk for good", "button")
+    coach.click("Delete for good: Cy Falk", "button")
     coach.sees("Delete Cy Falk for good?")
     assert coach.axe() == []
     name = coach.find("//label[contains(., 'The name, as it stands above')]/input")

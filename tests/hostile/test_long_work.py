@@ -16,6 +16,7 @@ from dialback.web import jobs as jobs_module
 from dialback.web import streams
 from dialback.web.jobs import AT_ONCE, KEPT, LARGE, WAITING, Job, Jobs
 from dialback.web.problems import RefusedError
+from dialback.work.changes import take_import_back
 
 
 def until(what: Any, seconds: float = 10) -> None:
@@ -186,4 +187,4 @@ def test_a_failing_import_leaves_nothing(
         # Nobody sees a part of it.
         assert set(seen) == {before[0]}
         assert Row.select().where(Row.deleted_on.is_null()).count() == before[0] + 100
-        assert imports.undo_import(done.row.id, TODAY) == 100
+        assert take_import_back(done.row.id, TODAY) == 100

@@ -18,7 +18,8 @@ from dialback.web.saying import sentence, sentences
         ("session.sets[4].load_kg", "should be a number", "Set 5, the load should be a number"),
         ("", "nothing is there", "Nothing is there"),
         ("week", "lies  outside\nthe calendar", "The week lies outside the calendar"),
-        ("athlete.bodyweight_kg", "is missing", "The athlete, the body weight is missing"),
+        ("completed[0].sets[2].tempo", "'4-0' is not a tempo",
+         "completed[0].sets[2].tempo: '4-0' is not a tempo"),
     ],
 )  # fmt: skip
 def test_a_problem_is_a_sentence(place: str, message: str, said: str) -> None:

@@ -39,7 +39,7 @@ export function Archive() {
             <button
               type="button"
               className="trail-link min-h-6"
-              aria-label={`Put ${one.name} back`}
+              aria-label={`Put back ${one.name}`}
               onClick={() => back.mutate(one.id)}
             >
               Put back
@@ -55,7 +55,7 @@ export function Archive() {
             <button
               type="button"
               className="trail-link min-h-6 text-high"
-              aria-label={`Delete ${one.name} for good`}
+              aria-label={`Delete for good: ${one.name}`}
               onClick={() => setGoing(one)}
             >
               Delete for good

@@ -168,7 +168,7 @@ function Row({
       <button
         type="button"
         className="key-button"
-        aria-label={`Run ${one.title} of ${one.name}`}
+        aria-label={`${one.done ? "Open" : "Run"} ${one.title} of ${one.name}`}
         onClick={run}
       >
         {one.done ? "Open" : "Run"}
