@@ -9,7 +9,7 @@ Right = Literal["run the house", "plan", "log", "read"]
 
 ROLES: Final[dict[Role, str]] = {
     "owner": "Everything, and who else may come in",
-    "coach": "Everything about training; doors for athletes' phones",
+    "coach": "Everything about training; links for athletes' phones",
     "assistant": "Reads everything, runs sessions and logs; changes no plan and no rule",
     "viewer": "Reads everything, changes nothing",
     "athlete": "The own plan, floor, log and hand-out; nothing of others",

@@ -28,7 +28,6 @@ class Account:
     role: Role
     athlete: int | None
     password: str | None
-    has_door: bool
     stamp: int
     seen_on: date | None
 
@@ -36,7 +35,7 @@ class Account:
 def _account(row: AccountRow) -> Account:
     return Account(
         row.id, row.name, cast(Role, row.role), row.athlete_id, row.password,
-        row.door is not None, row.stamp, row.seen_on,
+        row.stamp, row.seen_on,
     )  # fmt: skip
 
 

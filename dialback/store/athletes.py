@@ -21,7 +21,7 @@ from dialback.core.rules import Rules
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
-from dialback.core.words import Unit
+from dialback.core.words import Unit, weight_text
 from dialback.store.cautions import (
     add_cautions,
     add_weighings,
@@ -30,7 +30,7 @@ from dialback.store.cautions import (
     numbered_weighings,
 )
 from dialback.store.goals import add_goals, numbered_goals
-from dialback.store.journal import before
+from dialback.store.journal import change
 from dialback.store.kit import kit_of
 from dialback.store.maxima import add_maxima, maxima_of
 from dialback.store.models import Athlete, Block, House, Movement, block_rows
@@ -58,6 +58,11 @@ def house() -> House:
     return House.get()
 
 
+def weight_said(kg: float) -> str:
+    """A weight in the unit in which the house reads them."""
+    return weight_text(kg, cast(Unit, house().unit))
+
+
 def athletes() -> list[Athlete]:
     """The athletes on the roster, by name."""
     return list(Athlete.select().where(Athlete.deleted_on.is_null()).order_by(Athlete.name))
@@ -76,14 +81,6 @@ class UnknownAthleteError(LookupError):
 def athlete_on_roster(number: int) -> Athlete:
     """The athlete of that number. Raises ``UnknownAthleteError``."""
     found: Athlete | None = Athlete.get_or_none(Athlete.id == number, Athlete.deleted_on.is_null())
-    if found is None:
-        raise UnknownAthleteError(number)
-    return found
-
-
-def somebody(number: int) -> Athlete:
-    """The athlete of that number, archived or not. Raises ``UnknownAthleteError``."""
-    found: Athlete | None = Athlete.get_or_none(Athlete.id == number)
     if found is None:
         raise UnknownAthleteError(number)
     return found
@@ -208,10 +205,8 @@ def import_book(
         if there is not None:
             if not replace:
                 raise NameTakenError(there.name)
-            was = before(there, "deleted_on")
-            there.deleted_on = today
-            there.save()
-            entry.tell("Archived: a book came in under this name", there, undo=was.undo())
+            undo = change(there, deleted_on=today)
+            entry.tell("Archived: a book came in under this name", there, undo=undo)
         # Where the house counts otherwise, the book's own way is kept for this athlete.
         own_rules = book.rules.changes(since=core_rules.merge(house().rules))
         athlete = Athlete.create(

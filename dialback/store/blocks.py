@@ -12,7 +12,7 @@ from dialback.core.movements import MovementTable
 from dialback.core.plans.kept import Kept
 from dialback.core.plans.sheet import Sheet, sheet_from, sheet_of, sheet_text
 from dialback.core.weeks import Week
-from dialback.store.journal import before
+from dialback.store.journal import change
 from dialback.store.models import Athlete, Block, Template, block_rows
 
 LENGTHS: Final = range(3, 9)
@@ -71,14 +71,7 @@ def place_block(
 
 def put_block_away(number: int, today: date) -> dict[str, Any]:
     """Take a block away; its sessions stay. What takes that back."""
-    return _put_away(Block.get_by_id(number), today)
-
-
-def _put_away(row: Block | Template, on: date | None) -> dict[str, Any]:
-    was = before(row, "deleted_on")
-    row.deleted_on = on
-    row.save()
-    return was.undo()
+    return change(Block.get_by_id(number), deleted_on=today)
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,7 +102,7 @@ def _template(row: Template) -> KeptTemplate:
 
 def put_template_away(number: int, on: date | None) -> dict[str, Any]:
     """Take a template away on a day, or, without one, bring it back. What takes that back."""
-    return _put_away(Template.get_by_id(number), on)
+    return change(Template.get_by_id(number), deleted_on=on)
 
 
 def save_template(

@@ -7,7 +7,7 @@ import time
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
-from typing import Any, Final
+from typing import Final
 
 from peewee import JOIN
 
@@ -212,19 +212,14 @@ def _tell(entry: Entry, row: Import, taken_on: Sequence[int]) -> None:
     entry.tell(f"Imported logs from {row.name}", undo=undo, same=same_import(row.id))
     for athlete in Athlete.select().where(Athlete.id.in_(taken_on)):
         entry.tell("Came onto the roster with imported logs", athlete)
-    for athlete in _athletes_of(Session.came_with == row):
+    theirs = Session.select(Session.athlete).where(Session.came_with == row)
+    for athlete in Athlete.select().where(Athlete.id.in_(theirs)):
         entry.tell("Logs came in from a file", athlete)
 
 
 def same_import(number: int) -> str:
     """By what the entry of an import is found in the journal."""
     return f"import {number}"
-
-
-def _athletes_of(which: Any) -> list[Athlete]:
-    return list(
-        Athlete.select().where(Athlete.id.in_(Session.select(Session.athlete).where(which)))
-    )
 
 
 def _forget(row: Import) -> None:
@@ -309,8 +304,10 @@ def put_import_out(row: Import, today: date) -> list[int]:
 
 def put_import_back(row: Import, numbers: Sequence[int]) -> None:
     """Bring sessions of an import back into the book. To be called within a transaction."""
-    wanted = (Session.came_with == row, Session.deleted_on.is_null(False))
-    _put([one for one in Session.select().where(*wanted) if one.id in set(numbers)], None)
+    wanted = set(numbers)
+    gone = (Session.came_with == row, Session.deleted_on.is_null(False))
+    # There may be thousands: more than a query takes by number.
+    _put([one for one in Session.select().where(*gone) if one.id in wanted], None)
     row.undone_on = None
     row.save()
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass
@@ -108,7 +108,7 @@ class Before:
 
     def changed(self) -> list[str]:
         """Which of them are otherwise by now."""
-        now = _plain(self.row, self.was)
+        now = plain(self.row, self.was)
         return [name for name, value in self.was.items() if now[name] != value]
 
     def undo(self) -> dict[str, Any]:
@@ -118,16 +118,24 @@ class Before:
             "table": self.row._meta.table_name,
             "row": self.row.id,
             "before": self.was,
-            "after": _plain(self.row, self.was),
+            "after": plain(self.row, self.was),
         }
 
 
 def before(row: Table, *names: str) -> Before:
     """Remember fields of a row, to be called before they are changed."""
-    return Before(row, _plain(row, names))
+    return Before(row, plain(row, names))
 
 
-def _plain(row: Table, names: Any) -> dict[str, Any]:
+def change(row: Table, **values: Any) -> dict[str, Any]:
+    """Give fields of a row other values; what takes that back."""
+    was = before(row, *values)
+    put_fields(row, values)
+    return was.undo()
+
+
+def plain(row: Table, names: Iterable[str]) -> dict[str, Any]:
+    """Fields of a row as JSON has them: days as texts."""
     values = {name: row.__data__.get(name) for name in names}
     return {
         name: value.isoformat() if isinstance(value, date) else value
@@ -144,7 +152,7 @@ def row_of(undo: dict[str, Any]) -> Table | None:
 
 def is_as(row: Table, fields: dict[str, Any]) -> bool:
     """Whether the fields of a row still stand as a change has left them."""
-    return _plain(row, fields) == fields
+    return plain(row, fields) == fields
 
 
 def put_fields(row: Table, fields: dict[str, Any]) -> None:

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from datetime import date, datetime
 from typing import Any, Final
 
 import peewee as pw
 
 from dialback.store.imports import same_import
+from dialback.store.journal import plain
 from dialback.store.models import (
     TABLES,
     Athlete,
@@ -72,11 +72,7 @@ def _rows(query: Iterable[Table]) -> list[dict[str, Any]]:
 
 
 def _plain(row: Table) -> dict[str, Any]:
-    return {
-        name: value.isoformat() if isinstance(value, date | datetime) else value
-        for name, value in row.__data__.items()
-        if name not in _SECRET
-    }
+    return plain(row, [name for name in row.__data__ if name not in _SECRET])
 
 
 def delete_person(athlete: Athlete) -> dict[str, int]:

@@ -120,7 +120,7 @@ def _refuse_without_owner() -> None:
 
 def _told(reach: Reach, port: int) -> list[str]:
     """Where it is, for whoever started it."""
-    where = (own_addresses() or [reach.host])[0] if reach.everywhere else reach.host
+    where = own_addresses()[0] if reach.everywhere else reach.host
     lines = [f"Dial Back is at http://{where}:{port}/ (stop it with Ctrl+C)"]
     if reach.names:
         lines.append(f"It answers to {', '.join(reach.names)}, too")

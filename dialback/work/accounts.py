@@ -46,7 +46,7 @@ def add(name: str, role: Role, password: str, today: date) -> Account:
     if not name or len(name) > LONGEST_NAME:
         raise bad_input("name", f"an account needs a name of at most {LONGEST_NAME} characters")
     if role == "athlete":
-        raise bad_input("role", "an athlete comes in by a door for the phone: make one instead")
+        raise bad_input("role", "an athlete comes in by a link for the phone: make one instead")
     check_password(password, name)
     hashed = _HASHER.hash(password)
     with unit() as entry:
@@ -99,7 +99,7 @@ def set_password(number: int, password: str) -> Account:
     with unit() as entry:
         row = _row(number)
         if row.athlete_id is not None:
-            raise UnfitError("by-door", f"{row.name} comes in by a door: make a new one instead.")
+            raise UnfitError("by-door", f"{row.name} comes in by a link: make a new one instead.")
         row.password = hashed
         row.stamp += 1
         row.save()
@@ -119,7 +119,7 @@ def change_role(number: int, role: Role) -> None:
     with unit() as entry:
         row = _row(number)
         if (role == "athlete") != (row.athlete_id is not None):
-            raise UnfitError("by-door", "Athletes come in by a door, and nobody else does.")
+            raise UnfitError("by-door", "Athletes come in by a link, and nobody else does.")
         _keep_an_owner(row, role)
         row.role = role
         row.save()
@@ -207,7 +207,7 @@ def withdraw_door(athlete: int) -> None:
     with unit():
         row = row_of_athlete(athlete_on_roster(athlete))
         if row is None:
-            raise NotThereError("There is no door to withdraw any more.")
+            raise NotThereError("There is no link to withdraw any more.")
         remove(row.id)
 
 

@@ -8,7 +8,7 @@ from dialback.book.errors import bad_input
 from dialback.core.body import Weighing
 from dialback.core.cautions import Caution
 from dialback.core.weeks import said
-from dialback.store.athletes import athlete_on_roster
+from dialback.store.athletes import athlete_on_roster, weight_said
 from dialback.store.cautions import (
     add_cautions,
     add_weighings,
@@ -17,7 +17,7 @@ from dialback.store.cautions import (
     numbered_weighings,
     weighing_row,
 )
-from dialback.store.journal import before
+from dialback.store.journal import change
 from dialback.store.models import Athlete
 from dialback.store.unit import touch, unit
 from dialback.work.errors import ConflictError, NotThereError
@@ -50,12 +50,10 @@ def end_caution(number: int, caution: int, on: date | None) -> Athlete:
         if (row.ended_on is None) == (on is None):
             state = "stands" if on is None else "has ended"
             raise ConflictError("as-it-is", f"This {state} already.")
-        was = before(row, "ended_on")
-        row.ended_on = None if on is None else max(on, row.since)
-        row.save()
+        undo = change(row, ended_on=None if on is None else max(on, row.since))
         touch(athlete)
         done = "Put back in force" if on is None else "Ended"
-        entry.tell(f"{done}, of what asks for care: {row.kind}", athlete, undo=was.undo())
+        entry.tell(f"{done}, of what asks for care: {row.kind}", athlete, undo=undo)
         return athlete
 
 
@@ -67,7 +65,7 @@ def weigh(number: int, weighing: Weighing) -> Athlete:
             raise bad_input("date", f"{athlete.name} was weighed {MOST_WEIGHINGS} times: enough")
         add_weighings(athlete, [weighing])
         touch(athlete)
-        entry.tell(f"Weighs {weighing.kg:g} kg from {said(weighing.date)} on", athlete)
+        entry.tell(f"Weighs {weight_said(weighing.kg)} from {said(weighing.date)} on", athlete)
         return athlete
 
 
@@ -80,5 +78,5 @@ def remove_weighing(number: int, weighing: int) -> Athlete:
             raise NotThereError(f"{athlete.name} has no such weighing any more.")
         row.delete_instance()
         touch(athlete)
-        entry.tell(f"Removed the weighing of {said(row.date)}, {row.kg:g} kg", athlete)
+        entry.tell(f"Removed the weighing of {said(row.date)}, {weight_said(row.kg)}", athlete)
         return athlete

@@ -14,6 +14,7 @@ from dialback.core.plans.publishing import changes_of, logged_days
 from dialback.core.sessions import TEXT_KEY, Session, Set
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week, said
+from dialback.core.words import listed
 from dialback.store.athletes import Ledgers, athlete_on_roster
 from dialback.store.changes import moved_undo
 from dialback.store.models import Athlete, Draft
@@ -172,7 +173,7 @@ def with_logged(
 
 
 def _days(days: Sequence[date]) -> str:
-    return " and ".join(said(day) for day in days)
+    return listed([said(day) for day in days])
 
 
 def _texts(ledger: Ledger, week: Week) -> dict[tuple[Set, ...], str]:

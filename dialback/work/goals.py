@@ -10,7 +10,7 @@ from dialback.core.sessions import Goal
 from dialback.core.weeks import said
 from dialback.store.athletes import Athlete, Ledgers, athlete_on_roster
 from dialback.store.goals import add_goals, goal_row, numbered_goals
-from dialback.store.journal import before
+from dialback.store.journal import change
 from dialback.store.unit import unit
 from dialback.work.errors import NotThereError
 
@@ -42,9 +42,7 @@ def put(number: int, goal: int, deleted_on: date | None) -> Athlete:
         row = goal_row(athlete, goal, deleted=deleted_on is None)
         if row is None:
             raise NotThereError(f"{athlete.name} has no such goal any more.")
-        was = before(row, "deleted_on")
-        row.deleted_on = deleted_on
-        row.save()
+        undo = change(row, deleted_on=deleted_on)
         done = "Put back" if deleted_on is None else "Removed"
-        entry.tell(f"{done} the goal for {row.movement}", athlete, undo=was.undo())
+        entry.tell(f"{done} the goal for {row.movement}", athlete, undo=undo)
         return athlete

@@ -29,7 +29,7 @@ def archived() -> list[tuple[int, str, date]]:
 
 def everything(ledgers: Ledgers, number: int) -> tuple[str, dict[str, Any]]:
     """The name and all that is kept of somebody: the book, and every row of every table."""
-    athlete = _anybody(number)
+    athlete = anybody(number)
     book = json.loads(write_book(export_book(athlete, ledgers)))
     return athlete.name, {
         "format": FORMAT,
@@ -45,7 +45,7 @@ def delete_for_good(number: int, name: str) -> dict[str, int]:
     The name has to be given once more. It cannot be taken back.
     """
     with unit() as entry:
-        athlete = _anybody(number)
+        athlete = anybody(number)
         if athlete.deleted_on is None:
             raise UnfitError(
                 "on-the-roster", f"{athlete.name} is on the roster: archive them first."
@@ -61,7 +61,8 @@ def delete_for_good(number: int, name: str) -> dict[str, int]:
     return gone
 
 
-def _anybody(number: int) -> Athlete:
+def anybody(number: int) -> Athlete:
+    """Somebody by number, archived or not. Raises ``NotThereError``."""
     found: Athlete | None = Athlete.get_or_none(Athlete.id == number)
     if found is None:
         raise NotThereError(f"Nobody has the number {number}.")

@@ -14,8 +14,15 @@ from dialback.core.restrictions import Restriction
 from dialback.core.sessions import Maximum
 from dialback.core.weeks import said
 from dialback.core.words import Unit, listed
-from dialback.store.athletes import Ledgers, athlete_on_roster, athletes, find_athlete, house
-from dialback.store.journal import before
+from dialback.store.athletes import (
+    Ledgers,
+    athlete_on_roster,
+    athletes,
+    find_athlete,
+    house,
+    weight_said,
+)
+from dialback.store.journal import before, change
 from dialback.store.maxima import add_maxima
 from dialback.store.models import Athlete
 from dialback.store.models import Maximum as MaximumRow
@@ -102,10 +109,7 @@ def take_off(number: int, today: date) -> None:
     """Take an athlete off the roster; nothing is lost."""
     with unit() as entry:
         athlete = athlete_on_roster(number)
-        was = before(athlete, "deleted_on")
-        athlete.deleted_on = today
-        athlete.save()
-        entry.tell("Archived", athlete, undo=was.undo())
+        entry.tell("Archived", athlete, undo=change(athlete, deleted_on=today))
 
 
 def put_back(number: int) -> None:
@@ -115,10 +119,7 @@ def put_back(number: int) -> None:
         if athlete is None:
             raise NotThereError(f"No athlete off the roster has the number {number}.")
         check_name_free(athlete.name, number)
-        was = before(athlete, "deleted_on")
-        athlete.deleted_on = None
-        athlete.save()
-        entry.tell("Put back on the roster", athlete, undo=was.undo())
+        entry.tell("Put back on the roster", athlete, undo=change(athlete, deleted_on=None))
 
 
 def check_name_free(name: str, number: int) -> None:
@@ -135,7 +136,9 @@ def type_maximum(ledgers: Ledgers, number: int, maximum: Maximum) -> Athlete:
         name = _known_name(ledgers, athlete, maximum.movement, "movement")
         add_maxima(athlete, [maximum.model_copy(update={"movement": name})])
         touch(athlete)
-        entry.tell(f"Entered a maximum: {name}, {maximum.kg:g} kg on {said(maximum.date)}", athlete)
+        entry.tell(
+            f"Entered a maximum: {name}, {weight_said(maximum.kg)} on {said(maximum.date)}", athlete
+        )
         return athlete
 
 
@@ -148,7 +151,7 @@ def remove_maximum(number: int, maximum: int) -> Athlete:
             raise NotThereError(f"{athlete.name} has no such maximum.")
         row.delete_instance()
         touch(athlete)
-        entry.tell(f"Removed a maximum: {row.movement}, {row.kg:g} kg", athlete)
+        entry.tell(f"Removed a maximum: {row.movement}, {weight_said(row.kg)}", athlete)
         return athlete
 
 

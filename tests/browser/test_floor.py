@@ -2,6 +2,7 @@
 
 import json
 import re
+import time
 from collections.abc import Iterator
 from datetime import date
 from pathlib import Path
@@ -459,3 +460,27 @@ def test_one_more_round_and_a_level_are_logged_in_a_word(coach: Coach) -> None:
     field = coach.find("(//input[contains(@aria-label, 'Inverted row: done')])[1]")
     field.send_keys("easier", Keys.ENTER)
     coach.sees("Inverted row, knees bent instead of Inverted row, the easier level")
+
+
+STALE_AFTER_S = 5
+"""After so long what is shown is asked for again as soon as somebody looks."""
+
+
+def test_who_was_known_stays_known_while_the_connection_is_lost(coach: Coach, club: Club) -> None:
+    coach.open("/floor", "all sessions kept on this device")
+    club.stop()
+    try:
+        # Not even the service worker knows who it is: asked again, nobody answers.
+        asked = coach.driver.execute_async_script(
+            "const done = arguments[0]; caches.delete('dialback-answers').then(() =>"
+            "fetch('/api/me')).then(() => done('answered'), () => done('lost'))"
+        )
+        assert asked == "lost"
+        time.sleep(STALE_AFTER_S)
+        coach.driver.execute_script("document.dispatchEvent(new Event('visibilitychange'))")
+        time.sleep(STALE_AFTER_S)
+        assert "The server does not answer" not in coach.text()
+        coach.find("//h1[contains(., 'Floor')]")
+    finally:
+        club.start()
+    coach.complaints()

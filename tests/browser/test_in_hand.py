@@ -48,7 +48,7 @@ def test_another_window_s_kit_stands_beside_mine(coach: Coach) -> None:
     coach.driver.switch_to.window(here)
     coach.click("Keep", "button")
     coach.sees("changed in another window meanwhile")
-    row = "//div[@role='alert']//tr[th='kettlebells']/td"
+    row = "//div[@role='alert']//tr[th='kettlebells, kg']/td"
     assert [coach.find(f"({row})[{at}]").text for at in (1, 2)] == ["10, 14", "8, 12"]
     assert coach.axe() == []
     coach.click("Go on with mine", "button")

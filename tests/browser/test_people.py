@@ -5,7 +5,6 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from selenium import webdriver
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
@@ -152,7 +151,6 @@ def test_an_athletes_phone(coach: Coach, other: Coach) -> None:
     other.find("//button[contains(., 'Mon 23 Nov')]").click()
     other.sees("Squat and press")
     other.find("//button[starts-with(normalize-space(.), 'not done')]").click()
-    other.sees("not done")
     coach.open("/journal?words=Logged", "Logged Mon 23 Nov")
     coach.sees("Anselm Brook, Log")
 
@@ -188,15 +186,14 @@ def test_rules_are_taken_back_in_the_journal(coach: Coach) -> None:
     coach.find("//button[.='Undo']")
 
 
-def test_a_lost_session_comes_back_to_the_same_place(coach: Coach, base: str) -> None:
+def test_a_lost_session_comes_back_to_the_same_place(coach: Coach) -> None:
     coach.open(f"/athletes/1/weeks/{WEEK}/block", "Goals")
     coach.driver.delete_cookie("dialback")
     coach.find("//body").send_keys("s")
     coach.sees("Sign in")
     sign_in(coach, "Runa Velk")
     coach.sees("Push : pull")
-    assert isinstance(coach.driver, webdriver.Chrome)
-    assert coach.driver.current_url.startswith(base)
+    coach.address(f"/athletes/1/weeks/{WEEK}/sheet")
 
 
 def test_the_leavings_of_a_key_lie_beside_the_file(tmp_path: Path) -> None:

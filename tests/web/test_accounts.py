@@ -66,7 +66,7 @@ def test_names_and_passwords(owner: FlaskClient) -> None:
         (wrong | {"password": "short"}, "has 5 characters: take 10 to 200"),
         (wrong | {"name": "Bartholomew", "password": "bartholomew1"}, "little more than the name"),
         (wrong | {"name": "  "}, "needs a name"),
-        (wrong | {"role": "athlete"}, "comes in by a door"),
+        (wrong | {"role": "athlete"}, "comes in by a link"),
     ):
         assert said in send(owner, "post", "/api/accounts", body, 422)["detail"]
     assert (

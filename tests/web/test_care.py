@@ -11,7 +11,10 @@ from flask.testing import FlaskClient
 
 from dialback.core.body import BodyWeight, Weighing
 from dialback.core.cautions import Caution, care_on
+from dialback.core.figures import in_total
 from dialback.core.weeks import Week
+from dialback.store.athletes import Athlete, Ledgers
+from dialback.store.database import connected
 from tests.build import document, session, sets
 from tests.web.test_api import get, send
 
@@ -58,7 +61,30 @@ def test_a_set_counts_with_the_weight_of_its_day(client: FlaskClient) -> None:
     assert wrong["detail"].startswith("The weight should be greater")
 
 
-def test_weights_in_pounds_and_columns_agree_with_the_sets() -> None:
+def test_weeks_summed_in_columns_agree_with_their_sets(client: FlaskClient) -> None:
+    """A week in which the weight changed is measured set by set; others are not."""
+    weeks = [Week.parse(f"2026-W{number}") for number in (40, 41, 42)]
+    for day in ("2026-09-28", "2026-10-07", "2026-10-12"):
+        send(client, "post", f"{CARE}/weighings", {"date": day, "kg": 60 + int(day[-2:])}, 201)
+    with connected():
+        athlete = Athlete.get_by_id(1)
+        in_columns, by_sets = Ledgers().of(athlete), Ledgers().of(athlete)
+        in_columns.sum_up("completed", weeks[0], weeks[-1])
+        for week in weeks:
+            summed, counted = (one.tally("completed", week) for one in (in_columns, by_sets))
+            assert summed == pytest.approx(counted)
+        # 88 kg on Monday, 67 from Wednesday on: ten press-ups with half of it each.
+        assert in_columns.tally("completed", weeks[1])[in_total("volume_load_kg")] == 440 + 335
+
+
+def test_the_journal_says_weights_in_the_unit_of_the_house(client: FlaskClient) -> None:
+    send(client, "put", "/api/unit", {"unit": "lb"})
+    send(client, "post", f"{CARE}/weighings", {"date": "2026-10-07", "kg": 79.832}, 201)
+    said = get(client, "/api/journal")["entries"][0]["says"]
+    assert said == "Weighs 176 lb from Wed 7 Oct on"
+
+
+def test_the_weight_of_a_day() -> None:
     body = BodyWeight.of(70, [Weighing(date=date(2026, 10, 7), kg=80)])
     assert [body.on(date(2026, 10, day)) for day in (1, 6, 7, 30)] == [70, 70, 80, 80]
     assert not body.throughout(Week.parse("2026-W41"))

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -10,6 +12,7 @@ from flask.testing import FlaskClient
 
 from dialback.store.models import JournalEntry
 from dialback.store.unit import NothingToldError, silently, unit
+from dialback.web.doors import PLACES
 from tests.web.test_api import get, send
 
 Bring = Callable[..., Any]
@@ -47,6 +50,11 @@ def test_a_change_says_who_where_and_what(client: FlaskClient) -> None:
     # A place that is none is not made one.
     log(client, "change two", 1, 9, place="<b>Nowhere</b>")
     assert entries(client)[0]["place"] == "API"
+
+
+def test_the_places_are_those_of_the_interface() -> None:
+    places = Path(__file__).parents[2] / "frontend" / "src" / "frame" / "places.ts"
+    assert set(re.findall(r'title: "([^"]+)"', places.read_text())) == PLACES
 
 
 def test_a_log_sent_set_by_set_is_one_entry(client: FlaskClient) -> None:

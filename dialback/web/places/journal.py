@@ -6,13 +6,13 @@ from typing import Final
 
 from flask import Response
 
-from dialback.store.athletes import somebody
 from dialback.store.journal import everybody_in_it, noted
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk
 from dialback.web.shapes.common import Done
 from dialback.web.shapes.journal import EntryPath, Journal, JournalLine, JournalQuery
 from dialback.work import changes as work
+from dialback.work.persons import anybody
 
 api = blueprint("journal", __name__, "/journal")
 
@@ -25,7 +25,7 @@ def journal(query: JournalQuery) -> Response:
     """Who changed what, the latest first: of the house, or of an athlete."""
     found = noted(
         desk().today(),
-        athlete=None if query.athlete is None else somebody(query.athlete),
+        athlete=None if query.athlete is None else anybody(query.athlete),
         who=query.who,
         words=query.words.strip(),
         undoable=query.undoable,

@@ -15,7 +15,6 @@ export function useMe() {
       if (who.state === "out") await forgetAnswers();
       return who;
     },
-    staleTime: 60_000,
   });
 }
 

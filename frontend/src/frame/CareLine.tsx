@@ -6,9 +6,7 @@ type Note = Schemas["CareNote"];
 /** Who said what of it, and what is usually said. */
 const whole = (one: Note): string =>
   [
-    one.word || one.by
-      ? `${[one.by, one.since && date(one.since)].filter(Boolean).join(", ")}`
-      : "",
+    [one.by, one.since && date(one.since)].filter(Boolean).join(", "),
     one.word && `“${one.word}”`,
     one.usual,
   ]

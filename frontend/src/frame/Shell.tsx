@@ -19,8 +19,13 @@ import { skipToPlace, useHeading } from "./useHeading";
 export function Shell() {
   const me = useMe();
   const { pathname } = useLocation();
-  if (me.error) return <Failure error={me.error} />;
-  if (!me.data) return <p className="p-6 text-ink-2">Laying out the board…</p>;
+  // Whoever was known stays so while the connection is lost: a run goes on.
+  if (!me.data)
+    return me.error ? (
+      <Failure error={me.error} />
+    ) : (
+      <p className="p-6 text-ink-2">Laying out the board…</p>
+    );
   // A link opens for whoever has it, whoever was here before.
   if (pathname === "/door") return <Outlet />;
   if (me.data.state === "out") return <SignIn />;

@@ -17,7 +17,7 @@ export function Floor() {
   const [squad, setSquad] = useState("");
   const atHand = useAtHand(other ? undefined : found.data?.sessions);
   const go = useNavigate();
-  if (found.error) return <Failure error={found.error} />;
+  if (found.error && !found.data) return <Failure error={found.error} />;
   if (!found.data) return <p className="p-6 text-ink-2">Looking up today&rsquo;s sessions…</p>;
   const sessions = found.data.sessions.filter((one) => !squad || one.squad === squad);
   const run = (plans: number[]) => go(`/floor/run?plans=${plans.join(",")}`);

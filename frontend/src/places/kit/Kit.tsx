@@ -77,7 +77,7 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
         <OtherVersion
           what="The kit was"
           differences={differencesOf({ ...room.stored.value }, { ...room.inHand }, (field) =>
-            field.replace("_kg", "").replaceAll("_", " "),
+            field.replace("_kg", ", kg").replaceAll("_", " "),
           )}
           takeTheirs={room.discard}
           keepMine={room.insist}

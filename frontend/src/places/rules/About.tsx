@@ -19,7 +19,7 @@ export function About({ place }: { place: WeekPlace }) {
 type Athlete = Schemas["AthleteOut"];
 type Level = Athlete["level"];
 
-const LEVELS = ["novice", "intermediate", "advanced"] as const;
+const LEVELS = ["novice", "intermediate", "advanced"] as const satisfies Level[];
 
 /** What is typed of an athlete. */
 interface Typed {
@@ -56,7 +56,7 @@ function wrongIn({ name, bodyweight_kg, born }: ReturnType<typeof saidBy>): stri
   if (name === "") return "An athlete has a name.";
   if (bodyweight_kg !== null && !Number.isFinite(bodyweight_kg))
     return "A body weight is a number, as in 62.5; leave it empty if it is not known.";
-  if (born !== null && !(Number.isInteger(born) && born >= 1900 && born <= 2100))
+  if (born !== null && !Number.isInteger(born))
     return "A year of birth is a year, as in 2009; leave it empty if it does not matter.";
   return null;
 }
@@ -91,7 +91,7 @@ function Fields({ athlete }: { athlete: Athlete }) {
         <OtherVersion
           what="This was"
           differences={differencesOf(saidBy(typedOf(athlete)), said, (name) =>
-            name.replace("_kg", "").replaceAll("_", " "),
+            name.replace("bodyweight_kg", "usual body weight, kg"),
           )}
           takeTheirs={take}
           keepMine={() => setBase(athlete)}
