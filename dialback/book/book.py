@@ -170,7 +170,7 @@ def _refer(book: Book) -> list[Problem]:
             problems.append(
                 Problem(
                     f"exercises[{at}].name",
-                    f"{movement.name!r} is there already as exercises[{first}]: names are unique, "
+                    f"{movement.name!r} is already there as exercises[{first}]: names are unique, "
                     "letter case apart",
                 )
             )

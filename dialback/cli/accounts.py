@@ -77,7 +77,7 @@ def account_add(data: Path | None, name: str, role: Role, *, from_input: bool) -
     password = _asked_password(from_input=from_input)
     with _at_the_desk(data) as today:
         made = add(name, role, password, today)
-    click.echo(f"{made.name} may sign in as {made.role}")
+    click.echo(f"{made.name} can sign in as {made.role}")
 
 
 @account.command("password")
@@ -86,7 +86,7 @@ def account_add(data: Path | None, name: str, role: Role, *, from_input: bool) -
 @click.pass_obj
 @plain_errors
 def account_password(data: Path | None, name: str, *, from_input: bool) -> None:
-    """Set the password of NAME anew; every device of theirs is signed out."""
+    """Set a new password for NAME; all their devices are signed out."""
     from dialback.work.accounts import set_password
 
     password = _asked_password(from_input=from_input)
@@ -108,7 +108,7 @@ def account_list(data: Path | None) -> None:
         seen = f"last signed in on {one.seen_on}" if one.seen_on else "never signed in"
         click.echo(f"{one.name}, {one.role}, {seen}")
     if not found:
-        click.echo("nobody has an account: whoever is at this machine may do everything")
+        click.echo("no accounts: anyone at this machine can do everything")
 
 
 @account.command("remove")
@@ -128,4 +128,4 @@ def account_remove(data: Path | None, name: str | None, *, everybody: bool) -> N
             click.echo(f"{remove_all()} accounts are removed: the desk is open again")
         else:
             remove(_the_account(name))
-            click.echo(f"{name} may not come in any more")
+            click.echo(f"{name} can no longer sign in")

@@ -63,7 +63,7 @@ def audit(book: Path, week: str, basis: Basis, *, schools: bool, as_json: bool) 
               help="How many lines may be added.")  # fmt: skip
 @click.option("--budget", type=int, help="What the change may cost at most.")
 @click.option("--seconds", type=float, default=5.0, show_default=True,
-              help="How long the best is looked for.")  # fmt: skip
+              help="How long to look for the best.")  # fmt: skip
 @click.option("--progress", is_flag=True, help="Also the next step of each movement.")
 @click.option("--json", "as_json", is_flag=True, help="One JSON document, as the contract has it.")
 @plain_errors

@@ -25,7 +25,7 @@ def init(data: Path | None) -> None:
 @main.command("import")
 @click.argument("book", type=click.Path(path_type=Path))
 @click.option("--name", help="Import under another name.")
-@click.option("--replace", is_flag=True, help="Put the athlete of that name aside.")
+@click.option("--replace", is_flag=True, help="Archive the athlete of that name.")
 @click.pass_obj
 @plain_errors
 def import_command(data: Path | None, book: Path, name: str | None, *, replace: bool) -> None:
@@ -167,7 +167,7 @@ def check(data: Path | None) -> None:
 
 @main.command()
 @click.option("--fresh", is_flag=True,
-              help="Begin anew: delete a data file that demo has made.")  # fmt: skip
+              help="Start afresh: delete a data file that demo has made.")  # fmt: skip
 @click.option("--yes", is_flag=True,
               help="With --fresh: also put a data file aside that demo has not made.")  # fmt: skip
 @click.pass_obj

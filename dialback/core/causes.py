@@ -208,7 +208,7 @@ class _Sorting:
         self._take(
             "together",
             "week",
-            "The week was done otherwise than planned in several ways at once.",
+            "The week differed from the plan in several ways at once.",
             gone,
         )
 
@@ -222,7 +222,7 @@ class _Sorting:
         for subject, (held, keys) in meant.items():
             broken = [key for key in self.left if key[0] == "restriction" and key[1] == subject]
             words = capital(held.words(self.week.unit))
-            sentence = f"{words}, on the word of {held.by}: that is meant so."
+            sentence = f"{words}, on the word of {held.by}: that is intended."
             if broken:
                 sentence = self.left[broken[0]].sentence
             self._take("restriction", subject, sentence, [*keys, *broken])

@@ -104,7 +104,7 @@ class Movement(Value):
     kit: Names = Field((), max_length=10)
     one_sided: bool = False
     progress: ProgressRule | None = Field(
-        None, description="How it moves on, where not as the house rule says"
+        None, description="How it progresses, where not by the house rule"
     )
 
     @property

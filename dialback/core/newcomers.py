@@ -91,13 +91,13 @@ def _problem(name: str, weight: float | None, note: str, unit: Unit, known: Coll
     if odd := odd_character(f"{name}{note}"):
         return odd
     if not name:
-        return "the name is missing: it stands first"
+        return "the name is missing: it comes first"
     if len(name) > LONGEST_NAME:
         return f"a name has at most {LONGEST_NAME} characters"
     if len(note) > _LONGEST_NOTE:
-        return f"a remark has at most {_LONGEST_NOTE} characters"
+        return f"a note has at most {_LONGEST_NOTE} characters"
     if fold(name) in known:
-        return f"{name} is there already: give this one another name"
+        return f"{name} is already there: give this one another name"
     if weight is not None and not least <= weight <= most:
         ends = f"{weight_text(least, unit, 0)} to {weight_text(most, unit, 0)}"
         return f"{weight_text(weight, unit, 1)} is not a body weight: it is from {ends}"

@@ -24,7 +24,7 @@ def odd_character(text: str) -> str | None:
         return None
     code = ord(found[0])
     if 0xD800 <= code <= 0xDFFF:
-        return "the text has half of a character: write it anew"
+        return "the text has half of a character: type it again"
     return f"the text has a control character (U+{code:04X}): take it out"
 
 

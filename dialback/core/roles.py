@@ -8,11 +8,11 @@ Role = Literal["owner", "coach", "assistant", "viewer", "athlete"]
 Right = Literal["run the house", "plan", "log", "read"]
 
 ROLES: Final[dict[Role, str]] = {
-    "owner": "Everything, and who else may come in",
+    "owner": "Everything, including who else can sign in",
     "coach": "Everything about training; links for athletes' phones",
     "assistant": "Reads everything, runs sessions and logs; changes no plan and no rule",
     "viewer": "Reads everything, changes nothing",
-    "athlete": "The own plan, floor, log and hand-out; nothing of others",
+    "athlete": "Their own plan, Floor, log and hand-out; nothing of anybody else's",
 }
 """Every role, with what it is for."""
 

@@ -19,12 +19,12 @@ from dialback.core.vocabulary import PAIR_NAMES, Measure, Muscle, ProgressRule
 Band = Annotated[
     tuple[float, float],
     Field(strict=False, description="From, to"),
-    AfterValidator(lambda band: _ordered(band, "the lower end stands first")),
+    AfterValidator(lambda band: _ordered(band, "the lower limit comes first")),
 ]
 Limits = Annotated[
     tuple[float, float],
     Field(strict=False, description="Caution above, high above; as shares, 0.15 is +15 %"),
-    AfterValidator(lambda band: _ordered(band, "the limit for caution stands first")),
+    AfterValidator(lambda band: _ordered(band, "the limit for caution comes first")),
 ]
 
 
@@ -298,7 +298,7 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         _HOUSE, "sets a day",
     ),
     RuleEntry(
-        "change_over_s", "dose", "Change-over of a movement",
+        "change_over_s", "dose", "Change-over time of a movement",
         "How long does it take to get to the next station and load it?",
         "the estimated minutes of a session",
         _HOUSE, "seconds a movement",
@@ -468,7 +468,7 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         f"{_HOUSE}; the scale follows Zourdos et al. 2016", "RPE",
     ),
     RuleEntry(
-        "progress", "session", "How a movement moves on",
+        "progress", "session", "How a movement progresses",
         "When a range is mastered, what comes next: more load, one more set, less rest, a slower "
         "lowering, a longer hold?",
         "the next steps that are proposed for a draft; nothing that is counted",

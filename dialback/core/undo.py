@@ -41,7 +41,7 @@ class Undone:
 
 
 def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
-    """What was done otherwise than planned, in the order in which it is tried."""
+    """What differed from the plan, in the order in which it is tried."""
     against = audit.in_hand.against
     if against is None or not audit.ledger.source.week("planned", audit.week):
         return
@@ -74,7 +74,7 @@ def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
         if any(old.sets != new.sets for pairs in edited for old, new in pairs):
             yield Undone(
                 "changed", day.isoformat(),
-                f"{day:%A} was done otherwise than planned{_told(several)}.",
+                f"{day:%A} differed from the plan{_told(several)}.",
                 _replaced(sessions, edited),
             )  # fmt: skip
 

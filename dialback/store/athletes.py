@@ -49,7 +49,7 @@ class NameTakenError(ValueError):
     def __init__(self, name: str) -> None:
         self.name = name
         super().__init__(
-            f"an athlete is called {name!r} already: choose another name, or replace that one"
+            f"there is already an athlete called {name!r}: choose another name, or replace that one"
         )
 
 
@@ -73,8 +73,8 @@ class UnknownAthleteError(LookupError):
 
     def __init__(self, number: int) -> None:
         super().__init__(
-            f"No athlete on the roster has the number {number}: they may have been taken off it "
-            "meanwhile. Look at the roster."
+            f"No athlete on the roster has the number {number}: they may have been "
+            "archived in the meantime. Look at the roster."
         )
 
 
@@ -206,7 +206,7 @@ def import_book(
             if not replace:
                 raise NameTakenError(there.name)
             undo = change(there, deleted_on=today)
-            entry.tell("Archived: a book came in under this name", there, undo=undo)
+            entry.tell("Archived: a book was imported under this name", there, undo=undo)
         # Where the house counts otherwise, the book's own way is kept for this athlete.
         own_rules = book.rules.changes(since=core_rules.merge(house().rules))
         athlete = Athlete.create(
@@ -232,7 +232,7 @@ def import_book(
         if new:
             touch_house()
         sessions = len(book.planned) + len(book.completed)
-        entry.tell(f"Came in with a book of {sessions} sessions", athlete)
+        entry.tell(f"Imported with a book of {sessions} sessions", athlete)
     return Imported(
         athlete,
         len(book.planned),

@@ -211,10 +211,10 @@ def _tell(entry: Entry, row: Import, taken_on: Sequence[int]) -> None:
     undo = {"kind": "import", "import": row.id, "athletes": list(taken_on), "sessions": []}
     entry.tell(f"Imported logs from {row.name}", undo=undo, same=same_import(row.id))
     for athlete in Athlete.select().where(Athlete.id.in_(taken_on)):
-        entry.tell("Came onto the roster with imported logs", athlete)
+        entry.tell("Added to the roster with imported logs", athlete)
     theirs = Session.select(Session.athlete).where(Session.came_with == row)
     for athlete in Athlete.select().where(Athlete.id.in_(theirs)):
-        entry.tell("Logs came in from a file", athlete)
+        entry.tell("Imported logs from a file", athlete)
 
 
 def same_import(number: int) -> str:

@@ -197,7 +197,7 @@ def undecided() -> dict[int, tuple[date, str]]:
 
 
 def decide(athlete: Athlete, version: Version, *, keep_other: bool) -> None:
-    """Take the other version in the place of the stored one, or drop it."""
+    """Use the other one version in the place of the stored one, or drop it."""
     if keep_other:
         row = version.session
         session = CoreSession.model_validate(version.body["session"])

@@ -32,7 +32,7 @@ _WORDS: Final = {
     HTTPStatus.REQUEST_ENTITY_TOO_LARGE: "The body is too long",
     HTTPStatus.UNSUPPORTED_MEDIA_TYPE: "The body is of another type",
     HTTPStatus.UNPROCESSABLE_ENTITY: "Bad input, with the place of everything that is wrong",
-    HTTPStatus.TOO_MANY_REQUESTS: "Too many wrong tries: wait",
+    HTTPStatus.TOO_MANY_REQUESTS: "Too many wrong attempts: wait",
     HTTPStatus.INTERNAL_SERVER_ERROR: "It failed here; the log has the details",
     HTTPStatus.SERVICE_UNAVAILABLE: "Busy: try again after Retry-After",
 }

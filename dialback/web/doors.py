@@ -218,8 +218,8 @@ def _refusal(allowed: Allowed, name: str, args: Mapping[str, Any]) -> Response |
     role = who.account.role if who.account is not None else ""
     return problem(
         HTTPStatus.FORBIDDEN,
-        f"You are signed in as {role}, and this is not for you to see or to change. Ask the "
-        "coach, or sign in as somebody else.",
+        f"You are signed in as {role}, and this is not yours to see or change. Ask the "
+        "coach, or sign in as someone else.",
         "not-allowed",
     )
 

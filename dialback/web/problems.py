@@ -126,7 +126,7 @@ def register(app: Flask) -> None:
         status = HTTPStatus.SERVICE_UNAVAILABLE if busy else HTTPStatus.INSUFFICIENT_STORAGE
         response = problem(
             status,
-            "Somebody else is storing something large: this was not stored; it is tried again."
+            "Somebody else is saving something large: this is not saved yet, and is tried again."
             if busy
             else f"The data file {what_is_wrong(error)}.",
             "busy" if busy else "data-file",
@@ -140,6 +140,6 @@ def register(app: Flask) -> None:
         log.exception("a request failed", exc_info=error)
         return problem(
             500,
-            "Dial Back failed at this request; the log has the details. Load the page again to see "
+            "Dial Back failed at this request; the log has the details. Reload the page to see "
             "what is stored.",
         )

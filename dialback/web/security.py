@@ -80,7 +80,7 @@ def register(app: Flask, hosts: list[str]) -> None:
         foreign = origin is not None and _host_of(origin) != request.host
         if foreign or site not in ("same-origin", "none"):
             return problem(
-                HTTPStatus.FORBIDDEN, "This was asked for by a page of another site.",
+                HTTPStatus.FORBIDDEN, "A page of another site asked for this.",
                 "foreign-origin",
             )  # fmt: skip
         return None

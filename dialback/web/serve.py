@@ -126,7 +126,7 @@ def _told(reach: Reach, port: int) -> list[str]:
         lines.append(f"It answers to {', '.join(reach.names)}, too")
     if reach.beyond and reach.proxy is None:
         lines.append(
-            "Without https whoever is on the network can read along, passwords too: "
+            "Without https anyone on the network can read everything, passwords too: "
             "docs/deploy.md tells how to put a proxy before it"
         )
     return lines

@@ -46,18 +46,18 @@ def add(name: str, role: Role, password: str, today: date) -> Account:
     if not name or len(name) > LONGEST_NAME:
         raise bad_input("name", f"an account needs a name of at most {LONGEST_NAME} characters")
     if role == "athlete":
-        raise bad_input("role", "an athlete comes in by a link for the phone: make one instead")
+        raise bad_input("role", "an athlete signs in with a link for the phone: make one instead")
     check_password(password, name)
     hashed = _HASHER.hash(password)
     with unit() as entry:
         if not is_any() and role != "owner":
             raise ConflictError(
-                "owner-first", "The first account is the owner's: make your own before others."
+                "owner-first", "The first account is the owner's: create your own before others."
             )
         if account_named(name) is not None:
-            raise ConflictError("name-taken", f"Somebody is called {name!r} here already.")
+            raise ConflictError("name-taken", f"There is already an account called {name!r}.")
         AccountRow.create(name=name, folded=fold(name), role=role, password=hashed, made_on=today)
-        entry.tell(f"Made an account for {name}, {role}")
+        entry.tell(f"Created an account for {name}, {role}")
         return _named(name)
 
 
@@ -65,11 +65,11 @@ def check_password(password: str, name: str) -> None:
     """Refuse a password that is too short, or is the name. Raises ``BadInputError``."""
     if not SHORTEST <= len(password) <= LONGEST:
         raise bad_input(
-            "password", f"has {len(password)} characters: take {SHORTEST} to {LONGEST}; three or "
+            "password", f"has {len(password)} characters: use {SHORTEST} to {LONGEST}; three or "
             "four words in a row are easy to remember"
         )  # fmt: skip
     if fold(name) in fold(password) and len(password) < len(name) + SHORTEST:
-        raise bad_input("password", "is little more than the name: take something else")
+        raise bad_input("password", "is little more than the name: choose something else")
 
 
 def sign_in(name: str, password: str, today: date) -> Account | None:
@@ -99,18 +99,18 @@ def set_password(number: int, password: str) -> Account:
     with unit() as entry:
         row = _row(number)
         if row.athlete_id is not None:
-            raise UnfitError("by-door", f"{row.name} comes in by a link: make a new one instead.")
+            raise UnfitError("by-door", f"{row.name} signs in with a link: make a new one instead.")
         row.password = hashed
         row.stamp += 1
         row.save()
-        entry.tell(f"Set the password of {row.name} anew")
+        entry.tell(f"Set a new password for {row.name}")
         return _named(row.name)
 
 
 def change_own_password(number: int, old: str, new: str) -> Account:
     """Change the own password, with the old one. Raises ``UnfitError`` where that is wrong."""
     if not is_right(_row(number).password or _NOBODYS, old):
-        raise UnfitError("wrong-password", "That is not your password as it was.")
+        raise UnfitError("wrong-password", "That is not your current password.")
     return set_password(number, new)
 
 
@@ -119,7 +119,7 @@ def change_role(number: int, role: Role) -> None:
     with unit() as entry:
         row = _row(number)
         if (role == "athlete") != (row.athlete_id is not None):
-            raise UnfitError("by-door", "Athletes come in by a link, and nobody else does.")
+            raise UnfitError("by-door", "Athletes sign in with a link, and nobody else does.")
         _keep_an_owner(row, role)
         row.role = role
         row.save()
@@ -135,7 +135,7 @@ def remove(number: int) -> None:
         if row.athlete is None:
             entry.tell(f"Removed the account of {row.name}")
         else:
-            entry.tell("Withdrew the link of the phone", row.athlete)
+            entry.tell("Withdrew the phone link", row.athlete)
 
 
 def remove_all() -> int:
@@ -169,7 +169,7 @@ def make_door(athlete: int, today: date) -> str:
         if not is_any():
             raise ConflictError(
                 "owner-first",
-                "Make your own account first, or everybody in the building is as much in charge.",
+                "Create your own account first; until then anyone at this machine is in charge.",
             )
         row = row_of_athlete(whose)
         if row is None:
@@ -180,7 +180,7 @@ def make_door(athlete: int, today: date) -> str:
         row.door = hash_of(token)
         row.stamp = (row.stamp or 0) + 1
         row.save()
-        entry.tell("Made a link for the phone", whose)
+        entry.tell("Made a phone link", whose)
     return token
 
 
@@ -207,7 +207,7 @@ def withdraw_door(athlete: int) -> None:
     with unit():
         row = row_of_athlete(athlete_on_roster(athlete))
         if row is None:
-            raise NotThereError("There is no link to withdraw any more.")
+            raise NotThereError("The link has already been withdrawn.")
         remove(row.id)
 
 
@@ -222,7 +222,7 @@ def open_door(token: str, today: date) -> Account | None:
 def _row(number: int) -> AccountRow:
     row = account_row(number)
     if row is None:
-        raise NotThereError("There is no such account any more.")
+        raise NotThereError("That account no longer exists.")
     return row
 
 

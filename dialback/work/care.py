@@ -29,14 +29,14 @@ MOST_WEIGHINGS = 2000
 def set_caution(number: int, caution: Caution) -> Athlete:
     """Note what asks for care, on somebody's word. It ends later, on a day."""
     if caution.ended_on is not None:
-        raise bad_input("ended_on", "a new one stands: it is ended later, on a day")
+        raise bad_input("ended_on", "a new note is in force: end it later, on a day")
     with unit() as entry:
         athlete = athlete_on_roster(number)
         if len(numbered_cautions(athlete)) >= MOST_CAUTIONS:
-            raise bad_input("kind", f"{athlete.name} has {MOST_CAUTIONS} of them: that is all")
+            raise bad_input("kind", f"{athlete.name} has {MOST_CAUTIONS} of them: that is the most")
         add_cautions(athlete, [caution])
         touch(athlete)
-        entry.tell(f"Noted for care: {caution.kind}, on the word of {caution.by}", athlete)
+        entry.tell(f"Added a care note: {caution.kind}, on the word of {caution.by}", athlete)
         return athlete
 
 
@@ -46,13 +46,13 @@ def end_caution(number: int, caution: int, on: date | None) -> Athlete:
         athlete = athlete_on_roster(number)
         row = caution_row(athlete, caution)
         if row is None:
-            raise NotThereError(f"Nothing like that is noted of {athlete.name} any more.")
+            raise NotThereError(f"{athlete.name} no longer has this care note.")
         if (row.ended_on is None) == (on is None):
             state = "stands" if on is None else "has ended"
             raise ConflictError("as-it-is", f"This {state} already.")
         undo = change(row, ended_on=None if on is None else max(on, row.since))
         touch(athlete)
-        done = "Put back in force" if on is None else "Ended"
+        done = "Reinstate" if on is None else "Ended"
         entry.tell(f"{done}, of what asks for care: {row.kind}", athlete, undo=undo)
         return athlete
 
@@ -62,7 +62,7 @@ def weigh(number: int, weighing: Weighing) -> Athlete:
     with unit() as entry:
         athlete = athlete_on_roster(number)
         if len(numbered_weighings(athlete)) >= MOST_WEIGHINGS:
-            raise bad_input("date", f"{athlete.name} was weighed {MOST_WEIGHINGS} times: enough")
+            raise bad_input("date", f"{athlete.name} has {MOST_WEIGHINGS} weighings, the most")
         add_weighings(athlete, [weighing])
         touch(athlete)
         entry.tell(f"Weighs {weight_said(weighing.kg)} from {said(weighing.date)} on", athlete)
@@ -75,7 +75,7 @@ def remove_weighing(number: int, weighing: int) -> Athlete:
         athlete = athlete_on_roster(number)
         row = weighing_row(athlete, weighing)
         if row is None:
-            raise NotThereError(f"{athlete.name} has no such weighing any more.")
+            raise NotThereError(f"{athlete.name} no longer has this weighing.")
         row.delete_instance()
         touch(athlete)
         entry.tell(f"Removed the weighing of {said(row.date)}, {weight_said(row.kg)}", athlete)

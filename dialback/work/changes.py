@@ -108,7 +108,7 @@ def _swap_import(row: JournalEntry, today: date, undone_on: date | None) -> None
     undo = dict(row.undo or {})
     came = import_row(undo["import"], undone=undone_on is None)
     if came is None:
-        raise NotThereError("This file is as you want it already: load the page anew.")
+        raise NotThereError("This file is as you want it already: reload the page.")
     if undone_on is None:
         put_import_back(came, undo["sessions"])
         for athlete in Athlete.select().where(Athlete.id.in_(undo["archived"])):
@@ -153,7 +153,7 @@ def _change(number: int, *, undone: bool, today: date) -> JournalEntry:
     there = row is not None and row.undo is not None and row.day >= old
     if row is None or not there or (row.undone_on is not None) != undone:
         raise NotThereError(
-            f"There is no such change to {'redo' if undone else 'undo'}: it was done "
-            f"already, or is more than {KEPT_DAYS} days old."
+            f"There is no such change to {'redo' if undone else 'undo'}: it was already "
+            f"done, or is more than {KEPT_DAYS} days old."
         )
     return row

@@ -64,7 +64,7 @@ def throw_away(number: int, week: Week, revision: int) -> None:
         row = _fresh(athlete, week, revision)
         if row is not None:
             row.delete_instance()
-            entry.tell(f"Threw the draft of {week.said} away", athlete)
+            entry.tell(f"Discarded the draft of {week.said}", athlete)
 
 
 def publish_draft(
@@ -93,7 +93,7 @@ def publish_draft(
             raise ConflictError(
                 "logged-since",
                 f"{_days(fresh)} has been logged since you opened this draft, so its plan stays "
-                "as it was. Look at what publishing changes once more, then publish.",
+                "as it was. Check what publishing changes, then publish.",
             )
         moved = replace_plan(athlete, ledger, week, wanted, fixed, today)
         if row is not None:

@@ -22,8 +22,8 @@ class StaleError(WorkError):
 
     def __init__(self, what: str) -> None:
         super().__init__(
-            f"{what} was changed elsewhere since you opened it. Nothing was overwritten: load it "
-            "anew and enter your change again."
+            f"{what} was changed elsewhere since you opened it. Nothing was overwritten: reload "
+            "it and make your change again."
         )
 
 

@@ -41,8 +41,8 @@ def put(number: int, goal: int, deleted_on: date | None) -> Athlete:
         athlete = athlete_on_roster(number)
         row = goal_row(athlete, goal, deleted=deleted_on is None)
         if row is None:
-            raise NotThereError(f"{athlete.name} has no such goal any more.")
+            raise NotThereError(f"{athlete.name} no longer has this goal.")
         undo = change(row, deleted_on=deleted_on)
-        done = "Put back" if deleted_on is None else "Removed"
+        done = "Restored" if deleted_on is None else "Removed"
         entry.tell(f"{done} the goal for {row.movement}", athlete, undo=undo)
         return athlete

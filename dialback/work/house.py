@@ -87,7 +87,8 @@ def save_school(name: str, chosen: Mapping[str, Any]) -> None:
         owner, name = house(), name.strip()
         taken = {fold(one) for one in (*PRESETS, *(school["name"] for school in owner.schools))}
         if not name or fold(name) in taken:
-            told = f"A school is called {name!r} already." if name else "A school needs a name."
+            taken_by = f"There is already a school called {name!r}."
+            told = taken_by if name else "A school needs a name."
             raise ConflictError("school-name", f"{told} Choose another name.")
         if len(owner.schools) >= MOST_SCHOOLS:
             raise ConflictError(
@@ -105,7 +106,7 @@ def remove_school(name: str) -> None:
         owner = house()
         left = [school for school in owner.schools if school["name"] != name]
         if len(left) == len(owner.schools):
-            raise NotThereError(f"The house has no school of its own that is called {name!r}.")
+            raise NotThereError(f"The house has no school of its own called {name!r}.")
         was = before(owner, "schools")
         owner.schools = left
         owner.save()
@@ -164,11 +165,11 @@ def show_weights_in(shown: Unit) -> None:
     with unit() as entry:
         # Sentences were said in the other unit: they are made anew.
         House.update(unit=shown, change=House.change + 1).execute()
-        entry.tell(f"Weights are shown in {shown}")
+        entry.tell(f"Show weights in {shown}")
 
 
 def name_house(name: str) -> None:
     """Call the house something."""
     with unit() as entry:
         House.update(name=name).execute()
-        entry.tell(f"Named the house {name}" if name else "Took the name of the house away")
+        entry.tell(f"Named the house {name}" if name else "Removed the name of the house")

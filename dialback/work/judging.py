@@ -62,7 +62,7 @@ def reopen_finding(number: int, week: Week, basis: Basis, key: Key) -> None:
         athlete = athlete_on_roster(number)
         if not _withdraw(athlete, week, basis, key):
             raise NotThereError(f"No finding {key[0]} of {key[1]} is accepted in {week}.")
-        entry.tell(f"Opened an accepted finding of {week.said} again", athlete)
+        entry.tell(f"Reopened an accepted finding of {week.said}", athlete)
 
 
 def reopen_cause(
@@ -74,7 +74,7 @@ def reopen_cause(
         found = _cause(ledgers, athlete, week, basis, cause, today)
         for finding in found.explains:
             _withdraw(athlete, week, basis, finding.key)
-        entry.tell(f"Opened again in {week.said}, {basis}: {found.sentence}", athlete)
+        entry.tell(f"Reopened in {week.said}, {basis}: {found.sentence}", athlete)
 
 
 def _cause(
@@ -88,7 +88,7 @@ def _cause(
     result = audit(ledgers.of(athlete), week, basis, as_of=today)
     found = next((one for one in causes(result) if (one.code, one.subject) == cause), None)
     if found is None:
-        raise NotThereError(f"Nothing follows from {cause[0]} of {cause[1]} in {week} any more.")
+        raise NotThereError(f"Nothing follows from {cause[0]} of {cause[1]} in {week} now.")
     return found
 
 
@@ -167,7 +167,7 @@ def take_back_signature(number: int, week: Week) -> None:
     with unit() as entry:
         athlete = athlete_on_roster(number)
         _unsign(athlete, week)
-        entry.tell(f"Took the signature of {week.said} back", athlete)
+        entry.tell(f"Withdrew the signature of {week.said}", athlete)
 
 
 def _unsign(athlete: Athlete, week: Week) -> None:

@@ -113,4 +113,4 @@ def decline(number: int, key: Key) -> None:
         Declined.insert(
             athlete=athlete, code=code, subject=subject, measure=measure
         ).on_conflict_ignore().execute()
-        entry.tell("Turned down a rule that was offered", athlete)
+        entry.tell("Declined a suggested rule", athlete)

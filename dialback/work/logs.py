@@ -63,7 +63,7 @@ def take_out(number: int, client_id: str, on: date | None) -> None:
             raise NotThereError(f"{athlete.name} has no such log.")
         was = before(row, "deleted_on")
         put_aside(athlete, row, on)
-        done = "Put the log back" if on is None else "Removed the log"
+        done = "Restored the log" if on is None else "Removed the log"
         entry.tell(f"{done} of {said(row.date)}", athlete, undo=was.undo())
 
 
@@ -73,9 +73,9 @@ def decide_between(number: int, version: int, *, keep_other: bool) -> None:
         athlete = athlete_on_roster(number)
         row = Version.get_or_none(Version.id == version)
         if row is None or row.session.athlete.id != athlete.id:
-            raise NotThereError("That has been decided already.")
+            raise NotThereError("That has already been decided.")
         decide(athlete, row, keep_other=keep_other)
-        which = "the one that came later" if keep_other else "the stored one"
+        which = "the one received later" if keep_other else "the stored one"
         entry.tell(f"Kept {which} of two logs of {said(row.session.date)}", athlete)
 
 
@@ -96,5 +96,5 @@ def say_why_missed(number: int, plan: int, missed: Missed | None) -> None:
         row.extra = {**kept, **why}
         row.save()
         touch(athlete)
-        told = "Said why" if why else "Took back why"
+        told = "Recorded why" if why else "Removed the reason why"
         entry.tell(f"{told} the session of {said(row.date)} was missed", athlete)

@@ -108,7 +108,7 @@ def take_out(number: int, session: int, revision: int, on: date | None) -> int:
         row.revision += 1
         row.save()
         touch(athlete)
-        done = "Put the session back" if on is None else "Removed the session"
+        done = "Restored the session" if on is None else "Removed the session"
         moved = Moved([row.id], []) if on is None else Moved([], [row.id])
         entry.tell(f"{done} of {said(row.date)}", athlete, undo=moved_undo(athlete, moved))
         return int(row.revision)
@@ -213,7 +213,7 @@ def take_text_in(ledgers: Ledgers, number: int, text: str, today: date) -> tuple
         ledger = ledgers.of(athlete)
         sheets = _sheets_in(text, ledger.movements)
         moved = put_down(athlete, ledger, sheets, today)
-        words = f"Took in {len(sheets)} sessions from a text"
+        words = f"Imported {len(sheets)} sessions from a text"
         change = entry.tell(words, athlete, undo=moved_undo(athlete, moved))
     return change, Week.of(min(sheet.day for sheet in sheets))
 
@@ -268,7 +268,7 @@ def make_block(
         block = place_block(athlete, new.title, new.first, new.weeks)
         moved = put_down(athlete, ledger, _filling(new, ledgers, athlete), today)
         touch(athlete)
-        says = f"Made the block {new.title}" if new.title else "Made a block"
+        says = f"Created the block {new.title}" if new.title else "Created a block"
         undo = moved_undo(athlete, moved, block=block.number)
         change = entry.tell(says, athlete, undo=undo)
     return block, change

@@ -38,7 +38,7 @@ def take_on(text: str) -> list[Athlete]:
     with unit() as entry:
         found = newcomers(text)
         if not found:
-            raise bad_input("text", "nobody stands in it: write a name on a line")
+            raise bad_input("text", "there is nobody in it: write a name on each line")
         for one in found:
             if one.problem:
                 raise bad_input(f"line {one.line}", one.problem)
@@ -54,7 +54,7 @@ def take_on(text: str) -> list[Athlete]:
             for newcomer in found
         ]
         for athlete in new:
-            entry.tell("Came onto the roster", athlete)
+            entry.tell("Added to the roster", athlete)
         return new
 
 
@@ -119,7 +119,7 @@ def put_back(number: int) -> None:
         if athlete is None:
             raise NotThereError(f"No athlete off the roster has the number {number}.")
         check_name_free(athlete.name, number)
-        entry.tell("Put back on the roster", athlete, undo=change(athlete, deleted_on=None))
+        entry.tell("Restored to the roster", athlete, undo=change(athlete, deleted_on=None))
 
 
 def check_name_free(name: str, number: int) -> None:
@@ -158,7 +158,7 @@ def remove_maximum(number: int, maximum: int) -> Athlete:
 def set_restriction(ledgers: Ledgers, number: int, restriction: Restriction) -> Athlete:
     """Set a restriction, on somebody's word. It is lifted later, by a person."""
     if restriction.lifted_on is not None:
-        raise bad_input("lifted_on", "a new restriction holds: it is lifted later, by a person")
+        raise bad_input("lifted_on", "a new restriction is in force: somebody lifts it later")
     with unit() as entry:
         athlete = athlete_on_roster(number)
         if restriction.about == "movement":
@@ -166,7 +166,7 @@ def set_restriction(ledgers: Ledgers, number: int, restriction: Restriction) -> 
             restriction = restriction.model_copy(update={"subject": name})
         add_restrictions(athlete, [restriction])
         touch(athlete)
-        told = f"Set a restriction: {restriction.subject}, on the word of {restriction.by}"
+        told = f"Added a restriction: {restriction.subject}, on the word of {restriction.by}"
         entry.tell(told, athlete)
         return athlete
 
@@ -194,6 +194,6 @@ def lift_restriction(number: int, restriction: int, on: date | None, by: str | N
         was = before(row, "lifted_on", "lifted_by")
         lift(row, None if on is None else max(on, row.since), by)
         touch(athlete)
-        done = "Put a restriction back" if on is None else "Lifted a restriction"
+        done = "Reinstated a restriction" if on is None else "Lifted a restriction"
         entry.tell(f"{done}: {row.subject}", athlete, undo=was.undo())
         return athlete

@@ -52,7 +52,7 @@ def lay(
                 for sheet in sheets_of(kept, first.monday, kept.weeks, ledger.movements)
             ]
             moved = put_down(athlete, ledger, sheets, today)
-            says = f"Laid the template {kept.name} from {said(first.monday)} on"
+            says = f"Used the template {kept.name} from {said(first.monday)} on"
             done.append((number, entry.tell(says, athlete, undo=moved_undo(athlete, moved))))
     return done
 
@@ -71,7 +71,7 @@ def _put(template: int, on: date | None) -> None:
     with unit() as entry:
         kept = the_template(template, removed=on is None)
         undo = put_template_away(kept.number, on)
-        done = "Brought the template back" if on is None else "Removed the template"
+        done = "Restored the template" if on is None else "Removed the template"
         entry.tell(f"{done}: {kept.name}", undo=undo)
 
 

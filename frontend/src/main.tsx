@@ -40,11 +40,7 @@ const Floor = lazy(() =>
 const Run = lazy(() => import("./places/floor/Run").then((found) => ({ default: found.Run })));
 
 function Later({ children }: { children: ReactNode }) {
-  return (
-    <Suspense fallback={<p className="p-6 text-ink-2">Laying out the board…</p>}>
-      {children}
-    </Suspense>
-  );
+  return <Suspense fallback={<p className="p-6 text-ink-2">Loading…</p>}>{children}</Suspense>;
 }
 
 applyTheme();

@@ -63,7 +63,7 @@ BAD_BOOKS = [
     (document([session(0, sets("Press-up"))], athlete={"name": "A"}),
      "athlete.bodyweight_kg: is missing, and 'Press-up' in completed[0].sets[0]"),
     (document(exercises=[*MOVEMENTS, {**MOVEMENTS[0], "name": "PRESS"}]),
-     f"exercises[{len(MOVEMENTS)}].name: 'PRESS' is there already as exercises[0]"),
+     f"exercises[{len(MOVEMENTS)}].name: 'PRESS' is already there as exercises[0]"),
     (document(exercises=[{**MOVEMENTS[0], "muscles": {"cheast": "direct"}}]),
      "exercises[0].muscles.cheast: should be 'chest'"),
     (document(exercises=[{**MOVEMENTS[0], "muscles": {"chest": "some"}}]),
@@ -138,7 +138,7 @@ def test_the_schema_takes_what_the_reader_takes() -> None:
     validator.check_schema(schema())
     validator.validate(document([session(0, sets("Press", 3, load_kg=12.5))]))
     validator.validate(json.loads(write_book(book([session(0, sets("Row"))]))))
-    beyond = ("no move", "finite", "half of", "partial", "is there already",
+    beyond = ("no move", "finite", "half of", "partial", "is already there",
               "not a day", "a name", "is missing, and", "pair of limits", "push_pull")  # fmt: skip
     for bad, line in BAD_SETS + BAD_BOOKS:
         if not any(word in line for word in beyond) and not isinstance(bad, list):

@@ -85,7 +85,7 @@ def test_a_block_is_made_and_a_template_laid_for_several(coach: Coach) -> None:
     coach.click("New block", "button")
     coach.sees("A block from week 53 on")
     coach.find("//label[starts-with(., 'Title')]/input").send_keys("After the holidays")
-    coach.click("Make the block", "button")
+    coach.click("Create the block", "button")
     coach.wait(lambda: coach.field("Title of the block").get_attribute("value") ==
                "After the holidays", "no block")  # fmt: skip
     assert len(sets_row(coach)) == 4
@@ -93,9 +93,9 @@ def test_a_block_is_made_and_a_template_laid_for_several(coach: Coach) -> None:
     coach.click("Circuits 1 wk, 3", "button")
     coach.click("all", "button")
     coach.click("Use for 13 athletes", "button")
-    coach.sees("Laid for 13 athletes.")
+    coach.sees("Used for 13 athletes.")
     coach.find("//*[@role='dialog']//button[.='Undo']").click()
-    coach.sees_no("Laid for 13 athletes.")
+    coach.sees_no("Used for 13 athletes.")
     coach.click("Close", "button")
 
 
@@ -143,7 +143,7 @@ def test_a_return_begins_low_where_the_coach_wants_it(coach: Coach) -> None:
     first = "//tr[th='proposed']/td[1]"
     coach.wait(lambda: "low, after" not in coach.find(first).text, "still low")
     coach.wait(lambda: "60" in coach.find(first).text, "no proposal")
-    coach.click("Put the proposal away", "button")
+    coach.click("Close the proposal", "button")
     coach.sees_no("proposed")
 
 

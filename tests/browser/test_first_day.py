@@ -24,10 +24,10 @@ def coach(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Coach]:
 def test_the_house_is_set_up(coach: Coach) -> None:
     coach.open("/", "Nobody is on the roster yet.")
     assert coach.axe() == []
-    coach.find("//label[contains(., 'What it is called')]/input").send_keys("The Shed")
-    step = "//li[h2[contains(., '{}')]]//button[.='Keep']"
+    coach.find("//label[contains(., 'Name of the house')]/input").send_keys("The Shed")
+    step = "//li[h2[contains(., '{}')]]//button[.='Save']"
     coach.find(step.format("The house")).click()
-    coach.sees("kept")
+    coach.sees("saved")
     coach.find("//header//span[.='The Shed']")
     coach.find("//label[contains(., 'pull-biased')]/input").click()
     coach.find(step.format("How sets are counted")).click()
@@ -63,7 +63,7 @@ def test_the_first_session_is_written_and_logged_without_alarm(coach: Coach) -> 
     keys = ("Back squat 3 x 5 at 40 kg", Keys.ENTER, "Press-up 3 x 8")
     ActionChains(coach.driver).send_keys(*keys).perform()
     coach.sees("6 sets")
-    coach.sees("stored")
+    coach.sees("saved")
     coach.open("/athletes/1/weeks/2026-W48/log", "Back squat")
     coach.find("//body").send_keys("y")
     coach.sees("as planned")
@@ -87,12 +87,12 @@ def test_somebody_is_archived_put_back_and_deleted_for_good(coach: Coach) -> Non
     coach.open("/files", "Cy Falk")
     coach.click("Archive Cy Falk", "button")
     coach.sees("Cy Falk is archived; nothing is lost.")
-    coach.click("Put back Cy Falk", "button")
+    coach.click("Restore Cy Falk", "button")
     coach.find("//button[@aria-label='Archive Cy Falk']").click()
     coach.click("Delete for good: Cy Falk", "button")
     coach.sees("Delete Cy Falk for good?")
     assert coach.axe() == []
-    name = coach.find("//label[contains(., 'The name, as it stands above')]/input")
+    name = coach.find("//label[contains(., 'The name, exactly as above')]/input")
     name.send_keys("Cy")
     delete = "//*[@role='dialog']//button[.='Delete for good']"
     coach.find(delete).click()

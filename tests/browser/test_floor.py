@@ -98,7 +98,7 @@ def main(coach: Coach) -> str:
 def do_next(coach: Coach) -> None:
     """The set that comes now, without waiting for the rest to end."""
     if coach.find("//main/button[contains(@class, 'ink-button')]").text.startswith("On,"):
-        tap(coach, "On, without more rest")
+        tap(coach, "Skip the rest")
     tap(coach, "Done as changed" if "Done as changed" in coach.text() else "Done as planned")
 
 
@@ -146,10 +146,10 @@ def test_a_lost_connection_loses_nothing(coach: Coach, club: Club) -> None:
     coach.complaints()
     club.stop()
     do_next(coach)
-    coach.sees("1 log kept here, not sent yet")
+    coach.sees("1 log saved here, not sent yet")
     coach.driver.refresh()
     coach.sees("set 4 of")
-    coach.sees("1 log kept here, not sent yet")
+    coach.sees("1 log saved here, not sent yet")
     do_next(coach)
     club.start()
     coach.sees("all sent")
@@ -159,8 +159,8 @@ def test_a_lost_connection_loses_nothing(coach: Coach, club: Club) -> None:
 
 def test_todays_sessions_can_be_begun_without_a_connection(coach: Coach, club: Club) -> None:
     two = [plan(club, "Tess Hallorin"), plan(club, "Mirren Sollas")]
-    coach.open("/floor", "kept on this device")
-    coach.sees("all sessions kept on this device")
+    coach.open("/floor", "saved on this device")
+    coach.sees("all sessions saved on this device")
     coach.complaints()
     club.stop()
     # By one clock, which nobody asked for while there was a connection.
@@ -168,7 +168,7 @@ def test_todays_sessions_can_be_begun_without_a_connection(coach: Coach, club: C
     tap(coach, "Skip")
     tap(coach, "Skip")
     tap(coach, "Done as planned")
-    coach.sees("2 logs kept here, not sent yet")
+    coach.sees("2 logs saved here, not sent yet")
     club.start()
     coach.sees("all sent")
     assert all(len(logged(club, one)) == 1 for one in two)
@@ -247,7 +247,7 @@ def test_clocks_are_told_from_the_time(coach: Coach, club: Club) -> None:
     pass_time(coach, 500)
     coach.driver.refresh()
     coach.wait(lambda: clock(coach) == held, clock(coach))
-    tap(coach, "Go on")
+    tap(coach, "Resume")
     coach.wait(lambda: "paused" not in clock(coach), clock(coach))
     tap(coach, "One more round")
     coach.sees("set 5 of 31")
@@ -264,7 +264,7 @@ def test_a_group_by_one_clock_and_pain_ends_ones_part(coach: Coach, club: Club) 
     coach.wait(lambda: all(len(logged(club, one)) == 1 for one in two), "not both logged")
     tap(coach, "Stop: something hurts")
     coach.find("//label[starts-with(., 'Where')]/input").send_keys("right knee")
-    tap(coach, "Stop and note it")
+    tap(coach, "Stop and record it")
     coach.sees("stopped")
     do_next(coach)
     coach.wait(lambda: len(logged(club, two[1])) == 2, "the other does not go on")
@@ -347,7 +347,7 @@ def test_the_log_takes_a_week_in_three_actions_and_what_differed(coach: Coach, c
     exertion.send_keys("7", Keys.TAB)
     coach.find("//body")
     tap(coach, "Remove")
-    coach.sees("is out of the book")
+    coach.sees("is removed")
     tap(coach, "Undo")
     coach.sees("Cycling, easy instead of")
 
@@ -408,7 +408,7 @@ def test_two_versions_are_laid_side_by_side_and_decided(coach: Coach, club: Club
     assert row.text.startswith(sets[-1]["exercise"])
     assert row.text.endswith("nothing")
     assert coach.axe() == []
-    tap(coach, "Take the other")
+    tap(coach, "Use the other one")
     coach.sees_no("two versions")
     assert len(logged(club, number)) == len(sets) - 1
 
@@ -435,16 +435,16 @@ def test_a_log_from_a_spreadsheet(coach: Coach, tmp_path: Path) -> None:
     tap(coach, "Preview")
     coach.sees("Nobody knows these names.")
     tap(coach, "Bench press")
-    tap(coach, "is it")
+    tap(coach, "same as this")
     coach.sees("1 new session, 1 sets")
     # What was said can be said otherwise, and the preview stays.
-    tap(coach, "Say something else of bench")
+    tap(coach, "Change the match for bench")
     coach.sees("Nobody knows these names.")
     coach.field("bench is").send_keys("Bench press")
     tap(coach, "Make bench a new movement")
     coach.sees("new, counts like Bench press")
     coach.sees("1 new session, 1 sets")
-    tap(coach, "Store 1 session")
+    tap(coach, "Import 1 session")
     coach.sees("1 session with 1 sets are in the book")
     tap(coach, "Undo")
     coach.sees_no("gym.csv")
@@ -467,7 +467,7 @@ STALE_AFTER_S = 5
 
 
 def test_who_was_known_stays_known_while_the_connection_is_lost(coach: Coach, club: Club) -> None:
-    coach.open("/floor", "all sessions kept on this device")
+    coach.open("/floor", "all sessions saved on this device")
     club.stop()
     try:
         # Not even the service worker knows who it is: asked again, nobody answers.

@@ -19,43 +19,43 @@ def write_bells(coach: Coach, text: str) -> None:
     for letter in text:
         field.send_keys(letter)
     field.send_keys(Keys.TAB)
-    coach.sees("not stored yet")
+    coach.sees("not saved yet")
 
 
 def test_a_reload_straight_after_typing_loses_nothing(coach: Coach) -> None:
-    coach.open("/kit", "stored")
+    coach.open("/kit", "saved")
     write_bells(coach, "8, 12, 16")
     coach.driver.refresh()
-    coach.sees("not stored yet")
+    coach.sees("not saved yet")
     assert bells(coach).startswith("8, 12, 16")
-    coach.click("Keep", "button")
-    coach.sees_no("not stored yet")
+    coach.click("Save", "button")
+    coach.sees_no("not saved yet")
     coach.driver.refresh()
-    coach.sees("stored")
+    coach.sees("saved")
     assert bells(coach).startswith("8, 12, 16")
 
 
 def test_another_window_s_kit_stands_beside_mine(coach: Coach) -> None:
-    coach.open("/kit", "stored")
+    coach.open("/kit", "saved")
     write_bells(coach, "8, 12")
     here = coach.driver.current_window_handle
     coach.driver.switch_to.new_window("tab")
-    coach.open("/kit", "stored")
+    coach.open("/kit", "saved")
     write_bells(coach, "10, 14")
-    coach.click("Keep", "button")
-    coach.sees_no("not stored yet")
+    coach.click("Save", "button")
+    coach.sees_no("not saved yet")
     coach.driver.close()
     coach.driver.switch_to.window(here)
-    coach.click("Keep", "button")
+    coach.click("Save", "button")
     coach.sees("changed in another window meanwhile")
     row = "//div[@role='alert']//tr[th='kettlebells, kg']/td"
     assert [coach.find(f"({row})[{at}]").text for at in (1, 2)] == ["10, 14", "8, 12"]
     assert coach.axe() == []
-    coach.click("Go on with mine", "button")
-    coach.click("Keep", "button")
-    coach.sees_no("not stored yet")
+    coach.click("Keep mine", "button")
+    coach.click("Save", "button")
+    coach.sees_no("not saved yet")
     coach.driver.refresh()
-    coach.sees("stored")
+    coach.sees("saved")
     assert bells(coach).startswith("8, 12")
 
 
@@ -79,12 +79,12 @@ def test_many_steps_of_the_log_are_undone(coach: Coach) -> None:
 
 def test_what_asks_for_care_stands_where_plans_are_made(coach: Coach) -> None:
     coach.open(f"{ANSELM}/rules", "Care")
-    coach.click("Note something", "button")
+    coach.click("Add a note", "button")
     coach.find("//label[contains(., 'On whose word')]/input").send_keys("Runa Velk")
     coach.find("//label[contains(., 'What was said')]/input").send_keys("no jumping yet")
     coach.sees("start below what was usual")
     assert coach.axe() == []
-    coach.click("Note it", "button")
+    coach.click("Save", "button")
     coach.find("//section[@aria-labelledby='care']//li[contains(., 'no jumping yet')]")
     coach.find("//label[contains(., 'Weighs now')]/input").send_keys("77,5", Keys.ENTER)
     coach.find("//button[starts-with(@aria-label, 'Remove the weight of')]")
@@ -102,8 +102,8 @@ def test_what_asks_for_care_stands_where_plans_are_made(coach: Coach) -> None:
     assert page <= window
     resize(coach.driver, 1280, 800)
     coach.open(f"{ANSELM}/rules", "Care")
-    coach.click("It has ended", "button")
-    coach.find("//button[.='Put back in force']")
+    coach.click("End it", "button")
+    coach.find("//button[.='Reinstate']")
 
 
 def test_the_focus_goes_along_from_place_to_place(coach: Coach) -> None:

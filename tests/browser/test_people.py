@@ -56,12 +56,12 @@ def test_the_owner_makes_the_first_account_and_others(coach: Coach) -> None:
     assert coach.axe() == []
     fill(coach, "Name to sign in with", "Runa Velk")
     fill(coach, "Password, ten characters", "short")
-    coach.click("Make it and sign in", "button")
-    coach.sees("take 10 to 200")
+    coach.click("Create it and sign in", "button")
+    coach.sees("use 10 to 200")
     # What was typed is still there.
     assert coach.find("//label[contains(., 'Name to sign in')]//input").get_attribute("value")
     fill(coach, "Password, ten characters", PASSWORD)
-    coach.click("Make it and sign in", "button")
+    coach.click("Create it and sign in", "button")
     coach.sees("(you)")
     for name, role in (("Joss Weir", "assistant"), ("Board", "viewer")):
         fill(coach, "Name to sign in with", name)
@@ -79,9 +79,9 @@ def test_whoever_comes_signs_in_and_goes_on_where_they_wanted(other: Coach) -> N
     sign_in(other, "Joss Weir", "not the password")
     other.sees("No account has this name and this password.")
     sign_in(other, "joss weir")
-    other.sees("Made an account for Joss Weir, assistant")
+    other.sees("Created an account for Joss Weir, assistant")
     other.driver.refresh()
-    other.sees("Made an account for Joss Weir, assistant")
+    other.sees("Created an account for Joss Weir, assistant")
     assert places(other) == ["Roster", "Floor", "Journal"]
 
 
@@ -138,7 +138,7 @@ def test_an_athletes_phone(coach: Coach, other: Coach) -> None:
     )
     assert others == [403, 403, 403]
     other.click("Floor", "a")
-    other.find("//button[@aria-label='A day on']").click()
+    other.find("//button[@aria-label='Next day']").click()
     other.sees("Hinge and pull")
     other.sees("Anselm Brook")
     names = {one.text for one in other.all("main li, main tr") if one.text}

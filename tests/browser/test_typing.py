@@ -93,7 +93,7 @@ def test_every_row_of_the_page_is_stored_as_it_was_typed(base: str) -> None:
                     key(coach, letter)
                     wanted = pace.uniform(FASTEST_S, SLOWEST_S)
                     time.sleep(max(0.0, wanted - (time.monotonic() - began)))
-                coach.sees("stored")
+                coach.sees("saved")
                 coach.wait(lambda: board in stored_text(coach, athlete),
                            f"typed {board!r}, stored {stored_text(coach, athlete)!r}")  # fmt: skip
             except Exception as error:
@@ -127,13 +127,13 @@ def test_a_reload_right_after_the_last_key_loses_nothing(coach: Coach) -> None:
         key(coach, letter)
     coach.driver.refresh()
     coach.wait(lambda: text(coach) == "Press-up 3 × 12", "another text")
-    coach.sees("stored")
-    coach.wait(lambda: "new-" not in coach.driver.current_url, "not stored")
+    coach.sees("saved")
+    coach.wait(lambda: "new-" not in coach.driver.current_url, "not saved")
     for letter in ", rest 60 s":
         key(coach, letter) if letter != "," else (key(coach, Keys.END), key(coach, letter))
     coach.driver.refresh()
     coach.wait(lambda: text(coach) == "Press-up 3 × 12, rest 60 s", "another text")
-    coach.wait(lambda: "Press-up 3 × 12, rest 60 s" in stored_text(coach, 10), "not stored")
+    coach.wait(lambda: "Press-up 3 × 12, rest 60 s" in stored_text(coach, 10), "not saved")
     # It came once, however often it was sent.
     assert sum("Press-up 3 × 12" in one for one in stored_text(coach, 10)) == 1
 

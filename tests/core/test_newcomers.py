@@ -43,7 +43,7 @@ def test_a_bare_number_is_in_the_unit_of_the_house() -> None:
 @pytest.mark.parametrize(
     ("line", "problem"),
     [
-        ("Bo Marsh", "Bo Marsh is there already"),
+        ("Bo Marsh", "Bo Marsh is already there"),
         (", 60 kg", "the name is missing"),
         ("Ada, 5 kg", "5 kg is not a body weight: it is from 20 kg to 350 kg"),
         ("Ada, 999", "is not a body weight"),

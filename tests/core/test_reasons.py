@@ -28,7 +28,7 @@ def test_what_happened_is_said_as_a_coach_would() -> None:
     assert told(plan, curls)["swapped", "Row"] == "Curl was done instead of Row (3 sets)."
     heavy = session(0, sets("Press", 3, load_kg=44), sets("Row", 3, load_kg=40))
     assert told(plan, heavy)["changed", "2026-10-05"] == (
-        "Monday was done otherwise than planned: Press: 44 kg instead of 40 kg (+10 %) (3 sets)."
+        "Monday differed from the plan: Press: 44 kg instead of 40 kg (+10 %) (3 sets)."
     )
     more = session(0, sets("Press", 5, load_kg=40), sets("Row", 3, load_kg=40))
     assert told(plan, more)["extra", "2026-10-05"] == "Monday: Press 2 sets beyond the plan."

@@ -212,7 +212,7 @@ def test_what_is_new_is_told_in_words(text: str, told: str) -> None:
         ("Finisher", "'finisher:'"),
         ("Monday", "as in '2026-11-30 Legs'"),
         ("30.11.2026", "year-month-day"),
-        ("Back squat 3 × 5 'tall'", "a note stands in (brackets)"),
+        ("Back squat 3 × 5 'tall'", "a note goes in (brackets)"),
         ("Back squat 3 × 5 (tall", "opened and closed on the same line"),
         ("Back squat 3 × 5, 25 s off", "stand in a head"),
         ("Bench press 8-12 × 3", "the sets go first"),

@@ -45,7 +45,7 @@ def test_a_desk_without_accounts_is_open_and_the_first_account_closes_it(
         "rights": ["run the house", "plan", "log", "read"], "week": "2026-W42",
     }  # fmt: skip
     refused = send(client, "post", "/api/accounts", OWNER | {"role": "coach"}, 409)
-    assert "make your own before others" in refused["detail"]
+    assert "create your own before others" in refused["detail"]
     assert send(client, "post", "/api/accounts", OWNER, 201)["you"]
     # Whoever made it goes on; others have to say who they are.
     assert get(client, "/api/me")["name"] == "Ines"
@@ -63,10 +63,10 @@ def test_reached_from_beyond_nothing_is_open(data: Path) -> None:
 def test_names_and_passwords(owner: FlaskClient) -> None:
     wrong = {"name": "Bo", "role": "coach", "password": PASSWORD}
     for body, said in (
-        (wrong | {"password": "short"}, "has 5 characters: take 10 to 200"),
+        (wrong | {"password": "short"}, "has 5 characters: use 10 to 200"),
         (wrong | {"name": "Bartholomew", "password": "bartholomew1"}, "little more than the name"),
         (wrong | {"name": "  "}, "needs a name"),
-        (wrong | {"role": "athlete"}, "comes in by a link"),
+        (wrong | {"role": "athlete"}, "signs in with a link"),
     ):
         assert said in send(owner, "post", "/api/accounts", body, 422)["detail"]
     assert (
@@ -107,7 +107,7 @@ def test_tries_are_limited(owner: FlaskClient) -> None:
     for _ in range(5):
         send(other, "post", "/api/sign-in", {"name": "Ines", "password": "wrong"}, 401)
     told = send(other, "post", "/api/sign-in", {"name": "ines", "password": PASSWORD}, 429)
-    assert told["detail"].startswith("Too many tries: wait 1 minute,")
+    assert told["detail"].startswith("Too many attempts: try again in 1 minute.")
     # Nobody else is kept out by it.
     elsewhere = other.post(
         "/api/sign-in", json={"name": "Ines", "password": PASSWORD},
@@ -171,7 +171,7 @@ def test_the_door_of_a_phone(owner: FlaskClient) -> None:
     newer = send(owner, "post", "/api/athletes/1/door", {})["link"].partition("#")[2]
     get(phone, "/api/athletes/1/weeks/2026-W41/log", 401)
     told = send(phone, "post", "/api/door", {"token": token}, 401)
-    assert told["detail"] == "This link opens nothing any more. Ask your coach for a new one."
+    assert told["detail"] == "This link no longer works. Ask your coach for a new one."
     send(phone, "post", "/api/door", {"token": newer})
     send(owner, "post", "/api/athletes/1/door/withdraw", {})
     get(phone, "/api/athletes/1/weeks/2026-W41/log", 401)
@@ -203,4 +203,4 @@ def test_who_is_archived_stays_outside(owner: FlaskClient) -> None:
 def test_no_door_without_an_owner(client: FlaskClient, bring: Callable[..., Any]) -> None:
     bring()
     told = send(client, "post", "/api/athletes/1/door", {}, 409)
-    assert "Make your own account first" in told["detail"]
+    assert "Create your own account first" in told["detail"]

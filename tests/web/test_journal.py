@@ -42,7 +42,7 @@ def test_a_change_says_who_where_and_what(client: FlaskClient) -> None:
     (first, second, *_) = entries(client)
     assert (first["who"], first["place"], first["says"], first["name"]) == (
         "Ines", "Log", "Logged Mon 12 Oct", "Ada Test")  # fmt: skip
-    assert second["says"] == "Made an account for Ines, owner"
+    assert second["says"] == "Created an account for Ines, owner"
     assert get(client, "/api/journal")["people"] == ["Ines"]
     assert len(entries(client, "who=Ines")) == 1
     assert [one["says"] for one in entries(client, "words=LOGGED")] == ["Logged Mon 12 Oct"]

@@ -271,7 +271,7 @@ class TestSheets:
         seen = self.step(client, job, "preview", choice)["preview"]
         assert [one["name"] for one in seen["unknown"]] == ["rowe"]
         refused = self.step(client, job, "store", choice)
-        assert "nobody knows 'rowe'" in refused["problem"]
+        assert "'rowe' is unknown" in refused["problem"]
         choice["movements"] = {"rowe": "Row"}
         seen = self.step(client, job, "preview", choice)["preview"]
         assert (seen["sessions"], seen["sets"], seen["there"]) == (1, 2, 0)
@@ -330,7 +330,7 @@ class TestSheets:
         said = {"like": {"Zercher press": "Press"}, "skip": ["foam rolling"], "take_on": True}
         self.step(client, job, "store", job["sheet"]["choice"] | said)
         entries = get(client, "/api/journal")["entries"]
-        came = [one["name"] for one in entries if one["says"] == "Logs came in from a file"]
+        came = [one["name"] for one in entries if one["says"] == "Imported logs from a file"]
         assert sorted(came) == ["Ada Test", "Bo Marsh"]
         (change,) = [one for one in entries if one["can_undo"]]
         assert change["says"].startswith("Imported logs from ")

@@ -37,13 +37,13 @@ def test_all_of_them_or_none(client: FlaskClient) -> None:
     take_on(client, "Bo Marsh")
     refused = take_on(client)
     assert refused.status_code == 422
-    assert refused.get_json()["detail"].startswith("Line 2: Bo Marsh is there already")
+    assert refused.get_json()["detail"].startswith("Line 2: Bo Marsh is already there")
     assert list(roster(client)) == ["Bo Marsh"]
 
 
 @pytest.mark.parametrize(
     ("text", "told"),
-    [("", "nobody stands in it"), ("\n".join(f"N{at}" for at in range(201)), "more than 200")],
+    [("", "there is nobody in it"), ("\n".join(f"N{at}" for at in range(201)), "more than 200")],
 )
 def test_nobody_and_too_many(client: FlaskClient, text: str, told: str) -> None:
     refused = take_on(client, text)

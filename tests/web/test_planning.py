@@ -405,7 +405,7 @@ def test_next_steps_are_taken_one_after_the_other(
     wanted.append({**wanted[0], "kind": "set"})
     refused = send(client, "post", f"{week}/draft/next/take", {**asked, "steps": wanted}, 404)
     # One step of each: the next is asked for of the draft as it then stands.
-    assert refused["detail"].startswith("Squat has no such step in this draft any more.")
+    assert refused["detail"].startswith("Squat no longer has this step in this draft.")
     taken = send(client, "post", f"{week}/draft/next/take", {**asked, "steps": wanted[:3]})
     sets_now = [line["units"][0][0] for line in taken["sessions"][0]["lines"]]
     assert [one.get("load_kg") for one in sets_now][:2] == [62.5, 52.5]

@@ -47,7 +47,7 @@ def block_content(
             for movement in movements
         ],
         "changes": ["No plan for the week after it yet."] if ahead is None
-        else changes_told(ahead) or ["The plan goes on as it is."],
+        else changes_told(ahead) or ["The plan stays as it is."],
         "foot": CAUTION,
     }  # fmt: skip
 

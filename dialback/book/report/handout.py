@@ -125,7 +125,7 @@ def went_well(result: Audit) -> Iterator[str]:
         yield f"You reached the top of your reps: {_listed(ready)}. Time for a little more."
     open_ones = [finding for finding in result.findings if finding.level != "note"]
     if result.entries and not open_ones:
-        yield "The week was as it should be."
+        yield "A week as it should be."
 
 
 def block_went_well(block: BlockDone) -> Iterator[str]:

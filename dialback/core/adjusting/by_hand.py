@@ -80,10 +80,10 @@ def put_movement(
     Raises ``LookupError`` where there is no such session, line or movement.
     """
     if not 0 <= at < len(draft):
-        raise LookupError("the draft has no such session any more")
+        raise LookupError("the draft no longer has this session")
     day = draft[at]
     if number is not None and not 0 <= number < len(day.lines):
-        raise LookupError(f"{day.title or day.date} has no such line any more")
+        raise LookupError(f"{day.title or day.date} no longer has this line")
     old = None if number is None else day.lines[number]
     if old is not None and old.kind == "rounds":
         raise LookupError("a circuit is changed in Write")

@@ -146,7 +146,7 @@ def take(
         lines = spans_of(session, ledger.movements)
         counts_ = {step.line: step.count for step in own if step.line is not None}
         if counts_.keys() - {line.number for line in lines}:
-            raise LookupError(f"{session.title or session.date} has no such line any more")
+            raise LookupError(f"{session.title or session.date} no longer has this line")
         added = []
         for step in own:
             if step.line is None:

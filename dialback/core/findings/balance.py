@@ -97,7 +97,7 @@ def _sentence(
     a, b = (amount_text(side, measure, week.unit) for side in (weighing.a, weighing.b))
     text = f"{pair.labels[0].capitalize()} {a} against {pair.labels[1]} {b}"
     if weighing.ratio is None or weighing.a == 0:
-        return f"{text}: all on one side. Is that meant?"
+        return f"{text}: all on one side. Is that intended?"
     edge = "ends" if over else "begins"
     return f"{text} is {number(weighing.ratio)}\u00a0:\u00a01; the band {edge} at {number(limit)}."
 
@@ -108,7 +108,7 @@ def _clears(week: WeekInHand, key: Key, pair: Pair, *, over: bool) -> str:
     What a restriction forbids, or what would raise another finding, is not offered.
     """
     if pair.of == "side":
-        return "As much with the one side as with the other, set by set."
+        return "The same on both sides, set by set."
     light, heavy = ("b", "a") if over else ("a", "b")
     held = _held(week, pair, pair.b if over else pair.a)
     more = None if held else more_sets(week, key, of_side(pair.name, light, "sets"))
@@ -120,7 +120,7 @@ def _clears(week: WeekInHand, key: Key, pair: Pair, *, over: bool) -> str:
         stands = f"{held.words(week.unit)} stands, on the word of {held.by}"
         if offers:
             return f"{', or '.join(offers)} would bring it within: {stands}."
-        return f"{capital(stands)}: it stays so until a person lifts it."
+        return f"{capital(stands)}: it stays until someone lifts it."
     return f"{', or '.join(offers)} would bring it within." if offers else NO_STEP
 
 

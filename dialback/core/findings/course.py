@@ -48,9 +48,9 @@ def carry_over_findings(week: WeekInHand) -> Iterator[Finding]:
         "caution",
         share,
         least,
-        f"{len(kept)} of the {len(before)} movements of the last trained week are kept; gone are "
-        f"{', '.join(gone)}. Does a new block begin?",
-        f"{_needed(least, len(before)) - len(kept)} of them again; or a block that begins here.",
+        f"{len(kept)} of the {len(before)} movements of the last trained week are kept; dropped: "
+        f"{', '.join(gone)}. Is a new block starting?",
+        f"{_needed(least, len(before)) - len(kept)} of them again, or a new block starting here.",
         tuple(of_movement(name, "sets") for name in kept),
     )
 
@@ -76,9 +76,9 @@ def monotony_findings(week: WeekInHand) -> Iterator[Finding]:
         "caution",
         monotony,
         limit,
-        f"The days are much alike: monotony {number(monotony, 1)}, the limit is {number(limit)}. "
+        f"The days are too much alike: monotony {number(monotony, 1)}, limit {number(limit)}. "
         f"Load (RPE × minutes) from Monday on: {days}.",
-        "A hard day harder and an easy day easier, or a day off, at the same load of the week.",
+        "A hard day harder and an easy day easier, or a day off, for the same weekly load.",
         (TOTAL_SETS,),
     )
 
@@ -116,8 +116,7 @@ def effort_drift_findings(week: WeekInHand) -> Iterator[Finding]:
         "caution",
         rise,
         limit,
-        f"The same loads and reps were rated {number(rise, 1)} RPE harder than the last time: "
-        f"{told}.",
+        f"The same loads and reps were rated {number(rise, 1)} RPE harder than last time: {told}.",
         "Ask how the athlete sleeps, eats and feels; a lighter week, if it goes on.",
         tuple(of_movement(name, TOP_LOAD) for name, *_ in pairs),
     )
@@ -166,7 +165,7 @@ def stalled_findings(week: WeekInHand) -> Iterator[Finding]:
         "note",
         len(still) / len(judged),
         least,
-        f"{len(still)} of {len(judged)} compound movements have not moved in {weeks} weeks: "
+        f"{len(still)} of {len(judged)} compound movements have not gone up in {weeks} weeks: "
         f"{', '.join(still)}.",
         "A lighter week, another rep range, or another way to progress; ask about sleep and food.",
         tuple(of_movement(name, "sets") for name in still),
@@ -245,7 +244,7 @@ def ready_findings(week: WeekInHand) -> Iterator[Finding]:
                 count,
                 f"{name} on {day:%A}: {amount_text(count, 'sets')} at the top of the range "
                 f"({top} reps) at RPE {number(target)} or less.",
-                "The next load that the kit has, from the bottom of the range.",
+                "The next load the kit has, from the bottom of the range.",
                 (of_movement(name, "reps"),),
                 days=tuple(dict.fromkeys(session.date for session in _days(week, day))),
             )
@@ -304,9 +303,9 @@ def return_findings(week: WeekInHand) -> Iterator[Finding]:
         f"The first week after {ended.weeks} weeks off: {amount_text(sets, 'sets')}, "
         f"{number(share * 100, 0)} % of the {number(usual)} in week {str(ended.reference)[-2:]}, "
         "the last ordinary one.",
-        "About half of it is a start; go by how the athlete feels."
+        "About half of that is a good start; go by how the athlete feels."
         if level == "note"
-        else f"{number(most, 0)} sets or fewer is a start; the rest can wait a week.",
+        else f"{number(most, 0)} sets or fewer is a good start; the rest can wait a week.",
         (TOTAL_SETS,),
         amount=sets,
         base=usual,

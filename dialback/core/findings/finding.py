@@ -70,7 +70,7 @@ CODES: Final[tuple[Code, ...]] = (
     Code("monotony", "Monotony", "the week's daily session loads are too much alike: caution"),
     Code("effort_drift", "Harder than before", "the same loads and reps were rated harder, over "
          "several movements: caution"),
-    Code("stalled", "Standing still", "half of the compound movements, and at least two, have not "
+    Code("stalled", "Stalled", "half of the compound movements, and at least two, have not "
          "moved for the weeks of the rule: note"),
     Code("ready", "Ready for the next step", "every set of a movement reached the top of its rep "
          "range at or below the target exertion: note"),

@@ -74,7 +74,7 @@ def _sentence(
         f"{whose} {TITLES[measure]} {'rise' if measure == 'sets' else 'rises'} from "
         f"{amount_text(base, measure, week.unit)} to {amount_text(value, measure, week.unit)} "
         f"(+{amount_text(value - base, measure, week.unit)}, {percent(change.change or 0.0)}); "
-        f"the limit is {percent(limit)}. {why or 'Is the step meant?'}"
+        f"the limit is {percent(limit)}. {why or 'Is the step intended?'}"
     )
 
 
@@ -99,7 +99,7 @@ def _new_muscle(week: WeekInHand, muscle: str, figure: str) -> Iterator[Finding]
         None,
         None,
         f"{label(muscle).capitalize()}: {amount_text(value, 'sets')} after none in the weeks of "
-        f"the baseline. {why or 'Is the step meant?'}",
+        f"the baseline. {why or 'Is the step intended?'}",
         "Fewer sets in the first week, and more from week to week.",
         (figure,),
         amount=value,
@@ -149,7 +149,7 @@ def load_step_findings(week: WeekInHand) -> Iterator[Finding]:
             f"{name}: {weight_text(load, week.unit)} after {weight_text(change.base, week.unit)} "
             f"at most in four weeks (+{weight_text(load - change.base, week.unit)}, "
             f"{percent(change.change)}); the limit is {percent(limit)}. "
-            + ("There is no load between them." if smallest else "Is the step meant?"),
+            + ("There is no load between them." if smallest else "Is the step intended?"),
             _smaller_step(
                 most / heaviest.implements, loads, before.load_kg, heaviest.implements, week.unit
             ),

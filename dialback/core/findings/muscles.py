@@ -71,7 +71,7 @@ def _up_to_the_floor(week: WeekInHand, muscle: str) -> str:
     held = avoided(week, muscles=frozenset({muscle}))
     if held:
         words = held.words(week.unit)
-        return f"It stays so while the restriction stands: {words}, on the word of {held.by}."
+        return f"It stays while the restriction is in force: {words}, on the word of {held.by}."
     more = more_sets(week, ("muscle_floor", muscle, "sets"), of_muscle(muscle, "sets"))
     return NO_STEP if more is None else f"{told(more, 'more')} would reach the floor."
 

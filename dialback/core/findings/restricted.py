@@ -53,8 +53,8 @@ def _finding(breach: Breach, unit: Unit) -> Finding:
         breach.value,
         breach.limit,
         f"{capital(restriction.words(unit))}: {_what(breach, unit)} on {on}. {word}",
-        "Swap them, or take them out. Only a person lifts a restriction, on the word of the one "
-        "who set it or of another licensed practitioner.",
+        "Swap them or take them out. A restriction is lifted only on the word of whoever set it, "
+        "or of another licensed practitioner.",
         breach.figures,
         amount=breach.value,
         days=days,

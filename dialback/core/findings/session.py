@@ -57,7 +57,7 @@ def side_gap_findings(week: WeekInHand) -> Iterator[Finding]:
             f"{name}: {amount_text(left, measure, week.unit)} left and "
             f"{amount_text(right, measure, week.unit)} right, "
             f"{number(gap * 100, 0)} % apart; the limit is {number(limit * 100, 0)} %. "
-            "Is it meant?",
+            "Is it intended?",
             f"{amount_text(missing, measure, week.unit)} more on the {behind}, "
             "or less on the other side.",
             (of_movement(name, measure),),

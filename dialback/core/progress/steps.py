@@ -120,7 +120,7 @@ def take_next(
         step = steps.pop((movement, before), None)
         way = next((way for way in step.ways if way.kind == kind), None) if step else None
         if way is None:
-            raise LookupError(f"{movement} has no such step in this draft any more")
+            raise LookupError(f"{movement} no longer has this step in this draft")
         ways.append(way)
     return taken(sessions, *ways)
 

@@ -81,7 +81,7 @@ def _refuse_too_many(wait_s: float) -> None:
         minutes = max(1, round(wait_s / 60))
         raise RefusedError(
             HTTPStatus.TOO_MANY_REQUESTS, "too-many-tries",
-            f"Too many tries: wait {minutes} minute{'s' if minutes > 1 else ''}, then try again.",
+            f"Too many attempts: try again in {minutes} minute{'s' if minutes > 1 else ''}.",
         )  # fmt: skip
 
 
@@ -95,7 +95,7 @@ def open_door(body: DoorBody) -> Response:
         tries.note(*whence)
         raise RefusedError(
             HTTPStatus.UNAUTHORIZED, "no-door",
-            "This link opens nothing any more. Ask your coach for a new one.",
+            "This link no longer works. Ask your coach for a new one.",
         )  # fmt: skip
     come_in(found)
     return answer(_who())
@@ -114,7 +114,7 @@ def change_own_password(body: OwnPasswordBody) -> Response:
     account = visitor().account
     if account is None:
         raise RefusedError(
-            HTTPStatus.CONFLICT, "no-account", "This desk has no accounts yet: make yours first."
+            HTTPStatus.CONFLICT, "no-account", "There are no accounts here yet: create yours first."
         )
     tries, whence = desk().tries, (account.name.casefold(), request.remote_addr or "")
     _refuse_too_many(tries.wait_s(*whence))

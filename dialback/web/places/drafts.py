@@ -330,12 +330,12 @@ def draft_movements(path: WeekPath, body: CandidatesBody) -> Response:
     ledger = planning_ledger(athlete, week)
     drafting.check(body.sessions, week, ledger.movements)
     if body.session >= len(body.sessions):
-        raise NotThereError("The draft has no such session any more.")
+        raise NotThereError("The draft no longer has this session.")
     day = body.sessions[body.session]
     old = None
     if body.line is not None:
         if body.line >= len(day.lines):
-            raise NotThereError(f"{day.title or day.date} has no such line any more.")
+            raise NotThereError(f"{day.title or day.date} no longer has this line.")
         old = day.lines[body.line].unit[0].named_moves()[0][0]
     return answer(
         CandidatesOut(

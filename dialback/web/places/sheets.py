@@ -110,9 +110,9 @@ def _job_out(job: Job) -> JobOut:
         finished=job.finished,
         problem=job.problem.line
         if job.problem
-        else "Dial Back failed at this file; the log has the details. Nothing of it was stored."
+        else "Dial Back failed at this file; the log has the details. Nothing was saved."
         if job.failed
-        else "Cancelled: nothing of it was stored."
+        else "Cancelled: nothing was saved."
         if job.cancelled and job.result is None
         else None,
         sheet=_sheet_out(result, job.name) if isinstance(result, Grid) else None,
@@ -233,10 +233,10 @@ def store_the_sheet(path: JobPath, body: SheetChoice) -> Response:
             place = f"row {one.row}{f', {one.column}' if one.column else ''}"
             raise bad_input(place, one.message)
         if taken.unknown:
-            raise bad_input("movement", f"nobody knows {taken.unknown[0].name!r}: say what it is")
+            raise bad_input("movement", f"{taken.unknown[0].name!r} is unknown: say what it is")
         done: Stored = store_sheet(
             job.name, taken.sessions, body, grid.heads, ledgers, today,
-            running.tell("storing sessions", len(taken.sessions)),
+            running.tell("saving sessions", len(taken.sessions)),
             made_of(body.like, MovementTable(one for _, one in house_movements())),
         )  # fmt: skip
         return SheetStored(

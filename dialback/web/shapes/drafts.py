@@ -44,7 +44,7 @@ class DraftAudit(Shape):
 
 
 class DraftOut(Shape):
-    """A draft. ``revision`` 0 is one that is not stored yet; ``origin`` says what it came from.
+    """A draft. ``revision`` 0 is one that is not saved yet; ``origin`` says what it came from.
 
     The plans of ``logged`` days have a log: they stay as they are.
     """

@@ -1766,7 +1766,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Put a restriction back in force that was lifted. */
+        /** Reinstated a restriction in force that was lifted. */
         post: operations["restore_restriction"];
         delete?: never;
         options?: never;
@@ -3699,7 +3699,7 @@ export interface components {
         };
         /**
          * DraftOut
-         * @description A draft. ``revision`` 0 is one that is not stored yet; ``origin`` says what it came from.
+         * @description A draft. ``revision`` 0 is one that is not saved yet; ``origin`` says what it came from.
          *
          *     The plans of ``logged`` days have a log: they stay as they are.
          */
@@ -5173,7 +5173,7 @@ export interface components {
             one_sided: boolean;
             /**
              * Progress
-             * @description How it moves on, where not as the house rule says
+             * @description How it progresses, where not by the house rule
              * @default null
              */
             progress: ("reps_first" | "load_first" | "sets" | "density" | "tempo" | "hold") | null;
@@ -6668,7 +6668,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -6800,7 +6800,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -6928,7 +6928,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -7060,7 +7060,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -7284,7 +7284,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -7418,7 +7418,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -7552,7 +7552,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -7682,7 +7682,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -7812,7 +7812,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -7942,7 +7942,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -8166,7 +8166,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -8298,7 +8298,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -8432,7 +8432,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -8562,7 +8562,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -8692,7 +8692,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -9012,7 +9012,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -9339,7 +9339,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -9671,7 +9671,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -9806,7 +9806,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -9941,7 +9941,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -10076,7 +10076,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -10211,7 +10211,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -10342,7 +10342,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -10768,7 +10768,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -10903,7 +10903,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -11135,7 +11135,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -11367,7 +11367,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -11502,7 +11502,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -11730,7 +11730,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -11860,7 +11860,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -12086,7 +12086,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -12218,7 +12218,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -12348,7 +12348,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -12478,7 +12478,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -12708,7 +12708,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -12843,7 +12843,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -12978,7 +12978,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -13113,7 +13113,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -13248,7 +13248,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -13383,7 +13383,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -13518,7 +13518,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -13653,7 +13653,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -13788,7 +13788,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -13923,7 +13923,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -14058,7 +14058,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -14193,7 +14193,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -14328,7 +14328,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -14558,7 +14558,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -14788,7 +14788,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -14924,7 +14924,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -15156,7 +15156,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -15292,7 +15292,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -15426,7 +15426,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -15560,7 +15560,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -15790,7 +15790,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -15925,7 +15925,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -16060,7 +16060,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -16569,7 +16569,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -16703,7 +16703,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -16837,7 +16837,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -16967,7 +16967,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -17191,7 +17191,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -17323,7 +17323,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -17547,7 +17547,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -17775,7 +17775,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -17910,7 +17910,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -18042,7 +18042,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -18174,7 +18174,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -18306,7 +18306,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -18439,7 +18439,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -18575,7 +18575,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -19084,7 +19084,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -19215,7 +19215,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -19346,7 +19346,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -19574,7 +19574,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -19705,7 +19705,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -19836,7 +19836,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -19970,7 +19970,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -20101,7 +20101,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -20329,7 +20329,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -20464,7 +20464,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -20595,7 +20595,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -20823,7 +20823,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -20954,7 +20954,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -21181,7 +21181,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -21311,7 +21311,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -21539,7 +21539,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -21673,7 +21673,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -22005,7 +22005,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -22136,7 +22136,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -22271,7 +22271,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -22406,7 +22406,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -22537,7 +22537,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -22668,7 +22668,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -22803,7 +22803,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -23025,7 +23025,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -23443,7 +23443,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;
@@ -23667,7 +23667,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDetails"];
                 };
             };
-            /** @description Too many wrong tries: wait */
+            /** @description Too many wrong attempts: wait */
             429: {
                 headers: {
                     [name: string]: unknown;

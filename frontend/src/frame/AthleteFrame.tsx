@@ -69,7 +69,7 @@ export function AthleteFrame() {
           <button
             type="button"
             className="no-print min-h-6 min-w-6 hover:bg-band"
-            aria-label="A week back"
+            aria-label="Previous week"
             title={`Key ${KEYS.weekBack.key}`}
             onClick={() => there(at?.before)}
           >
@@ -82,7 +82,7 @@ export function AthleteFrame() {
           <button
             type="button"
             className="no-print min-h-6 min-w-6 hover:bg-band"
-            aria-label="A week on"
+            aria-label="Next week"
             title={`Key ${KEYS.weekOn.key}`}
             onClick={() => there(at?.after)}
           >

@@ -30,7 +30,7 @@ export function Leave({ name }: { name: string }) {
       >
         Sign out
       </button>
-      <DialogSheet open={left > 0} close={() => setLeft(0)} title="Not everything is sent">
+      <DialogSheet open={left > 0} close={() => setLeft(0)} title="Not everything has been sent">
         <p>
           {count(left, "log")} on this device still {left === 1 ? "waits" : "wait"} to be sent. They
           stay here, and go when you sign in again on this device with a connection.
@@ -40,7 +40,7 @@ export function Leave({ name }: { name: string }) {
             Stay
           </button>
           <button type="button" className="key-button" onClick={() => out.mutate(true)}>
-            Sign out all the same
+            Sign out anyway
           </button>
         </div>
       </DialogSheet>

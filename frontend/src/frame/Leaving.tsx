@@ -26,7 +26,7 @@ export function Leaving({ unkept, what, keep, drop }: Props) {
   }, [unkept]);
   if (blocker.state !== "blocked") return null;
   return (
-    <DialogSheet open close={() => blocker.reset()} title="Not kept yet">
+    <DialogSheet open close={() => blocker.reset()} title="Not saved yet">
       <p>{what}</p>
       <div className="mt-4 flex flex-wrap gap-3">
         <button
@@ -38,7 +38,7 @@ export function Leaving({ unkept, what, keep, drop }: Props) {
               .catch(() => blocker.reset());
           }}
         >
-          Keep and leave
+          Save and leave
         </button>
         <button
           type="button"
@@ -48,7 +48,7 @@ export function Leaving({ unkept, what, keep, drop }: Props) {
             blocker.proceed();
           }}
         >
-          Leave without keeping
+          Leave without saving
         </button>
         <button type="button" className="key-button ml-auto" onClick={() => blocker.reset()}>
           Stay

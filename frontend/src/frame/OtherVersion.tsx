@@ -18,14 +18,14 @@ interface Props {
 export function OtherVersion({ what, differences, takeTheirs, keepMine }: Props) {
   return (
     <div role="alert" className="mb-3 border-l-4 border-caution pl-3 text-sm">
-      <p>{what} changed in another window meanwhile. Nothing of yours is lost.</p>
+      <p>{what} changed in another window. Nothing of yours is lost.</p>
       {differences.length > 0 && (
         <table className="mt-1">
           <thead>
             <tr className="text-left text-ink-2 italic">
               <td />
               <th scope="col" className="pr-6 font-normal">
-                kept there
+                saved there
               </th>
               <th scope="col" className="font-normal">
                 yours
@@ -47,10 +47,10 @@ export function OtherVersion({ what, differences, takeTheirs, keepMine }: Props)
       )}
       <p className="mt-1 flex gap-5">
         <button type="button" className="trail-link min-h-6" onClick={takeTheirs}>
-          Take what was kept there
+          Take what was saved there
         </button>
         <button type="button" className="trail-link min-h-6" onClick={keepMine}>
-          Go on with mine
+          Keep mine
         </button>
       </p>
     </div>

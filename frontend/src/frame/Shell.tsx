@@ -21,11 +21,7 @@ export function Shell() {
   const { pathname } = useLocation();
   // Whoever was known stays so while the connection is lost: a run goes on.
   if (!me.data)
-    return me.error ? (
-      <Failure error={me.error} />
-    ) : (
-      <p className="p-6 text-ink-2">Laying out the board…</p>
-    );
+    return me.error ? <Failure error={me.error} /> : <p className="p-6 text-ink-2">Loading…</p>;
   // A link opens for whoever has it, whoever was here before.
   if (pathname === "/door") return <Outlet />;
   if (me.data.state === "out") return <SignIn />;

@@ -56,8 +56,8 @@ export function SignIn() {
           Sign in
         </button>
         <p className="mt-3 text-sm text-ink-2">
-          Athletes come in by the link that their coach has made for their phone. A forgotten
-          password is set anew by the owner of the house.
+          Athletes sign in with the link their coach made for their phone. Forgot your password? The
+          owner can set a new one.
         </p>
       </form>
     </Outside>
@@ -82,7 +82,7 @@ export function Door() {
           {open.error.message}
         </p>
       ) : (
-        <p className="mt-6 text-ink-2">Coming in…</p>
+        <p className="mt-6 text-ink-2">Signing in…</p>
       )}
     </Outside>
   );

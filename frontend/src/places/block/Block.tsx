@@ -39,7 +39,7 @@ export function Block() {
   const { held, change, keys } = useHeld(place, here, date);
   useKeys(may ? { ...keys, undo: () => back.mutate(undefined), propose: wave.toggle } : {});
   if (found.error) return <Failure error={found.error} />;
-  if (!data) return <p className="p-6 text-ink-2">Laying out the weeks…</p>;
+  if (!data) return <p className="p-6 text-ink-2">Loading the weeks…</p>;
   const ofWeek = data.sessions.filter((session) =>
     data.days.some((row) => row[cell.week] === session.date),
   );

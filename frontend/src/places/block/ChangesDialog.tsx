@@ -15,7 +15,7 @@ export function ChangesDialog({ athlete, open, close }: Props) {
   const all = found.data?.entries ?? [];
   return (
     <DialogSheet open={open} close={close} title="Changes of the last thirty days" wide>
-      {all.length === 0 && <p className="text-ink-2">Nothing was done that could be taken back.</p>}
+      {all.length === 0 && <p className="text-ink-2">Nothing to undo.</p>}
       <div className="max-h-96 overflow-auto">
         <Entries entries={all} ofOne />
       </div>

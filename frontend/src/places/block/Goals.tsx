@@ -48,8 +48,8 @@ export function Goals({ athlete }: { athlete: number }) {
       )}
       {all.length === 0 && !adding && (
         <p className="py-1 text-ink-2">
-          None is set. A goal is a load for reps, reps or seconds by a day: it says what each week
-          has to bring.
+          No goals yet. A goal is a load for reps, or reps, or seconds, by a date: it tells you what
+          each week has to bring.
         </p>
       )}
       <ul>
@@ -59,7 +59,7 @@ export function Goals({ athlete }: { athlete: number }) {
       </ul>
       {removed && (
         <p role="status" className="py-1">
-          The goal for {removed.movement} is removed.{" "}
+          Goal for {removed.movement} removed.{" "}
           <button type="button" className="trail-link" onClick={() => restore.mutate(removed)}>
             Undo
           </button>
@@ -126,7 +126,8 @@ function GoalLine({ goal, remove }: { goal: Goal; remove: () => void }) {
             ))}
           </ol>
           <p className="mt-1 text-xs text-ink-2">
-            The top set of each week, to its last good rep; with two reps in hand, two reps fewer.
+            The top set of each week, taken to the last good rep; leave two in reserve and it is two
+            reps fewer.
           </p>
         </details>
       )}

@@ -77,8 +77,8 @@ export function LayForm({ session, week, sessions, most, busy, lay, open }: Prop
         </button>
       </span>
       <p className="w-full text-xs text-ink-2">
-        Weeks ahead are compared as if the plans before them were done. What stands on laid-over
-        days is replaced. Loads go to the nearest that the kit has. A lighter week keeps loads and
+        Weeks ahead are compared as if the plans before them were done. Sessions already on those
+        days are replaced. Loads are rounded to what the kit has. A lighter week keeps loads and
         about three fifths of the sets. Form before load; heavy bar work needs a spotter or
         safeties.
       </p>

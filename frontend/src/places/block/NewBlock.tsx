@@ -81,8 +81,8 @@ export function NewBlock({ place, first, open, close }: Props) {
         </p>
       )}
       <p className="mt-3 text-xs text-ink-2">
-        Loads go to the nearest that the kit has. What stands on these days is replaced and can be
-        brought back with Undo. A return from a break starts low.
+        Loads are rounded to what the kit has. Sessions already on these days are replaced; Undo
+        brings them back. A return from a break starts low.
       </p>
       <div className="mt-3 flex gap-3">
         <button
@@ -91,7 +91,7 @@ export function NewBlock({ place, first, open, close }: Props) {
           disabled={make.isPending || (fill === "template" && chosen === null)}
           onClick={() => make.mutate(undefined)}
         >
-          Make the block
+          Create the block
         </button>
         <button type="button" className="key-button" onClick={close}>
           Close
@@ -143,7 +143,7 @@ function FilledWith({ fill, put, templates, chosen, choose }: FilledWithProps) {
             ))}
           </select>
         ) : (
-          <p className="ml-6 text-ink-2">No template yet: keep planned weeks as one first.</p>
+          <p className="ml-6 text-ink-2">No templates yet: save some planned weeks as one first.</p>
         ))}
       {choice("nothing", "nothing yet")}
     </fieldset>

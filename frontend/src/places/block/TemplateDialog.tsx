@@ -64,13 +64,13 @@ export function TemplateDialog({ place, week, open, close }: Props) {
         </section>
       ) : (
         <p className="mt-3 text-ink-2">
-          No template yet. Keep a planned week under a name: it can then be laid for everybody.
+          No templates yet. Save a planned week under a name, then use it for anybody.
         </p>
       )}
       <div role="status" className="mt-3 min-h-6 text-sm">
         {laid && (
           <>
-            Laid for {laid.laid.length} athlete{laid.laid.length === 1 ? "" : "s"}.{" "}
+            Used for {laid.laid.length} athlete{laid.laid.length === 1 ? "" : "s"}.{" "}
             <button type="button" className="trail-link" onClick={() => undo.mutate(laid)}>
               Undo
             </button>
@@ -91,7 +91,7 @@ export function TemplateDialog({ place, week, open, close }: Props) {
         </p>
       )}
       <p className="text-xs text-ink-2">
-        Loads are laid as they stand: look through each athlete&rsquo;s week before it is trained.
+        Loads are copied as they are: check each athlete&rsquo;s week before they train it.
       </p>
       <button type="button" className="key-button mt-3" onClick={close}>
         Close
@@ -119,7 +119,7 @@ function Keep({ place, week, kept }: KeepProps) {
     <>
       <section className="flex flex-wrap items-end gap-3 border-b border-hair pb-3">
         <label className="flex-1">
-          Keep {weekName(week).toLowerCase()}
+          Save {weekName(week).toLowerCase()}
           {weeks > 1 ? ` and the ${weeks - 1} after it` : ""} under the name
           <input
             value={name}
@@ -143,7 +143,7 @@ function Keep({ place, week, kept }: KeepProps) {
           disabled={!name.trim() || keep.isPending}
           onClick={() => keep.mutate(undefined)}
         >
-          Keep
+          Save
         </button>
       </section>
       {keep.error && (

@@ -20,7 +20,7 @@ export function WaveHead({ wave, first, last }: { wave: Wave; first: string; las
         title={`Key ${KEYS.propose.key}`}
         onClick={wave.toggle}
       >
-        {wave.open ? "Put the proposal away" : "Propose the block"}
+        {wave.open ? "Close the proposal" : "Propose the block"}
       </button>
       {wave.open && (
         <>
@@ -34,7 +34,7 @@ export function WaveHead({ wave, first, last }: { wave: Wave; first: string; las
           {wave.asking ? (
             <>
               <span role="status" className="text-ink-2 italic">
-                working out {weekName(wave.asking).toLowerCase()}…
+                calculating {weekName(wave.asking).toLowerCase()}…
               </span>
               <button type="button" className="trail-link" onClick={wave.stop}>
                 Stop

@@ -56,7 +56,7 @@ function Proposed({ week, wave }: { week: BlockWeek; wave: Wave }) {
           </>
         ) : (
           <span className="text-ink-2 italic">
-            {wave.asking === week.week ? "working it out…" : "–"}
+            {wave.asking === week.week ? "calculating…" : "–"}
           </span>
         )}
       </span>

@@ -31,7 +31,7 @@ export function Dial() {
   const draft = useDraft(place);
   if (draft.error) return <Failure error={draft.error} />;
   if (!draft.data || draft.isRefetching)
-    return <p className="p-6 text-ink-2">Laying out the draft…</p>;
+    return <p className="p-6 text-ink-2">Loading the draft…</p>;
   // A draft that was fetched anew is another draft in hand.
   return (
     <Desk
@@ -45,7 +45,7 @@ export function Dial() {
 type Draft = ReturnType<typeof useDialDraft>;
 
 const ORIGINS: Record<string, (week: string) => string> = {
-  saved: () => "Your stored draft",
+  saved: () => "Your saved draft",
   plan: () => "From the plan as published",
   "last plan": (week) => `From the plan of ${weekName(week).toLowerCase()}`,
   "last log": (week) => `From what was done in ${weekName(week).toLowerCase()}`,
@@ -53,11 +53,11 @@ const ORIGINS: Record<string, (week: string) => string> = {
 };
 
 const SAVED: Record<Saving, string> = {
-  stored: "stored",
-  changed: "storing…",
-  saving: "storing…",
-  stale: "not stored: changed in another window",
-  failed: "not stored",
+  stored: "saved",
+  changed: "saving…",
+  saving: "saving…",
+  stale: "not saved: changed in another window",
+  failed: "not saved",
 };
 
 function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"] }) {
@@ -134,7 +134,7 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
 function Nothing() {
   return (
     <main className="flex-1 bg-sheet px-6 py-8">
-      <p className="text-lg">There is nothing to turn yet.</p>
+      <p className="text-lg">Nothing to adjust yet.</p>
       <p className="mt-2 max-w-prose">
         A draft begins with the week&rsquo;s plan, or with the week before it; this one has neither.
         Go back with <kbd className="font-mono text-xs">[</kbd> to a week that was trained, or{" "}

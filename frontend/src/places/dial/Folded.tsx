@@ -38,7 +38,7 @@ export function Folded({
           onClick={toggle}
           title={`Key ${keyName}`}
         >
-          {open ? "Put away" : opens}
+          {open ? "Close" : opens}
         </button>
       </div>
       {error && (

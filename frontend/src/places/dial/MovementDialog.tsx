@@ -64,7 +64,7 @@ function Choice({
         {error}
       </p>
     );
-  if (!found) return <p className="text-ink-2">Looking through the movements…</p>;
+  if (!found) return <p className="text-ink-2">Loading the movements…</p>;
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
   const fitting = found.filter((one) =>
     words.every((word) => `${one.movement} ${one.fits}`.toLowerCase().includes(word)),

@@ -37,8 +37,8 @@ export function NextSteps({ place, sessions, take }: Props) {
         <>
           {steps.length === 0 && (
             <p className="mt-2 text-sm text-ink-2">
-              No movement is due for a step: none has reached the top of its range, and none fell
-              below it twice. A lighter week keeps its loads.
+              No movement is due for a step: none reached the top of its range, and none fell below
+              it twice. A lighter week keeps its loads.
             </p>
           )}
           <ul className="mt-1 text-sm">

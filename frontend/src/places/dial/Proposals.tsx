@@ -33,7 +33,7 @@ export function Proposals({ desk, take }: Props) {
       beside={
         asking && (
           <span role="status" className="text-sm text-ink-2 italic">
-            working it out…
+            calculating…
           </span>
         )
       }
@@ -75,7 +75,7 @@ function StepLine({ step, take, lock }: { step: Step; take: () => void; lock: ()
         <span className="ml-auto flex gap-1.5">
           {step.kind === "line" && (
             <button type="button" className="trail-link text-ink-2" onClick={lock}>
-              hold
+              lock
             </button>
           )}
           <button type="button" className="key-button" onClick={take}>
@@ -114,9 +114,9 @@ function Found({ proposal, asking, locks, setLocks, take, takeAll }: FoundProps)
       )}
       {locks.length > 0 && (
         <p className="mt-2 text-sm">
-          Held as they are: {locks.join(", ")}.{" "}
+          Locked: {locks.join(", ")}.{" "}
           <button type="button" className="trail-link" onClick={() => setLocks(() => [])}>
-            Let go
+            Unlock
           </button>
         </p>
       )}

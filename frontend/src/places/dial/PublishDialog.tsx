@@ -38,7 +38,7 @@ export function PublishDialog({ open, place, sessions, audit, close, publish }: 
       <p className="mt-3">
         {audit.findings.length === 0
           ? "Every figure of the draft is inside the house rules."
-          : `${audit.findings.length} findings stay open${high.length ? `, ${high.length} of them high` : ""}. Are they meant?`}
+          : `${audit.findings.length} findings stay open${high.length ? `, ${high.length} of them high` : ""}. Is that what you want?`}
       </p>
       <ul className="mt-2 max-h-40 overflow-auto text-sm">
         {shown.slice(0, 8).map((one) => (

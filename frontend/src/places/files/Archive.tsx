@@ -25,7 +25,7 @@ export function Archive() {
       )}
       {all.length === 0 && (
         <p className="mt-2 text-ink-2">
-          Nobody. Whoever is archived keeps plans, logs and notes, and can be put back.
+          Nobody. Archived athletes keep their plans, logs and notes, and can be restored.
         </p>
       )}
       <ul>
@@ -39,10 +39,10 @@ export function Archive() {
             <button
               type="button"
               className="trail-link min-h-6"
-              aria-label={`Put back ${one.name}`}
+              aria-label={`Restore ${one.name}`}
               onClick={() => back.mutate(one.id)}
             >
-              Put back
+              Restore
             </button>
             <a
               href={`/api/athletes/${one.id}/everything`}
@@ -83,8 +83,8 @@ function Deleting({ person, close }: { person: Person | null; close: () => void 
     >
       <p>
         Plans, logs, notes, goals, restrictions, acceptances and signatures go, and cannot be
-        brought back. Daily copies and backups made before still have them: delete those, too, where
-        the law asks for it. What others were judged by does not change.
+        brought back. Daily copies and backups made before still have them: delete those too where
+        the law requires it. Nobody else&rsquo;s figures change.
       </p>
       <p className="mt-2">
         <a href={`/api/athletes/${person?.id ?? 0}/everything`} download className="trail-link">
@@ -92,7 +92,7 @@ function Deleting({ person, close }: { person: Person | null; close: () => void 
         </a>
       </p>
       <label className="mt-3 block">
-        The name, as it stands above
+        The name, exactly as above
         <input
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
@@ -114,7 +114,7 @@ function Deleting({ person, close }: { person: Person | null; close: () => void 
           Delete for good
         </button>
         <button type="button" className="key-button" onClick={close}>
-          Keep
+          Cancel
         </button>
       </div>
     </DialogSheet>

@@ -82,7 +82,7 @@ function Written({ choice, put }: { choice: Choice; put: (part: Partial<Choice>)
   return (
     <p className="mt-2 flex flex-wrap items-baseline gap-x-5 gap-y-1 text-sm">
       <Pick
-        label="Days are written"
+        label="Dates are written"
         value={choice.date_order}
         options={{ dmy: "day, month, year", mdy: "month, day, year", ymd: "year first" }}
         put={(value) => put({ date_order: value as Choice["date_order"] })}

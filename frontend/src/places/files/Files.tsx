@@ -17,8 +17,8 @@ export function Files() {
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pt-4 pb-10">
       <h1 className="text-xl font-semibold">Files</h1>
       <p className="mb-5 max-w-prose text-sm text-ink-2">
-        A book is one athlete&rsquo;s movements, rules, plan and log in one open JSON file. It goes
-        in whole or not at all, and comes out so that it counts the same elsewhere.
+        A book is one athlete&rsquo;s movements, rules, plan and log in one open JSON file. It is
+        imported whole or not at all, and an exported book counts the same anywhere else.
       </p>
       <div className="grid grid-cols-2 items-start gap-12 max-lg:grid-cols-1 [&>*]:min-w-0">
         <Import />
@@ -70,7 +70,8 @@ function Export() {
       {roster.error && <Failure error={roster.error} />}
       <p className="flex flex-wrap items-baseline gap-3 pt-2 text-sm text-ink-2">
         <label>
-          Out from{" "}
+          {" "}
+          Export from{" "}
           <input
             type="date"
             value={range.first}
@@ -125,7 +126,7 @@ function Export() {
       </ul>
       {roster.data?.athletes.length === 0 && (
         <p className="mt-3 text-sm text-ink-2">
-          Nobody yet. A book that you import stands here, ready to be exported.
+          Nobody yet. Books you import are listed here, ready to export.
         </p>
       )}
     </section>

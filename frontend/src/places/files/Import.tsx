@@ -102,8 +102,11 @@ function Offered({
         {look.completed} completed sessions, {look.sets} sets
         {look.first && look.last ? `, ${date(look.first)} to ${date(look.last)}` : ""}.
       </p>
-      <Names what="It brings into the house" names={look.new_movements} />
-      <Names what="The house counts otherwise, so it keeps as its own" names={look.own_movements} />
+      <Names what="It adds to the house" names={look.new_movements} />
+      <Names
+        what="The house counts differently, so these stay the athlete&rsquo;s own"
+        names={look.own_movements}
+      />
       {look.warnings.map((line) => (
         <p key={line} className="mt-1 text-caution">
           {line}

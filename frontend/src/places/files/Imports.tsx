@@ -2,7 +2,7 @@ import { useChange } from "@/api/changes";
 import { sheets, useImports } from "@/api/sheets";
 import { date } from "@/words";
 
-/** Files that came in, each to be taken out again. */
+/** Imported files, each to be taken out again. */
 export function Imports() {
   const found = useImports();
   const undo = useChange((id: number) => sheets.undo(id));
@@ -10,7 +10,7 @@ export function Imports() {
   if (all.length === 0) return null;
   return (
     <div className="mt-4 text-sm">
-      <h3 className="text-ink-2 italic">Files that came in</h3>
+      <h3 className="text-ink-2 italic">Imported files</h3>
       <ul>
         {all.map((one) => (
           <li

@@ -20,7 +20,7 @@ export function Preview({ preview, choice, put }: PreviewProps) {
         sets
         {preview.there > 0 && (
           <span className="font-normal text-ink-2">
-            ; {preview.there} are in the book already and stay out
+            ; {preview.there} are already in the book and are skipped
           </span>
         )}
       </p>
@@ -36,16 +36,16 @@ export function Preview({ preview, choice, put }: PreviewProps) {
       )}
       {strangers.length > 0 && choice.take_on && (
         <p role="status" className="mt-1 border-l-4 border-ink pl-3">
-          {strangers.map((one) => one.name).join(", ")} will be taken on with it.
+          {strangers.map((one) => one.name).join(", ")} will be added to the roster.
         </p>
       )}
       <Said choice={choice} put={put} />
       {preview.unknown.length > 0 && (
         <section aria-label="Movements to name" className="mt-2 border-l-4 border-caution pl-3">
           <p>
-            Nobody knows these names. Say which movement each is: it is remembered as another name
-            of it. Or make a new movement, which counts like the one that you give; or leave its
-            rows out.
+            These names are unknown. Choose the movement each one stands for, and the name is
+            remembered. Or make it a new movement that counts like the one you type, or skip its
+            rows.
           </p>
           {preview.unknown.map((one) => (
             <Unknown
@@ -120,7 +120,7 @@ function Unknown({
         }}
       />
       <button type="button" className="key-button" disabled={!name} onClick={() => put(name)}>
-        is it
+        same as this
       </button>
       <button
         type="button"
@@ -129,15 +129,15 @@ function Unknown({
         aria-label={`Make ${one.name} a new movement`}
         onClick={() => make(name)}
       >
-        new, like it
+        new, counts like this
       </button>
       <button
         type="button"
         className="trail-link min-h-6 text-ink-2"
-        aria-label={`Leave the rows of ${one.name} out`}
+        aria-label={`Skip the rows of ${one.name}`}
         onClick={skip}
       >
-        leave out
+        skip
       </button>
       {one.near.slice(0, 3).map((near) => (
         <button
@@ -176,13 +176,13 @@ function Said({ choice, put }: SaidProps) {
     ]),
     ...skip.map((name): [string, string, () => void] => [
       name,
-      "is left out",
+      "skipped",
       () => put({ skip: skip.filter((one) => one !== name) }),
     ]),
   ];
   if (said.length === 0) return null;
   return (
-    <ul aria-label="Names as said" className="mt-2 border-l-4 border-rule pl-3">
+    <ul aria-label="Names matched" className="mt-2 border-l-4 border-rule pl-3">
       {said.map(([name, what, back]) => (
         <li key={name} className="flex items-baseline gap-3">
           <span className="w-56 truncate">{name}</span>
@@ -190,7 +190,7 @@ function Said({ choice, put }: SaidProps) {
           <button
             type="button"
             className="trail-link min-h-6 text-ink-2"
-            aria-label={`Say something else of ${name}`}
+            aria-label={`Change the match for ${name}`}
             onClick={back}
           >
             change

@@ -74,8 +74,8 @@ export function Sheet() {
               onClick={() => store.mutate(undefined)}
             >
               {preview
-                ? `Store ${preview.sessions} session${preview.sessions === 1 ? "" : "s"}`
-                : "Store"}
+                ? `Import ${preview.sessions} session${preview.sessions === 1 ? "" : "s"}`
+                : "Import"}
             </button>
           </p>
           {preview && (
@@ -159,8 +159,8 @@ function Choose({ read, busy, open }: ChooseProps) {
       </button>
       <span className="text-ink-2">
         {read
-          ? `${read.name}, ${number(read.rows, 0)} rows${read.remembered ? "; its columns are known from the last time" : ""}`
-          : "one row for each set, of whatever columns; nothing is stored before you have looked at it"}
+          ? `${read.name}, ${number(read.rows, 0)} rows${read.remembered ? "; its columns are remembered from last time" : ""}`
+          : "one row for each set, of whatever columns; nothing is saved until you have looked it over"}
       </span>
     </p>
   );

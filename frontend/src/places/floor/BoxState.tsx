@@ -29,22 +29,21 @@ export function BoxState() {
     <span className="text-sm">
       <span role="status" className={left > 0 || !online ? "text-caution" : "text-ink-2"}>
         {left > 0
-          ? `${left} log${left === 1 ? "" : "s"} kept here, not sent yet`
+          ? `${left} log${left === 1 ? "" : "s"} saved here, not sent yet`
           : online
             ? "all sent"
-            : "no connection; taps are kept here"}
+            : "no connection; taps are saved here"}
       </span>
       {beside.length > 0 && (
         <span role="status" className="block text-caution">
-          {beside.join(", ")}: logged elsewhere, too. Both versions are kept, to be decided in the
-          Log.
+          {beside.join(", ")}: logged elsewhere too. Both versions are kept; choose one in the Log.
         </span>
       )}
       {refused.map((one) => (
         <span key={one.id} role="alert" className="block text-high">
           {one.name}: {one.refused}{" "}
           <button type="button" className="trail-link" onClick={() => void drop(one.id)}>
-            Let it go
+            Dismiss
           </button>
         </span>
       ))}

@@ -18,7 +18,7 @@ export function Floor() {
   const atHand = useAtHand(other ? undefined : found.data?.sessions);
   const go = useNavigate();
   if (found.error && !found.data) return <Failure error={found.error} />;
-  if (!found.data) return <p className="p-6 text-ink-2">Looking up today&rsquo;s sessions…</p>;
+  if (!found.data) return <p className="p-6 text-ink-2">Loading today&rsquo;s sessions…</p>;
   const sessions = found.data.sessions.filter((one) => !squad || one.squad === squad);
   const run = (plans: number[]) => go(`/floor/run?plans=${plans.join(",")}`);
   const titles = [...new Set(sessions.map((one) => one.title))];
@@ -51,7 +51,7 @@ export function Floor() {
             {atHand === found.data.sessions.length
               ? "all sessions"
               : `${atHand} of ${found.data.sessions.length} sessions`}{" "}
-            kept on this device for a lost connection
+            saved on this device in case the connection drops
           </span>
         )}
         {chosen.length > 0 && (
@@ -62,8 +62,8 @@ export function Floor() {
       </div>
       {sessions.length === 0 && (
         <p className="max-w-prose py-4">
-          Nothing is planned for {other ? "this day" : "today"}. A session that is written for it
-          stands here, ready to run.
+          Nothing is planned for {other ? "this day" : "today"}. Sessions written for it appear
+          here, ready to run.
         </p>
       )}
       {titles.map((title) => (
@@ -118,7 +118,7 @@ function Days({ day, isOther, go }: DaysProps) {
       <button
         type="button"
         className="min-h-10 min-w-10 hover:bg-band"
-        aria-label="A day back"
+        aria-label="Previous day"
         onClick={() => go(dayAfter(day, -1))}
       >
         ◂
@@ -126,7 +126,7 @@ function Days({ day, isOther, go }: DaysProps) {
       <button
         type="button"
         className="min-h-10 min-w-10 hover:bg-band"
-        aria-label="A day on"
+        aria-label="Next day"
         onClick={() => go(dayAfter(day, 1))}
       >
         ▸

@@ -18,7 +18,7 @@ export function Hurts({ runs, movement, close, stop }: Props) {
     <DialogSheet open close={close} title="Stop: something hurts">
       <p>
         Stop now. Sharp pain, chest pain, dizziness or numbness: see a doctor. What was done is
-        kept, and the coach is told.
+        saved, and the coach is told.
       </p>
       {runs.length > 1 && (
         <label className="mt-3 block">
@@ -54,10 +54,10 @@ export function Hurts({ runs, movement, close, stop }: Props) {
             close();
           }}
         >
-          Stop and note it
+          Stop and record it
         </button>
         <button type="button" className="key-button h-12 px-6 text-lg" onClick={close}>
-          Back
+          Cancel
         </button>
       </div>
     </DialogSheet>

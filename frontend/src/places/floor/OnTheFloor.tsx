@@ -41,7 +41,7 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
   const sensed = useSensor(sensing, works, clock?.step ?? 0, set, tempo);
   useWakeLock(Boolean(state?.begun) && clock?.phase !== "over");
   useTones(state, now, lead);
-  if (!state || !clock) return <p className="p-6 text-ink-2">Opening the session…</p>;
+  if (!state || !clock) return <p className="p-6 text-ink-2">Loading the session…</p>;
   if (!state.begun)
     return (
       <Cautions

@@ -15,7 +15,7 @@ export function Run() {
   const found = useFloorRuns(plans);
   const data = useMemo(() => found.data && together(found.data), [found.data]);
   if (found.error && !found.data) return <Failure error={found.error} />;
-  if (!data) return <p className="p-6 text-ink-2">Laying out the session…</p>;
+  if (!data) return <p className="p-6 text-ink-2">Loading the session…</p>;
   if (data.runs.length === 0)
     return (
       <p className="p-6">

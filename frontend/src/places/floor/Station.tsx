@@ -54,7 +54,7 @@ export function Station({ set, watch, hurts, ...run }: Props) {
           act={() => setClock((all) => pause(all, Date.now()))}
           off={clock.phase === "ready" && clock.paused === null}
         >
-          {clock.paused === null ? "Pause" : "Go on"}
+          {clock.paused === null ? "Pause" : "Resume"}
         </Big>
         <Big
           act={() =>

@@ -166,7 +166,7 @@ export interface NextAct {
 
 /** The one thing that comes now. A set without a clock is begun only where a sensor watches it. */
 export function nextAct(clock: Clock, isTimed: boolean, sensing: boolean, asIs: string): NextAct {
-  if (clock.paused !== null) return { says: "Go on", does: "resume" };
+  if (clock.paused !== null) return { says: "Resume", does: "resume" };
   switch (clock.phase) {
     case "ready":
       if (isTimed) return { says: "Start the clock", does: "begin" };
@@ -174,7 +174,7 @@ export function nextAct(clock: Clock, isTimed: boolean, sensing: boolean, asIs: 
     case "work":
       return { says: asIs, does: "finish" };
     case "rest":
-      return { says: "On, without more rest", does: "skip rest" };
+      return { says: "Skip the rest", does: "skip rest" };
     default:
       return { says: "Start now", does: "start" };
   }

@@ -60,7 +60,7 @@ export function useSensor(
     source.addEventListener("end", () => source.close());
     source.onerror = () => {
       source.close();
-      setProblem("The sensor is out of reach; count by hand.");
+      setProblem("The sensor is not connected: count by hand.");
     };
     return () => source.close();
   }, [on, working, step, wanted, tempo]);

@@ -30,7 +30,7 @@ export function Journal() {
     );
   };
   if (found.error) return <Failure error={found.error} />;
-  if (!found.data) return <p className="p-6 text-ink-2">Opening the journal…</p>;
+  if (!found.data) return <p className="p-6 text-ink-2">Loading the journal…</p>;
   const { entries, more, people } = found.data;
   const last = entries.at(-1);
   return (
@@ -38,7 +38,7 @@ export function Journal() {
       <Wanted params={params} people={people} put={put} />
       {entries.length === 0 && (
         <p className="py-6 text-ink-2">
-          Nothing like that. Every change is noted here: who, when, where and what.
+          No changes match. Every change is listed here: who, when, where and what.
         </p>
       )}
       <Entries entries={entries} ofOne={Boolean(athlete)} />
@@ -49,7 +49,7 @@ export function Journal() {
             className="trail-link"
             onClick={() => setBefore((old) => old.slice(0, -1))}
           >
-            Later ones
+            Newer
           </button>
         )}
         {more && last && (
@@ -58,13 +58,13 @@ export function Journal() {
             className="trail-link"
             onClick={() => setBefore((old) => [...old, last.id])}
           >
-            Earlier ones
+            Older
           </button>
         )}
       </p>
       <p className="mt-4 max-w-prose text-sm text-ink-2">
-        Plans, rules, the kit, files and archived people can be undone for thirty days; what was
-        changed again since is undone first.
+        Plans, rules, the kit, files and archived people can be undone for thirty days; later
+        changes to the same thing have to be undone first.
       </p>
     </main>
   );
@@ -103,7 +103,7 @@ function Wanted({ params, people, put }: WantedProps) {
           onChange={(event) => put("who", event.target.value)}
           className="field text-sm"
         >
-          <option value="">by anybody</option>
+          <option value="">anybody</option>
           {people.map((one) => (
             <option key={one}>{one}</option>
           ))}
@@ -111,8 +111,8 @@ function Wanted({ params, people, put }: WantedProps) {
       )}
       <input
         type="search"
-        aria-label="Words in it"
-        placeholder="Words in it"
+        aria-label="Containing"
+        placeholder="Containing"
         value={params.get("words") ?? ""}
         onChange={(event) => put("words", event.target.value)}
         className="field w-48 text-sm"

@@ -17,7 +17,7 @@ import { EMPTY, type Room } from "./room";
 export function Kit() {
   const found = useKit();
   if (found.error) return <Failure error={found.error} />;
-  if (!found.data) return <p className="p-6 text-ink-2">Looking round the room…</p>;
+  if (!found.data) return <p className="p-6 text-ink-2">Loading the kit…</p>;
   return <Described known={found.data} />;
 }
 
@@ -46,17 +46,17 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
         <p className="text-ink-2">
           {known.described
             ? "What the room has. Write warns when a load cannot be made of it."
-            : "Nobody has said yet what the room has: until then no load is checked."}
+            : "No kit entered yet: until then, loads are not checked."}
         </p>
         <Called />
         <Shown />
         <span className="ml-auto flex items-baseline gap-3">
           <span role="status" className="text-sm text-ink-2">
             {save.isPending
-              ? "storing…"
+              ? "saving…"
               : room.changed
-                ? "not stored yet"
-                : known.described && "stored"}
+                ? "not saved yet"
+                : known.described && "saved"}
           </span>
           <button
             type="button"
@@ -64,7 +64,7 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
             disabled={!room.changed || broken || save.isPending}
             onClick={() => save.mutate(undefined)}
           >
-            Keep
+            Save
           </button>
         </span>
       </div>
@@ -128,7 +128,7 @@ function Called() {
   const name = useChange((wanted: string) => house.name(wanted));
   return (
     <label className="text-sm whitespace-nowrap text-ink-2">
-      The house is called{" "}
+      Name of the house{" "}
       <input
         value={typed ?? found.data?.name ?? ""}
         maxLength={120}
@@ -150,7 +150,7 @@ function Shown() {
   const choose = useChange((chosen: "kg" | "lb") => unit.choose(chosen));
   return (
     <label className="text-sm whitespace-nowrap text-ink-2">
-      Weights are shown in{" "}
+      Show weights in{" "}
       <select
         value={found.data?.unit ?? "kg"}
         disabled={choose.isPending}

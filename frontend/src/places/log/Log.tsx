@@ -45,7 +45,7 @@ export function Log() {
     undo,
   });
   if (found.error) return <Failure error={found.error} />;
-  if (!found.data) return <p className="p-6 text-ink-2">Opening the log…</p>;
+  if (!found.data) return <p className="p-6 text-ink-2">Loading the log…</p>;
   return (
     <div className="beside grid-cols-[15rem_minmax(0,1fr)]">
       <nav
@@ -54,7 +54,7 @@ export function Log() {
       >
         <List all={all} current={current} open={open} whole={whole} />
         {all.length === 0 && (
-          <p className="px-5 text-sm text-ink-2">Nothing is planned or done in this week.</p>
+          <p className="px-5 text-sm text-ink-2">Nothing planned or done this week.</p>
         )}
         <button type="button" className="key-button mx-5 mt-3" onClick={() => open("new")}>
           Write what was done
@@ -62,7 +62,7 @@ export function Log() {
         {before && (
           <p role="status" className="mx-5 mt-3 text-sm">
             {before.title || "The log"} is{" "}
-            {before.out ? "out of the book" : before.session ? "changed" : "logged"}.{" "}
+            {before.out ? "removed" : before.session ? "changed" : "logged"}.{" "}
             <button
               type="button"
               className="trail-link"

@@ -22,14 +22,14 @@ export function MissedWhy({ place, plan, reasons }: Props) {
   return (
     <p className="flex flex-wrap items-baseline gap-3 py-1 text-sm">
       <label>
-        Not done, because{" "}
+        Missed because{" "}
         <select
           value={why}
           disabled={say.isPending}
           onChange={(event) => put(event.target.value, note)}
           className="field py-0"
         >
-          <option value="">nobody has said</option>
+          <option value="">no reason given</option>
           {reasons.map((one) => (
             <option key={one.why} value={one.why}>
               {one.says}
@@ -39,7 +39,7 @@ export function MissedWhy({ place, plan, reasons }: Props) {
       </label>
       {why !== "" && (
         <input
-          aria-label="What else there is to say of it"
+          aria-label="Anything else about it"
           placeholder="in your own words"
           maxLength={200}
           value={note}

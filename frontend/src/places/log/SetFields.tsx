@@ -104,7 +104,7 @@ export function SetFields({ set, name, take }: Props) {
         />
       </label>
       <button type="submit" className="key-button h-7 py-0">
-        Take it
+        Apply
       </button>
       {wrong && (
         <p role="alert" className="w-full text-high">

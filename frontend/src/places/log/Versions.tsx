@@ -19,7 +19,7 @@ export function Versions({ place, one }: { place: WeekPlace; one: LogSession }) 
         This session was changed in two places. Both are kept: which one is right?
       </p>
       {version.apart.length === 0 ? (
-        <p>They say the same of every set.</p>
+        <p>Both agree on every set.</p>
       ) : (
         <table className="my-1">
           <thead>
@@ -28,10 +28,10 @@ export function Versions({ place, one }: { place: WeekPlace; one: LogSession }) 
                 apart
               </th>
               <th scope="col" className="pr-6 font-normal italic">
-                the stored one
+                the saved one
               </th>
               <th scope="col" className="font-normal italic">
-                the other, arrived {day(version.day)}
+                the other one, received {day(version.day)}
               </th>
             </tr>
           </thead>
@@ -55,7 +55,7 @@ export function Versions({ place, one }: { place: WeekPlace; one: LogSession }) 
           disabled={decide.isPending}
           onClick={() => decide.mutate({ id: version.id, keep: "stored" })}
         >
-          Keep the stored one
+          Keep the saved one
         </button>
         <button
           type="button"
@@ -63,7 +63,7 @@ export function Versions({ place, one }: { place: WeekPlace; one: LogSession }) 
           disabled={decide.isPending}
           onClick={() => decide.mutate({ id: version.id, keep: "other" })}
         >
-          Take the other
+          Use the other one
         </button>
       </p>
     </section>

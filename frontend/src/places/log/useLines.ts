@@ -50,7 +50,7 @@ export function useLines(
         const line = now.lines.find(sameLine(which));
         const base = line && (doneOf(now, line) ?? planOf(now, line));
         try {
-          if (!base) throw new Error("This set is gone: it was changed meanwhile.");
+          if (!base) throw new Error("This set is gone: it was changed in the meantime.");
           const found = await logs.amend(place, { set: asPlanned(base), text });
           resolve(true);
           return rebuilt(now.lines, setsOf(now), (other) =>

@@ -7,7 +7,7 @@ import { signed, unit, weekName } from "@/words";
 export function Effect({ effect }: { effect: Schemas["MovementEffect"] }) {
   const go = useNavigate();
   return (
-    <section aria-label="What it alters" className="mt-3 border-l-4 border-caution pl-3">
+    <section aria-label="What it changes" className="mt-3 border-l-4 border-caution pl-3">
       <p>
         {effect.sets === 0
           ? "No set of it is planned or done."

@@ -63,13 +63,13 @@ export function MovementFields({ typed, all, names, put }: MovementFieldsProps) 
         />
       </span>
       <label className="mt-1 block">
-        Moves on by
+        Progresses by
         <select
           value={typed.progress}
           onChange={(event) => put({ progress: event.target.value })}
           className="field mt-0.5 block h-8 w-full"
         >
-          <option value="">what the rules say</option>
+          <option value="">the house rule</option>
           {all.progress.map((one) => (
             <option key={one.value} value={one.value}>
               {one.meaning}

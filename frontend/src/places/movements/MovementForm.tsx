@@ -61,10 +61,10 @@ export function MovementForm({ one, all, close }: Props) {
           {!one
             ? "Add it"
             : effect
-              ? "Keep the change"
+              ? "Save the change"
               : look.isPending
                 ? "Counting the past weeks…"
-                : "What does it alter?"}
+                : "What does it change?"}
         </button>
         <button type="button" className="key-button" onClick={() => close(null)}>
           Cancel

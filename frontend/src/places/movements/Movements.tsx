@@ -25,7 +25,7 @@ export function Movements() {
     put("name", "");
   });
   if (movements.error) return <Failure error={movements.error} />;
-  if (!movements.data) return <p className="p-6 text-ink-2">Looking up the movements…</p>;
+  if (!movements.data) return <p className="p-6 text-ink-2">Loading the movements…</p>;
   const chosen = all.find((one) => one.name === search.name);
   const open = (name: string) => {
     setEditing(null);
@@ -45,7 +45,7 @@ export function Movements() {
         </div>
         {rows.length === 0 && (
           <p className="py-6 text-ink-2">
-            No movement fits.{" "}
+            No movement matches.{" "}
             <button type="button" className="trail-link" onClick={search.clear}>
               Show all
             </button>

@@ -29,7 +29,7 @@ export function AddAccount({ roles, first }: Props) {
         make.mutate(undefined);
       }}
     >
-      <h3 className="font-semibold">{first ? "Your own account" : "Add somebody"}</h3>
+      <h3 className="font-semibold">{first ? "Your own account" : "Add someone"}</h3>
       <div className="mt-1 flex flex-wrap items-end gap-x-4 gap-y-2">
         <label className="block">
           <span className="text-ink-2">Name to sign in with</span>
@@ -68,12 +68,12 @@ export function AddAccount({ roles, first }: Props) {
           className="ink-button"
           disabled={!name.trim() || !password || make.isPending}
         >
-          {first ? "Make it and sign in" : `Add the ${role}`}
+          {first ? "Create it and sign in" : `Add the ${role}`}
         </button>
       </div>
       {!first && (
         <p className="mt-1 text-ink-2">
-          Tell them the password yourself; they can change it once they are in.
+          Tell them the password yourself; they can change it once they sign in.
         </p>
       )}
       {make.error && (

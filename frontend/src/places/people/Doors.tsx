@@ -33,10 +33,10 @@ export function Doors({ accounts, open }: Props) {
         Athletes&rsquo; phones
       </h2>
       <p className="max-w-prose py-2 text-sm">
-        A link lets an athlete&rsquo;s phone in: to their own plan, the floor, their log and the
-        hand-out, and to nothing of anybody else. Whoever has the link comes in by it, until it is
-        withdrawn.
-        {open && " Make your own account first."}
+        A link gives an athlete&rsquo;s phone access to their own plan, the Floor, their log and the
+        hand-out, and nothing of anybody else&rsquo;s. Anyone with the link can get in until you
+        withdraw it.
+        {open && " Create your own account first."}
       </p>
       {error && (
         <p role="alert" className="text-sm text-high">
@@ -85,7 +85,7 @@ export function Doors({ accounts, open }: Props) {
 }
 
 const used = (door: Schemas["AccountOut"]): string =>
-  door.seen ? `came in ${day(door.seen)}` : "not used yet";
+  door.seen ? `last used ${day(door.seen)}` : "not used yet";
 
 /** The link, shown once: to be photographed, copied or printed. */
 function DoorDialog({ made, close }: { made: Made | null; close: () => void }) {
@@ -102,12 +102,12 @@ function DoorDialog({ made, close }: { made: Made | null; close: () => void }) {
         <div className="min-w-0 flex-1 basis-56">
           <p>
             Let {made.name} point the phone&rsquo;s camera at it, or send the link. It is shown only
-            now; a new one can be made at any time, and ends this one.
+            once; you can make a new one at any time, which ends this one.
           </p>
           {made.here_only && (
             <p className="mt-2 border-l-4 border-caution pl-3">
-              This address works on this computer alone. For phones, open Dial Back here by the
-              address that the server prints when it is started with --host, then make the link.
+              This address works on this computer alone. For phones, open Dial Back here at the
+              address the server prints when started with --host, then make the link.
             </p>
           )}
           <p className="mt-3 font-mono text-xs break-all select-all">{made.link}</p>

@@ -22,18 +22,20 @@ export function OwnPassword() {
           change.mutate(undefined);
         }}
       >
-        <PasswordField label="Password as it is" value={old} put={setOld} kind="current-password" />
+        <PasswordField label="Current password" value={old} put={setOld} kind="current-password" />
         <PasswordField
-          label="As it is to be, ten characters or more"
+          label="New password, ten characters or more"
           value={wanted}
           put={setWanted}
           kind="new-password"
         />
         <button type="submit" className="key-button" disabled={!old || !wanted || change.isPending}>
-          Change it
+          Change password
         </button>
       </form>
-      {change.isSuccess && <p role="status">It is changed; your other devices are signed out.</p>}
+      {change.isSuccess && (
+        <p role="status">Password changed; your other devices are signed out.</p>
+      )}
       {change.error && (
         <p role="alert" className="text-high">
           {change.error.message}

@@ -18,7 +18,7 @@ export function People() {
   const found = useAccounts(true);
   const runs = useMay("run the house");
   if (found.error) return <Failure error={found.error} />;
-  if (!found.data || !me.data) return <p className="p-6 text-ink-2">Looking who there is…</p>;
+  if (!found.data || !me.data) return <p className="p-6 text-ink-2">Loading the accounts…</p>;
   const { accounts, roles } = found.data;
   const open = me.data.state === "open";
   const rank = (one: Account) => roles.findIndex((role) => role.role === one.role);
@@ -36,7 +36,7 @@ export function People() {
           {open && (
             <p className="max-w-prose py-2 text-sm">
               Nobody has an account: whoever is at this machine may do everything, and nobody else
-              reaches it. Make your own account first. From then on everybody signs in, here too,
+              reaches it. Create your own account first. From then on everybody signs in, here too,
               and assistants and athletes get their own access.
             </p>
           )}
@@ -58,7 +58,7 @@ export function People() {
 function Roles({ roles }: { roles: Schemas["RoleOut"][] }) {
   return (
     <details className="mt-5 text-sm">
-      <summary className="text-ink-2">What each role may do</summary>
+      <summary className="text-ink-2">What each role can do</summary>
       <dl className="mt-1 grid max-w-prose grid-cols-[6rem_1fr] gap-y-1">
         {roles.map((one) => (
           <div key={one.role} className="contents">
@@ -143,7 +143,7 @@ function Person({ account, roles, runs }: PersonProps) {
             Remove the account
           </button>
           <button type="button" className="key-button" onClick={() => setRemoving(false)}>
-            Keep it
+            Cancel
           </button>
         </p>
       )}

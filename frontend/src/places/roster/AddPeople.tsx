@@ -48,7 +48,7 @@ export function AddPeople({ open, close }: { open: boolean; close: () => void })
   return (
     <DialogSheet open={open} close={close} title="Add athletes" wide>
       <label className="block">
-        A name on each line; body weight, squad and a remark behind it, if you like.
+        One name on each line, then body weight, squad and a note if you like.
         <textarea
           className="field mt-2 h-36 w-full font-mono text-sm"
           value={text}
@@ -62,7 +62,7 @@ export function AddPeople({ open, close }: { open: boolean; close: () => void })
             <thead>
               <tr className="border-b border-rule text-ink-2 italic">
                 <Heads
-                  heads={["Name", { says: "Body weight", figure: true }, "Remark"]}
+                  heads={["Name", { says: "Body weight", figure: true }, "Note"]}
                   className="px-2"
                 />
               </tr>

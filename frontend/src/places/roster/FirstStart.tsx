@@ -14,8 +14,8 @@ export function FirstStart({ add }: { add: () => void }) {
     <div className="max-w-3xl py-6">
       <p className="text-lg">Nobody is on the roster yet.</p>
       <p className="mt-1 text-ink-2">
-        Four short steps; only the last one is needed. Each can be left out, and changed later at
-        its own place.
+        Four short steps; only the last one is needed. Each can be skipped, and changed later in its
+        own place.
       </p>
       <ol className="mt-4">
         <House />
@@ -23,7 +23,7 @@ export function FirstStart({ add }: { add: () => void }) {
         <Room />
         <Step number={4} title="The first athletes" later="/files" where="Files">
           <p>
-            A name on each line, or a whole squad pasted; the first session is written in a minute.
+            One name on each line, or paste a whole squad; writing the first session takes a minute.
           </p>
           <p className="mt-2 flex flex-wrap gap-3">
             <button type="button" className="ink-button" onClick={add}>
@@ -36,7 +36,7 @@ export function FirstStart({ add }: { add: () => void }) {
         </Step>
       </ol>
       <p className="mt-4 text-sm text-ink-2">
-        Would you rather look around first? <code>dialback --data demo.sqlite demo</code> makes a
+        Would you rather look around first? <code>dialback --data demo.sqlite demo</code> sets up a
         made-up club, and <code>dialback --data demo.sqlite serve</code> opens it.
       </p>
     </div>
@@ -83,7 +83,7 @@ function House() {
         }}
       >
         <label>
-          <span className="block text-sm text-ink-2">What it is called</span>
+          <span className="block text-sm text-ink-2">Name of the house</span>
           <input
             className="field w-72"
             maxLength={120}
@@ -107,7 +107,7 @@ function House() {
           className="key-button"
           disabled={value.trim() === (found.data?.name ?? "") || name.isPending}
         >
-          Keep
+          Save
         </button>
         {name.isSuccess && <Kept />}
       </form>
@@ -117,7 +117,7 @@ function House() {
 
 const Kept = () => (
   <span role="status" className="text-sm text-ink-2">
-    kept
+    saved
   </span>
 );
 
@@ -137,7 +137,7 @@ function Keep({ ready, keep, press }: KeepProps) {
         disabled={!ready || keep.isPending}
         onClick={press}
       >
-        Keep
+        Save
       </button>
       {keep.isSuccess && <Kept />}
       {keep.error && (

@@ -55,7 +55,7 @@ export function Roster() {
       )}
       {rows.length === 0 && waiting.length === 0 && data.athletes.length > 0 && (
         <p className="py-6 text-ink-2">
-          Nobody fits.{" "}
+          Nobody matches.{" "}
           <button
             type="button"
             className="trail-link"
@@ -269,7 +269,7 @@ function Columns() {
       <tr className="border-b border-rule text-left align-bottom text-sm text-ink-2 italic">
         <th className="w-48 pb-1 font-normal max-md:w-28">Athlete</th>
         <th className="w-36 pb-1 font-normal max-md:w-24">Open causes</th>
-        <th className="pb-1 font-normal">First to look at</th>
+        <th className="pb-1 font-normal">Look at first</th>
         <th className="w-30 pb-1 font-normal max-md:not-print:hidden">Sets, eight weeks</th>
         <th className="figure w-16 pb-1 font-normal max-md:not-print:hidden">Done</th>
         <th className="figure w-24 pb-1 font-normal max-md:not-print:hidden">Sessions</th>

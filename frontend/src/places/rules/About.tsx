@@ -53,7 +53,7 @@ const saidBy = (typed: Typed) => ({
 });
 
 function wrongIn({ name, bodyweight_kg, born }: ReturnType<typeof saidBy>): string | null {
-  if (name === "") return "An athlete has a name.";
+  if (name === "") return "Give the athlete a name.";
   if (bodyweight_kg !== null && !Number.isFinite(bodyweight_kg))
     return "A body weight is a number, as in 62.5; leave it empty if it is not known.";
   if (born !== null && !Number.isInteger(born))
@@ -169,7 +169,7 @@ function LevelField({ value, put }: { value: Level; put: (level: Level) => void 
         value={value}
         onChange={(event) => put(event.target.value as Level)}
       >
-        <option value="">not said</option>
+        <option value="">not set</option>
         {LEVELS.map((one) => (
           <option key={one}>{one}</option>
         ))}

@@ -60,15 +60,15 @@ export function AddRestriction({ athlete, today, subjects, close }: Props) {
           </p>
         )}
         <p className="col-span-2 text-sm text-ink-2">
-          Pain and injury are for a licensed practitioner. It holds until a person lifts it, and
-          stays on record after that.
+          Pain and injury are for a licensed practitioner. It stays in force until somebody lifts
+          it, and stays on record after that.
         </p>
         <p className="col-span-2 flex gap-3">
           <button type="submit" className="ink-button" disabled={!isReady(said) || keep.isPending}>
-            Set it
+            Add it
           </button>
           <button type="button" className="key-button" onClick={close}>
-            Back
+            Cancel
           </button>
         </p>
       </form>

@@ -21,7 +21,7 @@ export function Care({ athlete }: { athlete: number }) {
           Care
         </h2>
         <p className="min-w-0 flex-1 text-sm text-ink-2">
-          Age, pregnancy, illness, a way back from injury: it stands wherever plans are made.
+          Age, pregnancy, illness, return from injury: shown wherever plans are made.
         </p>
         <button
           type="button"
@@ -29,7 +29,7 @@ export function Care({ athlete }: { athlete: number }) {
           aria-expanded={adding}
           onClick={() => setAdding(!adding)}
         >
-          {adding ? "Close" : "Note something"}
+          {adding ? "Close" : "Add a note"}
         </button>
       </div>
       {adding && found.data && (
@@ -61,7 +61,7 @@ export function Care({ athlete }: { athlete: number }) {
               disabled={end.isPending || restore.isPending}
               onClick={() => (one.caution.ended_on ? restore : end).mutate(one.id)}
             >
-              {one.caution.ended_on ? "Put back in force" : "It has ended"}
+              {one.caution.ended_on ? "Reinstate" : "End it"}
             </button>
           </li>
         ))}
@@ -97,7 +97,7 @@ function AddCaution({ athlete, today, usual, done }: AddProps) {
       }}
     >
       <label>
-        <span className="block text-ink-2">What it is</span>
+        <span className="block text-ink-2">Kind</span>
         <select
           className="field"
           value={kind}
@@ -136,7 +136,7 @@ function AddCaution({ athlete, today, usual, done }: AddProps) {
         />
       </label>
       <button type="submit" className="ink-button" disabled={!by.trim() || !since || add.isPending}>
-        Note it
+        Save
       </button>
       <p className="w-full max-w-prose border-l-4 border-caution pl-3">{usual[kind]}</p>
       {add.error && (

@@ -29,7 +29,7 @@ export function Keeping({ athlete, changed, isOlder, keep, discard, undo, proble
           disabled={!changed || keep.isPending}
           onClick={() => keep.mutate(undefined)}
         >
-          {athlete === null ? "Keep as house rules" : "Keep for this athlete"}
+          {athlete === null ? "Save as house rules" : "Save for this athlete"}
         </button>
         <button type="button" className="key-button" disabled={!changed} onClick={discard}>
           Discard
@@ -38,9 +38,9 @@ export function Keeping({ athlete, changed, isOlder, keep, discard, undo, proble
       <p className="mt-2 text-xs text-ink-2">
         {changed
           ? isOlder
-            ? "Other rules were kept in another window meanwhile: choose above which are to stand."
-            : "Not kept yet. Kept rules count every week anew, past ones too."
-          : "As kept."}
+            ? "Other rules were saved in another window: choose above which to keep."
+            : "Not saved yet. Saving recounts every week, past ones too."
+          : "All saved."}
         {undo && (
           <>
             {" "}
@@ -54,8 +54,8 @@ export function Keeping({ athlete, changed, isOlder, keep, discard, undo, proble
         unkept={changed}
         what={
           athlete === null
-            ? "The house rules in hand are not kept: leaving loses them."
-            : "The rules in hand are not kept for this athlete: leaving loses them."
+            ? "Your changes to the house rules are not saved: leaving loses them."
+            : "Your changes to this athlete’s rules are not saved: leaving loses them."
         }
         keep={() => keep.mutateAsync(undefined)}
         drop={discard}

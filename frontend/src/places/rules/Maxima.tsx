@@ -58,7 +58,7 @@ function Table({ typed, estimates, remove }: TableProps) {
       <thead className="text-left text-ink-2">
         <tr>
           <th className="py-1 font-normal">Movement</th>
-          <th className="text-right font-normal">Moved once</th>
+          <th className="text-right font-normal">One-rep max</th>
           <th className="pl-6 font-normal">Day</th>
           <th className="font-normal">From</th>
           <th>
@@ -139,7 +139,7 @@ function Add({ athlete, today, movements }: AddProps) {
           />
         </label>
         <label>
-          Load moved once, {weightUnit()}
+          One-rep max, {weightUnit()}
           <input
             value={said.load}
             inputMode="decimal"

@@ -30,7 +30,7 @@ export function Preview({ title, answer, changed, error }: Props) {
       {!changed && (
         <p className="mt-3 text-sm text-ink-2">
           {title
-            ? "Change a rule: the findings that come and go in this week stand here before you keep it."
+            ? "Change a rule, and see here which findings of this week come and go before you save it."
             : "Import a book first; then a change shows here what it does to a week."}
         </p>
       )}

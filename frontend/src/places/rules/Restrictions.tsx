@@ -29,8 +29,8 @@ export function Restrictions({ athlete }: { athlete: number }) {
       </div>
       {all.length === 0 && found.data && (
         <p className="py-2 text-sm text-ink-2">
-          None. A joint that went bad once belongs here, with the word of the practitioner who said
-          so.
+          None. An old joint problem belongs here, on the word of the practitioner who set the
+          limit.
         </p>
       )}
       <ul>
@@ -93,7 +93,7 @@ function One({ one, lift, restore, busy }: OneProps) {
           disabled={busy}
           onClick={restore}
         >
-          Put back in force
+          Reinstate
         </button>
       ) : (
         <button type="button" className="trail-link min-h-6 text-sm" onClick={lift}>
@@ -139,7 +139,7 @@ function Lift({ athlete, one, close }: { athlete: number; one: Kept; close: () =
             Lift it from today on
           </button>
           <button type="button" className="key-button" onClick={close}>
-            Back
+            Cancel
           </button>
         </p>
       </form>

@@ -61,7 +61,7 @@ interface DeskProps {
 function RulesDesk({ athlete, place, before }: DeskProps) {
   const stored = useRules(athlete);
   if (stored.error) return <Failure error={stored.error} />;
-  if (!stored.data) return <p className="p-6 text-ink-2">Looking up the rules…</p>;
+  if (!stored.data) return <p className="p-6 text-ink-2">Loading the rules…</p>;
   return (
     <Desk
       key={athlete ?? "house"}
@@ -125,8 +125,8 @@ function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["Rul
           </h1>
           <p className="text-sm text-ink-2">
             {athlete === null
-              ? "How you count, and what you accept. They hold for every athlete without own rules."
-              : "Where this athlete is counted otherwise than the house."}
+              ? "How you count, and what you accept. They apply to every athlete without their own rules."
+              : "Where this athlete is counted differently from the house."}
           </p>
         </div>
         <Schools

@@ -57,7 +57,7 @@ export function LineRow({ line, weeks, place, open, toggle }: Props) {
       {open && (
         <tr className="border-b border-rule">
           <td colSpan={weeks.length + 2} className="p-0">
-            <Suspense fallback={<p className="p-4 text-ink-2">Drawing the line…</p>}>
+            <Suspense fallback={<p className="p-4 text-ink-2">Loading the line…</p>}>
               <Plot line={line} weeks={weeks} place={place} />
             </Suspense>
           </td>

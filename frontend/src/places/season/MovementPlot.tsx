@@ -30,7 +30,7 @@ export function MovementPlot({ line, weeks, place, table }: Props) {
         {found.error.message}
       </p>
     );
-  if (!found.data) return <p className="px-4 py-2 text-ink-2">Looking up the top sets…</p>;
+  if (!found.data) return <p className="px-4 py-2 text-ink-2">Loading the top sets…</p>;
   const { stalled, ready } = found.data;
   const own = goals.data?.goals.filter((goal) => goal.movement === line.subject) ?? [];
   return (

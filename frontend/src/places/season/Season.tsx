@@ -54,7 +54,7 @@ export function Season() {
     );
   };
   if (season.error) return <Failure error={season.error} />;
-  if (!season.data) return <p className="p-6 text-ink-2">Laying out the season…</p>;
+  if (!season.data) return <p className="p-6 text-ink-2">Loading the season…</p>;
   return (
     <main className="flex min-h-0 flex-1 flex-col bg-sheet print-open">
       <div className="flex flex-wrap items-baseline gap-x-6 gap-y-1 px-6 pt-3 pb-2 max-md:px-4">

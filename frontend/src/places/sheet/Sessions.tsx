@@ -28,7 +28,7 @@ export function Sessions({ sessions }: { sessions: Sheet["sessions"] }) {
           className="mb-2 text-sm"
           open={sessions.flatMap((one) => one.differed).length <= SHOWN}
         >
-          <summary className="text-ink-2">Otherwise than planned</summary>
+          <summary className="text-ink-2">Different from the plan</summary>
           <ul className="columns-2 gap-8 max-md:columns-1 print:columns-1">
             {sessions
               .filter((one) => one.differed.length > 0)

@@ -51,7 +51,7 @@ function One({
       </p>
     );
   const data = trail.data;
-  if (!data) return <p className="px-4 py-3 text-ink-2">Looking up the sets…</p>;
+  if (!data) return <p className="px-4 py-3 text-ink-2">Loading the sets…</p>;
   const { measure } = data;
   const other: Basis = open.basis === "planned" ? "completed" : "planned";
   return (

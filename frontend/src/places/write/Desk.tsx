@@ -70,8 +70,8 @@ export function Desk({ place, athlete, opened, days, stored, remove }: Props) {
         />
         {!pen && (
           <p role="status" className="border-b border-hair px-6 py-1 text-sm text-ink-2">
-            Letters are keys now, <kbd className="font-mono">?</kbd> lists them.{" "}
-            <kbd className="font-mono">Enter</kbd> goes back to writing.
+            Letters are shortcuts now, <kbd className="font-mono">?</kbd> lists them.{" "}
+            <kbd className="font-mono">Enter</kbd> goes back to typing.
           </p>
         )}
         {aside && (

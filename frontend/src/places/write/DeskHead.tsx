@@ -59,7 +59,7 @@ export function DeskHead({ place, sheet, days, saving, put, help, remove }: Prop
       )}
       <span
         role="status"
-        className={`text-sm ${saving === "stored" || saving === "storing…" ? "text-ink-2" : "text-high"}`}
+        className={`text-sm ${saving === "saved" || saving === "saving…" ? "text-ink-2" : "text-high"}`}
       >
         {saving}
       </span>

@@ -28,7 +28,7 @@ export function Form({ athlete, text, names, mistakes, choices, put, line }: Pro
     host.current?.querySelector<HTMLElement>(`[data-row="${fresh}"] :is(input, select)`)?.focus();
   }, [fresh]);
   useRowKeys(host, { rows, held, hold: setHeld, arrange, undo, line });
-  if (!rows) return <p className="p-6 text-ink-2">Laying out the form…</p>;
+  if (!rows) return <p className="p-6 text-ink-2">Loading the form…</p>;
   const remove = (index: number) => {
     const group = groups(rows).find((one) => one.from === index) ?? { from: index, to: index };
     arrange([...rows.slice(0, group.from), ...rows.slice(group.to + 1)]);

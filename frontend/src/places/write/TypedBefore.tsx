@@ -12,14 +12,14 @@ export function TypedBefore({ aside, stored, decide }: Props) {
     <section aria-label="Typed before" className="border-l-4 border-caution px-5 py-2 text-sm">
       <p>
         {aside.key === null
-          ? "You typed this, and the session was changed elsewhere before it was stored."
-          : "Another window left this behind without storing it."}{" "}
+          ? "You typed this, and the session was changed elsewhere before it was saved."
+          : "Another window left this behind without saving it."}{" "}
         Nothing is lost until you choose.
       </p>
       <div className="my-1.5 grid grid-cols-2 gap-4">
         {[
           ["Typed here", aside.copy.text],
-          ["Stored", stored],
+          ["Saved", stored],
         ].map(([head, text]) => (
           <div key={head}>
             <h3 className="font-semibold">{head}</h3>
@@ -31,10 +31,10 @@ export function TypedBefore({ aside, stored, decide }: Props) {
       </div>
       <p className="flex gap-3">
         <button type="button" className="key-button" onClick={() => decide(true)}>
-          Go on with what was typed
+          Use what was typed
         </button>
         <button type="button" className="key-button" onClick={() => decide(false)}>
-          Keep what is stored
+          Keep what is saved
         </button>
       </p>
     </section>

@@ -50,7 +50,7 @@ export function Week({ place, athlete, days, rows, reload }: Props) {
         </button>
         {removed && (
           <p role="status" className="mx-5 mt-4 text-sm">
-            {removed.title || "The session"} is out of the week.{" "}
+            {removed.title || "The session"} removed.{" "}
             <button type="button" className="trail-link" onClick={() => restore(removed)}>
               Undo
             </button>
@@ -58,7 +58,7 @@ export function Week({ place, athlete, days, rows, reload }: Props) {
         )}
       </nav>
       {isUnknown ? (
-        <p className="col-span-2 bg-sheet px-6 py-8 text-ink-2">Looking up the session…</p>
+        <p className="col-span-2 bg-sheet px-6 py-8 text-ink-2">Loading the session…</p>
       ) : current ? (
         <Desk
           key={desk}
@@ -98,7 +98,7 @@ function List({ sheets, current, open }: ListProps) {
           >
             <span className="block text-sm text-ink-2">{day(one.date)}</span>
             <span className={`block truncate ${one === current ? "font-semibold" : ""}`}>
-              {one.title || "Without a title"}
+              {one.title || "Untitled"}
             </span>
           </button>
         </li>

@@ -11,7 +11,7 @@ export function Write() {
   const frame = useFrame(place);
   if (written.error ?? frame.error) return <Failure error={written.error ?? frame.error} />;
   if (!written.data || !frame.data || frame.data.week !== place.week)
-    return <p className="p-6 text-ink-2">Looking up the sessions…</p>;
+    return <p className="p-6 text-ink-2">Loading the sessions…</p>;
   return (
     <Week
       key={`${place.athlete}/${place.week}`}

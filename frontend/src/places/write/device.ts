@@ -1,7 +1,7 @@
 import type { WeekPlace } from "@/api/place";
 import { newId } from "@/api/id";
 
-/** What was typed and is not stored yet, with the revision that it was typed over. */
+/** What was typed and is not saved yet, with the revision that it was typed over. */
 export interface Copy {
   date: string;
   title: string;

@@ -16,7 +16,7 @@ export interface Sheet {
   revision: number;
 }
 
-export type Saving = "stored" | "storing…" | "not stored" | "changed in another window";
+export type Saving = "saved" | "saving…" | "not saved" | "changed in another window";
 
 const SAVE_AFTER_MS = 900;
 
@@ -58,7 +58,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
   const [start] = useState(() => begin(place, opened));
   const [sheet, setSheet] = useState(start.sheet);
   const [aside, setAside] = useState<Aside | null>(start.aside);
-  const [saving, setSaving] = useState<Saving>("stored");
+  const [saving, setSaving] = useState<Saving>("saved");
   const [unsaved, setUnsaved] = useState<string | null>(null);
   const [kept, setKept] = useState(opened);
   const busy = useRef(false);
@@ -79,7 +79,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
     async (now: Sheet) => {
       if (busy.current) return;
       busy.current = true;
-      setSaving("storing…");
+      setSaving("saving…");
       const body = { date: now.date, title: now.title, text: now.text, session: now.id };
       try {
         const done =
@@ -97,12 +97,12 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
         desk.current = deskOf(done);
         if (!same(next, done)) keepOnDevice(place, desk.current, copyOf(next, client.current));
         stored(done);
-        setSaving("stored");
+        setSaving("saved");
         setUnsaved(null);
         await refresh();
       } catch (problem) {
         const stale = problem instanceof Refusal && problem.status === 409;
-        setSaving(stale ? "changed in another window" : "not stored");
+        setSaving(stale ? "changed in another window" : "not saved");
         setUnsaved(messageOf(problem));
       } finally {
         busy.current = false;
@@ -136,7 +136,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
     [take],
   );
 
-  /** Go on with what was typed before, or let go of it. */
+  /** Use what was typed before, or let go of it. */
   const decide = useCallback(
     (mine: boolean) => {
       if (!aside) return;
@@ -152,7 +152,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
     sheet,
     answer,
     error: unsaved ?? error,
-    saving: changed && saving === "stored" ? ("storing…" as Saving) : saving,
+    saving: changed && saving === "saved" ? ("saving…" as Saving) : saving,
     put,
     aside,
     decide,
