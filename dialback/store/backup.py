@@ -93,8 +93,8 @@ def _check_whole(path: Path, told: Path) -> None:
     finally:
         connection.close()
     if state != "ok":
-        raise bad_input(str(told), f"is damaged ({state[:60]}): put back a copy of it")
+        raise bad_input(str(told), f"is damaged ({state[:60]}): restore a copy of it")
     if astray is not None:
         raise bad_input(
-            str(told), f"has rows of the table {astray[0]} that belong to nothing: put back a copy"
+            str(told), f"has rows of the table {astray[0]} that belong to nothing: restore a copy"
         )

@@ -92,7 +92,7 @@ def what_is_wrong(error: Exception) -> str:
         ("unable to open", "cannot be opened: see whether you may read and write it"),
         ("disk is full", "has no room on its disk: make room and try again; nothing was lost"),
         ("disk I/O", "cannot be read or written: the disk reports an error"),
-        ("malformed", "is damaged: put back a copy of it; do not go on writing in this one"),
+        ("malformed", "is damaged: restore a copy of it; do not go on writing in this one"),
         ("not a database", "is not a data file of Dial Back: choose another --data"),
     ):
         if said in text:
@@ -132,7 +132,7 @@ def _check_pages(path: Path, connection: sqlite3.Connection) -> None:
     (state,) = connection.execute("PRAGMA quick_check(1)").fetchone()
     if state != "ok":
         raise bad_input(
-            str(path), f"is damaged ({state[:60]}): nothing was changed; put back a copy of it"
+            str(path), f"is damaged ({state[:60]}): nothing was changed; restore a copy of it"
         )
 
 

@@ -135,7 +135,7 @@ export const BASIS_WORDS: Record<Basis, string> = { completed: "done", planned: 
 
 /** So many of something: `1 finding`, `3 findings`. */
 export const count = (many: number, what: string): string =>
-  `${many} ${what}${many === 1 ? "" : "s"}`;
+  `${number(many, 1)} ${what}${many === 1 ? "" : "s"}`;
 
 /** What a goal, or a week on the way to it, asks for: `100 kg × 5`, `12 reps`, `90 s`. */
 export function goalText(goal: {

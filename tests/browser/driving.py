@@ -6,7 +6,9 @@ import threading
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from datetime import date
+from functools import cache
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
 
 from selenium import webdriver
@@ -31,13 +33,22 @@ FLAGS = (
 )  # fmt: skip
 
 
+@cache
+def demo_file(today: date) -> bytes:
+    """The data file of the demo club, which takes seconds to make: once for all that want one."""
+    with TemporaryDirectory() as place:
+        data = Path(place) / "demo.sqlite"
+        with open_database(data).connection_context():
+            load_demo(today)
+        return data.read_bytes()
+
+
 class Club:
     """The application with the demo club, or nobody, on a port of this machine that it keeps."""
 
     def __init__(self, data: Path, today: date, *, empty: bool = False) -> None:
-        with open_database(data).connection_context():
-            if not empty:
-                load_demo(today)
+        if not empty:
+            data.write_bytes(demo_file(today))
         self._app = create_app(data, today=lambda: today)
         self._port = 0
         self.start()

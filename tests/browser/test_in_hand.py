@@ -47,7 +47,7 @@ def test_another_window_s_kit_stands_beside_mine(coach: Coach) -> None:
     coach.driver.close()
     coach.driver.switch_to.window(here)
     coach.click("Save", "button")
-    coach.sees("changed in another window meanwhile")
+    coach.sees("changed in another window")
     row = "//div[@role='alert']//tr[th='kettlebells, kg']/td"
     assert [coach.find(f"({row})[{at}]").text for at in (1, 2)] == ["10, 14", "8, 12"]
     assert coach.axe() == []
@@ -84,7 +84,7 @@ def test_what_asks_for_care_stands_where_plans_are_made(coach: Coach) -> None:
     coach.find("//label[contains(., 'What was said')]/input").send_keys("no jumping yet")
     coach.sees("start below what was usual")
     assert coach.axe() == []
-    coach.click("Save", "button")
+    coach.click("Save the note", "button")
     coach.find("//section[@aria-labelledby='care']//li[contains(., 'no jumping yet')]")
     coach.find("//label[contains(., 'Weighs now')]/input").send_keys("77,5", Keys.ENTER)
     coach.find("//button[starts-with(@aria-label, 'Remove the weight of')]")

@@ -121,7 +121,7 @@ def test_an_athletes_phone(coach: Coach, other: Coach) -> None:
     link = coach.find("//*[@role='dialog']//p[contains(@class, 'font-mono')]").text
     coach.click("Close", "button")
     other.click("Sign out", "button")
-    other.sees("Athletes come in by the link")
+    other.sees("Athletes sign in with the link")
     resize(other.driver, 390, 844)
     other.driver.get(link)
     other.sees("My week")
@@ -160,7 +160,7 @@ def test_a_withdrawn_link_opens_nothing(coach: Coach, other: Coach) -> None:
     coach.click("Withdraw the link of Anselm Brook", "button")
     coach.find("//button[@aria-label='Make a link for Anselm Brook']")
     other.driver.refresh()
-    other.sees("Athletes come in by the link")
+    other.sees("Athletes sign in with the link")
     kept = other.driver.execute_async_script(
         "const done = arguments[0]; caches.has('dialback-answers').then(done)"
     )

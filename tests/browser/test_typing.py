@@ -22,7 +22,7 @@ from tests.notation.test_mistakes import examples
 
 SLOWEST_S, FASTEST_S = 0.3, 0.18
 WEEK = "/athletes/{athlete}/weeks/2026-W52"
-HANDS = 4
+HANDS = 6
 """So many coaches type at the same time, each with a session of their own."""
 
 BOARDS = [
@@ -149,9 +149,9 @@ def test_a_letter_is_a_letter_wherever_the_focus_is(coach: Coach) -> None:
     assert "/write" in coach.driver.current_url
     # After Escape letters are keys, and none of them lands in the text or in the title.
     key(coach, Keys.ESCAPE)
-    if "Letters are keys now" not in coach.text():
+    if "Letters are shortcuts now" not in coach.text():
         key(coach, Keys.ESCAPE)
-    coach.sees("Letters are keys now")
+    coach.sees("Letters are shortcuts now")
     key(coach, "k")
     coach.address("/block")
     coach.driver.back()

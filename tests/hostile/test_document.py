@@ -16,9 +16,8 @@ from hypothesis import HealthCheck, Phase, given, settings
 from schemathesis import GenerationMode
 from schemathesis.config import SchemathesisConfig
 
-from dialback.demo.load import load_demo
-from dialback.store.database import connected
 from dialback.web.app import create_app, openapi_document
+from tests.browser.driving import demo_file
 from tests.conftest import TODAY
 
 EXAMPLES = int(os.environ.get("DIALBACK_FUZZ", "3"))
@@ -33,9 +32,9 @@ LONG_TO_MAKE_UP = "/wave/publish"
 
 @pytest.fixture(scope="module")
 def api(tmp_path_factory: pytest.TempPathFactory) -> Any:
-    app = create_app(tmp_path_factory.mktemp("fuzz") / "demo.sqlite", today=lambda: TODAY)
-    with connected():
-        load_demo(TODAY)
+    data = tmp_path_factory.mktemp("fuzz") / "demo.sqlite"
+    data.write_bytes(demo_file(TODAY))
+    app = create_app(data, today=lambda: TODAY)
     return schemathesis.openapi.from_wsgi("/api/openapi.json", app, config=CONFIG)
 
 

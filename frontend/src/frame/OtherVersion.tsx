@@ -47,7 +47,7 @@ export function OtherVersion({ what, differences, takeTheirs, keepMine }: Props)
       )}
       <p className="mt-1 flex gap-5">
         <button type="button" className="trail-link min-h-6" onClick={takeTheirs}>
-          Take what was saved there
+          Use the other version
         </button>
         <button type="button" className="trail-link min-h-6" onClick={keepMine}>
           Keep mine

@@ -78,7 +78,7 @@ export function TemplateDialog({ place, week, open, close }: Props) {
         )}
         {removed && (
           <>
-            {removed.name} is removed.{" "}
+            {removed.name} removed.{" "}
             <button type="button" className="trail-link" onClick={() => restore.mutate(removed)}>
               Undo
             </button>

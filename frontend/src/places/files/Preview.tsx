@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
-import { date, number } from "@/words";
+import { count, date } from "@/words";
 
 type Choice = Schemas["SheetChoice"];
 
@@ -16,8 +16,7 @@ export function Preview({ preview, choice, put }: PreviewProps) {
   return (
     <div className="mt-3 text-sm">
       <p className="font-semibold">
-        {preview.sessions} new session{preview.sessions === 1 ? "" : "s"}, {number(preview.sets, 0)}{" "}
-        sets
+        {count(preview.sessions, "new session")}, {count(preview.sets, "set")}
         {preview.there > 0 && (
           <span className="font-normal text-ink-2">
             ; {preview.there} are already in the book and are skipped

@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { useChange, useLook } from "@/api/changes";
 import { sheets } from "@/api/sheets";
-import { number } from "@/words";
+import { count, number } from "@/words";
 import { Columns } from "./Columns";
 import { Imports } from "./Imports";
 import { Preview } from "./Preview";
@@ -73,9 +73,7 @@ export function Sheet() {
               disabled={busy || !isReady(preview, choice)}
               onClick={() => store.mutate(undefined)}
             >
-              {preview
-                ? `Import ${preview.sessions} session${preview.sessions === 1 ? "" : "s"}`
-                : "Import"}
+              {preview ? `Import ${count(preview.sessions, "session")}` : "Import"}
             </button>
           </p>
           {preview && (
@@ -177,9 +175,8 @@ const isReady = (preview: Schemas["SheetPreview"] | null, choice: Choice) =>
 function Stored({ stored }: { stored: Schemas["SheetStored"] }) {
   return (
     <p role="status" className="mt-3 border-l-4 border-ink pl-3 text-sm">
-      {stored.sessions} session{stored.sessions === 1 ? "" : "s"} with {number(stored.sets, 0)} sets
-      are in the book
-      {stored.there > 0 && `; ${stored.there} were there already`}.
+      {count(stored.sessions, "session")} with {count(stored.sets, "set")} imported
+      {stored.there > 0 && `; ${stored.there} were already there`}.
     </p>
   );
 }

@@ -136,7 +136,7 @@ function AddCaution({ athlete, today, usual, done }: AddProps) {
         />
       </label>
       <button type="submit" className="ink-button" disabled={!by.trim() || !since || add.isPending}>
-        Save
+        Save the note
       </button>
       <p className="w-full max-w-prose border-l-4 border-caution pl-3">{usual[kind]}</p>
       {add.error && (

@@ -64,7 +64,7 @@ export function Schools({ presets, chosen, choose, house, place }: Props) {
       )}
       {removed && (
         <p role="status" className="mt-1 text-ink-2">
-          “{removed.name}” is removed.{" "}
+          “{removed.name}” removed.{" "}
           <button
             type="button"
             className="trail-link"
