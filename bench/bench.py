@@ -500,7 +500,7 @@ with open_database(file.with_suffix(".sqlite")).connection_context():
     movements = MovementTable(one for _, one in house_movements())
     start = time.perf_counter()
     grid = read_grid(file.read_bytes())
-    choice = guess(grid)
+    choice = guess(grid).choice
     found = take(grid, choice, movements, date(2100, 1, 1))
     read = time.perf_counter()
     done = store_sheet("rows", found.sessions, choice, grid.heads, Ledgers(), date(2026, 11, 23))

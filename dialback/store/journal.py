@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence, Set
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 from typing import Any, Final
 
+import peewee as pw
 from peewee import JOIN
 
-from dialback.store.models import TABLES, Athlete, JournalEntry, Table
+from dialback.store.models import TABLES, Athlete, JournalEntry, Table, rows
 
 KEPT_DAYS: Final = 30
 """So long a change can be taken back."""
@@ -64,7 +65,8 @@ class Entry:
     ) -> int:
         """Note what was done, to whom, with what takes it back; the number of the entry.
 
-        With ``same``, what is done over again shortly after joins the entry that is there. Where
+        With ``same``, what is done over again shortly after joins the entry that is there; entries
+        that can be taken back stay apart, and ``same`` says that they were one change. Where
         nothing is noted the number is 0.
         """
         if self._silent:
@@ -167,7 +169,10 @@ def put_fields(row: Table, fields: dict[str, Any]) -> None:
 
 @dataclass(frozen=True, slots=True)
 class Noted:
-    """An entry: when, who, where, what; whether it can be taken back, or was."""
+    """An entry: when, who, where, what; whether it can be taken back, or was.
+
+    ``together`` are the entries of the same change that are in the same state, this one with them.
+    """
 
     number: int
     athlete: int | None
@@ -181,6 +186,7 @@ class Noted:
     says: str
     can_undo: bool
     undone: bool
+    together: int
 
 
 def noted(
@@ -212,10 +218,34 @@ def noted(
         query = query.where(JournalEntry.undo.is_null(False), JournalEntry.day >= since)
     if before is not None:
         query = query.where(JournalEntry.id < before)
-    return [_noted(row, since) for row in query.order_by(JournalEntry.id.desc()).limit(most)]
+    found = list(query.order_by(JournalEntry.id.desc()).limit(most))
+    counts = _counts({row.same for row in found if row.undo is not None and row.same})
+    return [
+        _noted(row, since, counts.get((row.same, row.undone_on is not None), 1)) for row in found
+    ]
 
 
-def _noted(row: JournalEntry, since: date) -> Noted:
+def _counts(sames: Set[str]) -> dict[tuple[str, bool], int]:
+    """How many entries that can be taken back each change has, taken back or not."""
+    is_undone = JournalEntry.undone_on.is_null(False)
+    query = (
+        JournalEntry.select(JournalEntry.same, is_undone, pw.fn.COUNT(JournalEntry.id))
+        .where(JournalEntry.same.in_(list(sames)), JournalEntry.undo.is_null(False))
+        .group_by(JournalEntry.same, is_undone)
+    )
+    return {(same, bool(undone)): count for same, undone, count in rows(query)}
+
+
+def of_one_change(row: JournalEntry) -> list[JournalEntry]:
+    """The entries of the same change that are in the same state, the latest first."""
+    if not row.same:
+        return [row]
+    state = JournalEntry.undone_on.is_null(row.undone_on is None)
+    mine = (JournalEntry.same == row.same) & JournalEntry.undo.is_null(False) & state
+    return list(JournalEntry.select().where(mine).order_by(JournalEntry.id.desc()))
+
+
+def _noted(row: JournalEntry, since: date, together: int) -> Noted:
     return Noted(
         number=row.id,
         athlete=row.athlete_id,
@@ -229,7 +259,18 @@ def _noted(row: JournalEntry, since: date) -> Noted:
         says=row.says,
         can_undo=row.undo is not None and row.day >= since,
         undone=row.undone_on is not None,
+        together=together,
     )
+
+
+def last_of(sames: Sequence[str]) -> dict[str, tuple[str, str]]:
+    """Of what was done again and again, who did it last, and when (UTC); nobody's is left out."""
+    query = (
+        JournalEntry.select(JournalEntry.same, JournalEntry.who, JournalEntry.until)
+        .where(JournalEntry.same.in_(sames), JournalEntry.who != "")
+        .order_by(JournalEntry.id)
+    )
+    return {same: (who, until) for same, who, until in rows(query)}
 
 
 def everybody_in_it() -> list[str]:

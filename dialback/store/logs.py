@@ -8,6 +8,7 @@ are kept until somebody decides.
 from __future__ import annotations
 
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 from typing import Any
@@ -15,6 +16,7 @@ from typing import Any
 from dialback.core.plans.kept import client_id_of
 from dialback.core.sessions import Session as CoreSession
 from dialback.store.athletes import movement_ids
+from dialback.store.journal import last_of
 from dialback.store.models import Athlete, Session, Version
 from dialback.store.sessions import add_sessions, write_log
 from dialback.store.unit import touch
@@ -185,6 +187,17 @@ def waiting_beside(log: int) -> list[Waiting]:
     ]
 
 
+def same_log(client_id: str) -> str:
+    """By what the entries of a log are found in the journal."""
+    return f"log {client_id}"
+
+
+def who_logged(client_ids: Sequence[str]) -> dict[str, tuple[str, str]]:
+    """Who wrote last on each log, and when (UTC); only where somebody was signed in."""
+    keys = {same_log(one): one for one in client_ids}
+    return {keys[same]: last for same, last in last_of(list(keys)).items()}
+
+
 def undecided() -> dict[int, tuple[date, str]]:
     """By athlete, day and id of the first log that waits for a decision between its versions."""
     rows = (
@@ -197,7 +210,7 @@ def undecided() -> dict[int, tuple[date, str]]:
 
 
 def decide(athlete: Athlete, version: Version, *, keep_other: bool) -> None:
-    """Use the other one version in the place of the stored one, or drop it."""
+    """Take the other version in the place of the stored one, or drop it."""
     if keep_other:
         row = version.session
         session = CoreSession.model_validate(version.body["session"])

@@ -339,7 +339,7 @@ class JournalEntry(Table):
 
     class Meta:
         table_name = "journal"
-        indexes = ((("athlete", "day"), False),)
+        indexes = ((("athlete", "day"), False), (("same",), False))
 
 
 class Account(Table):

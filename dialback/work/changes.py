@@ -15,7 +15,14 @@ from dialback.store.imports import (
     put_import_out,
     same_import,
 )
-from dialback.store.journal import KEPT_DAYS, entry_of, is_as, put_fields, row_of
+from dialback.store.journal import (
+    KEPT_DAYS,
+    entry_of,
+    is_as,
+    of_one_change,
+    put_fields,
+    row_of,
+)
 from dialback.store.models import Athlete, House, JournalEntry, Session
 from dialback.store.plans import swap_back
 from dialback.store.unit import touch, touch_house, unit
@@ -24,9 +31,12 @@ from dialback.work.errors import ConflictError, NotThereError
 from dialback.work.roster import check_name_free
 
 
-def take_back(change: int, today: date) -> None:
-    """Take a change back: what came goes, what went comes back."""
-    _swap_all([change], today, undone_on=today)
+def take_back(change: int, today: date, *, whole: bool = False) -> None:
+    """Take an entry back: what came goes, what went comes back.
+
+    ``whole`` is all of the change that it is part of: a template for six, or nothing of it.
+    """
+    _swap(change, today, undone_on=today, whole=whole)
 
 
 def take_all_back(changes: Iterable[int], today: date) -> None:
@@ -34,9 +44,16 @@ def take_all_back(changes: Iterable[int], today: date) -> None:
     _swap_all(changes, today, undone_on=today)
 
 
-def make_again(change: int, today: date) -> None:
-    """Make a change again that was taken back."""
-    _swap_all([change], today, undone_on=None)
+def make_again(change: int, today: date, *, whole: bool = False) -> None:
+    """Make an entry again that was taken back, or all of its change."""
+    _swap(change, today, undone_on=None, whole=whole)
+
+
+def _swap(change: int, today: date, *, undone_on: date | None, whole: bool) -> None:
+    with unit():
+        row = _change(change, undone=undone_on is None, today=today)
+        numbers = [one.id for one in of_one_change(row)] if whole else [change]
+        _swap_all(numbers, today, undone_on=undone_on)
 
 
 def _swap_all(changes: Iterable[int], today: date, *, undone_on: date | None) -> None:
@@ -61,14 +78,14 @@ def _swap_plans(row: JournalEntry, today: date, undone_on: date | None) -> None:
     if other is not None:
         raise ConflictError(
             "changed-since",
-            f"The session of {said(other.date)} was changed after this. Undo the later change "
-            "first, or change the session by hand.",
+            f"{athlete.name}'s session of {said(other.date)} was changed after this. Undo the "
+            "later change first, or change the session by hand.",
         )
     log = logged_since(row)
     if log is not None:
         raise ConflictError(
             "logged-since",
-            f"{said(log.date)} has a log by now that goes by this plan, so it stays. Change the "
+            f"{athlete.name} has logged {said(log.date)} by this plan, so it stays. Change the "
             "other days by hand.",
         )
     put_plans(athlete, row, swap_back(athlete, moved_by(row), today), undone_on)

@@ -11,7 +11,16 @@ from dialback.core.tally import Ledger
 from dialback.core.weeks import said
 from dialback.store.athletes import Ledgers, athlete_on_roster
 from dialback.store.journal import before
-from dialback.store.logs import Change, OthersIdError, Saved, decide, find_log, put_aside, save_log
+from dialback.store.logs import (
+    Change,
+    OthersIdError,
+    Saved,
+    decide,
+    find_log,
+    put_aside,
+    same_log,
+    save_log,
+)
 from dialback.store.models import Session as SessionRow
 from dialback.store.models import Version
 from dialback.store.unit import touch, unit
@@ -33,7 +42,7 @@ def keep(ledgers: Ledgers, number: int, change: Change, today: date) -> Saved:
             told = f"Sent another version of the log of {day}: both are kept"
             entry.tell(told, athlete, same=f"version {saved.client_id}")
         elif athlete.change != state:
-            entry.tell(f"Logged {day}", athlete, same=f"log {saved.client_id}")
+            entry.tell(f"Logged {day}", athlete, same=same_log(saved.client_id))
         return saved
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from datetime import date
+from uuid import uuid4
 
 from dialback.core.notation import Change
 from dialback.core.plans.kept import kept_in
@@ -42,6 +43,7 @@ def lay(
 ) -> list[Laid]:
     """Lay a template over the weeks of several athletes; for all of them or for none."""
     done = []
+    together = f"together {uuid4().hex}"
     with unit() as entry:
         kept = the_template(template)
         for number in dict.fromkeys(athletes):
@@ -53,7 +55,8 @@ def lay(
             ]
             moved = put_down(athlete, ledger, sheets, today)
             says = f"Used the template {kept.name} from {said(first.monday)} on"
-            done.append((number, entry.tell(says, athlete, undo=moved_undo(athlete, moved))))
+            undo = moved_undo(athlete, moved)
+            done.append((number, entry.tell(says, athlete, undo=undo, same=together)))
     return done
 
 

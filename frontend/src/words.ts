@@ -105,6 +105,17 @@ const DAY = new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric",
 const DATE = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
 const WEEKDAY = new Intl.DateTimeFormat("en-GB", { weekday: "long" });
 
+const MOMENT = new Intl.DateTimeFormat("en-GB", {
+  weekday: "short",
+  day: "numeric",
+  month: "short",
+  hour: "2-digit",
+  minute: "2-digit",
+});
+
+/** A moment that the server tells in UTC, where one is: `Fri 27 Nov, 14:05`. */
+export const moment = (utc: string): string => MOMENT.format(new Date(utc));
+
 // Days have no time zone; noon keeps them from slipping.
 const at = (iso: string) => new Date(`${iso}T12:00:00`);
 

@@ -20,6 +20,7 @@ const session = (plan: number | null, log: string | null): LogSession => ({
       ? null
       : { id: plan, date: "2026-11-25", title: "", missed: null, minutes: 40, sets: [] },
   log: log === null ? null : { client_id: log, revision: 1, session: emptyLog("2026-11-25", "") },
+  by: null,
   ahead: false,
   lines: [],
   notes: [],

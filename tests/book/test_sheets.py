@@ -28,7 +28,7 @@ def grid(text: str) -> Grid:
 
 def taken(text: str, athlete: str | None = "Ada", **choice: Any) -> Any:
     found = grid(text)
-    chosen = guess(found).model_copy(update=choice)
+    chosen = guess(found).choice.model_copy(update=choice)
     return take(found, chosen, MOVEMENTS, TODAY, athlete)
 
 
@@ -52,18 +52,46 @@ def one(text: str, **choice: Any) -> Set:
 
 class TestColumns:
     def test_they_are_guessed_by_their_heads(self) -> None:
-        found = guess(grid("Date;Name;Workout;Exercise;Sets;Reps;Weight (lb);RPE;Comment\n"
-                           "31.10.2026;Ada;Legs;Back squat;3;5;135,5;8,5;ok\n"))  # fmt: skip
+        guessed = guess(grid("Date;Name;Workout;Exercise;Sets;Reps;Weight (lb);RPE;Comment\n"
+                             "31.10.2026;Ada;Legs;Back squat;3;5;135,5;8,5;ok\n"))  # fmt: skip
+        found = guessed.choice
         assert found.columns == {"date": 0, "athlete": 1, "title": 2, "movement": 3, "count": 4,
                                  "reps": 5, "load": 6, "rpe": 7, "note": 8}  # fmt: skip
         assert (found.date_order, found.decimal, found.unit) == ("dmy", ",", "lb")
+        assert guessed.why == {
+            "date_order": "31.10.2026 can only have the day first",
+            "decimal": "as in 135,5",
+            "unit": "the head says “Weight (lb)”",
+        }
 
     @pytest.mark.parametrize(
-        ("day", "order"),
-        [("2026-10-31", "ymd"), ("31/10/2026", "dmy"), ("10/31/2026", "mdy"), ("1/2/26", "dmy")],
-    )
-    def test_the_order_of_days(self, day: str, order: str) -> None:
-        assert guess(grid(f"date,movement\n{day},x\n")).date_order == order
+        ("days", "order", "why"),
+        [("2026-10-31", "ymd", "2026-10-31 has the year first"),
+         ("1/2/26 31/10/2026", "dmy", "31/10/2026 can only have the day first"),
+         ("1/2/26 10/31/2026", "mdy", "10/31/2026 can only have the month first"),
+         ("1/2/26 3/2/26", "dmy", "nothing settles it: 1/2/26 could be either, so check"),
+         ("31/10/2026 10/31/2026", "dmy", "31/10/2026 has the day first, but 10/31/2026 the month"),
+         ("Monday", "dmy", "no date shows the order")],
+    )  # fmt: skip
+    def test_the_order_of_days(self, days: str, order: str, why: str) -> None:
+        rows = "".join(f"{day},x\n" for day in days.split(" "))
+        found = guess(grid(f"date,movement\n{rows}"))
+        assert (found.choice.date_order, found.why["date_order"]) == (order, why)
+
+    @pytest.mark.parametrize(
+        ("heads", "unit", "why"),
+        [("date,movement,reps", "lb", "no column of loads"),
+         ("Workout date,Exercise name,Kilos", "kg", "the head says “Kilos”"),
+         ("date,movement,Weight (lbs)", "lb", "the head says “Weight (lbs)”"),
+         ("date,movement,Weight (kg)", "kg", "the head says “Weight (kg)”"),
+         ("date,movement,load", "lb", "the file does not say: your house’s unit, so check"),
+         ("date,unit,load", "lb", "where a row does not say its own")],
+    )  # fmt: skip
+    def test_the_unit_is_the_houses_where_the_file_does_not_say(
+        self, heads: str, unit: str, why: str
+    ) -> None:
+        found = guess(grid(f"{heads}\n2026-10-05,x,60\n"), unit="lb")
+        assert (found.choice.unit, found.why["unit"]) == (unit, why)
 
     def test_counts_units_sides_and_combinations(self) -> None:
         found = one("date,movement,sets,reps,load,side\n2026-10-05,back SQUAT,3,5,125 lb,\n",
@@ -97,7 +125,7 @@ class TestColumns:
         data = workbook(("Date", "Exercise", "Reps"), (datetime(2026, 10, 5), "Press-up", 9),
                         (46300, "Press-up", 8.0), (None, None, None))  # fmt: skip
         found = read_grid(data)
-        result = take(found, guess(found), MOVEMENTS, TODAY, "Ada")
+        result = take(found, guess(found).choice, MOVEMENTS, TODAY, "Ada")
         assert [str(each.session.date) for each in result.sessions] == ["2026-10-05", "2026-10-05"][
             :1
         ]
@@ -227,7 +255,7 @@ def some_sessions(draw: st.DrawFn) -> list[Session]:
 def test_what_was_exported_comes_in_unchanged(sessions: list[Session], writer: Any) -> None:
     for _ in range(2):
         found = read_grid(writer(export_heads(), rows_of(("=Ada", each) for each in sessions)))
-        result = take(found, guess(found), MovementTable(MOVEMENTS), TODAY)
+        result = take(found, guess(found).choice, MovementTable(MOVEMENTS), TODAY)
         assert result.problems == []
         assert {each.athlete for each in result.sessions} == {"=Ada"}
         assert [each.session for each in result.sessions] == sessions

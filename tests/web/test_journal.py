@@ -44,6 +44,9 @@ def test_a_change_says_who_where_and_what(client: FlaskClient) -> None:
         "Ines", "Log", "Logged Mon 12 Oct", "Ada Test")  # fmt: skip
     assert second["says"] == "Created an account for Ines, owner"
     assert get(client, "/api/journal")["people"] == ["Ines"]
+    # The log says it, too.
+    logged = get(client, "/api/athletes/1/weeks/2026-W42/log")["sessions"]
+    assert [one["by"]["who"] for one in logged if one["log"]] == ["Ines"]
     assert len(entries(client, "who=Ines")) == 1
     assert [one["says"] for one in entries(client, "words=LOGGED")] == ["Logged Mon 12 Oct"]
     assert entries(client, "words=ada%20test")[0]["name"] == "Ada Test"
@@ -55,6 +58,12 @@ def test_a_change_says_who_where_and_what(client: FlaskClient) -> None:
 def test_the_places_are_those_of_the_interface() -> None:
     places = Path(__file__).parents[2] / "frontend" / "src" / "frame" / "places.ts"
     assert set(re.findall(r'title: "([^"]+)"', places.read_text())) == PLACES
+
+
+def test_where_nobody_signs_in_nobody_is_named(client: FlaskClient) -> None:
+    log(client, "change one", 0, 8)
+    logged = get(client, "/api/athletes/1/weeks/2026-W42/log")["sessions"]
+    assert [one["by"] for one in logged if one["log"]] == [None]
 
 
 def test_a_log_sent_set_by_set_is_one_entry(client: FlaskClient) -> None:

@@ -95,6 +95,43 @@ class TestTemplates:
         send(client, "post", f"{weeks[1]}/block/new", block, 201)
         assert sets_of(client, weeks[1])[0] == 12
 
+    def test_for_several_it_is_one_change_in_the_journal(
+        self, client: FlaskClient, bring: Callable[..., Any]
+    ) -> None:
+        assert bring(query="?name=Bo").status_code == 201
+        kept = send(client, "post", f"{NEXT}/template", {"name": "Basis", "weeks": 1}, 201)
+        weeks = [f"/api/athletes/{one}/weeks/2026-W44" for one in (1, 2)]
+        lay = {"athletes": [1, 2], "week": "2026-W44"}
+        send(client, "post", f"/api/templates/{kept['id']}/lay", lay)
+        entries = get(client, "/api/journal?undoable=true")["entries"]
+        assert [one["together"] for one in entries[:2]] == [2, 2]
+        at = f"/api/journal/{entries[0]['id']}"
+        send(client, "post", f"{at}/undo?whole=true", {})
+        assert [sets_of(client, week)[0] for week in weeks] == [0, 0]
+        send(client, "post", f"{at}/redo?whole=true", {})
+        assert [sets_of(client, week)[0] for week in weeks] == [12, 12]
+        # One of them alone; then the rest of the change is one entry.
+        send(client, "post", f"{at}/undo", {})
+        assert [sets_of(client, week)[0] for week in weeks] == [12, 0]
+        entries = get(client, "/api/journal?undoable=true")["entries"]
+        assert [one["together"] for one in entries[:2]] == [1, 1]
+
+    def test_of_one_change_all_is_undone_or_nothing(
+        self, client: FlaskClient, bring: Callable[..., Any]
+    ) -> None:
+        assert bring(query="?name=Bo").status_code == 201
+        kept = send(client, "post", f"{NEXT}/template", {"name": "Basis", "weeks": 1}, 201)
+        lay = {"athletes": [1, 2], "week": "2026-W44"}
+        send(client, "post", f"/api/templates/{kept['id']}/lay", lay)
+        week = "/api/athletes/1/weeks/2026-W44"
+        (row,) = get(client, f"{week}/written")["sessions"]
+        text = {"revision": row["revision"], "date": row["date"], "title": "", "text": "Press 9"}
+        send(client, "put", f"{week}/written/{row['id']}", text)
+        laid = [one for one in get(client, "/api/journal")["entries"] if one["together"] == 2]
+        told = send(client, "post", f"/api/journal/{laid[0]['id']}/undo?whole=true", {}, 409)
+        assert told["detail"].startswith("Ada Test's session of Mon 26 Oct was changed after this")
+        assert sets_of(client, "/api/athletes/2/weeks/2026-W44")[0] == 12
+
     def test_not_past_the_calendar(self, client: FlaskClient) -> None:
         before = NEXT.replace(NEXT[-2:], f"{int(NEXT[-2:]) - 1:02}")
         kept = send(client, "post", f"{before}/template", {"name": "Basis", "weeks": 2}, 201)

@@ -28,24 +28,30 @@ class Column:
 
 
 COLUMNS: Final = (
-    Column("date", "day", ("date", "day", "datum", "when")),
-    Column("athlete", "athlete", ("athlete", "name", "rower", "client", "person", "who")),
-    Column("title", "session", ("session", "workout", "title", "training")),
+    Column("date", "day", ("date", "day", "datum", "when", "session date", "workout date",
+                            "training date")),
+    Column("athlete", "athlete", ("athlete", "name", "rower", "client", "person", "who",
+                                   "athlete name", "player")),
+    Column("title", "session", ("session", "workout", "title", "training", "session name",
+                                "workout name")),
     Column("session_rpe", "session's exertion", ("session rpe", "srpe", "session exertion")),
-    Column("duration_min", "session's minutes", ("minutes", "duration", "duration min", "min")),
+    Column("duration_min", "session's minutes", ("minutes", "duration", "duration min", "min",
+                                                  "session minutes")),
     Column("part", "part", ("part", "block", "section")),
-    Column("movement", "movement", ("movement", "exercise", "lift", "übung")),
-    Column("count", "number of sets", ("sets", "number of sets", "set count")),
-    Column("reps", "reps", ("reps", "repetitions", "rep", "wdh")),
+    Column("movement", "movement", ("movement", "exercise", "lift", "übung", "exercise name",
+                                    "movement name")),
+    Column("count", "number of sets", ("sets", "number of sets", "set count", "no of sets")),
+    Column("reps", "reps", ("reps", "repetitions", "rep", "wdh", "reps done")),
     Column("seconds", "seconds", ("seconds", "time", "sec", "secs", "time s", "s")),
-    Column("load", "load", ("load", "weight", "kg", "lb", "lbs", "load kg", "weight kg",
-                            "load lb", "weight lb", "gewicht")),
+    Column("load", "load", ("load", "weight", "kg", "kgs", "kilos", "lb", "lbs", "pounds",
+                            "load kg", "load kgs", "load lb", "load lbs", "weight kg", "weight kgs",
+                            "weight lb", "weight lbs", "weight used", "gewicht")),
     Column("unit", "unit of the load", ("unit", "units", "weight unit")),
     Column("implements", "implements", ("implements", "dumbbells", "pieces")),
     Column("sides", "sides", ("side", "sides")),
     Column("tempo", "tempo", ("tempo",)),
-    Column("rpe", "exertion", ("rpe", "exertion", "effort")),
-    Column("rest_s", "rest, s", ("rest", "rest s", "rest sec")),
+    Column("rpe", "exertion", ("rpe", "exertion", "effort", "set rpe")),
+    Column("rest_s", "rest, s", ("rest", "rest s", "rest sec", "rest seconds", "rest time")),
     Column("hold_s", "hold, s", ("hold", "hold s")),
     Column("partial_reps", "partial reps", ("partial reps", "partials")),
     Column("warm_up", "warm-up", ("warm up", "warmup", "is warmup")),
@@ -80,8 +86,19 @@ class SheetChoice(BaseModel):
     take_on: bool = Field(False, description="Take athletes on whom the roster does not have")
 
 
-def guess(grid: Grid) -> SheetChoice:
-    """What the columns mean by their heads, and how days and numbers are written."""
+@dataclass(frozen=True, slots=True)
+class Guess:
+    """What a sheet probably means, and what speaks for it, by the field of the choice."""
+
+    choice: SheetChoice
+    why: dict[str, str]
+
+
+def guess(grid: Grid, *, unit: Unit = "kg") -> Guess:
+    """What the columns mean by their heads, and how days and numbers are written.
+
+    ``unit`` is that of the house: it holds where the file does not say.
+    """
     columns: dict[str, int] = {}
     plain = [_plain(head) for head in grid.heads]
     for column in COLUMNS:
@@ -89,12 +106,12 @@ def guess(grid: Grid) -> SheetChoice:
             if wanted in plain and plain.index(wanted) not in columns.values():
                 columns[column.name] = plain.index(wanted)
                 break
-    load = plain[columns["load"]] if "load" in columns else ""
-    return SheetChoice(
-        columns=columns,
-        date_order=_guess_order(grid, columns.get("date")),
-        decimal=_guess_decimal(grid, columns),
-        unit="lb" if re.search(r"\blbs?\b", load) else "kg",
+    order, why_order = _guess_order(grid, columns.get("date"))
+    decimal, why_decimal = _guess_decimal(grid, columns)
+    said, why_unit = _guess_unit(grid, columns, unit)
+    return Guess(
+        SheetChoice(columns=columns, date_order=order, decimal=decimal, unit=said),
+        {"date_order": why_order, "decimal": why_decimal, "unit": why_unit},
     )
 
 
@@ -102,24 +119,54 @@ def _plain(head: str) -> str:
     return " ".join(re.sub(r"[^\w]+", " ", head.casefold().replace("_", " ")).split())
 
 
-def _guess_order(grid: Grid, at: int | None) -> DateOrder:
-    if at is None:
-        return "dmy"
-    first, second = 0, 0
-    for _, row in grid.rows[:2000]:
-        match = DAY.fullmatch(str(row[at]).strip()) if at < len(row) else None
-        if match:
-            if len(match[1]) == 4:
-                return "ymd"
-            first, second = max(first, int(match[1])), max(second, int(match[2]))
-    return "mdy" if second > 12 >= first else "dmy"
+_LOOKED_AT: Final = 2000
+"""So many rows tell how the others are written."""
 
 
-def _guess_decimal(grid: Grid, columns: Mapping[str, int]) -> Literal[".", ","]:
+def _guess_order(grid: Grid, at: int | None) -> tuple[DateOrder, str]:
+    cells = [row[at] for _, row in grid.rows[:_LOOKED_AT] if at is not None and at < len(row)]
+    days = [match for cell in cells if (match := DAY.fullmatch(str(cell).strip()))]
+    if not days:
+        return "dmy", "no date shows the order"
+    for match in days:
+        if len(match[1]) == 4:
+            return "ymd", f"{match[0]} has the year first"
+    day_first = next((one for one in days if int(one[1]) > 12), None)
+    month_first = next((one for one in days if int(one[2]) > 12), None)
+    if day_first and month_first:
+        return "dmy", f"{day_first[0]} has the day first, but {month_first[0]} the month"
+    if month_first:
+        return "mdy", f"{month_first[0]} can only have the month first"
+    if day_first:
+        return "dmy", f"{day_first[0]} can only have the day first"
+    return "dmy", f"nothing settles it: {days[0][0]} could be either, so check"
+
+
+def _guess_decimal(grid: Grid, columns: Mapping[str, int]) -> tuple[Literal[".", ","], str]:
     places = [columns[name] for name in ("load", "rpe", "seconds") if name in columns]
     texts = [
-        str(row[at]) for _, row in grid.rows[:2000] for at in places
+        str(row[at]) for _, row in grid.rows[:_LOOKED_AT] for at in places
         if at < len(row) and isinstance(row[at], str)
     ]  # fmt: skip
-    commas = sum("," in text for text in texts)
-    return "," if commas > sum("." in text for text in texts) else "."
+    commas, points = ([text for text in texts if mark in text] for mark in ",.")
+    if len(commas) > len(points):
+        return ",", f"as in {commas[0].strip()}"
+    return ".", f"as in {points[0].strip()}" if points else "no decimals to go by"
+
+
+def _guess_unit(grid: Grid, columns: Mapping[str, int], house: Unit) -> tuple[Unit, str]:
+    if "load" not in columns:
+        return house, "no column of loads"
+    head = grid.heads[columns["load"]].strip()
+    for unit, pattern in _UNITS_IN_HEADS:
+        if re.search(pattern, _plain(head)):
+            return unit, f"the head says “{head}”"
+    if "unit" in columns:
+        return house, "where a row does not say its own"
+    return house, "the file does not say: your house’s unit, so check"
+
+
+_UNITS_IN_HEADS: Final[tuple[tuple[Unit, str], ...]] = (
+    ("lb", r"\b(?:lbs?|pounds?)\b"),
+    ("kg", r"\b(?:kgs?|kilos?|kilograms?)\b"),
+)

@@ -10,7 +10,13 @@ from dialback.store.journal import everybody_in_it, noted
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk
 from dialback.web.shapes.common import Done
-from dialback.web.shapes.journal import EntryPath, Journal, JournalLine, JournalQuery
+from dialback.web.shapes.journal import (
+    EntryPath,
+    Journal,
+    JournalLine,
+    JournalQuery,
+    WholeQuery,
+)
 from dialback.work import changes as work
 from dialback.work.persons import anybody
 
@@ -47,6 +53,7 @@ def journal(query: JournalQuery) -> Response:
                     says=one.says,
                     can_undo=one.can_undo,
                     undone=one.undone,
+                    together=one.together,
                 )
                 for one in found[:PAGE]
             ],
@@ -57,14 +64,14 @@ def journal(query: JournalQuery) -> Response:
 
 
 @api.post("/<int:entry>/undo", responses={200: Done})
-def undo_change(path: EntryPath) -> Response:
+def undo_change(path: EntryPath, query: WholeQuery) -> Response:
     """Take a change back: what came goes, what went comes back."""
-    work.take_back(path.entry, desk().today())
+    work.take_back(path.entry, desk().today(), whole=query.whole)
     return answer(Done())
 
 
 @api.post("/<int:entry>/redo", responses={200: Done})
-def redo_change(path: EntryPath) -> Response:
+def redo_change(path: EntryPath, query: WholeQuery) -> Response:
     """Make a change again that was taken back."""
-    work.make_again(path.entry, desk().today())
+    work.make_again(path.entry, desk().today(), whole=query.whole)
     return answer(Done())

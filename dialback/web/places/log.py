@@ -18,7 +18,7 @@ from dialback.core.tally import Ledger, four_measures, tally
 from dialback.core.versions import apart
 from dialback.core.vocabulary import BASES
 from dialback.core.words import capital, describe, movement_text
-from dialback.store.logs import Change, Waiting, waiting_beside
+from dialback.store.logs import Change, Waiting, waiting_beside, who_logged
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete, the_week
 from dialback.web.shapes.common import Done, LogOut, MistakeOut, WeekPath, WholeText
@@ -28,6 +28,7 @@ from dialback.web.shapes.log import (
     ApartOut,
     DecideBody,
     LogBody,
+    LoggedBy,
     LogLine,
     LogPath,
     LogSaved,
@@ -55,6 +56,7 @@ def log_week(path: WeekPath) -> Response:
     today = desk().today()
     planned, completed = (ledger.source.week(basis, week) for basis in ("planned", "completed"))
     kept = {id(one.session): one for basis in BASES for one in kept_in(ledger, basis, week)}
+    by = who_logged([one.client_id for one in kept.values()])
     return answer(
         LogWeek(
             missed_reasons=[MissedChoice(why=why, says=says) for why, says in MISSED_WORDS.items()],
@@ -66,6 +68,7 @@ def log_week(path: WeekPath) -> Response:
                     one,
                     kept.get(id(one.plan)),
                     kept.get(id(one.done)),
+                    by,
                     ahead=one.done is None and one.plan is not None and one.plan.date > today,
                 )
                 for match in match_sessions(planned, completed, ledger.movements)
@@ -89,17 +92,20 @@ def _session(
     match: SessionMatch,
     plan: Kept | None,
     log: Kept | None,
+    by: dict[str, tuple[str, str]],
     *,
     ahead: bool,
 ) -> LogSession:
     sums = []
     for one in (match.plan, match.done):
         sums.append(four_measures(tally(ledger.measure([one])) if one else {}))
+    logged = by.get(log.client_id) if log else None
     return LogSession(
         plan=plan_out(ledger, plan) if plan else None,
         log=LogOut(client_id=log.client_id, revision=log.revision, session=log.session)
         if log
         else None,
+        by=LoggedBy(who=logged[0], at=logged[1]) if logged else None,
         ahead=ahead,
         lines=[_line(a_set) for a_set in match.sets],
         notes=[f"{capital(more.words)}." for more in match.extra_rounds],

@@ -16,7 +16,7 @@ from dialback.book.logsheet.taking import Taken, take
 from dialback.core.movements import MovementTable, fold
 from dialback.core.sessions import Session
 from dialback.core.words import describe, movement_text
-from dialback.store.athletes import Athlete
+from dialback.store.athletes import Athlete, house
 from dialback.store.imports import (
     Stored,
     by_name,
@@ -123,14 +123,16 @@ def _job_out(job: Job) -> JobOut:
 
 def _sheet_out(grid: Grid, name: str) -> SheetOut:
     known = remembered(grid.heads)
+    guessed = guess(grid, unit="lb" if house().unit == "lb" else "kg")
     return SheetOut(
         name=name,
         kind=grid.kind,
         rows=len(grid.rows),
         heads=list(grid.heads),
         sample=[[_shown(cell) for cell in row] for _, row in grid.rows[:_SAMPLE]],
-        choice=known or guess(grid),
+        choice=known or guessed.choice,
         remembered=known is not None,
+        why={} if known else guessed.why,
         columns=[SheetColumn(name=column.name, title=column.title) for column in COLUMNS],
     )
 

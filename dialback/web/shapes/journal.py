@@ -13,6 +13,12 @@ class EntryPath(Shape):
     entry: Number
 
 
+class WholeQuery(Shape):
+    """Whether all of the change that an entry is part of is meant: a template for six."""
+
+    whole: bool = False
+
+
 class JournalQuery(Shape):
     """Which entries: of an athlete, by somebody, with some words; before the entry of a number.
 
@@ -27,7 +33,10 @@ class JournalQuery(Shape):
 
 
 class JournalLine(Shape):
-    """A change: who, where, when (UTC, from ``at`` to ``until``, so many times), what."""
+    """A change: who, where, when (UTC, from ``at`` to ``until``, so many times), what.
+
+    ``together`` entries are of one change, and can be taken back or made again at once.
+    """
 
     id: int
     athlete: int | None
@@ -40,6 +49,7 @@ class JournalLine(Shape):
     says: str
     can_undo: bool
     undone: bool
+    together: int
 
 
 class Journal(Shape):

@@ -72,11 +72,19 @@ class VersionOut(Shape):
     apart: list[ApartOut]
 
 
+class LoggedBy(Shape):
+    """Who wrote last on a log, and when (UTC)."""
+
+    who: str
+    at: str
+
+
 class LogSession(Shape):
-    """A session planned and done, side by side."""
+    """A session planned and done, side by side; who logged it, where somebody was signed in."""
 
     plan: PlanOut | None
     log: LogOut | None
+    by: LoggedBy | None
     ahead: bool
     lines: list[LogLine]
     notes: list[str]

@@ -28,7 +28,10 @@ class SheetColumn(Shape):
 
 
 class SheetOut(Shape):
-    """A spreadsheet that was read: its heads, some rows, and what its columns probably mean."""
+    """A spreadsheet that was read: its heads, some rows, and what its columns probably mean.
+
+    ``why`` says what speaks for a guess, by the field of the choice; empty where it is remembered.
+    """
 
     name: str
     kind: str
@@ -37,6 +40,7 @@ class SheetOut(Shape):
     sample: list[list[str]]
     choice: SheetChoice
     remembered: bool
+    why: dict[str, str]
     columns: list[SheetColumn]
 
 

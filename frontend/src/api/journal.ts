@@ -24,12 +24,20 @@ export function useJournal(wanted: Wanted) {
 /** What was done of an athlete's in the last thirty days and can be taken back, or was. */
 export const useUndoable = (athlete: number) => useJournal({ athlete, undoable: true });
 
-const at = (entry: number) => ({ params: { path: { entry } } });
+interface Swap {
+  id: number;
+  /** All of the change that the entry is part of. */
+  whole?: boolean;
+}
+
+const at = ({ id, whole = false }: Swap) => ({
+  params: { path: { entry: id }, query: { whole } },
+});
 
 /** Changes taken back, and made again. */
 export const changes = {
-  undo: async (entry: number) => given(await client.POST("/api/journal/{entry}/undo", at(entry))),
-  redo: async (entry: number) => given(await client.POST("/api/journal/{entry}/redo", at(entry))),
+  undo: async (swap: Swap) => given(await client.POST("/api/journal/{entry}/undo", at(swap))),
+  redo: async (swap: Swap) => given(await client.POST("/api/journal/{entry}/redo", at(swap))),
 };
 
 /** Changes to be taken back or made again. */
@@ -37,8 +45,8 @@ export function useTakingBack() {
   const undo = useChange(changes.undo);
   const redo = useChange(changes.redo);
   return {
-    swap: (change: { id: number; undone: boolean }) =>
-      (change.undone ? redo : undo).mutate(change.id),
+    swap: ({ id, undone }: { id: number; undone: boolean }, whole: boolean) =>
+      (undone ? redo : undo).mutate({ id, whole }),
     busy: undo.isPending || redo.isPending,
     error: undo.error ?? redo.error,
   };

@@ -3622,6 +3622,8 @@ export interface components {
         /**
          * JournalLine
          * @description A change: who, where, when (UTC, from ``at`` to ``until``, so many times), what.
+         *
+         *     ``together`` entries are of one change, and can be taken back or made again at once.
          */
         JournalLine: {
             /** Id */
@@ -3646,6 +3648,8 @@ export interface components {
             can_undo: boolean;
             /** Undone */
             undone: boolean;
+            /** Together */
+            together: number;
         };
         /**
          * Templates
@@ -4721,11 +4725,12 @@ export interface components {
         };
         /**
          * LogSession
-         * @description A session planned and done, side by side.
+         * @description A session planned and done, side by side; who logged it, where somebody was signed in.
          */
         LogSession: {
             plan: components["schemas"]["PlanOut"] | null;
             log: components["schemas"]["LogOut"] | null;
+            by: components["schemas"]["LoggedBy"] | null;
             /** Ahead */
             ahead: boolean;
             /** Lines */
@@ -4742,6 +4747,16 @@ export interface components {
             };
             /** Versions */
             versions: components["schemas"]["VersionOut"][];
+        };
+        /**
+         * LoggedBy
+         * @description Who wrote last on a log, and when (UTC).
+         */
+        LoggedBy: {
+            /** Who */
+            who: string;
+            /** At */
+            at: string;
         };
         /**
          * Missed
@@ -6111,6 +6126,8 @@ export interface components {
         /**
          * SheetOut
          * @description A spreadsheet that was read: its heads, some rows, and what its columns probably mean.
+         *
+         *     ``why`` says what speaks for a guess, by the field of the choice; empty where it is remembered.
          */
         SheetOut: {
             /** Name */
@@ -6126,6 +6143,10 @@ export interface components {
             choice: components["schemas"]["SheetChoice"];
             /** Remembered */
             remembered: boolean;
+            /** Why */
+            why: {
+                [key: string]: string;
+            };
             /** Columns */
             columns: components["schemas"]["SheetColumn"][];
         };
@@ -11631,7 +11652,9 @@ export interface operations {
     };
     undo_change: {
         parameters: {
-            query?: never;
+            query?: {
+                whole?: boolean;
+            };
             header?: never;
             path: {
                 entry: number;
@@ -11761,7 +11784,9 @@ export interface operations {
     };
     redo_change: {
         parameters: {
-            query?: never;
+            query?: {
+                whole?: boolean;
+            };
             header?: never;
             path: {
                 entry: number;

@@ -1,21 +1,17 @@
 import { type Entry, useTakingBack } from "@/api/journal";
 import { useMay } from "@/api/me";
+import { moment } from "@/words";
 
-const WHEN = new Intl.DateTimeFormat("en-GB", {
-  weekday: "short",
-  day: "numeric",
-  month: "short",
-  hour: "2-digit",
-  minute: "2-digit",
-});
 const TIME = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
 
 /** When it was: `Fri 27 Nov, 14:05`, or from then until later. */
 function when(entry: Entry): string {
-  const at = WHEN.format(new Date(entry.at));
+  const at = moment(entry.at);
   const until = TIME.format(new Date(entry.until));
   return at.endsWith(until) ? at : `${at}–${until}`;
 }
+
+const verb = (entry: Entry) => (entry.undone ? "Redo" : "Undo");
 
 interface Props {
   entries: Entry[];
@@ -49,15 +45,25 @@ export function Entries({ entries, ofOne = false }: Props) {
             <span className="w-56 truncate text-ink-2">
               {[one.who, one.place].filter(Boolean).join(", ")}
             </span>
-            <span className="w-24 text-right">
+            <span className="flex w-36 justify-end gap-3">
+              {may && one.can_undo && one.together > 1 && (
+                <button
+                  type="button"
+                  className="trail-link min-h-6"
+                  disabled={busy}
+                  onClick={() => swap(one, true)}
+                >
+                  {`${verb(one)} all ${one.together}`}
+                </button>
+              )}
               {may && one.can_undo && (
                 <button
                   type="button"
                   className="trail-link min-h-6"
                   disabled={busy}
-                  onClick={() => swap(one)}
+                  onClick={() => swap(one, false)}
                 >
-                  {one.undone ? "Redo" : "Undo"}
+                  {verb(one)}
                 </button>
               )}
             </span>

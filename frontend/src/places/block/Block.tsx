@@ -31,7 +31,7 @@ export function Block() {
   const done = useUndoable(place.athlete);
   const last = done.data?.entries.find((one) => !one.undone);
   const back = useChange(async () => {
-    if (last) await past.undo(last.id);
+    if (last) await past.undo({ id: last.id });
   });
   const data = found.data;
   const { cell, at, date, here, walk, grid } = useBlockWalk(place, data);

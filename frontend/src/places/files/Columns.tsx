@@ -72,9 +72,30 @@ export function Columns({ read, choice, put }: ColumnsProps) {
         </table>
       </div>
       <Written choice={choice} put={put} />
+      <Why read={read} choice={choice} />
     </>
   );
 }
+
+/** What speaks for what was guessed, as long as it stands; and what stays out. */
+function Why({ read, choice }: { read: Schemas["SheetOut"]; choice: Choice }) {
+  const told = (["date_order", "unit", "decimal"] as const).flatMap((field) =>
+    read.why[field] && choice[field] === read.choice[field]
+      ? [`${FIELDS[field]}: ${read.why[field]}`]
+      : [],
+  );
+  const used = new Set(Object.values(choice.columns));
+  const out = read.heads.filter((_, at) => !used.has(at));
+  if (told.length === 0 && out.length === 0) return null;
+  return (
+    <p className="mt-1 max-w-prose text-sm text-ink-2">
+      {told.length > 0 && `Guessed by the heads and the first rows. ${told.join("; ")}. `}
+      {out.length > 0 && `Left out: ${out.join(", ")}.`}
+    </p>
+  );
+}
+
+const FIELDS = { date_order: "Dates", unit: "loads", decimal: "decimals" };
 
 /** How days, loads and decimals are written, and whose log it is. */
 function Written({ choice, put }: { choice: Choice; put: (part: Partial<Choice>) => void }) {

@@ -1,7 +1,7 @@
 import type { Schemas } from "@/api/client";
 import { type WeekPlace } from "@/api/place";
 import { KEYS } from "@/frame/keys";
-import { amount, day, share, unit } from "@/words";
+import { amount, day, moment, share, unit } from "@/words";
 import { After } from "./After";
 import { LogLines } from "./LogLines";
 import { MissedWhy } from "./MissedWhy";
@@ -51,6 +51,11 @@ export function SessionLog({ place, one, names, reasons, busy, edit, whole, remo
           </button>
         )}
       </div>
+      {one.by && (
+        <p className="text-sm text-ink-2">
+          Logged by {one.by.who}, {moment(one.by.at)}.
+        </p>
+      )}
       <Versions place={place} one={one} />
       <Sums one={one} />
       {one.plan && !one.log && !one.ahead && (
