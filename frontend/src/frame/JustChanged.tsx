@@ -14,7 +14,12 @@ export function JustChanged({ athlete }: { athlete: number }) {
   return (
     <div className="mb-2 flex items-baseline gap-3 border-l-4 border-ink pl-3 text-sm print:hidden">
       <p role="status">{here.undone ? `Undone: ${here.says.toLowerCase()}.` : `${here.says}.`}</p>
-      <button type="button" className="trail-link" disabled={busy} onClick={() => swap(here, false)}>
+      <button
+        type="button"
+        className="trail-link"
+        disabled={busy}
+        onClick={() => swap(here, false)}
+      >
         {here.undone ? "Publish it again" : "Undo"}
       </button>
       {error && (
