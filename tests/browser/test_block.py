@@ -81,7 +81,7 @@ def test_a_free_day_begins_a_new_session(coach: Coach) -> None:
 
 
 def test_a_block_is_made_and_a_template_laid_for_several(coach: Coach) -> None:
-    coach.open("/athletes/7/weeks/2026-W53/block", "No block is made here")
+    coach.open("/athletes/7/weeks/2026-W53/block", "No block here yet")
     coach.click("New block", "button")
     coach.sees("A block from week 53 on")
     coach.find("//label[starts-with(., 'Title')]/input").send_keys("After the holidays")

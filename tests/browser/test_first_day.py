@@ -56,7 +56,7 @@ def test_a_squad_comes_on_and_is_found(coach: Coach) -> None:
 
 
 def test_the_first_session_is_written_and_logged_without_alarm(coach: Coach) -> None:
-    coach.open("/athletes/1/weeks/2026-W48/block", "No block is made here")
+    coach.open("/athletes/1/weeks/2026-W48/block", "No block here yet")
     coach.find("//button[@data-cell='0/0']").send_keys(Keys.ENTER)
     coach.address("session=new-2026-11-23")
     coach.sees("The week with it")

@@ -38,7 +38,7 @@ export function BlockHead({ place, week, stored, weeks, show }: Props) {
           />
         ) : (
           <>
-            <span className="text-base text-ink-2">No block is made here</span>
+            <span className="text-base text-ink-2">No block here yet</span>
             <label className="text-ink-2">
               showing{" "}
               <Weeks

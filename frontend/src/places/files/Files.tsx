@@ -20,15 +20,17 @@ export function Files() {
         A book is one athlete&rsquo;s movements, rules, plan and log in one open JSON file. It is
         imported whole or not at all, and an exported book counts the same anywhere else.
       </p>
-      <div className="grid grid-cols-2 items-start gap-12 max-lg:grid-cols-1 [&>*]:min-w-0">
-        <Import />
+      <div className="grid grid-cols-[3fr_2fr] items-start gap-12 max-lg:grid-cols-1 [&>*]:min-w-0">
+        <div>
+          <Import />
+          <Sheet />
+        </div>
         <div>
           <Export />
           <Archive />
           <DailyCopies />
         </div>
       </div>
-      <Sheet />
     </main>
   );
 }
@@ -96,9 +98,12 @@ function Export() {
           .map((one) => (
             <li
               key={one.id}
-              className="flex flex-wrap items-baseline gap-x-5 border-b border-hair py-1 max-lg:leading-8"
+              className="flex flex-wrap items-baseline gap-x-5 border-b border-hair py-1 max-lg:leading-7"
             >
-              <Link to={weekPath(one.id, one.week, "sheet")} className="flex-1 hover:underline">
+              <Link
+                to={weekPath(one.id, one.week, "sheet")}
+                className="flex-1 hover:underline max-md:basis-full"
+              >
                 {one.name}
               </Link>
               <span className="text-sm text-ink-2">to {weekName(one.week).toLowerCase()}</span>

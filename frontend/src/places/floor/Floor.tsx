@@ -66,41 +66,43 @@ export function Floor() {
           here, ready to run.
         </p>
       )}
-      {titles.map((title) => (
-        <section key={title} className="mb-4 max-w-3xl">
-          <h2 className="flex items-baseline border-b border-rule font-semibold">
-            {title || "Session"}
-            {sessions.filter((one) => one.title === title).length > 1 && (
-              <button
-                type="button"
-                className="trail-link ml-auto min-h-6 text-sm font-normal"
-                onClick={() =>
-                  setChosen(sessions.filter((one) => one.title === title).map((one) => one.plan))
-                }
-              >
-                all of these
-              </button>
-            )}
-          </h2>
-          <ul>
-            {sessions
-              .filter((one) => one.title === title)
-              .map((one) => (
-                <Row
-                  key={one.plan}
-                  one={one}
-                  on={chosen.includes(one.plan)}
-                  put={(on) =>
-                    setChosen((now) =>
-                      on ? [...now, one.plan] : now.filter((other) => other !== one.plan),
-                    )
+      <div className="gap-12 lg:columns-2">
+        {titles.map((title) => (
+          <section key={title} className="mb-4 break-inside-avoid">
+            <h2 className="flex items-baseline border-b border-rule font-semibold">
+              {title || "Session"}
+              {sessions.filter((one) => one.title === title).length > 1 && (
+                <button
+                  type="button"
+                  className="trail-link ml-auto min-h-6 text-sm font-normal"
+                  onClick={() =>
+                    setChosen(sessions.filter((one) => one.title === title).map((one) => one.plan))
                   }
-                  run={() => run([one.plan])}
-                />
-              ))}
-          </ul>
-        </section>
-      ))}
+                >
+                  all of these
+                </button>
+              )}
+            </h2>
+            <ul>
+              {sessions
+                .filter((one) => one.title === title)
+                .map((one) => (
+                  <Row
+                    key={one.plan}
+                    one={one}
+                    on={chosen.includes(one.plan)}
+                    put={(on) =>
+                      setChosen((now) =>
+                        on ? [...now, one.plan] : now.filter((other) => other !== one.plan),
+                      )
+                    }
+                    run={() => run([one.plan])}
+                  />
+                ))}
+            </ul>
+          </section>
+        ))}
+      </div>
     </main>
   );
 }
@@ -153,16 +155,18 @@ function Row({
 }) {
   return (
     <li className="flex items-center gap-3 border-b border-hair py-1">
-      <label className="flex min-h-10 flex-1 items-center gap-3 text-lg">
+      <label className="flex min-h-10 min-w-0 flex-1 items-center gap-3 text-lg">
         <input
           type="checkbox"
           checked={on}
           onChange={(event) => put(event.target.checked)}
-          className="size-5 accent-ink"
+          className="size-5 shrink-0 accent-ink"
         />
-        {one.name}
-        <span className="text-sm text-ink-2">
-          {one.sets} sets, about {Math.round(one.minutes)} min{one.done ? ", logged" : ""}
+        <span className="flex min-w-0 flex-wrap items-baseline gap-x-3 leading-tight">
+          {one.name}
+          <span className="text-sm text-ink-2">
+            {one.sets} sets, about {Math.round(one.minutes)} min{one.done ? ", logged" : ""}
+          </span>
         </span>
       </label>
       <button

@@ -50,7 +50,7 @@ export function Log() {
     <div className="beside grid-cols-[15rem_minmax(0,1fr)]">
       <nav
         aria-label="Sessions of the week"
-        className="min-h-0 overflow-auto border-r border-rule py-3 max-md:border-r-0 max-md:border-b max-md:py-1.5"
+        className="min-h-0 overflow-auto border-r border-rule py-3 max-lg:border-r-0 max-lg:border-b max-lg:py-1.5"
       >
         <List all={all} current={current} open={open} whole={whole} />
         {all.length === 0 && (
@@ -121,9 +121,9 @@ interface ListProps {
 /** The sessions of the week, solid where they are logged. */
 function List({ all, current, open, whole }: ListProps) {
   return (
-    <ol className="max-md:flex max-md:overflow-x-auto">
+    <ol className="max-lg:flex max-lg:overflow-x-auto">
       {all.map((one) => (
-        <li key={keyOf(one)} className={`max-md:shrink-0 ${one === current ? "bg-sheet" : ""}`}>
+        <li key={keyOf(one)} className={`max-lg:shrink-0 ${one === current ? "bg-sheet" : ""}`}>
           <button
             type="button"
             onClick={() => open(keyOf(one))}

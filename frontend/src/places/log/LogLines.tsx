@@ -18,10 +18,10 @@ export function LogLines({ place, one, names, edit }: Props) {
     <table className="w-full table-fixed text-sm ">
       <colgroup>
         <col className="w-7 max-md:w-5" />
-        <col className="w-90 max-lg:w-60 max-md:w-27" />
+        <col className="w-90 max-lg:w-52 max-md:w-27" />
         <col className="w-44 max-md:w-auto" />
         <col className="max-md:w-0" />
-        <col className="w-56 max-lg:w-40 max-md:w-24" />
+        <col className="w-56 max-lg:w-48 max-md:w-24" />
       </colgroup>
       <thead>
         <tr className="border-b border-rule text-left text-ink-2 italic">

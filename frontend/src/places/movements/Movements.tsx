@@ -20,21 +20,26 @@ export function Movements() {
   const { put } = search;
   const rows = useMemo(() => search.keeps(all), [search, all]);
   const [editing, setEditing] = useState<"new" | "chosen" | null>(null);
+  const aside = useRef<HTMLElement>(null);
   const remove = useChange(async (one: Movement) => {
     await calls.remove(one.id);
     put("name", "");
   });
   if (movements.error) return <Failure error={movements.error} />;
   if (!movements.data) return <p className="p-6 text-ink-2">Loading the movements…</p>;
-  const chosen = all.find((one) => one.name === search.name);
+  // Nothing is to be found out by an empty page: the first one is open until another is.
+  const chosen = all.find((one) => one.name === search.name) ?? rows[0];
+  const look = () => setTimeout(() => aside.current?.scrollIntoView({ block: "nearest" }));
   const open = (name: string) => {
     setEditing(null);
     remove.reset();
     put("name", name);
+    look();
   };
   const add = () => {
     remove.reset();
     setEditing("new");
+    look();
   };
   return (
     <div className="beside grid-cols-[minmax(0,1fr)_23rem]">
@@ -53,8 +58,12 @@ export function Movements() {
         )}
       </main>
       <aside
+        ref={aside}
         aria-label="Movement"
-        className="min-h-0 overflow-auto border-l border-rule px-5 pt-4 pb-6"
+        // On a phone what was opened stands above the long list, and nothing before that.
+        className={`min-h-0 overflow-auto border-l border-rule px-5 pt-4 pb-6 ${
+          search.name || editing ? "max-lg:order-first" : "max-lg:hidden"
+        }`}
       >
         {editing && movements.data ? (
           <MovementForm
@@ -66,20 +75,17 @@ export function Movements() {
               if (name) put("name", name);
             }}
           />
-        ) : chosen ? (
-          <Chosen
-            one={chosen}
-            open={(name) => put("name", name)}
-            change={() => setEditing("chosen")}
-            remove={() => remove.mutate(chosen)}
-            busy={remove.isPending}
-            problem={remove.error}
-          />
         ) : (
-          <p className="text-sm text-ink-2">
-            Open a movement: how it counts, what it is also called, and the levels beside it. A book
-            brings its own movements in, and you can add your own.
-          </p>
+          chosen && (
+            <Chosen
+              one={chosen}
+              open={(name) => put("name", name)}
+              change={() => setEditing("chosen")}
+              remove={() => remove.mutate(chosen)}
+              busy={remove.isPending}
+              problem={remove.error}
+            />
+          )
         )}
       </aside>
     </div>

@@ -35,9 +35,9 @@ export function People() {
           </h2>
           {open && (
             <p className="max-w-prose py-2 text-sm">
-              Nobody has an account: whoever is at this machine may do everything, and nobody else
-              reaches it. Create your own account first. From then on everybody signs in, here too,
-              and assistants and athletes get their own access.
+              No accounts yet: anyone at this machine can do everything, and nobody else can reach
+              it. Create your own account first. From then on everybody signs in, here too, and
+              assistants and athletes get their own access.
             </p>
           )}
           <ul className="text-sm">

@@ -79,7 +79,7 @@ function Fields({ athlete }: { athlete: Athlete }) {
   const wrong = wrongIn(said);
   return (
     <section aria-labelledby="about" className="mb-7 max-w-3xl">
-      <div className="flex items-baseline gap-4 border-b border-rule pb-1">
+      <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule pb-1">
         <h2 id="about" className="text-xl font-semibold">
           The athlete
         </h2>

@@ -18,7 +18,7 @@ export function Maxima({ athlete }: { athlete: number }) {
   const failed = found.error ?? remove.error;
   return (
     <section aria-labelledby="maxima" className="mb-7 max-w-3xl">
-      <div className="flex items-baseline gap-4 border-b border-rule pb-1">
+      <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule pb-1">
         <h2 id="maxima" className="text-xl font-semibold">
           Maxima
         </h2>

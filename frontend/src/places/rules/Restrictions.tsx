@@ -16,11 +16,11 @@ export function Restrictions({ athlete }: { athlete: number }) {
   const all = found.data?.restrictions ?? [];
   return (
     <section aria-labelledby="restrictions" className="mb-7 max-w-3xl">
-      <div className="flex items-baseline gap-4 border-b border-rule pb-1">
+      <div className="flex flex-wrap items-baseline gap-x-4 border-b border-rule pb-1">
         <h2 id="restrictions" className="text-xl font-semibold">
           Restrictions
         </h2>
-        <p className="text-sm text-ink-2">
+        <p className="min-w-0 flex-1 basis-64 text-sm text-ink-2">
           What this athlete is to avoid or limit; every plan and log is checked against it.
         </p>
         <button type="button" className="key-button ml-auto" onClick={() => setAdding(true)}>

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Basis, Schemas } from "@/api/client";
 import { KEYS, useKeys } from "@/frame/keys";
 import { Beam, MeasureGlyph } from "@/marks/Beam";
+import { useRoom } from "@/frame/useRoom";
 import { DoseBar } from "@/marks/DoseBar";
 import { LevelMark } from "@/marks/LevelMark";
 import { amount, measureTitle, number, percent, ratio, share, signed, unit } from "@/words";
@@ -120,6 +121,8 @@ const FIGURE_HEADS = ["", "planned", "done", "share", "baseline", "change", "ban
 const PAIR_HEADS = ["", ...PAIR_MEASURES, "baseline", "band"];
 const FIGURE_WIDTHS = [72, 66, 54, 72, 124, 68];
 const PAIR_WIDTHS = [64, 68, 68, 82, 78, 78];
+/** On a phone as much narrower, that share or load is seen without going sideways. */
+const PHONE_SHARE = 0.88;
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function maximum(rows: Row[], measure: string): number {
@@ -154,47 +157,54 @@ function Section({
   wide?: boolean;
   note?: string;
 }) {
+  const room = useRoom();
+  const narrow = room === "phone";
+  const widths = wide ? PAIR_WIDTHS : FIGURE_WIDTHS;
+  const beside = (
+    <>
+      {note}
+      {measures && (
+        <select
+          aria-label={`${title} by`}
+          value={measure}
+          title={`Key ${KEYS.measure.key}`}
+          onChange={(event) => setMeasure?.(event.target.value)}
+          className="no-print -ml-1 bg-sheet text-ink underline decoration-rule decoration-dotted underline-offset-3"
+        >
+          {measures.map((one) => (
+            <option key={one} value={one}>
+              {measureTitle(one)}
+              {unit(one) !== one && `, ${unit(one)}`}
+            </option>
+          ))}
+        </select>
+      )}
+    </>
+  );
   return (
-    <div className="wide-table max-md:not-print:[&>table]:min-w-[50rem]!">
+    <div className="wide-table max-md:not-print:[&>table]:min-w-[35rem]!">
       <table
         className={`mb-5 w-full table-fixed border-b border-rule ${double ? "double-rule" : ""}`}
       >
         <colgroup>
           <col className="w-8" />
           <col />
-          <col className="w-44" />
-          {(wide ? PAIR_WIDTHS : FIGURE_WIDTHS).map((width, at) => (
-            <col key={at} style={{ width }} />
+          {!narrow && <col className={room === "tablet" ? "w-28" : "w-44"} />}
+          {widths.map((width, at) => (
+            <col key={at} style={{ width: narrow ? width * PHONE_SHARE : width }} />
           ))}
         </colgroup>
         <thead>
           <tr className="sticky top-0 border-b border-rule bg-sheet text-sm text-ink-2 italic">
             <th
-              className="py-1 text-left font-semibold text-ink not-italic"
+              className={`py-1 text-left font-semibold text-ink not-italic ${STAYS}`}
               colSpan={2}
               scope="colgroup"
             >
               {title}
+              {narrow && <span className="block font-normal text-ink-2 italic">{beside}</span>}
             </th>
-            <th className="py-1 text-left font-normal">
-              {note}
-              {measures && (
-                <select
-                  aria-label={`${title} by`}
-                  value={measure}
-                  title={`Key ${KEYS.measure.key}`}
-                  onChange={(event) => setMeasure?.(event.target.value)}
-                  className="no-print -ml-1 bg-sheet text-ink underline decoration-rule decoration-dotted underline-offset-3"
-                >
-                  {measures.map((one) => (
-                    <option key={one} value={one}>
-                      {measureTitle(one)}
-                      {unit(one) !== one && `, ${unit(one)}`}
-                    </option>
-                  ))}
-                </select>
-              )}
-            </th>
+            {!narrow && <th className="py-1 text-left font-normal">{beside}</th>}
             {heads.slice(1).map((head) => (
               <th key={head} className="figure py-1 font-normal" scope="col">
                 {PAIR_MEASURES.includes(head) ? (
@@ -250,6 +260,9 @@ function Margin({
   );
 }
 
+/** On a phone a table's figures go sideways under their names, which stay. */
+const STAYS = "max-md:sticky max-md:left-0 max-md:bg-sheet";
+
 const rowClass = (on: boolean) =>
   `border-b border-hair last:border-b-0 ${on ? "bg-band/60" : "hover:bg-band/30"}`;
 
@@ -269,6 +282,7 @@ function FigureRow({
   label: React.ReactNode;
   sheet: Sheet;
 }) {
+  const room = useRoom();
   const cell = row.cells[measure];
   if (!cell) return null;
   const value = sheet.basis === "completed" ? cell.done : cell.planned;
@@ -277,19 +291,26 @@ function FigureRow({
   return (
     <tr data-row={row.subject} className={rowClass(selected === row.subject)}>
       <Margin at={row.findings} sheet={sheet} openFinding={openFinding} />
-      <th scope="row" className="truncate py-0.5 pr-2 text-left font-normal" title={row.label}>
+      <th
+        scope="row"
+        className={`py-0.5 pr-2 text-left font-normal md:truncate ${STAYS}`}
+        title={row.label}
+      >
         {label}
       </th>
-      <td>
-        <DoseBar
-          planned={cell.planned}
-          done={cell.done}
-          base={cell.base}
-          band={band}
-          rough={rough}
-          max={max ?? Math.max(cell.planned, cell.done, cell.base ?? 0) * 1.05}
-        />
-      </td>
+      {room !== "phone" && (
+        <td>
+          <DoseBar
+            width={room === "tablet" ? 104 : undefined}
+            planned={cell.planned}
+            done={cell.done}
+            base={cell.base}
+            band={band}
+            rough={rough}
+            max={max ?? Math.max(cell.planned, cell.done, cell.base ?? 0) * 1.05}
+          />
+        </td>
+      )}
       <FigureCell
         cell={cell}
         of="planned"
@@ -378,10 +399,21 @@ function PairLine({
   });
   const deciding = pair.measures[pair.measure];
   const base = deciding?.base;
+  const room = useRoom();
+  const narrow = room === "phone";
+  const beam = (
+    <Beam
+      ratios={ratios}
+      measure={pair.measure}
+      band={pair.band}
+      hollow={sheet.basis === "planned"}
+      width={room === "desk" ? undefined : 112}
+    />
+  );
   return (
     <tr data-row={pair.subject} className={rowClass(selected === pair.subject)}>
       <Margin at={pair.findings} sheet={sheet} openFinding={openFinding} />
-      <th scope="row" className="py-0.5 pr-2 text-left leading-tight font-normal">
+      <th scope="row" className={`py-0.5 pr-2 text-left leading-tight font-normal ${STAYS}`}>
         {capital(pair.label_a)} : {pair.label_b}
         <span className="block text-sm text-ink-2">
           {deciding && (
@@ -405,15 +437,9 @@ function PairLine({
             </>
           )}
         </span>
+        {narrow && beam}
       </th>
-      <td>
-        <Beam
-          ratios={ratios}
-          measure={pair.measure}
-          band={pair.band}
-          hollow={sheet.basis === "planned"}
-        />
-      </td>
+      {!narrow && <td>{beam}</td>}
       {PAIR_MEASURES.map((measure) => {
         const one = pair.measures[measure];
         const other = one?.[side === "done" ? "planned" : "done"];

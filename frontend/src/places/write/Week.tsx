@@ -42,7 +42,7 @@ export function Week({ place, athlete, days, rows, reload }: Props) {
     <div className="beside grid-cols-[12rem_minmax(0,1fr)_27rem] print:block">
       <nav
         aria-label="Sessions of the week"
-        className="no-print min-h-0 overflow-auto border-r border-rule py-3"
+        className="no-print min-h-0 overflow-auto border-r border-rule py-3 max-lg:border-r-0 max-lg:border-b max-lg:py-1.5"
       >
         <List sheets={sheets} current={current} open={open} />
         <button type="button" className="key-button mx-5 mt-3" onClick={() => open(`new-${free}`)}>
@@ -87,9 +87,9 @@ interface ListProps {
 
 function List({ sheets, current, open }: ListProps) {
   return (
-    <ol>
+    <ol className="max-lg:flex max-lg:overflow-x-auto">
       {sheets.map((one) => (
-        <li key={one.id}>
+        <li key={one.id} className="max-lg:shrink-0">
           <button
             type="button"
             onClick={() => open(String(one.id))}
