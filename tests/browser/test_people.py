@@ -52,7 +52,7 @@ def places(coach: Coach) -> list[str]:
 
 
 def test_the_owner_makes_the_first_account_and_others(coach: Coach) -> None:
-    coach.open("/people", "Nobody has an account")
+    coach.open("/people", "No accounts yet")
     assert coach.axe() == []
     fill(coach, "Name to sign in with", "Runa Velk")
     fill(coach, "Password, ten characters", "short")

@@ -11,7 +11,7 @@ PLACES = [
     ("/kit", "The smallest step"),
     ("/rules", "Counting a set"),
     ("/files", "Archived"),
-    ("/people", "Nobody has an account"),
+    ("/people", "No accounts yet"),
     ("/journal", "Loaded the made-up club"),
     ("/athletes/1/weeks/2026-W47/sheet", "Balance"),
     ("/athletes/1/weeks/2026-W47/log", "planned"),

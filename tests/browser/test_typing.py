@@ -138,6 +138,29 @@ def test_a_reload_right_after_the_last_key_loses_nothing(coach: Coach) -> None:
     assert sum("Press-up 3 × 12" in one for one in stored_text(coach, 10)) == 1
 
 
+def test_who_leaves_a_new_session_at_once_comes_back_to_it(coach: Coach) -> None:
+    new_session(coach, 8)
+    for letter in "Row 3 x 9":
+        key(coach, letter)
+    # Away before it had a number; it gets one while nobody is there.
+    coach.driver.execute_script("document.querySelector('a[href$=\"/block\"]').click()")
+    coach.wait(lambda: "Row 3 x 9" in stored_text(coach, 8), "not saved")
+    coach.driver.back()
+    coach.wait(lambda: text(coach) == "Row 3 x 9", "another text")
+    key(coach, Keys.END)
+    for letter in " at 40 kg":
+        key(coach, letter)
+    coach.wait(lambda: "Row 3 x 9 at 40 kg" in stored_text(coach, 8), "not saved")
+    assert sum("Row 3 x 9" in one for one in stored_text(coach, 8)) == 1
+    # Another new one on that day is a new one, also after a reload.
+    before = len(stored_text(coach, 8))
+    new_session(coach, 8)
+    coach.driver.refresh()
+    coach.wait(lambda: "Row" not in text(coach), "not a new one")
+    key(coach, "R")
+    coach.wait(lambda: len(stored_text(coach, 8)) == before + 1, "not saved")
+
+
 def test_a_letter_is_a_letter_wherever_the_focus_is(coach: Coach) -> None:
     new_session(coach, 11)
     key(coach, "P")
@@ -145,7 +168,7 @@ def test_a_letter_is_a_letter_wherever_the_focus_is(coach: Coach) -> None:
     coach.driver.execute_script("document.activeElement.blur()")
     for letter in "ress-up 9 help":
         key(coach, letter)
-    coach.wait(lambda: text(coach) == "Press-up 9 help", "another text")
+    coach.wait(lambda: text(coach) == "Press-up 9 help", "another text before leaving")
     assert "/write" in coach.driver.current_url
     # After Escape letters are keys, and none of them lands in the text or in the title.
     key(coach, Keys.ESCAPE)

@@ -198,8 +198,8 @@ function Table({ rows, chosen, open }: TableProps) {
                 {one.name}
               </button>
             </th>
-            <td className="truncate">{plain(one.pattern)}</td>
-            <td className="truncate">
+            <td className="truncate pr-3">{plain(one.pattern)}</td>
+            <td className="truncate pr-3">
               {one.direct.map(plain).join(", ")}{" "}
               <span className="text-ink-2 italic">{one.indirect.map(plain).join(", ")}</span>
             </td>

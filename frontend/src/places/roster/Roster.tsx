@@ -177,7 +177,7 @@ function Athlete({ row, week }: { row: Row; week: string }) {
         />
       </td>
       <td className="figure max-md:not-print:hidden">{share(row.share_done)}</td>
-      <td className="figure max-md:not-print:hidden">
+      <td className="figure max-lg:not-print:hidden">
         {row.sessions_done} of {row.sessions_planned}
       </td>
       <td
@@ -267,13 +267,15 @@ function Columns() {
   return (
     <thead>
       <tr className="border-b border-rule text-left align-bottom text-sm text-ink-2 italic">
-        <th className="w-48 pb-1 font-normal max-md:w-28">Athlete</th>
-        <th className="w-36 pb-1 font-normal max-md:w-24">Open causes</th>
+        <th className="w-48 pb-1 font-normal max-lg:w-40 max-md:w-28">Athlete</th>
+        <th className="w-36 pb-1 font-normal max-lg:w-28 max-md:w-24">Open causes</th>
         <th className="pb-1 font-normal">Look at first</th>
-        <th className="w-30 pb-1 font-normal max-md:not-print:hidden">Sets, eight weeks</th>
+        <th className="w-30 pb-1 font-normal max-lg:w-26 max-md:not-print:hidden">
+          Sets, eight weeks
+        </th>
         <th className="figure w-16 pb-1 font-normal max-md:not-print:hidden">Done</th>
-        <th className="figure w-24 pb-1 font-normal max-md:not-print:hidden">Sessions</th>
-        <th className="figure w-28 pb-1 font-normal max-md:not-print:hidden">Signed</th>
+        <th className="figure w-24 pb-1 font-normal max-lg:not-print:hidden">Sessions</th>
+        <th className="figure w-28 pb-1 font-normal max-lg:w-22 max-md:not-print:hidden">Signed</th>
       </tr>
     </thead>
   );

@@ -129,10 +129,10 @@ function Sheet({ data, open, openLines, goTo }: SheetProps) {
   }, []);
   const trained = data.weeks.some((week) => week.trained);
   return (
-    <div ref={scroll} className="min-h-0 flex-1 overflow-auto px-6 pb-8 max-md:px-0">
+    <div ref={scroll} className="min-h-0 flex-1 overflow-auto pb-8">
       <table
         className="season w-full"
-        style={{ minWidth: `${16 + data.weeks.length * weekWidth()}rem` }}
+        style={{ minWidth: `${19 + data.weeks.length * weekWidth()}rem` }}
       >
         <caption className="sr-only">Weeks across, figures down; a row opens to its plot.</caption>
         <TimeLine weeks={data.weeks} go={goTo} />
@@ -149,7 +149,7 @@ function Sheet({ data, open, openLines, goTo }: SheetProps) {
                   colSpan={data.weeks.length + 2}
                   className="season-group text-left text-sm font-normal text-ink-2 italic"
                 >
-                  <span className="sticky left-0 inline-block px-0.5 max-md:px-4">{title}</span>
+                  <span className="sticky left-0 inline-block px-6 max-md:px-4">{title}</span>
                 </th>
               </tr>,
               ...lines.map((line) => (

@@ -94,7 +94,7 @@ export function TimeLine({ weeks, go }: { weeks: SeasonWeek[]; go: (week: string
             colSpan={month.weeks}
             className="overflow-hidden border-l border-rule pl-0.5 text-left text-2xs italic"
           >
-            {month.name}
+            {narrow && month.weeks < 2 ? "" : month.name}
           </td>
         ))}
         <td />

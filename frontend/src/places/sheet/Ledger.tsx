@@ -195,7 +195,7 @@ function Section({
           ))}
         </colgroup>
         <thead>
-          <tr className="sticky top-0 border-b border-rule bg-sheet text-sm text-ink-2 italic">
+          <tr className="sticky -top-3 border-b border-rule bg-sheet text-sm text-ink-2 italic">
             <th
               className={`py-1 text-left font-semibold text-ink not-italic ${STAYS}`}
               colSpan={2}

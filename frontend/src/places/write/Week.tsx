@@ -17,7 +17,11 @@ interface Props {
 
 /** The sessions of the week, and the one in hand. */
 export function Week({ place, athlete, days, rows, reload }: Props) {
-  const { sheets, current, desk, isUnknown, open, close, put, drop } = useSheets(rows, reload);
+  const { sheets, current, desk, isUnknown, open, close, put, drop } = useSheets(
+    place,
+    rows,
+    reload,
+  );
   const [removed, setRemoved] = useState<Sheet | null>(null);
   const planChanged = usePlanChanged();
   const free = days.find((one) => !sheets.some((sheet) => sheet.date === one)) ?? days[0];

@@ -51,6 +51,22 @@ export function forgetOnDevice(place: WeekPlace, name: string): void {
   }
 }
 
+const numbers = new Map<string, string>();
+
+/** A new session got its number after its desk was left: its address still calls it new. */
+export function rememberNumber(place: WeekPlace, name: string, id: number): void {
+  numbers.set(desk(place, name), String(id));
+}
+
+/** Begin a new session under that name: it has no number yet. */
+export function forgetNumber(place: WeekPlace, name: string): void {
+  numbers.delete(desk(place, name));
+}
+
+/** The number of the session that was left under that name; undefined if there is none. */
+export const numberOf = (place: WeekPlace, name: string): string | undefined =>
+  numbers.get(desk(place, name));
+
 /** What this window typed last and did not store. */
 export function typedHere(place: WeekPlace, name: string): Copy | null {
   return parsed(() => localStorage.getItem(desk(place, name) + windowMark()));

@@ -1,12 +1,20 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { useSearchParams } from "react-router";
+import { useNavigationType, useSearchParams } from "react-router";
+import type { WeekPlace } from "@/api/place";
+import { forgetNumber, numberOf } from "./device";
 import type { Sheet } from "./useWriting";
 
 /** The week's sessions, and which of them is in hand: the address says. */
-export function useSheets(rows: Sheet[], reload: () => Promise<Sheet[]>) {
+export function useSheets(place: WeekPlace, rows: Sheet[], reload: () => Promise<Sheet[]>) {
   const [sheets, setSheets] = useState<Sheet[]>(rows);
   const [params, setParams] = useSearchParams();
-  const chosen = params.get("session");
+  const addressed = params.get("session");
+  const cameBack = useNavigationType() === "POP";
+  // Whoever left a new session before it had its number comes back to it, not to another new one.
+  const chosen = (cameBack && addressed && numberOf(place, addressed)) || addressed;
+  useEffect(() => {
+    if (!cameBack && addressed?.startsWith("new-")) forgetNumber(place, addressed);
+  }, [cameBack, addressed, place]);
   const fresh = chosen?.startsWith("new-") ? chosen.slice(4) : null;
   const current: Sheet | undefined = fresh
     ? { id: null, date: fresh, title: "", text: "", revision: 0 }

@@ -5,7 +5,15 @@ import { type WeekPlace } from "@/api/place";
 import { writing } from "@/api/write";
 import { newId } from "@/api/id";
 import { useChecked } from "./useChecked";
-import { type Copy, dropLeft, forgetOnDevice, keepOnDevice, leftBehind, typedHere } from "./device";
+import {
+  type Copy,
+  dropLeft,
+  forgetOnDevice,
+  keepOnDevice,
+  leftBehind,
+  rememberNumber,
+  typedHere,
+} from "./device";
 
 export interface Sheet {
   /** The session that is written; null until it is stored for the first time. */
@@ -62,6 +70,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
   const [unsaved, setUnsaved] = useState<string | null>(null);
   const [kept, setKept] = useState(opened);
   const busy = useRef(false);
+  const gone = useRef(false);
   const latest = useRef(start.sheet);
   const desk = useRef(deskOf(opened));
   const client = useRef(start.client);
@@ -94,6 +103,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
         take(next);
         // The desk has a number now, and what is on the device is over this revision.
         forgetOnDevice(place, desk.current);
+        if (gone.current && done.id !== null) rememberNumber(place, desk.current, done.id);
         desk.current = deskOf(done);
         if (!same(next, done)) keepOnDevice(place, desk.current, copyOf(next, client.current));
         stored(done);
@@ -124,7 +134,13 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
     leave.current =
       changed && saving !== "changed in another window" ? () => void save(sheet) : null;
   }, [changed, saving, sheet, save]);
-  useEffect(() => () => leave.current?.(), []);
+  useEffect(() => {
+    gone.current = false;
+    return () => {
+      gone.current = true;
+      leave.current?.();
+    };
+  }, []);
 
   /** What is typed: on the device at once, whatever happens next. */
   const put = useCallback(
