@@ -81,15 +81,25 @@ def load_text(a_set: Set) -> str:
     return f"{several}{weight_text(abs(a_set.load_kg), entered)}{what}"
 
 
+def in_minutes(seconds: float) -> bool:
+    """Whether a time is told in minutes: whole ones, from two on."""
+    return seconds >= 120 and seconds % 60 == 0
+
+
+def time_text(seconds: float) -> str:
+    """A time as it is read: ``90 s``, ``8 min``."""
+    return f"{number(seconds / 60)} min" if in_minutes(seconds) else f"{number(seconds)} s"
+
+
 def dose_text(a_set: Set) -> str:
-    """Reps, metres or seconds with the side, the hold and the partial reps."""
+    """Reps, metres or a time with the side, the hold and the partial reps."""
     parts = []
     if a_set.distance_m is not None:
         parts.append(f"{number(a_set.distance_m)} m")
     if a_set.reps is not None:
         parts.append(f"{a_set.reps} reps" if a_set.reps != 1 else "1 rep")
     if a_set.seconds is not None:
-        parts.append(f"{number(a_set.seconds)} s")
+        parts.append(time_text(a_set.seconds))
     text = " in ".join(parts) + _SIDES[a_set.sides]
     if a_set.partial_reps:
         text += f", {a_set.partial_reps} of them partial"

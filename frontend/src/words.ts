@@ -101,6 +101,10 @@ export function signed(value: number, measure: string): string {
 
 export const ratio = (value: number | null): string => (value === null ? "–" : value.toFixed(2));
 
+/** A time as it is read: `90 s`, whole minutes from two on as `8 min`. */
+export const time = (seconds: number): string =>
+  seconds >= 120 && seconds % 60 === 0 ? `${number(seconds / 60)} min` : `${number(seconds)} s`;
+
 const DAY = new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short" });
 const DATE = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric" });
 const WEEKDAY = new Intl.DateTimeFormat("en-GB", { weekday: "long" });
@@ -155,6 +159,6 @@ export function goalText(goal: {
   seconds: number | null;
 }): string {
   const load = goal.load_kg > 0 ? `${weight(goal.load_kg)} × ` : "";
-  if (goal.seconds !== null) return `${load}${number(goal.seconds)} s`;
+  if (goal.seconds !== null) return load + time(goal.seconds);
   return load ? `${load}${goal.reps ?? 0}` : count(goal.reps ?? 0, "rep");
 }

@@ -9,6 +9,7 @@ import {
   showIn,
   signed,
   span,
+  time,
   typedWeight,
   unit,
   weekName,
@@ -16,6 +17,15 @@ import {
 } from "@/words";
 
 afterEach(() => showIn("kg"));
+
+it.each([
+  [480, "8 min"],
+  [120, "2 min"],
+  [90, "90 s"],
+  [150, "150 s"],
+])("a time is told in minutes where it is whole ones: %d", (seconds, text) => {
+  expect(time(seconds)).toBe(text);
+});
 
 it.each([
   [0.68, 2, "0.68"],

@@ -135,6 +135,16 @@ class TestWords:
         assert describe(helped) == "30 s, at 15 kg help"
 
     @pytest.mark.parametrize(
+        ("seconds", "says"),
+        [(480, "8 min"), (120, "2 min"), (90, "90 s"), (60, "60 s"), (150, "150 s"),
+         (45.5, "45.5 s")],
+    )  # fmt: skip
+    def test_a_time_is_told_in_minutes_where_it_is_whole_ones(
+        self, seconds: float, says: str
+    ) -> None:
+        assert describe(Set(exercise="Rower", seconds=seconds, warm_up=True)) == f"{says}, warm-up"
+
+    @pytest.mark.parametrize(
         ("line", "figure", "words"),
         [
             (sets("Press", load_kg=12, implements=2), "totals/volume_load_kg", "10 reps × 24 kg"),

@@ -96,7 +96,7 @@ def test_what_was_done_with_it_since_is_not_taken_away(client: FlaskClient) -> N
                       Session.deleted_on.is_null())  # fmt: skip
     Session.create(athlete=1, basis="completed", date=row.date, title="Two", plan=row)
     refused = send(client, "post", f"{JOURNAL}/{change}/undo", {}, 409)
-    assert "Wed 14 Oct has a log by now" in refused["detail"]
+    assert "Ada Test has logged Wed 14 Oct by this plan" in refused["detail"]
     assert planned(client) == [("One", 6), ("Two", 7), ("Three", 7)]
     send(client, "post", f"{JOURNAL}/99/undo", {}, 404)
 

@@ -10,6 +10,7 @@ from dialback.core.notation.items import NOTE_MARK, counts_as_said
 from dialback.core.notation.names import one_sided
 from dialback.core.notation.session import Bout, Load, Moves, Step
 from dialback.core.notation.vocabulary import SIDES, written
+from dialback.core.words import in_minutes
 
 _MOST_BY_CROSS: Final = 12
 """Above this a number before a cross could be a load: ``15 sets of 5``."""
@@ -164,7 +165,7 @@ def moves_text(moves: Moves) -> str:
 
 def time_text(seconds: float) -> str:
     """Seconds as they are written: ``90 s``, whole minutes from two on as ``8 min``."""
-    if seconds >= 120 and seconds % 60 == 0:
+    if in_minutes(seconds):
         return f"{seconds / 60:g} min"
     return f"{_decimal(seconds)} s"
 

@@ -3,7 +3,7 @@ import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { goals as calls, useGoals } from "@/api/goals";
 import { May } from "@/frame/May";
-import { date, goalText, number, weekName, weight } from "@/words";
+import { date, goalText, number, time, weekName, weight } from "@/words";
 import { AddGoal } from "./AddGoal";
 
 type Goal = Schemas["GoalOut"];
@@ -138,5 +138,5 @@ function GoalLine({ goal, remove }: { goal: Goal; remove: () => void }) {
 /** A value of a goal: kilograms of estimated maximum, reps or seconds. */
 function worth(goal: Goal, value: number): string {
   if (goal.kind === "load") return weight(Math.round(value * 2) / 2);
-  return goal.kind === "seconds" ? `${number(value)} s` : `${number(value)} reps`;
+  return goal.kind === "seconds" ? time(value) : `${number(value)} reps`;
 }

@@ -1,7 +1,7 @@
 import type { Schemas } from "@/api/client";
 import { newId } from "@/api/id";
 import type { CoreSet } from "@/places/log/log";
-import { weight } from "@/words";
+import { time, weight } from "@/words";
 import { type Clock, type Step, jump, oneMore } from "./clock";
 import { asPlanned, fitting } from "./rules";
 
@@ -136,7 +136,7 @@ const bandOf = (set: CoreSet) => (set as { band?: string }).band;
 
 /** A set in a few words. */
 export function told(set: CoreSet): string {
-  const dose = set.reps != null ? `${set.reps} reps` : `${set.seconds ?? 0} s`;
+  const dose = set.reps != null ? `${set.reps} reps` : time(set.seconds ?? 0);
   const several = (set.implements ?? 1) > 1 ? `${set.implements} × ` : "";
   const kg = set.load_kg ?? 0;
   const lifted = `${several}${weight(Math.abs(kg), (set as { unit?: unknown }).unit)}`;
