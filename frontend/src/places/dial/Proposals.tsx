@@ -107,9 +107,9 @@ function Found({ proposal, asking, locks, setLocks, take, takeAll }: FoundProps)
     <div aria-busy={asking}>
       {proposal.ladder.length > 1 && (
         <p className="mt-1 text-xs text-ink-2">
-          The dial goes from the draft as it is to all that can be cleared, a stop for each gain:
-          what it costs outside, what is left inside. A set costs 1, from the third of a line on 2;
-          a line added or dropped costs more.
+          The dial runs from the draft as it is to everything that can be cleared, with a stop for
+          each gain: outside what it costs, inside what stays open. A set costs 1, from the third on
+          a line 2; adding or dropping a line costs more.
         </p>
       )}
       {locks.length > 0 && (

@@ -44,7 +44,7 @@ export function Columns({ read, choice, put }: ColumnsProps) {
                     aria-label={`Column ${head} means`}
                     value={meaning(at)}
                     onChange={(event) => set(at, event.target.value)}
-                    className={`h-6 border-b border-rule bg-sheet ${meaning(at) ? "" : "text-ink-2"}`}
+                    className={`h-6 w-32 border-b border-rule bg-sheet ${meaning(at) ? "" : "text-ink-2"}`}
                   >
                     <option value="">left out</option>
                     {read.columns.map((one) => (

@@ -106,7 +106,7 @@ function Unknown({
   return (
     <div className="flex flex-wrap items-baseline gap-x-3">
       <span className="w-56 truncate">
-        {one.name} <span className="text-ink-2">{one.count} rows</span>
+        {one.name} <span className="text-ink-2">{count(one.count, "row")}</span>
       </span>
       <input
         aria-label={`${one.name} is`}

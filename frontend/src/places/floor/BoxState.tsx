@@ -27,7 +27,10 @@ export function BoxState() {
   const left = box.length - refused.length;
   return (
     <span className="text-sm">
-      <span role="status" className={left > 0 || !online ? "text-caution" : "text-ink-2"}>
+      <span
+        role="status"
+        className={left > 0 || !online ? "text-caution" : "whitespace-nowrap text-ink-2"}
+      >
         {left > 0
           ? `${left} log${left === 1 ? "" : "s"} saved here, not sent yet`
           : online

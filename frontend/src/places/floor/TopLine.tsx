@@ -22,7 +22,7 @@ export function TopLine({ runs }: { runs: Run[] }) {
         <button
           type="button"
           aria-pressed={muted}
-          className="trail-link min-h-6 text-sm"
+          className="trail-link min-h-6 text-sm whitespace-nowrap"
           onClick={() => {
             setMuted(!muted);
             mute(!muted);

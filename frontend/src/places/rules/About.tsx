@@ -156,6 +156,13 @@ function Fields({ athlete }: { athlete: Athlete }) {
         </p>
       )}
       <Weighings athlete={athlete.id} />
+      <p className="mt-2 text-sm text-ink-2">
+        Limits of a session (minutes, movements) and the target RPE are among the{" "}
+        <a href="#rules-session" className="trail-link">
+          own rules
+        </a>{" "}
+        below.
+      </p>
     </section>
   );
 }

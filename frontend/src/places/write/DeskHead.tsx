@@ -35,7 +35,7 @@ export function DeskHead({ place, sheet, days, saving, put, help, remove }: Prop
         placeholder="Title"
         aria-label="Title of the session"
         maxLength={200}
-        className="h-7 min-w-40 flex-1 border-b border-rule bg-transparent font-semibold"
+        className="h-7 min-w-24 flex-1 max-md:min-w-40 border-b border-rule bg-transparent font-semibold"
       />
       <TextOrForm />
       <button type="button" className="trail-link text-sm text-ink-2" onClick={help}>
