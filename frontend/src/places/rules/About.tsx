@@ -156,16 +156,21 @@ function Fields({ athlete }: { athlete: Athlete }) {
         </p>
       )}
       <Weighings athlete={athlete.id} />
-      <p className="mt-2 text-sm text-ink-2">
-        Limits of a session (minutes, movements) and the target RPE are among the{" "}
-        <a href="#rules-session" className="trail-link">
-          own rules
-        </a>{" "}
-        below.
-      </p>
+      <Limits />
     </section>
   );
 }
+
+/** Where the rest of what is asked of one athlete stands. */
+const Limits = () => (
+  <p className="mt-2 text-sm text-ink-2">
+    Limits of a session (minutes, movements) and the target RPE are among the{" "}
+    <a href="#rules-session" className="trail-link">
+      own rules
+    </a>{" "}
+    below.
+  </p>
+);
 
 function LevelField({ value, put }: { value: Level; put: (level: Level) => void }) {
   return (
