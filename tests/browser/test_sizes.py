@@ -24,7 +24,8 @@ PLACES = [
 SIDEWAYS = """
 return [...document.querySelectorAll('html, body, main, aside')]
   .filter(one => one.scrollWidth > one.clientWidth + 1 && one.clientWidth > 0)
-  .map(one => `${one.tagName} ${one.scrollWidth} in ${one.clientWidth}`);
+  .map(one => `${one.tagName} ${one.scrollWidth} in ${one.clientWidth}`)
+  .concat(document.documentElement.scrollHeight > innerHeight + 1 ? ['the frame moves'] : []);
 """
 SMALL = """
 return [...document.querySelectorAll('main .key-button, main .ink-button, main select')]
@@ -50,3 +51,41 @@ def test_nothing_scrolls_sideways(coach: Coach, path: str, words: str) -> None:
                    str(coach.driver.execute_script(SIDEWAYS)))  # fmt: skip
         assert coach.driver.execute_script(SMALL) == []
     assert coach.axe(names=True) == []
+
+
+def right_of(coach: Coach, xpath: str) -> float:
+    found = coach.find(xpath).rect
+    return float(found["x"] + found["width"])
+
+
+def test_a_phone_shows_figures_before_drawings(coach: Coach) -> None:
+    resize(coach.driver, 390, 844)
+    coach.open("/athletes/1/weeks/2026-W47/sheet", "Balance")
+    week = "//table[.//th[starts-with(., 'The week')]]"
+    coach.wait(lambda: right_of(coach, f"{week}//th[.='share']") <= 390, "figures out of sight")
+    # Names stay where the figures go sideways under them.
+    name = f"{week}//th[starts-with(., 'Volume load')]"
+    coach.driver.execute_script(
+        "arguments[0].closest('div').scrollLeft = 200", coach.find(f"{week}//tbody")
+    )
+    assert 0 <= coach.find(name).rect["x"] < 60
+
+
+def test_a_tablet_has_room_for_what_to_look_at(coach: Coach) -> None:
+    resize(coach.driver, 768, 1024)
+    coach.open("/", "Look at first")
+    coach.wait(lambda: coach.find("//th[.='Look at first']").rect["width"] > 150, "cramped")
+
+
+def test_a_phone_opens_a_movement_above_the_list(coach: Coach) -> None:
+    resize(coach.driver, 390, 844)
+    coach.open("/movements", "Ankle circles")
+    found = coach.find("//button[.='Wall sit']")
+    coach.driver.execute_script("arguments[0].scrollIntoView()", found)
+    found.click()
+    head = "//aside//h2[.='Wall sit']"
+    coach.wait(lambda: 0 < coach.find(head).rect["y"] < 844, "out of sight")
+    # At a desk the first one is open from the beginning.
+    resize(coach.driver, 1280, 800)
+    coach.open("/movements", "Ankle circles")
+    assert coach.find("//aside//h2").text == "Ankle circles"

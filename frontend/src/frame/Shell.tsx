@@ -46,7 +46,7 @@ function Inside({ who }: { who: Who }) {
     ...Object.fromEntries(places.map((one) => [one.key, () => void go(one.path)])),
   });
   return (
-    <div className="flex h-dvh flex-col print-open">
+    <div className="relative flex h-dvh flex-col overflow-clip print-open">
       <Hatch />
       <button
         type="button"

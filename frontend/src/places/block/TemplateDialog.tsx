@@ -210,11 +210,11 @@ function ForWhom({ template, week, people, athletes, choose, busy, lay }: ForWho
   return (
     <fieldset>
       <legend className="mb-1">
-        Use {template.name} from {weekName(week).toLowerCase()} on over the weeks of
+        Use {template.name} from {weekName(week).toLowerCase()} on for
       </legend>
       <div className="columns-2 text-sm">
         {people.map((one) => (
-          <label key={one.id} className="flex min-h-6 items-center gap-2">
+          <label key={one.id} className="flex min-h-6 break-inside-avoid items-center gap-2">
             <input
               type="checkbox"
               className="size-4 accent-ink"

@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { movement as calls, useMovements } from "@/api/movements";
@@ -21,6 +21,11 @@ export function Movements() {
   const rows = useMemo(() => search.keeps(all), [search, all]);
   const [editing, setEditing] = useState<"new" | "chosen" | null>(null);
   const aside = useRef<HTMLElement>(null);
+  const isOpen = search.name !== null || editing !== null;
+  useEffect(() => {
+    // On a phone it stands above the long list, from which it was opened.
+    if (isOpen) aside.current?.scrollIntoView({ block: "nearest" });
+  }, [isOpen, search.name, editing]);
   const remove = useChange(async (one: Movement) => {
     await calls.remove(one.id);
     put("name", "");
@@ -29,17 +34,14 @@ export function Movements() {
   if (!movements.data) return <p className="p-6 text-ink-2">Loading the movements…</p>;
   // Nothing is to be found out by an empty page: the first one is open until another is.
   const chosen = all.find((one) => one.name === search.name) ?? rows[0];
-  const look = () => setTimeout(() => aside.current?.scrollIntoView({ block: "nearest" }));
   const open = (name: string) => {
     setEditing(null);
     remove.reset();
     put("name", name);
-    look();
   };
   const add = () => {
     remove.reset();
     setEditing("new");
-    look();
   };
   return (
     <div className="beside grid-cols-[minmax(0,1fr)_23rem]">
@@ -60,9 +62,8 @@ export function Movements() {
       <aside
         ref={aside}
         aria-label="Movement"
-        // On a phone what was opened stands above the long list, and nothing before that.
         className={`min-h-0 overflow-auto border-l border-rule px-5 pt-4 pb-6 ${
-          search.name || editing ? "max-lg:order-first" : "max-lg:hidden"
+          isOpen ? "max-lg:order-first" : "max-lg:hidden"
         }`}
       >
         {editing && movements.data ? (
