@@ -113,6 +113,43 @@ class TestColumns:
                     decimal=decimal)  # fmt: skip
         assert found.load_kg == kg
 
+    @pytest.mark.parametrize(
+        ("text", "kg", "unit"),
+        [("60 kg", 60, None), ("125 lb", 56.699, "lb"), ("125lbs", 56.699, "lb"), ("60", 60, None),
+         ("BW", None, None), ("body weight", None, None)],
+    )  # fmt: skip
+    def test_a_unit_behind_a_load_is_that_load_s(
+        self, text: str, kg: float | None, unit: str | None
+    ) -> None:
+        found = one(f"date,movement,reps,load\n2026-10-05,Pull-up,5,{text}\n", unit="kg")
+        assert found.load_kg == kg or (kg is None and not found.load_kg)
+        assert found.model_extra.get("unit") == unit
+
+    @pytest.mark.parametrize(
+        ("text", "seconds"),
+        [("90", 90), ("90 s", 90), ("8 min", 480), ("1:30", 90), ("0:01:30", 90), ("00:00:40", 40)],
+    )
+    def test_a_time_is_in_seconds_or_says_otherwise(self, text: str, seconds: float) -> None:
+        found = one(f"date,movement,seconds,rest\n2026-10-05,Front plank,{text},{text}\n")
+        assert (found.seconds, found.rest_s) == (seconds, seconds)
+
+    @pytest.mark.parametrize(
+        ("head", "text", "says"),
+        [("reps", "8 min", "'8 min': min does not belong in this column"),
+         ("reps", "20 kg", "kg does not belong"),
+         ("load", "90 s", "s does not belong"),
+         ("seconds", "01:30:00", "may be minutes or hours: write seconds, or 0:01:30"),
+         ("seconds", "1:3", "is not a time"),
+         ("minutes", "50 kg", "kg does not belong"),
+         ("load", "heavy", "is not a number")],
+    )  # fmt: skip
+    def test_another_unit_is_another_number_and_refused(
+        self, head: str, text: str, says: str
+    ) -> None:
+        rows = f"date,movement,{head},number of sets\n2026-10-05,Pull-up,{text},1\n"
+        (problem,) = taken(rows).problems
+        assert says in problem.message
+
     def test_names_that_nobody_knows_are_told_with_what_is_near(self) -> None:
         text = "date,movement,reps\n2026-10-05,squatz back,5\n2026-10-05,squatz back,5\n"
         (unknown,) = taken(text).unknown

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
 from datetime import date, timedelta
 from functools import lru_cache
 from typing import Any, Final
@@ -14,7 +15,23 @@ from dialback.book.workbook import Cell
 from dialback.core.sessions import parse_day
 
 _LONGEST_NUMBER: Final = 40
-_UNIT_BEHIND: Final = re.compile(r"(?:kgs?|lbs?|s|sec|min|x|×)$", re.IGNORECASE)
+_UNITS: Final = {
+    "kg": "kg", "kgs": "kg", "lb": "lb", "lbs": "lb", "s": "s", "sec": "s", "secs": "s",
+    "min": "min", "mins": "min", "x": "×", "×": "×", "rep": "×", "reps": "×", "sets": "×",
+}  # fmt: skip
+_UNIT_BEHIND: Final = re.compile(
+    rf"([-+−]?\d[\d.,\u202f\xa0 ]*?)\s*({'|'.join(_UNITS)})\.?", re.IGNORECASE
+)
+_CLOCK: Final = re.compile(r"(?:(\d{1,2}):)?(\d{1,3}):([0-5]\d)")
+_BODY_ALONE: Final = ("bw", "bodyweight")
+
+NO_UNITS: Final[Mapping[str, float]] = {}
+LOADS: Final[Mapping[str, float]] = {"kg": 1, "lb": 1}
+"""Behind a load; it is told beside it, not converted."""
+TIMES: Final[Mapping[str, float]] = {"s": 1, "min": 60}
+"""Behind seconds; they may also be written as on a clock."""
+MINUTES: Final[Mapping[str, float]] = {"min": 1}
+COUNTS: Final[Mapping[str, float]] = {"×": 1}
 _SERIAL_FROM: Final = date(1899, 12, 30)
 _SERIALS: Final = range(20_000, 80_000)
 
@@ -40,29 +57,73 @@ def json_cell(cell: Cell, column: str) -> dict[str, Any]:
     return found
 
 
-def number_cell(cell: Cell, column: str, decimal: str, least: float, most: float) -> float | None:
-    """A number between two bounds; ``None`` for an empty cell."""
+def number_cell(
+    cell: Cell,
+    column: str,
+    decimal: str,
+    least: float,
+    most: float,
+    units: Mapping[str, float] = NO_UNITS,
+) -> float | None:
+    """A number between two bounds; ``None`` for an empty cell.
+
+    ``units`` are those that may stand behind it, each with what it is worth: a number with another
+    unit is another number, and refused.
+    """
     if cell is None:
         return None
     if isinstance(cell, (bool, date)):
         raise RowError(column, f"{cell} is not a number")
-    if isinstance(cell, str):
-        value = _parse(cell, decimal)
-        if value is None:
-            raise RowError(column, f"{cell!r} is not a number")
-    else:
+    if not isinstance(cell, str):
         value = float(cell)
+    elif units is TIMES and ":" in cell:
+        value = _clock(cell, column)
+    else:
+        text, unit = _apart(cell)
+        if unit and unit not in units:
+            raise RowError(column, f"{cell!r}: {unit} does not belong in this column")
+        found = _parse(text, decimal)
+        if found is None:
+            raise RowError(column, f"{cell!r} is not a number")
+        value = found * (units[unit] if unit else 1)
     if not least <= value <= most:
         raise RowError(column, f"{value:g} is out of range: from {least:g} to {most:g}")
     return value
+
+
+def load_cell(cell: Cell, unit: str, decimal: str) -> tuple[float | None, str]:
+    """A load and its unit: what stands behind the number, else ``unit``; none for body weight."""
+    if isinstance(cell, str):
+        if cell.casefold().replace(" ", "") in _BODY_ALONE:
+            return None, unit
+        _, own = _apart(cell)
+        unit = own if own in LOADS else unit
+    return number_cell(cell, "load", decimal, -1000, 10_000, LOADS), unit
+
+
+@lru_cache(maxsize=8192)
+def _apart(text: str) -> tuple[str, str]:
+    """A text without the unit behind its number, and that unit by its usual name."""
+    match = _UNIT_BEHIND.fullmatch(text.strip())
+    return (match[1], _UNITS[match[2].casefold()]) if match else (text, "")
+
+
+def _clock(text: str, column: str) -> float:
+    match = _CLOCK.fullmatch(text.strip())
+    if match is None:
+        raise RowError(column, f"{text!r} is not a time: write seconds, or 1:30")
+    hours, minutes, seconds = int(match[1] or 0), int(match[2]), int(match[3])
+    if hours:
+        # A spreadsheet takes the 1:30 of a coach for an hour and a half.
+        raise RowError(column, f"{text!r} may be minutes or hours: write seconds, or 0:01:30")
+    return minutes * 60 + seconds
 
 
 @lru_cache(maxsize=8192)
 def _parse(text: str, decimal: str) -> float | None:
     if len(text) > _LONGEST_NUMBER:
         return None
-    bare = text.replace("\u202f", "").replace("\xa0", "").strip()
-    plain = _UNIT_BEHIND.sub("", bare).rstrip()
+    plain = text.replace("\u202f", "").replace("\xa0", "").strip()
     groups = "," if decimal == "." else "."
     if re.fullmatch(rf"[-+−]?\d{{1,3}}(?:\{groups}\d{{3}})+(?:\{decimal}\d+)?", plain):
         plain = plain.replace(groups, "")

@@ -154,6 +154,12 @@ def _guess_decimal(grid: Grid, columns: Mapping[str, int]) -> tuple[Literal[".",
     return ".", f"as in {points[0].strip()}" if points else "no decimals to go by"
 
 
+_UNITS_IN_HEADS: Final[tuple[tuple[Unit, str], ...]] = (
+    ("lb", r"\b(?:lbs?|pounds?)\b"),
+    ("kg", r"\b(?:kgs?|kilos?|kilograms?)\b"),
+)
+
+
 def _guess_unit(grid: Grid, columns: Mapping[str, int], house: Unit) -> tuple[Unit, str]:
     if "load" not in columns:
         return house, "no column of loads"
@@ -164,9 +170,3 @@ def _guess_unit(grid: Grid, columns: Mapping[str, int], house: Unit) -> tuple[Un
     if "unit" in columns:
         return house, "where a row does not say its own"
     return house, "the file does not say: your house’s unit, so check"
-
-
-_UNITS_IN_HEADS: Final[tuple[tuple[Unit, str], ...]] = (
-    ("lb", r"\b(?:lbs?|pounds?)\b"),
-    ("kg", r"\b(?:kgs?|kilos?|kilograms?)\b"),
-)

@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from datetime import date
-from typing import Any
+from typing import Any, Final
 
 from pydantic import ValidationError
 
 from dialback.book.errors import from_validation
 from dialback.book.grid import QUOTE, Grid
 from dialback.book.logsheet.cells import (
+    COUNTS,
+    MINUTES,
+    NO_UNITS,
+    TIMES,
     RowError,
     day_cell,
     json_cell,
+    load_cell,
     number_cell,
     sides_cell,
     yes_cell,
@@ -101,6 +106,15 @@ def take(
     return taken
 
 
+_NUMBERS: Final = (
+    ("reps", COUNTS, 10_000), ("seconds", TIMES, 86_400), ("rpe", NO_UNITS, 10),
+    ("rest_s", TIMES, 86_400), ("hold_s", TIMES, 86_400), ("partial_reps", COUNTS, 10_000),
+    ("implements", COUNTS, 10), ("measured_reps", COUNTS, 10_000),
+    ("measured_tension_s", TIMES, 86_400),
+)  # fmt: skip
+"""Numbers of a set: the column, the units that may stand behind one, and the most it can be."""
+
+
 def _row(
     row: tuple[Cell, ...], choice: SheetChoice, names: SheetNames, today: date, athlete: str | None
 ) -> tuple[str, date, str, dict[str, Any], list[Set] | None]:
@@ -115,8 +129,10 @@ def _row(
                 raise RowError(name, odd)
         return None if value == "" else value
 
-    def number(name: str, least: float = 0, most: float = 1e6) -> float | None:
-        return number_cell(cell(name), name, choice.decimal, least, most)
+    def number(
+        name: str, units: Mapping[str, float], most: float, least: float = 0
+    ) -> float | None:
+        return number_cell(cell(name), name, choice.decimal, least, most, units)
 
     day = day_cell(cell("date"), choice.date_order)
     if lies_ahead(day, today):
@@ -129,8 +145,8 @@ def _row(
     about |= {
         key: value
         for key, value in (
-            ("rpe", number("session_rpe", most=10)),
-            ("duration_min", number("duration_min", most=1440)),
+            ("rpe", number("session_rpe", NO_UNITS, 10)),
+            ("duration_min", number("duration_min", MINUTES, 1440)),
         )
         if value is not None
     }
@@ -141,17 +157,13 @@ def _row(
     unit = str(cell("unit") or choice.unit).casefold().rstrip("s.")
     if unit not in ("kg", "lb"):
         raise RowError("unit", f"{cell('unit')!r} is not a unit of a load: write kg or lb")
-    load = number("load", least=-1000, most=10_000)
+    load, unit = load_cell(cell("load"), unit, choice.decimal)
     if load is not None:
         values["load_kg"] = round(load * KG_PER_LB, 3) if unit == "lb" else load
         if unit == "lb" and load:
             values["unit"] = "lb"
-    for name, most in (
-        ("reps", 10_000), ("seconds", 86_400), ("rpe", 10), ("rest_s", 86_400), ("hold_s", 86_400),
-        ("partial_reps", 10_000), ("implements", 10), ("measured_reps", 10_000),
-        ("measured_tension_s", 86_400),
-    ):  # fmt: skip
-        value = number(name, most=most)
+    for name, units, most in _NUMBERS:
+        value = number(name, units, most)
         if value is not None:
             values[name] = value
     for name in ("tempo", "part"):
@@ -165,7 +177,7 @@ def _row(
         values["warm_up"] = True
     if values.get("reps") is None and values.get("seconds") is None:
         raise RowError("reps", "needs reps or seconds: neither stands in this row")
-    count = number("count", least=1, most=99)
+    count = number("count", COUNTS, 99, least=1)
     return who, day, title, about, [_set(values)] * int(count or 1)
 
 

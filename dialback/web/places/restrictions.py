@@ -65,7 +65,7 @@ def lift_restriction(path: RestrictionPath, body: LiftBody) -> Response:
 
 @api.post("/<int:restriction>/restore", responses={200: RestrictionsOut})
 def restore_restriction(path: RestrictionPath) -> Response:
-    """Reinstated a restriction in force that was lifted."""
+    """Put a restriction in force again that was lifted."""
     return _lift(path, None, None)
 
 

@@ -42,7 +42,7 @@ function Inside({ who }: { who: Who }) {
   const own = who.athlete === null ? null : weekPath(who.athlete, who.week, "log");
   useKeys({
     help: () => setHelp(true),
-    lamp: switchTheme,
+    theme: switchTheme,
     ...Object.fromEntries(places.map((one) => [one.key, () => void go(one.path)])),
   });
   return (
@@ -86,7 +86,7 @@ function Inside({ who }: { who: Who }) {
         </nav>
         <span className="ml-auto flex shrink-0 gap-5 text-sm text-ink-2">
           <button type="button" onClick={switchTheme} className="hover:text-ink max-md:hidden">
-            Light or dark <kbd className="font-mono text-2xs">{KEYS.lamp.key}</kbd>
+            Light or dark <kbd className="font-mono text-2xs">{KEYS.theme.key}</kbd>
           </button>
           <button
             type="button"

@@ -19,7 +19,7 @@ export const KEYS = {
   people: { key: ";", says: "People: who can sign in", where: "Everywhere" },
   journal: { key: ":", says: "Journal: who changed what", where: "Everywhere" },
   find: { key: "/", says: "Find", where: "Everywhere" },
-  lamp: { key: "l", says: "Light or dark", where: "Everywhere" },
+  theme: { key: "l", says: "Light or dark", where: "Everywhere" },
   block: { key: "k", says: "Block: the coming weeks", where: "With an athlete" },
   write: { key: "w", says: "Write: the week's sessions as text", where: "With an athlete" },
   sheet: { key: "s", says: "Week sheet", where: "With an athlete" },
@@ -39,7 +39,11 @@ export const KEYS = {
   copy: { key: "c", says: "Copy the session", where: "Block" },
   cut: { key: "x", says: "Cut the session, to move it", where: "Block" },
   paste: { key: "v", says: "Paste on this day", where: "Block" },
-  asPlanned: { key: "y", says: "Log the session as planned, and go on to the next", where: "Log" },
+  asPlanned: {
+    key: "y",
+    says: "Log the session as planned, and move on to the next",
+    where: "Log",
+  },
   less: { key: "-", says: "Turn the dial down by one set", where: "Dial" },
   more: { key: "+", says: "Turn the dial up by one set", where: "Dial" },
   propose: {

@@ -34,7 +34,7 @@ function Signed({
           )}
           <May right="plan">
             <button type="button" className="trail-link" onClick={takeBack}>
-              Take back
+              Withdraw
             </button>
           </May>
         </span>
