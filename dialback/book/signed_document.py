@@ -73,7 +73,7 @@ def since_signed(signed: Mapping[str, Any], now: Mapping[str, Any]) -> list[str]
     told = [_sets_told(basis, signed, now) for basis in ("completed", "planned")]
     rules = _rules_told(signed["rules"], now["rules"])
     if not any(told) and not rules and _figures(signed) != _figures(now):
-        told.append("movements count otherwise")
+        told.append("movements count differently")
     elif not any(told) and not rules and signed["audit"]["jumps"] != now["audit"]["jumps"]:
         told.append("the weeks before it have changed")
     return [text for text in (*told, rules, _findings_told(signed, now)) if text]
@@ -87,7 +87,7 @@ def _sets_told(basis: Basis, signed: Mapping[str, Any], now: Mapping[str, Any]) 
     parts = [
         f"{count} set{'' if count == 1 else 's'}{whose} {what}"
         for count, what in (
-            (changed, "changed"), (come - changed, "added"), (gone - changed, "taken out"),
+            (changed, "changed"), (come - changed, "added"), (gone - changed, "removed"),
         )
         if count
     ]  # fmt: skip

@@ -53,7 +53,7 @@ def import_command(data: Path | None, book: Path, name: str | None, *, replace: 
         click.echo("the athlete who had that name is archived; nothing is lost", err=True)
     for what, names in (
         ("new in the house", done.new_movements),
-        ("kept as this athlete's own, since the house counts them otherwise", done.own_movements),
+        ("kept as this athlete's own, since the house counts them differently", done.own_movements),
     ):
         if names:
             click.echo(f"{what}: {', '.join(names)}")

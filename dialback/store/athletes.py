@@ -273,7 +273,7 @@ def _sorted_movements(book: Book) -> _Sorted:
     if len(there) + len(found.new) > MOST_MOVEMENTS:
         raise bad_input(
             "exercises", f"with {len(found.new)} new ones the house would have more than "
-            f"{MOST_MOVEMENTS} movements: take out of the book those that nothing uses"
+            f"{MOST_MOVEMENTS} movements: remove from the book those that nothing uses"
         )  # fmt: skip
     return found
 

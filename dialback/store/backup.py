@@ -43,7 +43,7 @@ def restore(copy: Path, data: Path) -> Path | None:
     if not copy.is_file() or not copy.stat().st_size:
         raise bad_input(str(copy), "is not a copy of a data file: choose one that backup made")
     if data.exists() and data.samefile(copy):
-        raise bad_input(str(copy), "is the data file itself: there is nothing to put back")
+        raise bad_input(str(copy), "is the data file itself: there is nothing to restore")
     check_file(copy)
     data.parent.mkdir(parents=True, exist_ok=True)
     with _copied(copy, data) as part:

@@ -67,8 +67,8 @@ def split_known(
         if athlete is None:
             raise bad_input(
                 f"row {session.row}, athlete",
-                f"nobody on the roster is called {session.athlete!r}: write the name as it stands "
-                "there, or take the athlete on first",
+                f"nobody on the roster is called {session.athlete!r}: write the name exactly "
+                "as on the roster, or add the athlete first",
             )
         week = sources[athlete.id].week("completed", Week.of(session.session.date))
         same_day = (other for other in week if other.date == session.session.date)

@@ -148,7 +148,7 @@ def take_import_back(number: int, today: date) -> int:
     with unit() as entry:
         came = import_row(number)
         if came is None:
-            raise NotThereError(f"No import that stands has the number {number}.")
+            raise NotThereError(f"There is no import in force with the number {number}.")
         row: JournalEntry | None = (
             JournalEntry.select()
             .where(JournalEntry.same == same_import(number), JournalEntry.undone_on.is_null())

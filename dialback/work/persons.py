@@ -52,7 +52,7 @@ def delete_for_good(number: int, name: str) -> dict[str, int]:
             )
         if fold(name) != fold(athlete.name):
             raise UnfitError(
-                "another-name", f"That is not the name of {athlete.name}: type it as it stands."
+                "another-name", f"That is not the name of {athlete.name}: type it exactly as shown."
             )
         gone = delete_person(athlete)
         # Whom it was is what nobody may read here any more.

@@ -234,7 +234,7 @@ def _sheets_in(text: str, movements: MovementTable) -> list[Sheet]:
     days = Counter(session.day for session in reading.sessions)
     twice = next((day for day, count in days.items() if count > 1), None)
     if twice is not None:
-        raise bad_input("text", f"{twice} stands there twice: a day is given once")
+        raise bad_input("text", f"{twice} is there twice: give each day once")
     return [
         Sheet(session.day, session.title, replace(session, day=None, title=""))
         for session in reading.sessions
@@ -290,7 +290,7 @@ def _filling(new: NewBlock, ledgers: Ledgers, athlete: Athlete) -> list[Sheet]:
         before = new.first.plus(-1)
         plans = kept_in(ledger, "planned", before)
         if not plans:
-            raise bad_input("fill", f"nothing is planned in {before}: fill the block otherwise")
+            raise bad_input("fill", f"nothing is planned in {before}: fill the block another way")
         sheets = [sheet_of(plan, movements) for plan in plans]
         return [
             laid_on(

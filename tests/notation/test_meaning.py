@@ -222,7 +222,7 @@ def test_what_is_new_is_told_in_words(text: str, told: str) -> None:
         ("4 rounds, 35 on:\n  Press-up", "35 what?"),
         ("Back squat 3 × 5 rest", "how long?"),
         ("Back squat 3 × 5 at", "how much?"),
-        ("2 rounds:\n  Press-up 5, then 3", "a slash stands between"),
+        ("2 rounds:\n  Press-up 5, then 3", "a slash goes between"),
     ],
 )  # fmt: skip
 def test_a_refusal_names_the_nearest_right_thing(text: str, message: str) -> None:

@@ -176,7 +176,7 @@ class TestTextIn:
             ("2026-10-13 A\nPress 3 × 5\nPres 3x\n", "Line 3, column"),
             ("Press 3 × 5", "begins with its day"),
             ("# nothing", "has no session"),
-            ("2026-10-13\nPress 5\n2026-10-13\nRow 5", "stands there twice"),
+            ("2026-10-13\nPress 5\n2026-10-13\nRow 5", "is there twice"),
         ],
     )
     def test_all_or_nothing(self, client: FlaskClient, text: str, words: str) -> None:

@@ -56,7 +56,7 @@ def test_what_was_signed_is_kept_whole(signed: FlaskClient) -> None:
 
 
 @pytest.mark.parametrize(("change", "told"), [
-    (lambda several: several[:-1], "1 set taken out"),
+    (lambda several: several[:-1], "1 set removed"),
     (lambda several: [*several, several[-1], several[-1]], "2 sets added"),
     (lambda several: [{**several[0], "reps": 3}, *several[1:]], "1 set changed"),
 ])  # fmt: skip
@@ -86,7 +86,7 @@ def test_a_movement_that_counts_otherwise_is_told(signed: FlaskClient) -> None:
     (press,) = [one for one in movements if one["name"] == "Press"]
     body = {"name": "Press", "pattern": "vertical_push", "muscles": {"chest": "direct"}}
     assert signed.put(f"/api/movements/{press['id']}", json={"movement": body}).status_code == 200
-    assert "movements count otherwise" in since(signed)
+    assert "movements count differently" in since(signed)
 
 
 def test_weeks_before_it_are_told(signed: FlaskClient) -> None:

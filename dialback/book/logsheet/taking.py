@@ -176,7 +176,7 @@ def _row(
     if yes_cell(cell("warm_up")):
         values["warm_up"] = True
     if values.get("reps") is None and values.get("seconds") is None:
-        raise RowError("reps", "needs reps or seconds: neither stands in this row")
+        raise RowError("reps", "needs reps or seconds: this row has neither")
     count = number("count", COUNTS, 99, least=1)
     return who, day, title, about, [_set(values)] * int(count or 1)
 

@@ -104,7 +104,7 @@ def _note(text: str, start: int) -> str:
         return said[len(NOTE_MARK) :].strip()
     if counts_as_said(said):
         raise _slip(
-            start, len(text), "what stands in brackets is a note and does not count: leave the "
+            start, len(text), "text in brackets is a note and does not count: leave the "
             f"brackets out, or write '({NOTE_MARK} {said})'",
         )  # fmt: skip
     return said

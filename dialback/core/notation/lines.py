@@ -87,7 +87,7 @@ def _as_many(
     (bounds, *more) = between(re.compile("(?!)"), line, end)
     found = pieces(items(line, raw, *bounds, names), line, None)
     if more or len(found) != 1 or found[0].has_dose or found[0].sets is not None:
-        raise SlipError(end, len(line) - end, "how often each movement comes stands before it, as "
+        raise SlipError(end, len(line) - end, "the number of each movement goes before it, as "
                         "in '8 min of 5 Pull-up + 10 Press-up'")  # fmt: skip
     fields: dict[str, Any] = {**found[0].says, "seconds": seconds}
     return Line(opened.moves, (Step(Bout(**fields)),), number)
@@ -187,10 +187,10 @@ def _pieces_in_rounds(own: str, raw: str, opened: Opening, spoken: Spoken) -> li
     again = next((item for item in said if item.sets is not None), None)
     if again is not None:
         raise SlipError(again.at, again.length, "in rounds a line is one set: the number of rounds "
-                        "stands in their head")  # fmt: skip
+                        "goes in their head")  # fmt: skip
     found = pieces(said, own, spoken)
     if len(found) > 1 and not any(item.kind in ("list", "loads") for item in said):
-        raise SlipError(start, end - start, "in rounds a line is one set: a slash stands between "
+        raise SlipError(start, end - start, "in rounds a line is one set: a slash goes between "
                         "one round and the next")  # fmt: skip
     return found
 

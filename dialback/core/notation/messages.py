@@ -87,11 +87,11 @@ CLASSES: Final[tuple[tuple[str, str, str], ...]] = (
      "rounds are written in a head above the movements, as in '3 rounds, 90 s between rounds:'"),
     ("work and rest", r"(?:on|off|work)\b",
      "work and rest by the clock stand in a head, as in '4 rounds, 35 s on, 25 s off:'"),
-    ("per", r"per\b|/", "write 'each side' for reps on both sides; a slash stands between numbers, "
+    ("per", r"per\b|/", "write 'each side' for reps on both sides; a slash goes between numbers, "
      "as in '12/10/8', or in rounds between one round and the next"),
     ("cross", r"[x×*](?![a-z])", "the sets go first, then the reps, as in '3 × 8' or '3 × "
                                  "8-12'; before a load write 'at'"),
-    ("then", r"then\b", "in rounds a line is one set: a slash stands between one round and the "
+    ("then", r"then\b", "in rounds a line is one set: a slash goes between one round and the "
                         "next, as in '9 / 7'"),
     ("sign", r"[-=&]", "not understood here: between two steps write 'then'"),
 )  # fmt: skip

@@ -221,7 +221,7 @@ class _Reader:
             begin = label.end()
         if REST_LINE.fullmatch(line.strip()) and not self.names.begins(line[begin:]):
             raise SlipError(
-                begin, len(line.strip()), "a rest inside rounds stands behind its movement, or in "
+                begin, len(line.strip()), "a rest inside rounds goes behind its movement, or in "
                 "the head: '25 s off' after each movement, '90 s between rounds' after each round",
             )  # fmt: skip
         self.steps += line.count("/") + 1
@@ -236,8 +236,8 @@ class _Reader:
             if self.part is None or self.part.label != letter or self.part.kind != "main":
                 self.open_part(Part("main", letter))
             if self.pause is not None and label[2] not in (None, "1"):
-                raise SlipError(label.start(), len(label[0]), "a rest stands between this line and "
-                                "the one before: write it behind the movement")  # fmt: skip
+                raise SlipError(label.start(), len(label[0]), "there is a rest between this line "
+                                "and the one before: write it after the movement")  # fmt: skip
             self.superset = _Superset(letter)
         written = line_of(line, raw, label.end(), number, self.names)
         self.labelled[number] = (line[label.start() : label.end()].strip(), written)
@@ -249,15 +249,15 @@ class _Reader:
 
     def take_rest(self, rest: re.Match[str], indent: int, number: int) -> None:
         if not self.items and not self.superset:
-            raise SlipError(indent, len(rest[0]), "a rest stands below the movement that it "
+            raise SlipError(indent, len(rest[0]), "a rest goes below the movement that it "
                             "follows")  # fmt: skip
         group = 1 if rest[1] else 2
         said = rest[group].strip()
         seconds = values.seconds(said, indent + rest.start(group))
         self.close_superset()
         if self.pause is not None:
-            raise SlipError(indent, len(rest[0]), "a rest stands above this one already: leave one "
-                            "of them out")  # fmt: skip
+            raise SlipError(indent, len(rest[0]), "there is already a rest above this one: leave "
+                            "one of them out")  # fmt: skip
         self.pause = Pause(seconds, number)
 
     def is_rest(self, text: str, rest: re.Match[str]) -> bool:

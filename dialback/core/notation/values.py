@@ -52,7 +52,7 @@ def number(text: str, at: int) -> float:
         tidy = f"{float(text.replace(',', '.')):g}"
         thousands = re.sub("[.,]", "", text)
         raise SlipError(
-            at, len(text), f"{text!r} may be {tidy} or {thousands}: write the one that is meant"
+            at, len(text), f"{text!r} may be {tidy} or {thousands}: write the one you mean"
         )
     return float(text.replace(",", "."))
 
@@ -93,7 +93,7 @@ def _counted_seconds(text: str, unit: str, at: int, length: int) -> float:
             at, length,
             f"'{text} min' may be {minutes}:{rest[:2]} or "
             f"{float(text.replace(',', '.')) * 60:g} s: "
-            "write the one that is meant",
+            "write the one you mean",
         )  # fmt: skip
     return number(text, at) * 60
 
