@@ -265,7 +265,7 @@ def test_sign_off(coach: Coach) -> None:
     # One set is taken out of the log behind the signature: it says so, and can be signed again.
     told = coach.driver.execute_async_script(TAKE_A_SET_OUT)
     assert told == 200
-    coach.open("/athletes/8/weeks/2026-W47/sheet", "Since then: 1 set taken out")
+    coach.open("/athletes/8/weeks/2026-W47/sheet", "Since then: 1 set removed")
     assert coach.axe() == []
     document = coach.find("//a[.='As signed']").get_attribute("href")
     assert document.endswith("/athletes/8/weeks/2026-W47/signature/document")
