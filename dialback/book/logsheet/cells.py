@@ -19,9 +19,7 @@ _UNITS: Final = {
     "kg": "kg", "kgs": "kg", "lb": "lb", "lbs": "lb", "s": "s", "sec": "s", "secs": "s",
     "min": "min", "mins": "min", "x": "×", "×": "×", "rep": "×", "reps": "×", "sets": "×",
 }  # fmt: skip
-_UNIT_BEHIND: Final = re.compile(
-    rf"([-+−]?\d[\d.,\u202f\xa0 ]*?)\s*({'|'.join(_UNITS)})\.?", re.IGNORECASE
-)
+_LETTERS: Final = "".join(sorted({letter for unit in _UNITS for letter in unit + unit.upper()}))
 _CLOCK: Final = re.compile(r"(?:(\d{1,2}):)?(\d{1,3}):([0-5]\d)")
 _BODY_ALONE: Final = ("bw", "bodyweight")
 
@@ -104,8 +102,10 @@ def load_cell(cell: Cell, unit: str, decimal: str) -> tuple[float | None, str]:
 @lru_cache(maxsize=8192)
 def _apart(text: str) -> tuple[str, str]:
     """A text without the unit behind its number, and that unit by its usual name."""
-    match = _UNIT_BEHIND.fullmatch(text.strip())
-    return (match[1], _UNITS[match[2].casefold()]) if match else (text, "")
+    bare = text.strip().rstrip(".")
+    number = bare.rstrip(_LETTERS)
+    unit = _UNITS.get(bare[len(number) :].casefold(), "")
+    return (number.rstrip(), unit) if number.strip() and unit else (text, "")
 
 
 def _clock(text: str, column: str) -> float:

@@ -154,9 +154,9 @@ def _guess_decimal(grid: Grid, columns: Mapping[str, int]) -> tuple[Literal[".",
     return ".", f"as in {points[0].strip()}" if points else "no decimals to go by"
 
 
-_UNITS_IN_HEADS: Final[tuple[tuple[Unit, str], ...]] = (
-    ("lb", r"\b(?:lbs?|pounds?)\b"),
-    ("kg", r"\b(?:kgs?|kilos?|kilograms?)\b"),
+_UNITS_IN_HEADS: Final[tuple[tuple[Unit, re.Pattern[str]], ...]] = (
+    ("lb", re.compile(r"\b(?:lbs?|pounds?)\b")),
+    ("kg", re.compile(r"\b(?:kgs?|kilos?|kilograms?)\b")),
 )
 
 
@@ -165,7 +165,7 @@ def _guess_unit(grid: Grid, columns: Mapping[str, int], house: Unit) -> tuple[Un
         return house, "no column of loads"
     head = grid.heads[columns["load"]].strip()
     for unit, pattern in _UNITS_IN_HEADS:
-        if re.search(pattern, _plain(head)):
+        if pattern.search(_plain(head)):
             return unit, f"the head says “{head}”"
     if "unit" in columns:
         return house, "where a row does not say its own"
