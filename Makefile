@@ -55,8 +55,7 @@ chromium:
 
 test: dev lint build chromium
 	(cd frontend && npx vitest run)
-	# Three on two cores: whoever waits for a browser leaves one free.
-	$(BIN)/pytest -n 3 --dist loadfile --no-loadscope-reorder
+	$(BIN)/pytest -n 2 --dist loadfile --no-loadscope-reorder
 
 # Thousands of requests made of the API's own document; a few are in `make test`.
 fuzz: dev

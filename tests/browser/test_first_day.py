@@ -96,7 +96,7 @@ def test_somebody_is_archived_put_back_and_deleted_for_good(coach: Coach) -> Non
     name.send_keys("Cy")
     delete = "//*[@role='dialog']//button[.='Delete for good']"
     coach.find(delete).click()
-    coach.sees("type it as it stands")
+    coach.sees("type it exactly as shown")
     name.send_keys(" Falk")
     coach.find(delete).click()
     coach.sees_no("Cy Falk")

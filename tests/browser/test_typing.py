@@ -22,7 +22,7 @@ from tests.notation.test_mistakes import examples
 
 SLOWEST_S, FASTEST_S = 0.3, 0.18
 WEEK = "/athletes/{athlete}/weeks/2026-W52"
-HANDS = 6
+HANDS = 4
 """So many coaches type at the same time, each with a session of their own."""
 
 BOARDS = [

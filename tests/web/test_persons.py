@@ -112,7 +112,7 @@ def test_deleted_for_good_nothing_is_left(client: FlaskClient, tmp_path: Path) -
     archive(client)
     assert get(client, "/api/athletes/archived")["athletes"][0]["name"] == NAME
     wrong = send(client, "post", "/api/athletes/2/delete", {"name": "Quirina"}, 422)
-    assert "type it as it stands" in wrong["detail"]
+    assert "type it exactly as shown" in wrong["detail"]
     gone = send(client, "post", "/api/athletes/2/delete", {"name": NAME.lower()})["rows"]
     assert gone["athlete"] == 1
     assert gone["set"] > 20

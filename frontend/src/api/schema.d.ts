@@ -1766,7 +1766,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Reinstated a restriction in force that was lifted. */
+        /** Put a restriction in force again that was lifted. */
         post: operations["restore_restriction"];
         delete?: never;
         options?: never;
