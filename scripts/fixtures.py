@@ -19,10 +19,12 @@ from dialback.core.kit import Kit, Plates, Stack, at_or_below, loads_for  # noqa
 from dialback.core.movements import MovementTable  # noqa: E402
 from dialback.core.reconcile import match_sets  # noqa: E402
 from dialback.core.sessions import Set  # noqa: E402
+from dialback.core.words import time_text  # noqa: E402
 from dialback.library import library  # noqa: E402
 
 OUT = ROOT / "frontend" / "tests" / "fixtures" / "core.json"
 WANTED = (0, 2.5, 9.98, 10.02, 11, 19.9, 20, 20.04, 57.4, 60, 61.25, 140, 500)
+TIMES = (20, 45.5, 60, 90, 119, 120, 150, 480, 3600)
 PLANNED = (
     {"exercise": "Back squat", "reps": 6, "load_kg": 80, "rpe": 8, "rest_s": 120, "part": "main A"},
     {"exercise": "Bench press", "reps": 8, "reps_to": 12, "load_kg": 50, "note": "slow"},
@@ -34,7 +36,7 @@ PLANNED = (
 
 
 def answers() -> dict[str, Any]:
-    """The loads that a kit has at or below one, and what a set done as planned is."""
+    """The loads that a kit has at or below one, what a set done as planned is, how times read."""
     table = MovementTable(library())
     kit = Kit(
         dumbbells_kg=(2.5, 5, 7.5, 10, 12.5, 15, 17.5, 20, 22.5, 25),
@@ -49,7 +51,11 @@ def answers() -> dict[str, Any]:
         own = loads_for(kit, table[name])[1]
         for wanted in WANTED:
             loads.append({"wanted": wanted, "loads": own, "found": at_or_below(wanted, own)})
-    return {"at_or_below": loads, "as_planned": [_as_planned(one, table) for one in PLANNED]}
+    return {
+        "at_or_below": loads,
+        "as_planned": [_as_planned(one, table) for one in PLANNED],
+        "times": [{"seconds": seconds, "says": time_text(seconds)} for seconds in TIMES],
+    }
 
 
 def _as_planned(planned: dict[str, Any], table: MovementTable) -> dict[str, Any]:

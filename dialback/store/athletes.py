@@ -58,9 +58,14 @@ def house() -> House:
     return House.get()
 
 
+def house_unit() -> Unit:
+    """The unit in which the house reads weights."""
+    return cast(Unit, house().unit)
+
+
 def weight_said(kg: float) -> str:
     """A weight in the unit in which the house reads them."""
-    return weight_text(kg, cast(Unit, house().unit))
+    return weight_text(kg, house_unit())
 
 
 def athletes() -> list[Athlete]:

@@ -65,7 +65,7 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "make_door withdraw_door list_accounts "
         # Plans.
         "change_block remove_block lay new_block take_text propose_week publish_weeks "
-        "keep_template lay_template undo_template remove_template restore_template "
+        "keep_template lay_template remove_template restore_template "
         "open_draft save_draft audit_a_draft draft_changes turn_dial draft_movements next_in_draft "
         "take_next_steps dial_notches propose publish_draft put_in_draft reset_draft take_steps "
         "add_text check_text save_text remove_session restore_session row_line text_rows "

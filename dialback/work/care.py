@@ -41,19 +41,19 @@ def set_caution(number: int, caution: Caution) -> Athlete:
 
 
 def end_caution(number: int, caution: int, on: date | None) -> Athlete:
-    """End what asks for care on a day; without one it stands again."""
+    """End what asks for care on a day; without one it is in force again."""
     with unit() as entry:
         athlete = athlete_on_roster(number)
         row = caution_row(athlete, caution)
         if row is None:
             raise NotThereError(f"{athlete.name} no longer has this care note.")
         if (row.ended_on is None) == (on is None):
-            state = "stands" if on is None else "has ended"
-            raise ConflictError("as-it-is", f"This {state} already.")
+            state = "is already in force" if on is None else "has already ended"
+            raise ConflictError("as-it-is", f"This care note {state}.")
         undo = change(row, ended_on=None if on is None else max(on, row.since))
         touch(athlete)
-        done = "Reinstate" if on is None else "Ended"
-        entry.tell(f"{done}, of what asks for care: {row.kind}", athlete, undo=undo)
+        done = "Reinstated" if on is None else "Ended"
+        entry.tell(f"{done} the care note: {row.kind}", athlete, undo=undo)
         return athlete
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from datetime import date, timedelta
 
 from dialback.core.weeks import said
@@ -39,27 +38,15 @@ def take_back(change: int, today: date, *, whole: bool = False) -> None:
     _swap(change, today, undone_on=today, whole=whole)
 
 
-def take_all_back(changes: Iterable[int], today: date) -> None:
-    """Take several changes back, all of them or none."""
-    _swap_all(changes, today, undone_on=today)
-
-
 def make_again(change: int, today: date, *, whole: bool = False) -> None:
     """Make an entry again that was taken back, or all of its change."""
     _swap(change, today, undone_on=None, whole=whole)
 
 
 def _swap(change: int, today: date, *, undone_on: date | None, whole: bool) -> None:
-    with unit():
-        row = _change(change, undone=undone_on is None, today=today)
-        numbers = [one.id for one in of_one_change(row)] if whole else [change]
-        _swap_all(numbers, today, undone_on=undone_on)
-
-
-def _swap_all(changes: Iterable[int], today: date, *, undone_on: date | None) -> None:
     with unit() as entry:
-        for number in changes:
-            row = _change(number, undone=undone_on is None, today=today)
+        chosen = _change(change, undone=undone_on is None, today=today)
+        for row in of_one_change(chosen) if whole else [chosen]:
             if is_of_plans(row):
                 _swap_plans(row, today, undone_on)
             elif row.undo["kind"] == "import":

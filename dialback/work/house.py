@@ -165,7 +165,7 @@ def show_weights_in(shown: Unit) -> None:
     with unit() as entry:
         # Sentences were said in the other unit: they are made anew.
         House.update(unit=shown, change=House.change + 1).execute()
-        entry.tell(f"Show weights in {shown}")
+        entry.tell(f"Changed the unit of weights to {shown}")
 
 
 def name_house(name: str) -> None:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
-from typing import cast
 
 from dialback.book.errors import bad_input
 from dialback.core.cautions import TrainingLevel
@@ -13,13 +12,13 @@ from dialback.core.newcomers import MOST, Newcomer, read_newcomers
 from dialback.core.restrictions import Restriction
 from dialback.core.sessions import Maximum
 from dialback.core.weeks import said
-from dialback.core.words import Unit, listed
+from dialback.core.words import listed
 from dialback.store.athletes import (
     Ledgers,
     athlete_on_roster,
     athletes,
     find_athlete,
-    house,
+    house_unit,
     weight_said,
 )
 from dialback.store.journal import before, change
@@ -60,8 +59,7 @@ def take_on(text: str) -> list[Athlete]:
 
 def newcomers(text: str) -> list[Newcomer]:
     """The people of a text, beside those who are on the roster. Raises ``BadInputError``."""
-    unit_shown = cast(Unit, house().unit)
-    found = read_newcomers(text, unit_shown, [athlete.name for athlete in athletes()])
+    found = read_newcomers(text, house_unit(), [athlete.name for athlete in athletes()])
     if len(found) > MOST:
         raise bad_input("text", f"more than {MOST} people: paste them in several goes")
     return found

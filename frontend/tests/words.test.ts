@@ -15,16 +15,12 @@ import {
   weekName,
   weight,
 } from "@/words";
+import core from "./fixtures/core.json";
 
 afterEach(() => showIn("kg"));
 
-it.each([
-  [480, "8 min"],
-  [120, "2 min"],
-  [90, "90 s"],
-  [150, "150 s"],
-])("a time is told in minutes where it is whole ones: %d", (seconds, text) => {
-  expect(time(seconds)).toBe(text);
+it.each(core.times)("a time reads as the core tells it: $seconds", ({ seconds, says }) => {
+  expect(time(seconds)).toBe(says);
 });
 
 it.each([

@@ -113,7 +113,7 @@ def test_care_stands_where_plans_are_made(client: FlaskClient) -> None:
     # It held in the week before it ended.
     assert get(client, WEEK)["care"]
     change = get(client, "/api/journal?undoable=true")["entries"][0]
-    assert change["says"] == "Ended, of what asks for care: return from injury"
+    assert change["says"] == "Ended the care note: return from injury"
     send(client, "post", f"/api/journal/{change['id']}/undo", {})
     assert get(client, "/api/athletes/1/weeks/2026-W42")["care"]
 

@@ -89,7 +89,8 @@ class TestTemplates:
         laid = send(client, "post", f"/api/templates/{kept['id']}/lay", body)
         weeks = [f"/api/athletes/{one}/weeks/2026-W44" for one in (1, 2)]
         assert [sets_of(client, one)[0] for one in weeks] == [12, 12]
-        send(client, "post", "/api/templates/undo", laid)
+        change = laid["laid"][1]["change"]
+        send(client, "post", f"/api/journal/{change}/undo?whole=true", {})
         assert [sets_of(client, one)[0] for one in weeks] == [0, 0]
         block = {"title": "B", "weeks": 3, "fill": "template", "template": kept["id"]}
         send(client, "post", f"{weeks[1]}/block/new", block, 201)

@@ -74,7 +74,7 @@ def number_cell(
         raise RowError(column, f"{cell} is not a number")
     if not isinstance(cell, str):
         value = float(cell)
-    elif units is TIMES and ":" in cell:
+    elif "s" in units and ":" in cell:
         value = _clock(cell, column)
     else:
         text, unit = _apart(cell)

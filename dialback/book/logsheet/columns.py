@@ -10,9 +10,9 @@ from typing import Final, Literal
 from pydantic import BaseModel, ConfigDict, Field
 
 from dialback.book.grid import Grid
+from dialback.core.words import Unit
 
 DateOrder = Literal["ymd", "dmy", "mdy"]
-Unit = Literal["kg", "lb"]
 
 DAY: Final = re.compile(r"(\d{1,4})[./\-\s](\d{1,2})[./\-\s](\d{2,4})(?:[T\s].*)?")
 """A day as spreadsheets write it; which number is the month is told apart."""

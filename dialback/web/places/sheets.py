@@ -16,7 +16,7 @@ from dialback.book.logsheet.taking import Taken, take
 from dialback.core.movements import MovementTable, fold
 from dialback.core.sessions import Session
 from dialback.core.words import describe, movement_text
-from dialback.store.athletes import Athlete, house
+from dialback.store.athletes import Athlete, house_unit
 from dialback.store.imports import (
     Stored,
     by_name,
@@ -123,7 +123,7 @@ def _job_out(job: Job) -> JobOut:
 
 def _sheet_out(grid: Grid, name: str) -> SheetOut:
     known = remembered(grid.heads)
-    guessed = guess(grid, unit="lb" if house().unit == "lb" else "kg")
+    guessed = guess(grid, unit=house_unit())
     return SheetOut(
         name=name,
         kind=grid.kind,

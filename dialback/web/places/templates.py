@@ -17,7 +17,6 @@ from dialback.web.shapes.templates import (
     TemplatePath,
     Templates,
 )
-from dialback.work import changes
 from dialback.work import templates as work
 
 api = blueprint("templates", __name__, "/templates")
@@ -41,19 +40,15 @@ def keep_template(path: WeekPath, body: TemplateBody) -> Response:
 
 @api.post("/<int:template>/lay", responses={200: TemplateLaid})
 def lay_template(path: TemplatePath, body: LayTemplateBody) -> Response:
-    """Lay a template over the weeks of several athletes; for all of them or for none."""
+    """Lay a template over the weeks of several athletes; for all of them or for none.
+
+    It is one change of the journal: taken back whole from any of its entries.
+    """
     shared = desk()
     done = work.lay(
         shared.ledgers, path.template, body.athletes, the_week(body.week), shared.today()
     )
     return answer(_laid(done))
-
-
-@api.post("/undo", responses={200: Done})
-def undo_template(body: TemplateLaid) -> Response:
-    """Undo what a template laid, for all of its athletes or for none."""
-    changes.take_all_back([laid.change for laid in body.laid], desk().today())
-    return answer(Done())
 
 
 def _laid(done: list[work.Laid]) -> TemplateLaid:

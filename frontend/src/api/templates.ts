@@ -21,8 +21,6 @@ export const templates = {
     given(
       await client.POST("/api/templates/{template}/lay", { params: { path: { template } }, body }),
     ),
-  undo: async (body: Schemas["TemplateLaid"]) =>
-    given(await client.POST("/api/templates/undo", { body })),
   remove: async (template: number) =>
     given(
       await client.POST("/api/templates/{template}/remove", { params: { path: { template } } }),

@@ -1,6 +1,6 @@
 interface Props {
   label: string;
-  /** Name of the house where the label alone does not tell. */
+  /** What it is called where the label alone does not tell. */
   name?: string;
   value: boolean;
   put: (value: boolean) => void;

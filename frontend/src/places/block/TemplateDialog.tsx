@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
+import { changes } from "@/api/journal";
 import { useRoster } from "@/api/roster";
 import { templates, useTemplates } from "@/api/templates";
 import { DialogSheet } from "@/frame/DialogSheet";
@@ -31,7 +32,9 @@ export function TemplateDialog({ place, week, open, close }: Props) {
     setLaid(await templates.lay(template, { athletes, week })),
   );
   const undo = useChange(async (body: Schemas["TemplateLaid"]) => {
-    await templates.undo(body);
+    // One change of the journal: any of its entries takes the whole of it back.
+    const [first] = body.laid;
+    if (first) await changes.undo({ id: first.change, whole: true });
     setLaid(null);
   });
   const take = useChange(async (one: Template) => {

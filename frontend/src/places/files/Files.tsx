@@ -72,7 +72,6 @@ function Export() {
       {roster.error && <Failure error={roster.error} />}
       <p className="flex flex-wrap items-baseline gap-3 pt-2 text-sm text-ink-2">
         <label>
-          {" "}
           Export from{" "}
           <input
             type="date"
