@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { Refusal, type Schemas, messageOf } from "@/api/client";
+import { Refusal, messageOf } from "@/api/client";
 import { type WeekPlace } from "@/api/place";
 import { writing } from "@/api/write";
 import { newId } from "@/api/id";
@@ -84,56 +84,49 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
   }, []);
 
   const { answer, error } = useChecked(place, sheet);
-  const save = useCallback(
-    async (now: Sheet) => {
-      if (busy.current) return;
-      busy.current = true;
-      setSaving("saving…");
-      const body = { date: now.date, title: now.title, text: now.text, session: now.id };
-      try {
-        const done =
-          now.id === null
-            ? await added(place, body, client.current)
-            : {
-                ...now,
-                ...(await writing.save(place, now.id, { ...body, revision: kept.revision })),
-              };
+  const save = useCallback(async () => {
+    // One at a time; what is typed meanwhile has its own moment, or is saved on leaving, below.
+    if (busy.current) return;
+    busy.current = true;
+    setSaving("saving…");
+    try {
+      let done: Sheet;
+      do {
+        done = await store(place, latest.current, client.current);
         setKept(done);
-        const next = { ...latest.current, id: done.id, revision: done.revision };
-        take(next);
+        take({ ...latest.current, id: done.id, revision: done.revision });
         // The desk has a number now, and what is on the device is over this revision.
         forgetOnDevice(place, desk.current);
         if (gone.current && done.id !== null) rememberNumber(place, desk.current, done.id);
         desk.current = deskOf(done);
-        if (!same(next, done)) keepOnDevice(place, desk.current, copyOf(next, client.current));
+        if (!same(latest.current, done))
+          keepOnDevice(place, desk.current, copyOf(latest.current, client.current));
         stored(done);
-        setSaving("saved");
-        setUnsaved(null);
-        await refresh();
-      } catch (problem) {
-        const stale = problem instanceof Refusal && problem.status === 409;
-        setSaving(stale ? "changed in another window" : "not saved");
-        setUnsaved(messageOf(problem));
-      } finally {
-        busy.current = false;
-      }
-    },
-    [place, stored, kept.revision, refresh, take],
-  );
+      } while (gone.current && !same(latest.current, done));
+      setSaving("saved");
+      setUnsaved(null);
+      void refresh();
+    } catch (problem) {
+      const stale = problem instanceof Refusal && problem.status === 409;
+      setSaving(stale ? "changed in another window" : "not saved");
+      setUnsaved(messageOf(problem));
+    } finally {
+      busy.current = false;
+    }
+  }, [place, stored, refresh, take]);
 
   const changed = !same(sheet, kept);
   useEffect(() => {
     if (!changed || saving === "changed in another window") return undefined;
-    const timer = setTimeout(() => void save(sheet), SAVE_AFTER_MS);
+    const timer = setTimeout(() => void save(), SAVE_AFTER_MS);
     return () => clearTimeout(timer);
   }, [changed, saving, sheet, save]);
 
   // Whoever leaves within the moment before a save does not lose what was typed.
   const leave = useRef<(() => void) | null>(null);
   useEffect(() => {
-    leave.current =
-      changed && saving !== "changed in another window" ? () => void save(sheet) : null;
-  }, [changed, saving, sheet, save]);
+    leave.current = changed && saving !== "changed in another window" ? () => void save() : null;
+  }, [changed, saving, save]);
   useEffect(() => {
     gone.current = false;
     return () => {
@@ -197,7 +190,10 @@ function begin(
   return { sheet: opened, aside, client: own?.client ?? newId() };
 }
 
-/** A new session, stored once: sent again, it is the one that is there, which may say less. */
-async function added(place: WeekPlace, body: Schemas["TextBody"], client: string): Promise<Sheet> {
-  return writing.add(place, { ...body, client });
+/** Store what is typed; a new session once: sent again, it is the one that is there. */
+async function store(place: WeekPlace, sheet: Sheet, client: string): Promise<Sheet> {
+  const { id, date, title, text, revision } = sheet;
+  const body = { date, title, text, session: id };
+  if (id === null) return writing.add(place, { ...body, client });
+  return { ...sheet, ...(await writing.save(place, id, { ...body, revision })) };
 }
