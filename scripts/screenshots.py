@@ -100,6 +100,7 @@ def main() -> None:
         coach.open("/rules", "House rules")
         coach.click("pull-biased", "button")
         coach.sees("findings before")
+        coach.wait(lambda: "Counting…" not in coach.text(), "still counting")
         shot("rules")
         coach.open("/movements?muscle=glutes&name=Split%20squat", "Also called")
         shot("movements")

@@ -25,3 +25,11 @@ def no_complaints(coach: Coach) -> Iterator[None]:
     yield
     found = [one for one in coach.complaints() if "status of 4" not in one]
     assert not found
+
+
+@pytest.fixture
+def far_away(coach: Coach) -> Iterator[None]:
+    """A connection on which every answer takes longer than the pause before a save."""
+    coach.driver.set_network_conditions(offline=False, latency=1500, throughput=10_000_000)
+    yield
+    coach.driver.delete_network_conditions()

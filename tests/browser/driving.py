@@ -164,19 +164,18 @@ class Coach:
     def address(self, part: str) -> None:
         self.wait(lambda: part in self.driver.current_url, f"is not at {part}")
 
-    def axe(self, *, names: bool = False) -> list[Any]:
+    def axe(self) -> list[Any]:
         """What an accessibility check finds: rules with the first places that break them.
 
-        ``names``: also whether the name of a control has what is seen of it.
+        The names of controls must have what is seen of them, for those who speak to them.
         """
         self.driver.execute_script(AXE)
         return list(
             self.driver.execute_async_script(
                 "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa',"
-                " 'wcag22aa'], rules: {'label-content-name-mismatch': {enabled: arguments[0]}}})"
-                ".then(found => arguments[1](found.violations.map(one => [one.id,"
-                " one.nodes.slice(0, 3).map(node => node.html + ' ' + node.failureSummary)])))",
-                names,
+                " 'wcag22aa'], rules: {'label-content-name-mismatch': {enabled: true}}})"
+                ".then(found => arguments[0](found.violations.map(one => [one.id,"
+                " one.nodes.slice(0, 3).map(node => node.html + ' ' + node.failureSummary)])))"
             )
         )
 

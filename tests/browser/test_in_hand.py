@@ -1,5 +1,7 @@
 """What is in hand outlives a reload and a second window; many steps are undone; care is told."""
 
+import time
+
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -57,6 +59,27 @@ def test_another_window_s_kit_stands_beside_mine(coach: Coach) -> None:
     coach.driver.refresh()
     coach.sees("saved")
     assert bells(coach).startswith("8, 12")
+
+
+def test_who_leaves_the_dial_while_a_save_is_on_its_way_loses_nothing(
+    coach: Coach, far_away: None
+) -> None:
+    coach.open("/athletes/7/weeks/2026-W49/dial", "Nearest notches")
+    sets = coach.field("Bench press, sets")
+    began = int(str(sets.get_attribute("value")))
+    sets.send_keys(Keys.CONTROL, "a")
+    sets.send_keys(str(began + 2))
+    # The first save has gone out, and its answer is not there yet.
+    time.sleep(1.2)
+    sets.send_keys(Keys.CONTROL, "a")
+    sets.send_keys(str(began + 3))
+    coach.driver.execute_script("document.querySelector('a[href$=\"/block\"]').click()")
+    coach.address("/block")
+    time.sleep(5)
+    coach.open("/athletes/7/weeks/2026-W49/dial", "Your saved draft")
+    assert coach.field("Bench press, sets").get_attribute("value") == str(began + 3)
+    coach.click("Reset", "button")
+    coach.sees("From the plan as published")
 
 
 def test_many_steps_of_the_log_are_undone(coach: Coach) -> None:

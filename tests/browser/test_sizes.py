@@ -50,7 +50,7 @@ def test_nothing_scrolls_sideways(coach: Coach, path: str, words: str) -> None:
         coach.wait(lambda: coach.driver.execute_script(SIDEWAYS) == [],
                    str(coach.driver.execute_script(SIDEWAYS)))  # fmt: skip
         assert coach.driver.execute_script(SMALL) == []
-    assert coach.axe(names=True) == []
+    assert coach.axe() == []
 
 
 def right_of(coach: Coach, xpath: str) -> float:

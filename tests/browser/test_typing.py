@@ -138,14 +138,6 @@ def test_a_reload_right_after_the_last_key_loses_nothing(coach: Coach) -> None:
     assert sum("Press-up 3 × 12" in one for one in stored_text(coach, 10)) == 1
 
 
-@pytest.fixture
-def far_away(coach: Coach) -> Iterator[None]:
-    """A connection on which every answer takes longer than the pause before a save."""
-    coach.driver.set_network_conditions(offline=False, latency=1500, throughput=10_000_000)
-    yield
-    coach.driver.delete_network_conditions()
-
-
 def test_what_is_typed_while_a_save_is_on_its_way_is_saved(coach: Coach, far_away: None) -> None:
     new_session(coach, 7)
     for letter in "Row 3 x 9":

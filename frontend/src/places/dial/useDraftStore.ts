@@ -26,8 +26,6 @@ export function useDraftStore(
     scope: { id: `draft ${place.athlete} ${place.week}` },
     mutationFn: (write: () => Promise<void>) => write(),
   });
-  const toStore = useCallback(() => setSaving("changed"), []);
-
   const body = useCallback(
     (): Schemas["SaveDraftBody"] => ({
       sessions: inHand().sessions,
@@ -39,15 +37,27 @@ export function useDraftStore(
     [opened.start_total, inHand],
   );
 
+  const store = useCallback(async () => {
+    const stored = await dial.save(place, body());
+    revision.current = stored.revision;
+  }, [place, body]);
+
+  // Whoever leaves before an answer has come, or before a save, does not lose what was changed.
+  const gone = useRef(false);
+  const unsaved = useRef(false);
+  const leave = useCallback(() => void inTurn(store).catch(() => undefined), [inTurn, store]);
+  const toStore = useCallback(() => {
+    unsaved.current = true;
+    if (gone.current) leave();
+    else setSaving("changed");
+  }, [leave]);
+
   useEffect(() => {
     if (saving !== "changed") return undefined;
     const timer = setTimeout(async () => {
       setSaving("saving");
       try {
-        await inTurn(async () => {
-          const stored = await dial.save(place, body());
-          revision.current = stored.revision;
-        });
+        await inTurn(store);
         setSaving((now) => (now === "saving" ? "stored" : now));
       } catch (problem) {
         const stale = problem instanceof Refusal && problem.status === 409;
@@ -56,19 +66,20 @@ export function useDraftStore(
       }
     }, SAVE_AFTER_MS);
     return () => clearTimeout(timer);
-  }, [saving, state, place, body, inTurn, setError]);
+  }, [saving, state, store, inTurn, setError]);
 
-  // Whoever leaves within the moment before a save does not lose it.
-  const unsaved = useRef(false);
+  const left = useRef(leave);
   useEffect(() => {
     unsaved.current = saving === "changed";
-  }, [saving]);
-  useEffect(
-    () => () => {
-      if (unsaved.current) void dial.save(place, body()).catch(() => undefined);
-    },
-    [place, body],
-  );
+    left.current = leave;
+  }, [saving, leave]);
+  useEffect(() => {
+    gone.current = false;
+    return () => {
+      gone.current = true;
+      if (unsaved.current) left.current();
+    };
+  }, []);
 
   const reset = useCallback(async () => {
     unsaved.current = false;

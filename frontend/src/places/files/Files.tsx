@@ -70,7 +70,7 @@ function Export() {
         </p>
       )}
       {roster.error && <Failure error={roster.error} />}
-      <p className="flex flex-wrap items-baseline gap-3 pt-2 text-sm text-ink-2">
+      <p className="flex flex-wrap items-baseline gap-x-3 gap-y-1 py-2 text-sm text-ink-2">
         <label>
           Export from{" "}
           <input

@@ -60,7 +60,7 @@ export function Words({ label, value: words, put, hint }: WordsProps) {
       aria-label={label}
       value={typed ?? words.join(", ")}
       placeholder={hint}
-      className="field mt-0.5 w-full py-0.5 text-sm"
+      className="field w-full"
       onChange={(event) => {
         setTyped(event.target.value);
         put(

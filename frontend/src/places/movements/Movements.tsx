@@ -200,7 +200,7 @@ function Table({ rows, chosen, open }: TableProps) {
               </button>
             </th>
             <td className="truncate pr-3">{plain(one.pattern)}</td>
-            <td className="truncate pr-3">
+            <td className="pr-3 leading-snug">
               {one.direct.map(plain).join(", ")}{" "}
               <span className="text-ink-2 italic">{one.indirect.map(plain).join(", ")}</span>
             </td>

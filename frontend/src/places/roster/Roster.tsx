@@ -157,7 +157,7 @@ function Athlete({ row, week }: { row: Row; week: string }) {
       <td className="pr-3">
         <Counts row={row} />
       </td>
-      <td className="max-w-0 pr-5 text-sm">
+      <td className="max-w-0 py-1 pr-5 text-sm">
         <span className="line-clamp-2 leading-snug">
           {row.first ?? "Nothing open."}
           {row.follow > 1 && (

@@ -17,7 +17,7 @@ export function Plot({ line, weeks, place }: Props) {
   const id = useId();
   return (
     <section aria-label={`${line.label}, week by week`} className="pb-2">
-      <div className="flex justify-end gap-6 px-2 pt-1 text-sm">
+      <div className="flex justify-end gap-6 pt-1 pr-6 pl-2 max-md:pr-4 text-sm">
         {!table && <Key movement={line.kind === "movement"} line={line} />}
         <button
           type="button"
