@@ -7,7 +7,7 @@ export function DailyCopies() {
   if (!found.data) return null;
   const { folder, kept, copies } = found.data;
   return (
-    <section aria-labelledby="copies" className="mt-8 max-w-prose text-sm">
+    <section aria-labelledby="copies" className="mt-8 text-sm">
       <h2 id="copies" className="border-b border-rule pb-1 text-base font-semibold">
         Daily copies
       </h2>

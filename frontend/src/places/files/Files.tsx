@@ -24,11 +24,11 @@ export function Files() {
         <div>
           <Import />
           <Sheet />
+          <DailyCopies />
         </div>
         <div>
           <Export />
           <Archive />
-          <DailyCopies />
         </div>
       </div>
     </main>

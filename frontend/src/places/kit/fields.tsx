@@ -60,7 +60,7 @@ export function Words({ label, value: words, put, hint }: WordsProps) {
       aria-label={label}
       value={typed ?? words.join(", ")}
       placeholder={hint}
-      className="field w-full"
+      className="field mt-1 w-full"
       onChange={(event) => {
         setTyped(event.target.value);
         put(
