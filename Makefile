@@ -8,7 +8,7 @@ PORT ?= 8765
 BIN := .venv/bin
 FRONT := $(shell git ls-files -co --exclude-standard frontend 2>/dev/null | grep -v -e schema.d.ts -e /tests/)
 
-.PHONY: setup dev build demo test lint bench fuzz trial docs screenshots lock clean chromium
+.PHONY: setup dev build demo test lint lint-python lint-frontend unit-frontend bench fuzz trial docs screenshots lock clean chromium
 
 setup: $(BIN)/dialback
 
@@ -40,10 +40,14 @@ demo: setup build
 	$(BIN)/dialback --data .demo/demo.sqlite demo --fresh
 	$(BIN)/dialback --data .demo/demo.sqlite serve --port $(PORT)
 
-lint: dev frontend/node_modules
+lint: lint-python lint-frontend
+
+lint-python: dev
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
+
+lint-frontend: frontend/node_modules
 	cd frontend && npx tsc --noEmit && npm run --silent lint
 
 chromium:
@@ -53,8 +57,12 @@ chromium:
 	  $$SUDO apt-get update -qq && $$SUDO apt-get install -y -qq --no-install-recommends chromium chromium-driver >/dev/null
 	fi
 
-test: dev lint build chromium
-	(cd frontend && npx vitest run)
+unit-frontend: frontend/node_modules
+	cd frontend && npx vitest run
+
+# Python on one core, the front end on the other, until the browser tests need both.
+test: chromium
+	$(MAKE) --no-print-directory -j2 -O lint-python lint-frontend build unit-frontend
 	$(BIN)/pytest -n 2 --dist loadfile --no-loadscope-reorder
 
 # Thousands of requests made of the API's own document; a few are in `make test`.

@@ -13,7 +13,7 @@ MAY_USE = {
     "store": {"core", "book", "library"},
     "demo": {"core", "book", "library", "store"},
     "simulated": {"core"},
-    "work": {"core", "book", "library", "store"},
+    "work": {"core", "book", "library", "store", "demo"},
     "web": {"core", "book", "store", "library", "simulated", "work"},
     "cli": {"core", "book", "library", "store", "demo", "work", "web"},
 }

@@ -175,9 +175,11 @@ def check(data: Path | None) -> None:
 def demo(data: Path | None, *, fresh: bool, yes: bool) -> None:
     """Load the made-up club into a data file that has no athletes."""
     from dialback.book.errors import bad_input
+    from dialback.demo.club import COACH
     from dialback.demo.load import load_demo
     from dialback.store.athletes import athletes
     from dialback.store.database import default_path, mark_as_demo
+    from dialback.store.journal import Actor, acting
     from dialback.store.models import database
 
     path = data or default_path()
@@ -189,7 +191,9 @@ def demo(data: Path | None, *, fresh: bool, yes: bool) -> None:
             raise bad_input(
                 str(path), "there are athletes in it; choose another --data, or --fresh"
             )
-        count = load_demo(date.today())
+        today = date.today()
+        with acting(Actor(COACH, "command line", today)):
+            count = load_demo(today)
         mark_as_demo()
     click.echo(f"{count} rowers of the made-up Sallowmere Rowing Club are in {path}")
 
@@ -198,15 +202,17 @@ def _clear_away(path: Path, *, yes: bool) -> None:
     """Delete a data file of the demo; put another one aside, if that is wanted."""
     from dialback.book.errors import bad_input
     from dialback.demo.load import everybody, strangers
+    from dialback.store.athletes import house
     from dialback.store.database import delete_data, is_demo, put_data_aside
     from dialback.store.models import database
 
     marked = is_demo(path)
     open_data(path)
     with database.connection_context():
-        people, others = everybody(), strangers()
-    # The first demos did not mark their file: one with the rowers alone in it is one of them.
-    if not others and (marked or people):
+        people, others, lent = everybody(), strangers(), house().club is not None
+    # The first demos did not mark their file: one with the rowers alone in it is one of them,
+    # unless they came into somebody's own house.
+    if not others and (marked or (people and not lent)):
         delete_data(path)
         return
     what = f"has {others[0]} in it, whom demo does not know" if others else "was not made by demo"

@@ -15,13 +15,14 @@ from dialback.core.weeks import Week
 from dialback.demo.boards import BOARDS, ROOM
 from dialback.demo.club import CLUB, COACH, ROWERS, Rower
 from dialback.demo.generate import books
-from dialback.store.athletes import Ledgers, import_book
+from dialback.store.athletes import Ledgers, house, import_book
 from dialback.store.blocks import place_block, save_template
+from dialback.store.database import mark_as_demo
 from dialback.store.goals import add_goals
-from dialback.store.journal import Actor, acting
-from dialback.store.models import Acceptance, Athlete, House, Signature
+from dialback.store.models import Acceptance, Athlete, House, Signature, Template
+from dialback.store.persons import delete_person
 from dialback.store.plans import put_down
-from dialback.store.unit import unit
+from dialback.store.unit import touch_house, unit
 
 _ACCEPTED = {
     ("Lisbet Arnaud", "balance", "vertical_push_pull"): "No pressing overhead until the "
@@ -38,10 +39,15 @@ def load_demo(today: date) -> int:
     """Store the whole club in one transaction; the number of rowers."""
     week = Week.to_audit(today)
     ledgers = Ledgers()
-    with acting(Actor(COACH, "command line", today)), unit() as entry:
-        House.update(kit=ROOM, name=CLUB).execute()
-        for number, (book, rower) in enumerate(books(today)):
+    written = list(books(today))
+    with unit() as entry:
+        was = house()
+        begun = {"name": was.name, "kit": was.kit}
+        House.update(kit=ROOM, kit_revision=House.kit_revision + 1, name=CLUB).execute()
+        numbers = []
+        for number, (book, rower) in enumerate(written):
             athlete = import_book(book, today).athlete
+            numbers.append(athlete.id)
             athlete.note = rower.note
             athlete.save()
             signed = week.plus(_last_signed(rower, number))
@@ -56,9 +62,42 @@ def load_demo(today: date) -> int:
             _set_goal(athlete, rower, today)
             place_block(athlete, "First winter block", week.plus(1 - BLOCK_WEEKS), BLOCK_WEEKS)
             _plan_block(athlete, ledgers, week.plus(2), today)
-        _keep_templates(ledgers, week.plus(2))
+        templates = _keep_templates(ledgers, week.plus(2))
+        House.update(club={"athletes": numbers, "templates": templates, "was": begun}).execute()
+        touch_house()
         entry.tell("Loaded the made-up club")
     return len(ROWERS)
+
+
+def club_here() -> list[Athlete]:
+    """Who of the made-up club is in the data file, archived or not."""
+    club = house().club
+    if club is None:
+        return []
+    return list(Athlete.select().where(Athlete.id.in_(club["athletes"])).order_by(Athlete.name))
+
+
+def remove_demo() -> None:
+    """Delete the club's athletes and templates for good; whoever was added stays.
+
+    The house's name and kit are what they were before, where they are still the club's.
+    """
+    with unit() as entry:
+        owner = house()
+        club = owner.club
+        for athlete in club_here():
+            delete_person(athlete)
+        Template.delete().where(Template.id.in_(club["templates"])).execute()
+        if owner.name == CLUB:
+            owner.name = club["was"]["name"]
+        if owner.kit == ROOM:
+            owner.kit = club["was"]["kit"]
+            owner.kit_revision += 1
+        owner.club = None
+        owner.save()
+        touch_house()
+        mark_as_demo(made=False)
+        entry.tell("Removed the made-up club")
 
 
 def _last_signed(rower: Rower, number: int) -> int:
@@ -105,11 +144,15 @@ def _plan_block(athlete: Athlete, ledgers: Ledgers, first: Week, today: date) ->
     put_down(athlete, ledger, [*(sheet for sheet in laid_down if sheet.day != day), board], today)
 
 
-def _keep_templates(ledgers: Ledgers, week: Week) -> None:
+def _keep_templates(ledgers: Ledgers, week: Week) -> list[int]:
+    """Keep two weeks as templates; their numbers."""
+    numbers = []
     for name, rower in (("Land, three days", "Anselm Brook"), ("Circuits", "Ondra Pell")):
         athlete = Athlete.get(Athlete.name == rower)
         ledger = ledgers.of(athlete)
-        save_template(name, kept_in(ledger, "planned", week), ledger.movements, week, 1)
+        plans = kept_in(ledger, "planned", week)
+        numbers.append(save_template(name, plans, ledger.movements, week, 1).number)
+    return numbers
 
 
 def _accept(athlete: Athlete, ledgers: Ledgers, week: Week) -> None:

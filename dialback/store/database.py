@@ -188,9 +188,9 @@ def _migrate(opened: pw.SqliteDatabase) -> None:
         grow_library(library())
 
 
-def mark_as_demo() -> None:
-    """Note in the data file that is open that ``demo`` has made it."""
-    database.pragma("user_version", DEMO_MARK)
+def mark_as_demo(*, made: bool = True) -> None:
+    """Note in the data file that is open whether ``demo`` has made it."""
+    database.pragma("user_version", DEMO_MARK if made else 0)
 
 
 def is_demo(path: Path) -> bool:

@@ -54,7 +54,8 @@ class Table(pw.Model):
 class House(Table):
     """The coach's own row: house rules for every athlete, and the kit of the room.
 
-    ``change`` counts shared writes.
+    ``change`` counts shared writes. ``club`` is what the made-up club brought, and what it stands
+    in the place of. ``last_deleted`` is the highest number of anybody who was deleted for good.
     """
 
     name = pw.CharField(default="")
@@ -65,6 +66,8 @@ class House(Table):
     unit = pw.CharField(default="kg")
     schools = JsonField(default=list)
     change = pw.IntegerField(default=1)
+    club = JsonField(null=True)
+    last_deleted = pw.IntegerField(default=0)
 
 
 class Athlete(Table):
@@ -81,6 +84,17 @@ class Athlete(Table):
     revision = pw.IntegerField(default=1)
     change = pw.IntegerField(default=1)
     deleted_on = pw.DateField(null=True)
+
+    @classmethod
+    def create(cls, **query: Any) -> Athlete:
+        """A new athlete, under a number that nobody has had.
+
+        What goes by a number, in memory or on a device, is never taken for somebody else's.
+        """
+        last = cls.select(pw.fn.MAX(cls.id)).scalar() or 0
+        deleted = House.select(House.last_deleted).scalar() or 0
+        athlete: Athlete = super().create(id=max(last, deleted) + 1, **query)
+        return athlete
 
 
 class Movement(Table):

@@ -12,6 +12,7 @@ from dialback.store.journal import plain
 from dialback.store.models import (
     TABLES,
     Athlete,
+    House,
     Import,
     JournalEntry,
     Movement,
@@ -112,6 +113,8 @@ def delete_person(athlete: Athlete) -> dict[str, int]:
     JournalEntry.delete().where(JournalEntry.same.in_(files_of_journal)).execute()
     delete(Import, Import.id.in_(alone))
     delete(Athlete, Athlete.id == athlete.id)
+    last = pw.fn.MAX(House.last_deleted, athlete.id)
+    House.update(last_deleted=last).execute()
     return {name: count for name, count in gone.items() if count}
 
 

@@ -73,14 +73,15 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "accept_finding accept_cause reopen_finding reopen_cause sign_week unsign_week "
         "decline_offer save_athlete_rules save_house_rules preview_rules preview_for_all "
         "save_school remove_school add_movement save_movement remove_movement movement_effect "
-        "save_kit begin_kit choose_unit name_the_house undo_change redo_change "
+        "save_kit begin_kit choose_unit name_the_house made_up_club load_the_club "
+        "undo_change redo_change "
         # Files.
         "import_one look_before_import list_imports undo_one_import read_sheet sheet_state "
         "cancel_sheet preview_sheet store_the_sheet list_copies",
     ),
     **_each(
         Allowed("run the house"),
-        "make_account change_role set_password remove_account delete_for_good",
+        "make_account change_role set_password remove_account delete_for_good remove_the_club",
     ),
 }
 """Every operation of the API by name, with who may ask for it."""

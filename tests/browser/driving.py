@@ -20,8 +20,10 @@ from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 from waitress.server import create_server
 
+from dialback.demo.club import COACH
 from dialback.demo.load import load_demo
 from dialback.store.database import open_database
+from dialback.store.journal import Actor, acting
 from dialback.web.app import create_app
 
 AXE = (Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js").read_text()
@@ -38,7 +40,8 @@ def demo_file(today: date) -> bytes:
     """The data file of the demo club, which takes seconds to make: once for all that want one."""
     with TemporaryDirectory() as place:
         data = Path(place) / "demo.sqlite"
-        with open_database(data).connection_context():
+        coach = Actor(COACH, "command line", today)
+        with open_database(data).connection_context(), acting(coach):
             load_demo(today)
         return data.read_bytes()
 

@@ -33,11 +33,13 @@ OF_AN_ASSISTANT = {
     "amend_set",
 }  # fmt: skip
 """All that an assistant may change; the rest is for reading."""
-OF_THE_OWNER = {"make_account", "change_role", "set_password", "remove_account", "delete_for_good"}
+OF_THE_OWNER = {"make_account", "change_role", "set_password", "remove_account", "delete_for_good",
+                "remove_the_club"}  # fmt: skip
 NOT_FOR_READERS = {
     # Read, but of what only a coach needs: whole books, files, who may come in, drafts.
     "list_archived", "export_everything", "export_one", "export_csv", "export_xlsx",
     "list_accounts", "open_draft", "list_imports", "sheet_state", "list_copies",
+    "made_up_club",
 }  # fmt: skip
 
 

@@ -155,3 +155,17 @@ def test_the_server_says_that_it_is_well(client: FlaskClient) -> None:
     found = get(client, "/api/health")
     assert found["status"] == "ok"
     assert found["version"][0].isdigit()
+
+
+def test_nobody_gets_the_number_of_somebody_who_was_deleted(
+    client: FlaskClient, bring: Bring
+) -> None:
+    assert get(client, f"{HERE.replace('/1/', '/2/')}/sheet")["sessions"]
+    archive(client)
+    send(client, "post", "/api/athletes/2/delete", {"name": NAME})
+    book = document([session(0, sets("Row", 2))]) | {"blocks": []}
+    book["athlete"]["name"] = "Somebody Else"
+    assert bring(book).get_json()["athlete"]["id"] == 3
+    get(client, f"{HERE.replace('/1/', '/2/')}/sheet", 404)
+    (new,) = send(client, "post", "/api/athletes", {"text": "Bo Marsh"}, 201)["athletes"]
+    assert new == 4

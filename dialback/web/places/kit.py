@@ -1,4 +1,4 @@
-"""Kit: what the room has, the unit in which weights are shown, the name of the house."""
+"""Kit: what the room has, the unit of weights, the name of the house, the made-up club."""
 
 from __future__ import annotations
 
@@ -8,9 +8,10 @@ from dialback.core.kit import STARTS, Kit
 from dialback.store.athletes import house
 from dialback.store.kit import kit_of
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer
-from dialback.web.shapes.common import Revision
-from dialback.web.shapes.kit import BeginKitBody, HouseOut, KitBody, KitOut, UnitOut
+from dialback.web.desk import answer, desk
+from dialback.web.shapes.common import Done, Revision
+from dialback.web.shapes.kit import BeginKitBody, ClubOut, HouseOut, KitBody, KitOut, UnitOut
+from dialback.work import club
 from dialback.work import house as work
 
 api = blueprint("kit", __name__, "/kit")
@@ -69,3 +70,23 @@ def name_the_house(body: HouseOut) -> Response:
     """Call the house something."""
     work.name_house(body.name.strip())
     return answer(HouseOut(name=body.name.strip()))
+
+
+@house_api.get("/club", responses={200: ClubOut})
+def made_up_club() -> Response:
+    """Who of the made-up club is here; nobody where it is not."""
+    return answer(ClubOut(athletes=club.who_is_made_up()))
+
+
+@house_api.post("/club", responses={201: ClubOut})
+def load_the_club() -> Response:
+    """Load the made-up club into an empty house, to look around."""
+    club.move_in(desk().today())
+    return answer(ClubOut(athletes=club.who_is_made_up()), 201)
+
+
+@house_api.post("/club/remove", responses={200: Done})
+def remove_the_club() -> Response:
+    """Remove the made-up club for good; whoever was added stays."""
+    club.move_out()
+    return answer(Done())

@@ -35,6 +35,12 @@ class HouseOut(Shape):
     name: str = Field("", max_length=120)
 
 
+class ClubOut(Shape):
+    """The names of the made-up club's athletes; none where it is not here."""
+
+    athletes: list[str]
+
+
 class KitBody(Shape):
     """The kit to keep, and the revision it builds on."""
 

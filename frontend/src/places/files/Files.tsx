@@ -9,6 +9,7 @@ import { weekName } from "@/words";
 import { Archive } from "./Archive";
 import { DailyCopies } from "./DailyCopies";
 import { Import } from "./Import";
+import { MadeUpClub } from "./MadeUpClub";
 import { Sheet } from "./Sheet";
 
 /** Books in and out, and athletes taken off the roster. */
@@ -29,6 +30,7 @@ export function Files() {
         <div>
           <Export />
           <Archive />
+          <MadeUpClub />
         </div>
       </div>
     </main>

@@ -35,10 +35,39 @@ export function FirstStart({ add }: { add: () => void }) {
           </p>
         </Step>
       </ol>
-      <p className="mt-4 text-sm text-ink-2">
-        Would you rather look around first? <code>dialback --data demo.sqlite demo</code> sets up a
-        made-up club, and <code>dialback --data demo.sqlite serve</code> opens it.
+      <LookAround />
+    </div>
+  );
+}
+
+/** The made-up club, for whoever would rather see first what it is all for. */
+function LookAround() {
+  const load = useChange(houseCalls.loadClub);
+  return (
+    <div className="border-t border-rule pt-3">
+      <p>
+        <span className="font-semibold">Would you rather look around first?</span> A made-up rowing
+        club comes with a season of plans and logs. Removed again in Files, it leaves nothing
+        behind.
       </p>
+      <p className="mt-2 flex flex-wrap items-baseline gap-3">
+        <button
+          type="button"
+          className="key-button"
+          disabled={load.isPending || load.isSuccess}
+          onClick={() => load.mutate(undefined)}
+        >
+          Try it with the made-up club
+        </button>
+        <span role="status" className="text-sm text-ink-2">
+          {load.isPending && "Setting up thirteen athletes; a few seconds…"}
+        </span>
+      </p>
+      {load.error && (
+        <p role="alert" className="mt-2 text-high">
+          {load.error.message}
+        </p>
+      )}
     </div>
   );
 }
