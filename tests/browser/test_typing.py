@@ -110,6 +110,17 @@ def test_every_row_of_the_page_is_stored_as_it_was_typed(base: str) -> None:
     assert not wrong, wrong
 
 
+def test_an_arrow_right_behind_the_last_letter_chooses(coach: Coach) -> None:
+    new_session(coach, 13)
+    for letter in "front s":
+        key(coach, letter)
+    shown = f"return !!{EDITOR}.querySelector('.cm-tooltip-autocomplete')"
+    coach.wait(lambda: coach.driver.execute_script(shown), "no completion")
+    # In one go: a list that is still looking would let both go into the text.
+    ActionChains(coach.driver).send_keys("q", Keys.ARROW_DOWN, Keys.ENTER).perform()
+    coach.wait(lambda: text(coach) == "Front squat ", "another text")
+
+
 def test_an_arrow_chooses_and_then_enter_takes(coach: Coach) -> None:
     new_session(coach, 9)
     for letter in "front sq":

@@ -42,7 +42,7 @@ const WORD_LIMIT = 24;
  * complete word or unit ends: Enter and Tab are then what they are everywhere.
  */
 export function complete(vocabulary: () => Vocabulary) {
-  return (context: CompletionContext): CompletionResult | null => {
+  const source = (context: CompletionContext): CompletionResult | null => {
     const { names, notation } = vocabulary();
     const line = context.state.doc.lineAt(context.pos);
     const before = line.text.slice(0, context.pos - line.from);
@@ -51,16 +51,18 @@ export function complete(vocabulary: () => Vocabulary) {
       const written = (begun[1] ?? "").trimStart();
       if (!written && !context.explicit) return null;
       const found = beginnings(written, names, notation?.heads ?? []);
-      if (found)
-        return found.length
-          ? { from: context.pos - written.length, options: found, filter: false }
-          : null;
+      if (found) return result(context.pos - written.length, found);
     }
     const word = /[A-Za-z][A-Za-z-]*$/.exec(before)?.[0] ?? "";
     if (!notation || (!word && !context.explicit)) return null;
-    const options = offered(word, notation);
-    return options.length ? { from: context.pos - word.length, options, filter: false } : null;
+    return result(context.pos - word.length, offered(word, notation));
   };
+  // Found anew with each letter, at once: an arrow right behind the last one is the list's.
+  const result = (from: number, options: Completion[]): CompletionResult | null =>
+    options.length
+      ? { from, options, filter: false, update: (_now, _from, _to, context) => source(context) }
+      : null;
+  return source;
 }
 
 /** Names that go on with what is written, word by word; null behind a name that is complete. */
