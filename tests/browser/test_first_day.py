@@ -108,7 +108,7 @@ def test_a_look_around_in_the_made_up_club(tmp_path: Path) -> None:
     data = tmp_path / "empty.sqlite"
     with served(data, MONDAY, empty=True) as base, browser() as driver:
         coach = Coach(driver, base)
-        coach.open("/", "Would you rather look around first?")
+        coach.open("/", "Look around first?")
         coach.click("Try it with the made-up club", "button")
         coach.find("//a[.='Maro Veldt']")
         coach.find("//header//span[.='Sallowmere Rowing Club']")

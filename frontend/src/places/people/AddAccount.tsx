@@ -47,7 +47,7 @@ export function AddAccount({ roles, first }: Props) {
             <select
               value={chosen}
               onChange={(event) => setRole(event.target.value as typeof chosen)}
-              className="field mt-0.5 block h-[30px] py-0"
+              className="field mt-0.5 block"
             >
               {roles
                 .filter((one) => one.role !== "athlete")

@@ -11,30 +11,33 @@ import { Tick } from "@/frame/Tick";
 /** The first day: what a house needs to begin. Each step can be left out, and changed later. */
 export function FirstStart({ add }: { add: () => void }) {
   return (
-    <div className="max-w-3xl py-6">
-      <p className="text-lg">Nobody is on the roster yet.</p>
-      <p className="mt-1 text-ink-2">
-        Four short steps; only the last one is needed. Each can be skipped, and changed later in its
-        own place.
-      </p>
-      <ol className="mt-4">
-        <House />
-        <School />
-        <Room />
-        <Step number={4} title="The first athletes" later="/files" where="Files">
-          <p>
-            One name on each line, or paste a whole squad; writing the first session takes a minute.
-          </p>
-          <p className="mt-2 flex flex-wrap gap-3">
-            <button type="button" className="ink-button" onClick={add}>
-              Add your first athletes
-            </button>
-            <Link to="/files" className="key-button">
-              Import a book or a spreadsheet
-            </Link>
-          </p>
-        </Step>
-      </ol>
+    <div className="grid grid-cols-[minmax(0,3fr)_minmax(0,1fr)] gap-x-16 py-6 max-lg:block">
+      <div>
+        <p className="text-lg">Nobody is on the roster yet.</p>
+        <p className="mt-1 text-ink-2">
+          Four short steps; only the last one is needed. Each can be skipped, and changed later in
+          its own place.
+        </p>
+        <ol className="mt-4">
+          <House />
+          <School />
+          <Room />
+          <Step number={4} title="The first athletes" later="/files" where="Files">
+            <p>
+              One name on each line, or paste a whole squad; writing the first session takes a
+              minute.
+            </p>
+            <p className="mt-2 flex flex-wrap gap-3">
+              <button type="button" className="ink-button" onClick={add}>
+                Add your first athletes
+              </button>
+              <Link to="/files" className="key-button">
+                Import a book or a spreadsheet
+              </Link>
+            </p>
+          </Step>
+        </ol>
+      </div>
       <LookAround />
     </div>
   );
@@ -44,11 +47,11 @@ export function FirstStart({ add }: { add: () => void }) {
 function LookAround() {
   const load = useChange(houseCalls.loadClub);
   return (
-    <div className="border-t border-rule pt-3">
-      <p>
-        <span className="font-semibold">Would you rather look around first?</span> A made-up rowing
-        club comes with a season of plans and logs. Removed again in Files, it leaves nothing
-        behind.
+    <aside className="max-lg:border-t max-lg:border-rule max-lg:pt-3">
+      <h2 className="text-lg">Look around first?</h2>
+      <p className="mt-1 text-ink-2">
+        A made-up rowing club comes with a season of plans and logs. When you have seen enough, you
+        remove it in Files; whoever you added stays.
       </p>
       <p className="mt-2 flex flex-wrap items-baseline gap-3">
         <button
@@ -68,7 +71,7 @@ function LookAround() {
           {load.error.message}
         </p>
       )}
-    </div>
+    </aside>
   );
 }
 
@@ -203,8 +206,10 @@ function School() {
               onChange={() => setChosen(one.name)}
               className="accent-ink"
             />
-            <span className="font-semibold">{one.name}</span>
-            <span className="text-ink-2">{one.says}</span>
+            <span>
+              <span className="mr-2 font-semibold">{one.name}</span>
+              <span className="text-ink-2">{one.says}</span>
+            </span>
           </label>
         ))}
       </fieldset>
