@@ -206,9 +206,9 @@ function School() {
               onChange={() => setChosen(one.name)}
               className="accent-ink"
             />
-            <span>
-              <span className="mr-2 font-semibold">{one.name}</span>
-              <span className="text-ink-2">{one.says}</span>
+            <span className="text-ink-2">
+              <span className="mr-2 font-semibold text-ink">{one.name}</span>
+              {one.says}
             </span>
           </label>
         ))}
