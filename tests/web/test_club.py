@@ -40,7 +40,12 @@ def test_it_comes_and_goes_and_leaves_what_was_there(client: FlaskClient, data: 
     refused = send(client, "post", "/api/house/club", {}, 409)
     assert "for an empty house" in refused["detail"]
 
-    # Somebody real is added meanwhile, and one of the club was deleted before.
+    # Somebody real is added meanwhile; one of the club is archived, and one deleted already.
+    everybody = {row["name"]: row["id"] for row in get(client, "/api/roster")["athletes"]}
+    for name in NAMES[:2]:
+        assert client.delete(f"/api/athletes/{everybody[name]}").status_code == 200
+    send(client, "post", f"/api/athletes/{everybody[NAMES[0]]}/delete", {"name": NAMES[0]})
+    assert get(client, "/api/house/club")["athletes"] == NAMES[1:]
     (new,) = send(client, "post", "/api/athletes", {"text": "Bo Marsh, 80 kg"}, 201)["athletes"]
     mark_as_demo()
     assert copy_of_the_day(data, TODAY) is None
