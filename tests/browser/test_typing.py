@@ -175,6 +175,38 @@ def test_who_leaves_while_a_save_is_on_its_way_loses_nothing(coach: Coach, far_a
     assert sum("Row 3 x 8" in one for one in stored_text(coach, 6)) == 1
 
 
+@pytest.mark.parametrize(
+    ("athlete", "away"),
+    [(5, "//a[.='Block']"), (4, "//button[contains(., 'Mon 21 Dec')]")],
+    ids=["another place", "another session"],
+)
+def test_who_comes_back_before_a_save_is_there_goes_on(
+    coach: Coach, far_away: None, athlete: int, away: str
+) -> None:
+    new_session(coach, athlete)
+    for letter in "Row 3 x 9":
+        key(coach, letter)
+    coach.wait(lambda: "new-" not in coach.driver.current_url, "not saved")
+    for letter in " at 40":
+        key(coach, letter)
+    # The save has gone out, and its answer is not there yet.
+    time.sleep(1.2)
+    coach.find(away).click()
+    if away.startswith("//a"):
+        coach.address("/block")
+        coach.driver.back()
+    else:
+        coach.wait(lambda: "Row 3 x 9" not in text(coach), "still the same session")
+        coach.find("//button[contains(., 'Thu 24 Dec')]").click()
+    coach.wait(lambda: text(coach) == "Row 3 x 9 at 40", "another text")
+    key(coach, Keys.END)
+    for letter in " kg":
+        key(coach, letter)
+    coach.wait(lambda: "Row 3 x 9 at 40 kg" in stored_text(coach, athlete), "not saved")
+    coach.wait(lambda: "saving…" not in coach.text(), "still saving")
+    assert "another window" not in coach.text()
+
+
 def test_who_leaves_a_new_session_at_once_comes_back_to_it(coach: Coach) -> None:
     new_session(coach, 8)
     for letter in "Row 3 x 9":

@@ -5,12 +5,14 @@ import { type WeekPlace, at } from "./place";
 export function useWritten(place: WeekPlace) {
   return useQuery({
     queryKey: ["written", place],
-    queryFn: async () =>
-      given(
+    queryFn: async () => {
+      await savesOf(place);
+      return given(
         await client.GET("/api/athletes/{athlete_id}/weeks/{week}/written", {
           params: { path: at(place) },
         }),
-      ),
+      );
+    },
     // What is being typed is newer than what is stored.
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
@@ -36,6 +38,43 @@ export function useNotation() {
     staleTime: Infinity,
     queryFn: async () => given(await client.GET("/api/notation")),
   });
+}
+
+/** A session that is written. */
+export interface Sheet {
+  /** Its number; null until it is stored for the first time. */
+  id: number | null;
+  date: string;
+  title: string;
+  text: string;
+  revision: number;
+}
+
+/** What a save leaves: the session as it is stored now; null where it was refused. */
+type Save = Promise<Sheet | null>;
+
+/** This window's saves that have no answer yet, by week and session. */
+const underWay = new Map<string, Save>();
+
+const weekOf = (place: WeekPlace) => `${place.athlete}/${place.week}/`;
+
+/** Note a save that has gone out; it never rejects. */
+export function noteSave(place: WeekPlace, session: string, save: Save): void {
+  const key = weekOf(place) + session;
+  underWay.set(key, save);
+  void save.then(() => {
+    if (underWay.get(key) === save) underWay.delete(key);
+  });
+}
+
+/** The save of a session that is on its way. */
+export const saveUnderWay = (place: WeekPlace, session: string): Save | undefined =>
+  underWay.get(weekOf(place) + session);
+
+/** Wait for a week's saves: what is read before they are there is old when it comes. */
+async function savesOf(place: WeekPlace): Promise<void> {
+  const own = [...underWay].filter(([key]) => key.startsWith(weekOf(place)));
+  await Promise.all(own.map(([, save]) => save));
 }
 
 /** The calls of writing; `check` stores nothing. */

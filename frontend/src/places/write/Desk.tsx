@@ -12,7 +12,8 @@ import { PrintSheet } from "./PrintSheet";
 import { TypedBefore } from "./TypedBefore";
 import { useEditor } from "./useEditor";
 import { usePen } from "./usePen";
-import { type Sheet, useWriting } from "./useWriting";
+import type { Sheet } from "./sheet";
+import { useWriting } from "./useWriting";
 
 interface Props {
   place: WeekPlace;

@@ -1,7 +1,8 @@
 import { useSearchParams } from "react-router";
 import { type WeekPlace } from "@/api/place";
 import { day } from "@/words";
-import type { Saving, Sheet } from "./useWriting";
+import type { Sheet } from "./sheet";
+import type { Saving } from "./useSaving";
 
 interface Props {
   place: WeekPlace;

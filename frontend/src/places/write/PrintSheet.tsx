@@ -1,6 +1,6 @@
 import type { Schemas } from "@/api/client";
 import { date, number, weekday } from "@/words";
-import type { Sheet } from "./useWriting";
+import type { Sheet } from "./sheet";
 
 interface Props {
   athlete: string;

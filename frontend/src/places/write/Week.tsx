@@ -5,7 +5,8 @@ import { writing } from "@/api/write";
 import { day } from "@/words";
 import { Desk } from "./Desk";
 import { useSheets } from "./useSheets";
-import { type Sheet, usePlanChanged } from "./useWriting";
+import type { Sheet } from "./sheet";
+import { usePlanChanged } from "./useSaving";
 
 interface Props {
   place: WeekPlace;

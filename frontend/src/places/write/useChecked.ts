@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import { type Schemas, messageOf } from "@/api/client";
 import { type WeekPlace } from "@/api/place";
 import { writing } from "@/api/write";
-import type { Sheet } from "./useWriting";
+import type { Sheet } from "./sheet";
 
 const CHECK_AFTER_MS = 50;
 

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { useNavigationType, useSearchParams } from "react-router";
 import type { WeekPlace } from "@/api/place";
 import { forgetNumber, numberOf } from "./device";
-import type { Sheet } from "./useWriting";
+import type { Sheet } from "./sheet";
 
 /** The week's sessions, and which of them is in hand: the address says. */
 export function useSheets(place: WeekPlace, rows: Sheet[], reload: () => Promise<Sheet[]>) {
