@@ -1,6 +1,6 @@
 """One served club and one browser for each test module; a fresh club where a test changes it."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from datetime import date
 from pathlib import Path
 
@@ -28,8 +28,9 @@ def no_complaints(coach: Coach) -> Iterator[None]:
 
 
 @pytest.fixture
-def far_away(coach: Coach) -> Iterator[None]:
-    """A connection on which every answer takes longer than the pause before a save."""
-    coach.driver.set_network_conditions(offline=False, latency=1500, throughput=10_000_000)
-    yield
+def go_far_away(coach: Coach) -> Iterator[Callable[[], None]]:
+    """From then on every answer takes longer than the pause before a save."""
+    yield lambda: coach.driver.set_network_conditions(
+        offline=False, latency=1500, throughput=10_000_000
+    )
     coach.driver.delete_network_conditions()

@@ -1,6 +1,7 @@
 """What is in hand outlives a reload and a second window; many steps are undone; care is told."""
 
 import time
+from collections.abc import Callable
 
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
@@ -62,9 +63,10 @@ def test_another_window_s_kit_stands_beside_mine(coach: Coach) -> None:
 
 
 def test_who_leaves_the_dial_while_a_save_is_on_its_way_loses_nothing(
-    coach: Coach, far_away: None
+    coach: Coach, go_far_away: Callable[[], None]
 ) -> None:
     coach.open("/athletes/7/weeks/2026-W49/dial", "Nearest notches")
+    go_far_away()
     sets = coach.field("Bench press, sets")
     began = int(str(sets.get_attribute("value")))
     sets.send_keys(Keys.CONTROL, "a")
@@ -76,6 +78,7 @@ def test_who_leaves_the_dial_while_a_save_is_on_its_way_loses_nothing(
     coach.driver.execute_script("document.querySelector('a[href$=\"/block\"]').click()")
     coach.address("/block")
     time.sleep(5)
+    coach.driver.delete_network_conditions()
     coach.open("/athletes/7/weeks/2026-W49/dial", "Your saved draft")
     assert coach.field("Bench press, sets").get_attribute("value") == str(began + 3)
     coach.click("Reset", "button")

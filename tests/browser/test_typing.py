@@ -5,7 +5,7 @@ from __future__ import annotations
 import random
 import threading
 import time
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import ExitStack
 from pathlib import Path
 from urllib.parse import quote
@@ -149,8 +149,11 @@ def test_a_reload_right_after_the_last_key_loses_nothing(coach: Coach) -> None:
     assert sum("Press-up 3 × 12" in one for one in stored_text(coach, 10)) == 1
 
 
-def test_what_is_typed_while_a_save_is_on_its_way_is_saved(coach: Coach, far_away: None) -> None:
+def test_what_is_typed_while_a_save_is_on_its_way_is_saved(
+    coach: Coach, go_far_away: Callable[[], None]
+) -> None:
     new_session(coach, 7)
+    go_far_away()
     for letter in "Row 3 x 9":
         key(coach, letter)
     # The first save has gone out, and its answer is not there yet.
@@ -163,8 +166,11 @@ def test_what_is_typed_while_a_save_is_on_its_way_is_saved(coach: Coach, far_awa
     assert sum("Row 3 x 9" in one for one in stored_text(coach, 7)) == 1
 
 
-def test_who_leaves_while_a_save_is_on_its_way_loses_nothing(coach: Coach, far_away: None) -> None:
+def test_who_leaves_while_a_save_is_on_its_way_loses_nothing(
+    coach: Coach, go_far_away: Callable[[], None]
+) -> None:
     new_session(coach, 6)
+    go_far_away()
     for letter in "Row 3 x 8":
         key(coach, letter)
     time.sleep(1.3)
@@ -177,16 +183,17 @@ def test_who_leaves_while_a_save_is_on_its_way_loses_nothing(coach: Coach, far_a
 
 @pytest.mark.parametrize(
     ("athlete", "away"),
-    [(5, "//a[.='Block']"), (4, "//button[contains(., 'Mon 21 Dec')]")],
+    [(5, "//a[.='Block']"), (12, "//button[contains(., 'Mon 21 Dec')]")],
     ids=["another place", "another session"],
 )
 def test_who_comes_back_before_a_save_is_there_goes_on(
-    coach: Coach, far_away: None, athlete: int, away: str
+    coach: Coach, go_far_away: Callable[[], None], athlete: int, away: str
 ) -> None:
     new_session(coach, athlete)
     for letter in "Row 3 x 9":
         key(coach, letter)
     coach.wait(lambda: "new-" not in coach.driver.current_url, "not saved")
+    go_far_away()
     for letter in " at 40":
         key(coach, letter)
     # The save has gone out, and its answer is not there yet.
