@@ -131,6 +131,7 @@ def test_a_demo_from_before_it_was_marked_is_begun_anew(tmp_path: Path) -> None:
     assert run("demo", data=path).returncode == 0
     with sqlite3.connect(path) as connection:
         connection.execute("PRAGMA user_version = 0")
+    connection.close()
     # So it is where somebody tries the club in a house of their own: nothing of it is deleted.
     assert "was not made by demo" in run("demo", "--fresh", data=path).stderr
     with sqlite3.connect(path) as connection:

@@ -47,7 +47,6 @@ export function useDraftStore(
   const unsaved = useRef(false);
   const leave = useCallback(() => void inTurn(store).catch(() => undefined), [inTurn, store]);
   const toStore = useCallback(() => {
-    unsaved.current = true;
     if (gone.current) leave();
     else setSaving("changed");
   }, [leave]);

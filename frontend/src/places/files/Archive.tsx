@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useChange } from "@/api/changes";
 import { files, useArchived } from "@/api/files";
 import { DialogSheet } from "@/frame/DialogSheet";
+import { LastLook } from "@/frame/LastLook";
 import { day } from "@/words";
 
 type Person = { id: number; name: string };
@@ -99,24 +100,13 @@ function Deleting({ person, close }: { person: Person | null; close: () => void 
           className="field mt-0.5 block w-full"
         />
       </label>
-      {remove.error && (
-        <p role="alert" className="mt-2 text-high">
-          {remove.error.message}
-        </p>
-      )}
-      <div className="mt-4 flex gap-3">
-        <button
-          type="button"
-          className="ink-button"
-          disabled={!typed.trim() || remove.isPending}
-          onClick={() => remove.mutate(undefined)}
-        >
-          Delete for good
-        </button>
-        <button type="button" className="key-button" onClick={close}>
-          Cancel
-        </button>
-      </div>
+      <LastLook
+        says="Delete for good"
+        ready={typed.trim() !== "" && !remove.isPending}
+        error={remove.error}
+        press={() => remove.mutate(undefined)}
+        close={close}
+      />
     </DialogSheet>
   );
 }

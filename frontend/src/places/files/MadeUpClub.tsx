@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useChange } from "@/api/changes";
 import { house, useClub } from "@/api/house";
 import { DialogSheet } from "@/frame/DialogSheet";
+import { LastLook } from "@/frame/LastLook";
 import { May } from "@/frame/May";
 
 /** The made-up club, where it is here: who it is, and how to be rid of it. */
@@ -36,24 +37,13 @@ export function MadeUpClub() {
           club&rsquo;s templates. Everyone you added yourself stays. The name and the kit become
           what they were before, unless you changed them since.
         </p>
-        {remove.error && (
-          <p role="alert" className="mt-2 text-high">
-            {remove.error.message}
-          </p>
-        )}
-        <div className="mt-4 flex gap-3">
-          <button
-            type="button"
-            className="ink-button"
-            disabled={remove.isPending}
-            onClick={() => remove.mutate(undefined)}
-          >
-            Remove for good
-          </button>
-          <button type="button" className="key-button" onClick={() => setAsked(false)}>
-            Cancel
-          </button>
-        </div>
+        <LastLook
+          says="Remove for good"
+          ready={!remove.isPending}
+          error={remove.error}
+          press={() => remove.mutate(undefined)}
+          close={() => setAsked(false)}
+        />
       </DialogSheet>
     </section>
   );

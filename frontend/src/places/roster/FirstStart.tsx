@@ -63,7 +63,7 @@ function LookAround() {
           Try it with the made-up club
         </button>
         <span role="status" className="text-sm text-ink-2">
-          {load.isPending && "Setting up thirteen athletes; a few seconds…"}
+          {load.isPending && "Setting up the club: a few seconds…"}
         </span>
       </p>
       {load.error && (

@@ -148,6 +148,7 @@ export function useSaving(
       void before.then((done) => {
         busy.current = false;
         if (done) goOnFrom(done);
+        // What was typed meanwhile has its moment anew.
         else take({ ...latestRef.current });
         if (goneRef.current) leave.current?.();
       });
