@@ -234,11 +234,29 @@ def test_a_report_that_cannot_be_made(
 def test_a_report_writes_over_no_other_file(tmp_path: Path) -> None:
     notes = tmp_path / "notes.txt"
     notes.write_text("mine")
-    done = run("report", "Ada Test", "--week", "2026-W41", "--out", notes,
-               data=tmp_path / "data.sqlite")  # fmt: skip
+    data = tmp_path / "data.sqlite"
+    run("init", data=data)
+    done = run("report", "Ada Test", "--week", "2026-W41", "--out", notes, data=data)
     assert done.returncode == 2
     assert "is not a PDF" in done.stderr
     assert notes.read_text() == "mine"
+    before = data.read_bytes()
+    for command in (("report", "Ada Test", "--week", "2026-W41", "--out"),
+                    ("export", "Ada Test", "--output")):  # fmt: skip
+        assert run(*command, data, data=data).returncode == 2
+    assert data.read_bytes() == before
+
+
+def test_a_data_file_that_is_not_there_is_told_and_not_made(tmp_path: Path) -> None:
+    for command in (
+        ("backup", tmp_path / "copy.sqlite"), ("check",), ("export", "Ada"),
+        ("report", "Ada", "--week", "2026-W41", "--out", tmp_path / "week.pdf"),
+        ("account", "list"), ("account", "unlock"),
+    ):  # fmt: skip
+        done = run(*command, data=tmp_path / "wrong" / "name.sqlite")
+        assert (done.returncode, done.stdout) == (2, ""), command
+        assert "name.sqlite: is not there" in done.stderr, command
+    assert list(tmp_path.iterdir()) == []
 
 
 def test_backup_restore_and_check_from_the_command_line(tmp_path: Path) -> None:
@@ -269,6 +287,7 @@ def test_accounts_from_the_command_line(tmp_path: Path) -> None:
             check=False,
         )  # fmt: skip
 
+    at("init")
     assert "anyone at this machine can do everything" in at("account", "list").stdout
     refused = at("serve", "--host", "0.0.0.0", "--port", "0")
     assert refused.returncode == 2
@@ -280,13 +299,15 @@ def test_accounts_from_the_command_line(tmp_path: Path) -> None:
         2,
         "account: The first account is the owner's: create your own before others.\n",
     )
-    assert "use 10 to 200" in at(*add, "owner", password="short\n").stderr
+    assert "use 12 to 200" in at(*add, "owner", password="short\n").stderr
     assert (
         at(*add, "owner", password="three quiet rivers\n").stdout == "Ines can sign in as owner\n"
     )
     assert at("account", "list").stdout == "Ines, owner, never signed in\n"
     new = at("account", "password", "ines", "--password-stdin", password="four quiet rivers\n")
     assert new.returncode == 0
+    assert "anyone may try again" in at("account", "unlock").stdout
+    assert "has no second factor" in at("account", "second-factor", "Ines", "--remove").stderr
     assert "no account is called 'Bo'; there are: Ines" in at("account", "remove", "Bo").stderr
     assert "only owner" in at("account", "remove", "Ines").stderr
     assert at("account", "remove").returncode == 2

@@ -36,14 +36,14 @@ _FROM_INPUT = click.option(
 
 
 @contextmanager
-def _at_the_desk(data: Path | None) -> Iterator[date]:
+def _at_the_desk(data: Path | None, *, make: bool = False) -> Iterator[date]:
     """The data file, in the hands of whoever has the machine; the day."""
     from dialback.book.errors import bad_input
     from dialback.store.journal import Actor, acting
     from dialback.store.models import database
     from dialback.work.errors import WorkError
 
-    open_data(data)
+    open_data(data, make=make)
     today = date.today()
     with database.connection_context(), acting(Actor("", "command line", today)):
         try:
@@ -75,7 +75,7 @@ def account_add(data: Path | None, name: str, role: Role, *, from_input: bool) -
     from dialback.work.accounts import add
 
     password = _asked_password(from_input=from_input)
-    with _at_the_desk(data) as today:
+    with _at_the_desk(data, make=True) as today:
         made = add(name, role, password, today)
     click.echo(f"{made.name} can sign in as {made.role}")
 
@@ -129,3 +129,29 @@ def account_remove(data: Path | None, name: str | None, *, everybody: bool) -> N
         else:
             remove(_the_account(name))
             click.echo(f"{name} can no longer sign in")
+
+
+@account.command("unlock")
+@click.pass_obj
+@plain_errors
+def account_unlock(data: Path | None) -> None:
+    """Let everybody try again who has to wait after wrong passwords."""
+    from dialback.work.accounts import forget_tries
+
+    with _at_the_desk(data):
+        forget_tries()
+    click.echo("the wrong attempts are forgotten: anyone may try again")
+
+
+@account.command("second-factor")
+@click.argument("name")
+@click.option("--remove", is_flag=True, required=True, help="Take it off.")
+@click.pass_obj
+@plain_errors
+def account_second_factor(data: Path | None, name: str, *, remove: bool) -> None:
+    """Take the second factor off the account of NAME, who has lost phone and codes."""
+    from dialback.work.second_factor import end
+
+    with _at_the_desk(data):
+        end(_the_account(name))
+    click.echo(f"{name} signs in with the password alone, until a new second factor is set up")

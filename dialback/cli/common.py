@@ -77,11 +77,16 @@ def main(context: click.Context, data: Path | None) -> None:
     context.obj = data
 
 
-def open_data(path: Path | None) -> Path:
-    """Open the data file that was chosen, or the default one."""
-    from dialback.store.database import default_path, open_database
+def open_data(path: Path | None, *, make: bool = False) -> Path:
+    """Open the data file that was chosen, or the default one; ``make`` it where there is none.
+
+    Raises ``BadInputError`` for one that is not there.
+    """
+    from dialback.store.database import default_path, open_database, refuse_missing
 
     chosen = path or default_path()
+    if not make:
+        refuse_missing(chosen)
     open_database(chosen)
     return chosen
 

@@ -19,7 +19,7 @@ if TYPE_CHECKING:
 @plain_errors
 def init(data: Path | None) -> None:
     """Make the data file, or bring it to the newest form."""
-    click.echo(f"The data file is ready: {open_data(data)}")
+    click.echo(f"The data file is ready: {open_data(data, make=True)}")
 
 
 @main.command("import")
@@ -37,7 +37,7 @@ def import_command(data: Path | None, book: Path, name: str | None, *, replace: 
     from dialback.store.models import database
 
     read = read_book(read_file(book))
-    open_data(data)
+    open_data(data, make=True)
     with database.connection_context(), acting(Actor("", "command line", date.today())):
         try:
             done = import_book(read, date.today(), name, replace=replace)
@@ -67,19 +67,17 @@ def import_command(data: Path | None, book: Path, name: str | None, *, replace: 
 def export_command(data: Path | None, athlete: str, output: Path | None) -> None:
     """Export the book of ATHLETE (a name) to standard output, or to a file."""
     from dialback.book.book import write_book
-    from dialback.book.errors import bad_input
     from dialback.store.athletes import Ledgers, export_book
     from dialback.store.database import write_whole
     from dialback.store.models import database
 
-    open_data(data)
+    chosen = open_data(data)
     with database.connection_context():
         text = write_book(export_book(named(athlete), Ledgers()))
     if output is None:
         click.echo(text, nl=False)
         return
-    if output.is_file() and output.stat().st_size and not output.read_bytes().startswith(b"{"):
-        raise bad_input(str(output), "is there and is not a book: choose another name")
+    _refuse_other(output, b"{", "a book", chosen)
     if write_whole(output, text):
         click.echo(f"{output} was there and has been replaced", err=True)
 
@@ -110,9 +108,7 @@ def report(
         chosen = Week.parse(week)
     except ValueError as error:
         raise bad_input("--week", str(error)) from None
-    if out.is_file() and out.stat().st_size and not out.read_bytes().startswith(b"%PDF"):
-        raise bad_input(str(out), "is there and is not a PDF: choose another name")
-    open_data(data)
+    _refuse_other(out, b"%PDF", "a PDF", open_data(data))
     make = block_report if block else week_report
     with database.connection_context():
         try:
@@ -123,15 +119,27 @@ def report(
         click.echo(f"{out} was there and has been replaced", err=True)
 
 
+def _refuse_other(path: Path, begins: bytes, kind: str, data: Path) -> None:
+    """Refuse to write over what is not of this kind, or is the data file itself."""
+    from dialback.book.errors import bad_input
+
+    if path.exists() and path.samefile(data):
+        raise bad_input(str(path), "is the data file itself: choose another name")
+    if path.is_file() and path.stat().st_size and not path.read_bytes().startswith(begins):
+        raise bad_input(str(path), f"is there and is not {kind}: choose another name")
+
+
 @main.command()
 @click.argument("file", type=click.Path(path_type=Path))
+@click.option("--replace", is_flag=True,
+              help="Also over a newer or fuller copy, or over another house's.")  # fmt: skip
 @click.pass_obj
 @plain_errors
-def backup(data: Path | None, file: Path) -> None:
+def backup(data: Path | None, file: Path, *, replace: bool) -> None:
     """Copy the data file to FILE, also while it is in use; the copy is looked over."""
     from dialback.store.backup import back_up
 
-    if back_up(open_data(data), file):
+    if back_up(open_data(data), file, replace=replace):
         click.echo(f"{file} was there and has been replaced", err=True)
     click.echo(f"{file} is a whole copy: {file.stat().st_size / 1e6:.1f} MB")
 
@@ -141,15 +149,19 @@ def backup(data: Path | None, file: Path) -> None:
 @click.pass_obj
 @plain_errors
 def restore(data: Path | None, file: Path) -> None:
-    """Put FILE, a copy that backup made, in the place of the data file. Stop the server before."""
+    """Put FILE, a copy that backup made, in the place of the data file. Stop the server first.
+
+    Who may sign in stays as it is now; everybody signs in again.
+    """
     from dialback.store.backup import restore as put_back
     from dialback.store.database import default_path
 
     path = data or default_path()
-    aside = put_back(file, path)
-    open_data(path)
-    if aside is not None:
-        click.echo(f"what was there is now {aside}", err=True)
+    done = put_back(file, path)
+    if done.aside is not None:
+        click.echo(f"what was there is now {done.aside}", err=True)
+    if done.kept_doors:
+        click.echo("who may sign in stays as it was; everybody signs in again", err=True)
     click.echo(f"{path} is as it was when {file} was made")
 
 
@@ -179,13 +191,15 @@ def demo(data: Path | None, *, fresh: bool, yes: bool) -> None:
     from dialback.demo.load import load_demo
     from dialback.store.athletes import athletes
     from dialback.store.database import default_path, mark_as_demo
+    from dialback.store.hold import alone
     from dialback.store.journal import Actor, acting
     from dialback.store.models import database
 
     path = data or default_path()
     if fresh and path.exists():
-        _clear_away(path, yes=yes)
-    open_data(path)
+        with alone(path):
+            _clear_away(path, yes=yes)
+    open_data(path, make=True)
     with database.connection_context():
         if athletes():
             raise bad_input(
@@ -221,4 +235,4 @@ def _clear_away(path: Path, *, yes: bool) -> None:
             str(path), f"{what}: nothing was deleted. Choose another --data, or put it aside with "
             "--fresh --yes"
         )  # fmt: skip
-    click.echo(f"{path} {what}: it is now {put_data_aside(path)}", err=True)
+    click.echo(f"{path} {what}: it is now {put_data_aside(path, key=True)}", err=True)

@@ -17,10 +17,18 @@ from dialback.cli.common import main, open_data, plain_errors
               help="A name it answers to; may be given several times.")  # fmt: skip
 @click.option("--proxy", metavar="ADDRESS",
               help="A reverse proxy that is trusted to say who asks, and how.")  # fmt: skip
+@click.option("--second-factor", is_flag=True,
+              help="Owners and coaches need a second factor to sign in.")  # fmt: skip
 @click.pass_obj
 @plain_errors
 def serve(
-    data: Path | None, host: str, port: int, names: tuple[str, ...], proxy: str | None
+    data: Path | None,
+    host: str,
+    port: int,
+    names: tuple[str, ...],
+    proxy: str | None,
+    *,
+    second_factor: bool,
 ) -> None:
     """Serve the application until it is stopped. Beyond this machine it takes an owner's account.
 
@@ -29,7 +37,8 @@ def serve(
     from dialback.web.serve import Reach
     from dialback.web.serve import serve as run
 
-    run(open_data(data), Reach(host, port, names, proxy), lambda line: click.echo(line))
+    reach = Reach(host, port, names, proxy, second_factor=second_factor)
+    run(open_data(data, make=True), reach, lambda line: click.echo(line))
 
 
 @main.command()

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 import os
 from dataclasses import dataclass
 from datetime import date
@@ -13,7 +12,7 @@ from dialback.book.errors import bad_input
 from dialback.core.movements import fold
 from dialback.core.roles import Role
 from dialback.store.models import Account as AccountRow
-from dialback.store.models import Athlete
+from dialback.store.models import Athlete, House
 from dialback.store.unit import silently
 
 _KEY_BYTES: Final = 32
@@ -28,14 +27,15 @@ class Account:
     role: Role
     athlete: int | None
     password: str | None
-    stamp: int
     seen_on: date | None
+    second: str | None
+    """What the secret of the second factor is derived from; ``None`` for who has none."""
 
 
 def _account(row: AccountRow) -> Account:
     return Account(
         row.id, row.name, cast(Role, row.role), row.athlete_id, row.password,
-        row.stamp, row.seen_on,
+        row.seen_on, row.second,
     )  # fmt: skip
 
 
@@ -49,21 +49,22 @@ def is_any() -> bool:
     return bool(AccountRow.select().exists())
 
 
+def times_unlocked() -> int:
+    """How often the wrong tries were forgotten from the command line."""
+    count: int = House.select(House.unlocked).scalar() or 0
+    return count
+
+
 def account_row(number: int) -> AccountRow | None:
     """The row of an account."""
     found: AccountRow | None = AccountRow.get_or_none(AccountRow.id == number)
     return found
 
 
-def account_of(number: int, stamp: int) -> Account | None:
-    """The account of that number, for a device that came in at this stamp.
-
-    An athlete who is archived has none.
-    """
+def account_of(number: int) -> Account | None:
+    """The account of that number. An athlete who is archived has none."""
     row = account_row(number)
-    if row is None or row.stamp != stamp or _is_archived(row):
-        return None
-    return _account(row)
+    return None if row is None or _is_archived(row) else _account(row)
 
 
 def _is_archived(row: AccountRow) -> bool:
@@ -82,21 +83,10 @@ def row_of_athlete(athlete: Athlete) -> AccountRow | None:
     return found
 
 
-def hash_of(token: str) -> str:
-    """What is kept of a door: it is long and drawn by lot, so that a plain hash will do."""
-    return hashlib.sha256(token.encode()).hexdigest()
-
-
-def account_by_door(token: str) -> Account | None:
-    """Whose door that is; nobody's if it was withdrawn or the athlete is archived."""
-    row = AccountRow.get_or_none(AccountRow.door == hash_of(token))
+def account_by_door(hashed: str) -> Account | None:
+    """Whose door that is, by its hash; nobody's if it was withdrawn or the athlete is archived."""
+    row = AccountRow.get_or_none(AccountRow.door == hashed)
     return None if row is None or _is_archived(row) else _account(row)
-
-
-def note_seen(number: int, today: date) -> None:
-    """Note that somebody was here today."""
-    with silently():
-        AccountRow.update(seen_on=today).where(AccountRow.id == number).execute()
 
 
 def keep_hash(number: int, password: str) -> None:

@@ -21,14 +21,16 @@ from dialback.store.models import House, database
 from dialback.store.movements import grow_library
 from dialback.store.unit import silently
 
+log = logging.getLogger(__name__)
+
 MIGRATIONS: Final = Path(__file__).parent / "migrations"
 BUSY_TIMEOUT_MS: Final = 5000
 APPLICATION_ID: Final = 0x6462_6B31
 """Says in a data file's head whose it is ("dbk1")."""
 DEMO_MARK: Final = 19
 """``user_version`` of a file that ``demo`` has made: it holds nobody's season."""
-_HEAD: Final = b"SQLite format 3\x00"
-_BESIDE: Final = ("", "-wal", "-shm", ".key")
+_DATA: Final = ("", "-wal", "-shm")
+_BESIDE: Final = (*_DATA, ".key")
 
 
 def default_path() -> Path:
@@ -65,11 +67,17 @@ def open_database(path: Path) -> pw.SqliteDatabase:
 def _make(path: Path) -> None:
     """Make an empty file that only its owner reads, if there is none."""
     try:
+        if path.exists():
+            if not path.is_file():
+                raise bad_input(str(path), "is not a file: choose another --data")
+            # What is there is opened by the database library alone: to close it here would let go
+            # of the locks of every connection of this process.
+            return
         path.parent.mkdir(parents=True, exist_ok=True)
         os.close(os.open(path, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600))
     except FileExistsError:
-        if not path.is_file():
-            raise bad_input(str(path), "is not a file: choose another --data") from None
+        # Another process was faster.
+        return
     except OSError as error:
         raise bad_input(str(path), f"cannot be made: {error.strerror}") from None
 
@@ -138,10 +146,17 @@ def _check_pages(path: Path, connection: sqlite3.Connection) -> None:
 
 def check_file(path: Path) -> None:
     """Refuse what is no data file, a newer or a damaged one. Raises ``BadInputError``."""
+    refuse_missing(path)
     with told_of(path):
-        if not path.is_file() or _head(path) != _HEAD:
-            raise bad_input(str(path), "is not a data file of Dial Back: choose another one")
+        if not path.stat().st_size:
+            raise bad_input(str(path), "is empty, not a data file of Dial Back: choose another one")
         _check(path)
+
+
+def refuse_missing(path: Path) -> None:
+    """Refuse what is not there: nothing is made in its place. Raises ``BadInputError``."""
+    if not path.is_file():
+        raise bad_input(str(path), "is not there: choose another file, or make it with init")
 
 
 def check_large(path: Path) -> None:
@@ -152,6 +167,13 @@ def check_large(path: Path) -> None:
     if path.stat().st_size > CHECKED_BYTES:
         with _looking(path) as connection:
             _check_pages(path, connection)
+
+
+@contextmanager
+def looking_at(path: Path) -> Iterator[sqlite3.Connection]:
+    """A data file that is not the one at hand, to be read as it stands."""
+    with told_of(path), _looking(path) as connection:
+        yield connection
 
 
 @contextmanager
@@ -179,7 +201,13 @@ def _is_ours(connection: sqlite3.Connection, tables: set[str]) -> bool:
 def _migrate(opened: pw.SqliteDatabase) -> None:
     quiet = logging.getLogger("dialback.migrations")
     quiet.setLevel(logging.WARNING)
-    Router(opened, migrate_dir=MIGRATIONS, logger=quiet).run()
+    # A table that is made anew is gone for a moment: what points to it is looked at afterwards.
+    opened.pragma("foreign_keys", 0, permanent=False)
+    if Router(opened, migrate_dir=MIGRATIONS, logger=quiet).run():
+        astray = opened.pragma("foreign_key_check")
+        if astray is not None:
+            log.warning("rows of the table %s belong to nothing: run check --mend", astray)
+    opened.pragma("foreign_keys", 1, permanent=False)
     if opened.pragma("application_id") != APPLICATION_ID:
         opened.pragma("application_id", APPLICATION_ID, permanent=False)
     with silently():
@@ -196,7 +224,7 @@ def mark_as_demo(*, made: bool = True) -> None:
 def is_demo(path: Path) -> bool:
     """Whether ``demo`` has made the file. Raises ``BadInputError`` if it is not a data file."""
     with told_of(path):
-        if not path.is_file() or _head(path) not in (_HEAD, b""):
+        if not path.is_file():
             raise bad_input(str(path), "is not a data file of Dial Back: nothing was deleted")
         with _looking(path) as connection:
             if not _is_ours(connection, _tables(connection)):
@@ -205,17 +233,15 @@ def is_demo(path: Path) -> bool:
             return bool(version == DEMO_MARK)
 
 
-def _head(path: Path) -> bytes:
-    with path.open("rb") as file:
-        return file.read(len(_HEAD))
+def put_data_aside(path: Path, *, key: bool) -> Path:
+    """Give a data file and what belongs to it another name; the new one.
 
-
-def put_data_aside(path: Path) -> Path:
-    """Give a data file and what belongs to it another name; the new one."""
+    ``key``: the key of its cookies goes with it; else it stays for what takes the file's place.
+    """
     number = 1
     while path.with_name(f"{path.name}.before-{number}").exists():
         number += 1
-    for suffix in _BESIDE:
+    for suffix in _BESIDE if key else _DATA:
         beside = path.with_name(path.name + suffix)
         if beside.exists():
             beside.rename(path.with_name(f"{path.name}.before-{number}{suffix}"))

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import json
+import secrets
 from collections.abc import Iterable, Iterator
 from typing import Any
 
 import peewee as pw
+from playhouse.sqlite_ext import AutoIncrementField
 
 database = pw.DatabaseProxy()
 
@@ -40,9 +42,9 @@ class JsonField(pw.TextField):
 
 
 class Table(pw.Model):
-    """What all tables share."""
+    """What all tables share. A number is given once: what was deleted never stands for another."""
 
-    id = pw.AutoField()
+    id = AutoIncrementField()
 
     class Meta:
         database = database
@@ -55,7 +57,8 @@ class House(Table):
     """The coach's own row: house rules for every athlete, and the kit of the room.
 
     ``change`` counts shared writes. ``club`` is what the made-up club brought, and what it stands
-    in the place of. ``last_deleted`` is the highest number of anybody who was deleted for good.
+    in the place of. ``identity`` tells one house from another, in every copy of it. ``unlocked``
+    counts how often the wrong tries were forgotten from the command line.
     """
 
     name = pw.CharField(default="")
@@ -67,7 +70,8 @@ class House(Table):
     schools = JsonField(default=list)
     change = pw.IntegerField(default=1)
     club = JsonField(null=True)
-    last_deleted = pw.IntegerField(default=0)
+    identity = pw.CharField(default=lambda: secrets.token_hex(16))
+    unlocked = pw.IntegerField(default=0)
 
 
 class Athlete(Table):
@@ -84,17 +88,6 @@ class Athlete(Table):
     revision = pw.IntegerField(default=1)
     change = pw.IntegerField(default=1)
     deleted_on = pw.DateField(null=True)
-
-    @classmethod
-    def create(cls, **query: Any) -> Athlete:
-        """A new athlete, under a number that nobody has had.
-
-        What goes by a number, in memory or on a device, is never taken for somebody else's.
-        """
-        last = cls.select(pw.fn.MAX(cls.id)).scalar() or 0
-        deleted = House.select(House.last_deleted).scalar() or 0
-        athlete: Athlete = super().create(id=max(last, deleted) + 1, **query)
-        return athlete
 
 
 class Movement(Table):
@@ -359,7 +352,8 @@ class JournalEntry(Table):
 class Account(Table):
     """Somebody who signs in, or an athlete whose phone has a door.
 
-    ``password`` and ``door`` are hashes; ``stamp`` goes up when every device is to be signed out.
+    ``password``, ``door`` and ``recovery`` are hashes. ``second`` is what the secret of the second
+    factor is derived from, ``second_used`` the period whose code was used last.
     """
 
     athlete_id: int | None
@@ -369,9 +363,27 @@ class Account(Table):
     athlete = pw.ForeignKeyField(Athlete, null=True, unique=True, backref="accounts")
     password = pw.CharField(null=True)
     door = pw.CharField(null=True, unique=True)
-    stamp = pw.IntegerField(default=1)
     made_on = pw.DateField()
     seen_on = pw.DateField(null=True)
+    second = pw.CharField(null=True)
+    second_used = pw.IntegerField(default=0)
+    recovery = JsonField(default=list)
+
+
+class Device(Table):
+    """A device that an account has signed in on.
+
+    ``session`` is the hash of what its cookie holds, empty once it is signed out; ``known`` the
+    hash of what tells the device again, so that others' wrong tries do not keep it outside.
+    """
+
+    account_id: int
+    account = pw.ForeignKeyField(Account, backref="devices", on_delete="CASCADE")
+    session = pw.CharField(null=True, unique=True)
+    known = pw.CharField(unique=True)
+    words = pw.CharField(default="")
+    since = pw.DateField()
+    seen = pw.DateField()
 
 
 class Goal(Table):
@@ -446,5 +458,5 @@ class Verdict(Table):
 TABLES = (
     House, Athlete, Movement, MovementMuscle, Import, Session, Version, ColumnChoice, SetRow,
     SetMove, Block, Template, Restriction, Maximum, Draft, Acceptance, Signature, Declined, Verdict,
-    JournalEntry, Account, Goal, Weighing, Caution,
+    JournalEntry, Account, Device, Goal, Weighing, Caution,
 )  # fmt: skip

@@ -11,8 +11,9 @@ from dialback.store.imports import same_import
 from dialback.store.journal import plain
 from dialback.store.models import (
     TABLES,
+    Account,
     Athlete,
-    House,
+    Device,
     Import,
     JournalEntry,
     Movement,
@@ -29,7 +30,7 @@ from dialback.store.models import (
 _THROUGH_SESSIONS: Final = (SetMove, SetRow, Version)
 _DERIVED: Final = ("verdict",)
 """Worked out of the rest: deleted with it, and not given out."""
-_SECRET: Final = frozenset({"password", "door"})
+_SECRET: Final = frozenset({"password", "door", "second", "second_used", "recovery"})
 """Hashes of what lets somebody in: deleted, and given to nobody."""
 
 
@@ -64,6 +65,10 @@ def rows_of(athlete: Athlete) -> dict[str, list[dict[str, Any]]]:
             MovementMuscle.select().where(MovementMuscle.movement.in_(own))
         ),
         "import": _rows(Import.select().where(Import.id.in_(files))),
+        "device": [
+            plain(row, ("words", "since", "seen"))
+            for row in Device.select().join(Account).where(Account.athlete == athlete)
+        ],
     }  # fmt: skip
     return {name: rows for name, rows in found.items() if rows}
 
@@ -113,8 +118,6 @@ def delete_person(athlete: Athlete) -> dict[str, int]:
     JournalEntry.delete().where(JournalEntry.same.in_(files_of_journal)).execute()
     delete(Import, Import.id.in_(alone))
     delete(Athlete, Athlete.id == athlete.id)
-    last = pw.fn.MAX(House.last_deleted, athlete.id)
-    House.update(last_deleted=last).execute()
     return {name: count for name, count in gone.items() if count}
 
 

@@ -85,13 +85,14 @@ def create_app(
     hosts: list[str] | None = None,
     patience_s: float = 2.0,
     beyond: bool = False,
+    second_factor: bool = False,
 ) -> OpenAPI:
     """The application on one data file.
 
     ``today`` is the clock, ``hosts`` the names it answers to, ``patience_s`` how long an answer
     counts the roster on. ``beyond``: others than this machine reach it, so that nobody comes in
-    without an account. Raises ``BadInputError`` if the
-    data file does not open.
+    without an account. ``second_factor``: owners and
+    coaches need one. Raises ``BadInputError`` if the data file does not open.
     """
     app = _bare_app()
     open_database(data)
@@ -108,8 +109,9 @@ def create_app(
     @app.teardown_request
     def _disconnect(_: BaseException | None) -> None:
         disconnect()
+        doors.note_first_of_the_day()
 
-    doors.register(app, data, beyond=beyond)
+    doors.register(app, data, beyond=beyond, second_factor=second_factor)
     return app
 
 

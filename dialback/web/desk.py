@@ -20,6 +20,7 @@ from dialback.core.sessions import parse_day
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import YEARS, Week
+from dialback.store.accounts import times_unlocked
 from dialback.store.athletes import Athlete, Ledgers, athlete_on_roster
 from dialback.web.jobs import Jobs
 from dialback.web.shapes.common import RangeQuery
@@ -41,7 +42,7 @@ class Desk:
     streams: Streams = field(default_factory=Streams)
     patience_s: float = 2.0
     """So long an answer counts the roster on; who is not counted by then is told to be waiting."""
-    tries: Tries = field(default_factory=Tries)
+    tries: Tries = field(default_factory=lambda: Tries(times_unlocked))
     counting: Lock = field(default_factory=Lock)
     """Held while the whole roster is counted: who comes meanwhile finds it done."""
 

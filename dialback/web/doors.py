@@ -3,20 +3,31 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from contextlib import suppress
 from dataclasses import dataclass
-from datetime import timedelta
 from http import HTTPStatus
 from pathlib import Path
 from typing import Any, Final
 
 from flask import Flask, Response, current_app, g, request, session
-from flask.sessions import SecureCookieSessionInterface
 from flask_login import LoginManager, UserMixin, current_user, login_user, logout_user
+from peewee import DatabaseError
 
 from dialback.core.roles import RIGHTS, Right
-from dialback.store.accounts import Account, account_of, is_any, signing_key
+from dialback.store.accounts import Account, is_any, signing_key
+from dialback.store.database import connected
+from dialback.store.devices import (
+    STAYS,
+    Device,
+    end_session,
+    is_session,
+    note_seen,
+    open_session,
+    signed_in,
+)
 from dialback.store.journal import Actor, act_as
 from dialback.web.desk import desk
+from dialback.web.devices import Cookies, device_words, hand_out, known_secret, remember
 from dialback.web.problems import RefusedError, problem
 
 
@@ -39,7 +50,11 @@ def _each(allowed: Allowed, names: str) -> dict[str, Allowed]:
 
 OPERATIONS: Final[Mapping[str, Allowed]] = {
     **_each(Allowed(anybody=True), "who_is_it sign_in open_door health openapi_document page"),
-    **_each(Allowed(), "sign_out change_own_password weight_unit name_of_house notation"),
+    **_each(
+        Allowed(),
+        "sign_out change_own_password own_devices sign_out_there draw_second_factor "
+        "begin_second_factor end_own_second_factor weight_unit name_of_house notation",
+    ),
     **_each(
         Allowed("read", own=True),
         "frame log_week movement_names report block_calendar floor_day floor_run sensor_stream "
@@ -81,7 +96,8 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
     ),
     **_each(
         Allowed("run the house"),
-        "make_account change_role set_password remove_account delete_for_good remove_the_club",
+        "make_account change_role set_password remove_account end_second_factor delete_for_good "
+        "remove_the_club",
     ),
 }
 """Every operation of the API by name, with who may ask for it."""
@@ -95,19 +111,26 @@ PLACES: Final = frozenset(
 )  # fmt: skip
 """Where in the interface something was done, as the journal has it."""
 PLACE_HEADER: Final = "X-Place"
-STAYS: Final = timedelta(days=30)
-"""So long a device stays signed in after it was last used."""
+WITHOUT_SECOND: Final = frozenset(
+    {"who_is_it", "sign_out", "draw_second_factor", "begin_second_factor", "name_of_house",
+     "change_own_password", "own_devices", "sign_out_there"}
+)  # fmt: skip
+"""All that is open to whoever still has to take a second factor on."""
+_WITH_SECOND: Final = frozenset({"owner", "coach"})
+"""Roles that need a second factor where the house asks for one."""
 
 
 class _User(UserMixin):  # type: ignore[misc]
-    """An account as the sign-in library knows it: told apart by number and stamp."""
+    """An account on a device, as the sign-in library knows it: told by the device's secret."""
 
-    def __init__(self, account: Account) -> None:
+    def __init__(self, account: Account, device: Device, secret: str) -> None:
         self.account = account
+        self.device = device
+        self._secret = secret
 
     def get_id(self) -> str:
-        """What stands in the cookie: an older stamp is nobody."""
-        return f"{self.account.number}.{self.account.stamp}"
+        """What stands in the cookie."""
+        return self._secret
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,6 +139,18 @@ class Visitor:
 
     account: Account | None
     is_open: bool
+    device: int | None = None
+    """The number of the device at hand, where it is signed in."""
+
+    @property
+    def needs_second(self) -> bool:
+        """Whether they may do nothing before they have taken a second factor on."""
+        return (
+            current_app.config["SECOND_FACTOR"]
+            and self.account is not None
+            and self.account.role in _WITH_SECOND
+            and self.account.second is None
+        )
 
     @property
     def name(self) -> str:
@@ -144,52 +179,67 @@ def visitor() -> Visitor:
         user = current_user if current_user.is_authenticated else None
         account = user.account if user is not None else None
         is_open = account is None and not current_app.config["BEYOND"] and not is_any()
-        found = g.visitor = Visitor(account, is_open)
+        device = user.device.number if user is not None else None
+        found = g.visitor = Visitor(account, is_open, device)
     return found
 
 
 def come_in(account: Account) -> None:
-    """Sign this device in."""
+    """Sign this device in, by secrets that nobody has held before."""
+    today = desk().today()
+    if (here := visitor()).account is not None and here.device is not None:
+        # Whoever comes in where somebody is signed in takes that one's place.
+        end_session(here.account.number, here.device)
+    held = open_session(account.number, device_words(), known_secret(), today)
+    found = signed_in(held.session, today)
+    assert found is not None  # noqa: S101 - it was opened a line ago
     session.clear()
     session.permanent = True
-    login_user(_User(account))
-    session["day"] = desk().today().isoformat()
+    login_user(_User(*found, held.session))
+    session["day"] = today.isoformat()
+    remember(held.known)
     g.pop("visitor", None)
 
 
+def is_withdrawn() -> bool:
+    """Whether this device holds a session that somebody has ended."""
+    held = session.get("_user_id")
+    return held is not None and not is_session(held)
+
+
 def go_out() -> None:
-    """Sign this device out."""
+    """End this device's session, on the server too."""
+    who = visitor()
+    if who.account is not None and who.device is not None:
+        end_session(who.account.number, who.device)
     logout_user()
     session.clear()
+    g.pop("visitor", None)
 
 
-class _Cookies(SecureCookieSessionInterface):
-    """Signed cookies, marked for https where the request came by it."""
+def register(app: Flask, data: Path, *, beyond: bool, second_factor: bool) -> None:
+    """Let nobody by who may not ask.
 
-    def get_cookie_secure(self, app: Flask) -> bool:
-        """Whether the browser may send it by https alone."""
-        return request.is_secure
-
-
-def register(app: Flask, data: Path, *, beyond: bool) -> None:
-    """Let nobody by who may not ask. ``beyond``: the house is never open without accounts."""
+    ``beyond``: the house is never open without accounts. ``second_factor``: whoever changes plans
+    or runs the house needs one.
+    """
     app.config.update(
         SECRET_KEY=signing_key(data),
-        SESSION_COOKIE_NAME="dialback",
         SESSION_COOKIE_SAMESITE="Lax",
         SESSION_REFRESH_EACH_REQUEST=False,
         PERMANENT_SESSION_LIFETIME=STAYS,
         BEYOND=beyond,
+        SECOND_FACTOR=second_factor,
     )
-    app.session_interface = _Cookies()
+    app.session_interface = Cookies()
+    app.after_request(hand_out)
     login = LoginManager(app)
     login.session_protection = None
 
     @login.user_loader  # type: ignore[untyped-decorator]
     def _load(kept: str) -> _User | None:
-        number, _, stamp = kept.partition(".")
-        account = account_of(int(number), int(stamp)) if number and stamp else None
-        return None if account is None else _User(account)
+        found = signed_in(kept, desk().today())
+        return None if found is None else _User(*found, kept)
 
     @app.before_request
     def _guard() -> Response | None:
@@ -211,6 +261,11 @@ def _refusal(allowed: Allowed, name: str, args: Mapping[str, Any]) -> Response |
         return problem(
             HTTPStatus.UNAUTHORIZED, "Sign in first: this house has accounts.", "signed-out"
         )
+    if who.needs_second and name not in WITHOUT_SECOND:
+        return problem(
+            HTTPStatus.FORBIDDEN, "This house asks owners and coaches for a second factor: set "
+            "yours up under People first.", "second-factor-first",
+        )  # fmt: skip
     if allowed.right is None or who.has(allowed.right):
         return None
     own = name in ASKS_ITSELF or who.is_of(args.get("athlete_id", -1))
@@ -234,6 +289,17 @@ def _remember_who() -> None:
     if visitor().account is not None and session.get("day") != today:
         # The cookie lives on from the day it was last used.
         session["day"] = today
+    if current_user.is_authenticated and current_user.device.seen < desk().today():
+        g.first_today = current_user.device.number
+
+
+def note_first_of_the_day() -> None:
+    """Note that a device was here today, once the answer's own reading has ended."""
+    device: int | None = g.pop("first_today", None)
+    if device is not None:
+        with suppress(DatabaseError), connected():
+            # Busy: its next request notes it.
+            note_seen(device, desk().today())
 
 
 def only_seen(athlete: int) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 from http import HTTPStatus
+from math import ceil
 
 from flask import Flask, Response
 from peewee import DatabaseError, IntegrityError
@@ -43,11 +44,14 @@ class ProblemDetails(BaseModel):
 
 
 class RefusedError(Exception):
-    """A request that is refused for a reason of the job."""
+    """A request that is refused for a reason of the job; ``wait_s`` is when to ask again."""
 
-    def __init__(self, status: HTTPStatus, kind: str, detail: str) -> None:
+    def __init__(
+        self, status: HTTPStatus, kind: str, detail: str, wait_s: float | None = None
+    ) -> None:
         self.status = status
         self.kind = kind
+        self.wait_s = wait_s
         super().__init__(detail)
 
 
@@ -92,7 +96,10 @@ def register(app: Flask) -> None:
 
     @app.errorhandler(RefusedError)
     def _refused(error: RefusedError) -> Response:
-        return problem(error.status, str(error), error.kind)
+        response = problem(error.status, str(error), error.kind)
+        if error.wait_s is not None:
+            response.headers["Retry-After"] = str(ceil(error.wait_s))
+        return response
 
     @app.errorhandler(UnknownAthleteError)
     def _nobody(error: UnknownAthleteError) -> Response:

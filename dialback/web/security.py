@@ -49,12 +49,13 @@ SAFE_METHODS: Final = frozenset({"GET", "HEAD", "OPTIONS"})
 LOOPBACK: Final = ["127.0.0.1", "localhost", "[::1]"]
 
 
-def _host_of(origin: str) -> str:
-    """The host that an origin names; nothing for what is not an origin."""
+def _is_foreign(origin: str) -> bool:
+    """Whether an origin is not this one: another host, or another way to the same."""
     try:
-        return urlsplit(origin).netloc
+        parts = urlsplit(origin)
     except ValueError:
-        return ""
+        return True
+    return (parts.scheme, parts.netloc) != (request.scheme, request.host)
 
 
 def register(app: Flask, hosts: list[str]) -> None:
@@ -66,6 +67,9 @@ def register(app: Flask, hosts: list[str]) -> None:
     def _headers(response: Response) -> Response:
         for name, value in HEADERS.items():
             response.headers.setdefault(name, value)
+        if request.path.startswith("/api/"):
+            # What is answered is somebody's own: neither the browser nor a proxy keeps a copy.
+            response.headers.setdefault("Cache-Control", "no-store")
         if request.is_secure:
             response.headers.setdefault("Strict-Transport-Security", "max-age=31536000")
         return response
@@ -77,8 +81,7 @@ def register(app: Flask, hosts: list[str]) -> None:
             return None
         origin = request.headers.get("Origin")
         site = request.headers.get("Sec-Fetch-Site", "same-origin")
-        foreign = origin is not None and _host_of(origin) != request.host
-        if foreign or site not in ("same-origin", "none"):
+        if (origin is not None and _is_foreign(origin)) or site not in ("same-origin", "none"):
             return problem(
                 HTTPStatus.FORBIDDEN, "A page of another site asked for this.",
                 "foreign-origin",

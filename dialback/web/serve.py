@@ -22,6 +22,7 @@ from dialback.core.weeks import Week
 from dialback.store.accounts import accounts
 from dialback.store.copies import copy_of_the_day
 from dialback.store.database import check_large, connected
+from dialback.store.hold import held
 from dialback.web.app import create_app
 from dialback.web.desk import Desk
 from dialback.web.places.roster import count_ahead
@@ -41,13 +42,14 @@ class Reach:
     """Who reaches the server: the address it listens at, names it answers to, a proxy before it.
 
     Port 0 takes a free one. ``proxy`` is the address of a reverse proxy that is trusted to say who
-    asks, by which name, and whether by https.
+    asks, by which name, and whether by https. ``second_factor``: owners and coaches need one.
     """
 
     host: str = "127.0.0.1"
     port: int = 8765
     names: tuple[str, ...] = ()
     proxy: str | None = None
+    second_factor: bool = False
 
     @property
     def beyond(self) -> bool:
@@ -80,13 +82,20 @@ def serve(data: Path, reach: Reach, say: Callable[[str], None]) -> None:
     Raises ``BadInputError`` if the address cannot be had, and where others would reach a house in
     which nobody has an account.
     """
-    host = reach.host
     if reach.beyond:
         _refuse_without_owner()
+    with held(data):
+        _serve(data, reach, say)
+
+
+def _serve(data: Path, reach: Reach, say: Callable[[str], None]) -> None:
+    host = reach.host
     # Ledgers that were let go hang together in circles: only a search for garbage frees them.
     gc.set_threshold(*GARBAGE)
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s")
-    app = create_app(data, hosts=reach.hosts(), beyond=reach.beyond)
+    app = create_app(
+        data, hosts=reach.hosts(), beyond=reach.beyond, second_factor=reach.second_factor
+    )
     trusted = {} if reach.proxy is None else {
         "trusted_proxy": reach.proxy,
         "trusted_proxy_count": 1,

@@ -6,9 +6,6 @@ import secrets
 from datetime import date
 from typing import Final
 
-from argon2 import PasswordHasher
-from argon2.exceptions import Argon2Error, InvalidHashError
-
 from dialback.book.errors import bad_input
 from dialback.core.movements import fold
 from dialback.core.roles import Role
@@ -18,26 +15,20 @@ from dialback.store.accounts import (
     account_named,
     account_row,
     accounts,
-    hash_of,
     is_any,
     keep_hash,
-    note_seen,
     row_of_athlete,
 )
 from dialback.store.athletes import athlete_on_roster
+from dialback.store.devices import end_session, forget_devices, hash_of
 from dialback.store.models import Account as AccountRow
-from dialback.store.models import Athlete
-from dialback.store.unit import unit
+from dialback.store.models import Athlete, House
+from dialback.store.unit import silently, unit
+from dialback.work.alike import alike, invisible
 from dialback.work.errors import ConflictError, NotThereError, UnfitError
+from dialback.work.passwords import check_password, hashed, is_dated, is_right
 
-SHORTEST: Final = 10
-LONGEST: Final = 200
-"""Characters of a password: long ones are what helps, whatever they are made of."""
 LONGEST_NAME: Final = 80
-
-_HASHER: Final = PasswordHasher()
-_NOBODYS: Final = _HASHER.hash(secrets.token_urlsafe())
-"""Looked at where there is no such account, so that the answer takes as long."""
 
 
 def add(name: str, role: Role, password: str, today: date) -> Account:
@@ -45,10 +36,12 @@ def add(name: str, role: Role, password: str, today: date) -> Account:
     name = name.strip()
     if not name or len(name) > LONGEST_NAME:
         raise bad_input("name", f"an account needs a name of at most {LONGEST_NAME} characters")
+    if invisible(name):
+        raise bad_input("name", "has characters that cannot be seen: type it again")
     if role == "athlete":
         raise bad_input("role", "an athlete signs in with a link for the phone: make one instead")
     check_password(password, name)
-    hashed = _HASHER.hash(password)
+    kept = hashed(password)
     with unit() as entry:
         if not is_any() and role != "owner":
             raise ConflictError(
@@ -56,66 +49,60 @@ def add(name: str, role: Role, password: str, today: date) -> Account:
             )
         if account_named(name) is not None:
             raise ConflictError("name-taken", f"There is already an account called {name!r}.")
-        AccountRow.create(name=name, folded=fold(name), role=role, password=hashed, made_on=today)
+        other = alike(name, [one.name for one in accounts()])
+        if other is not None:
+            raise ConflictError(
+                "name-taken",
+                f"{name!r} looks like {other!r}, who has an account: choose a name that cannot be "
+                "taken for it.",
+            )
+        AccountRow.create(name=name, folded=fold(name), role=role, password=kept, made_on=today)
         entry.tell(f"Created an account for {name}, {role}")
         return _named(name)
 
 
-def check_password(password: str, name: str) -> None:
-    """Refuse a password that is too short, or is the name. Raises ``BadInputError``."""
-    if not SHORTEST <= len(password) <= LONGEST:
-        raise bad_input(
-            "password", f"has {len(password)} characters: use {SHORTEST} to {LONGEST}; three or "
-            "four words in a row are easy to remember"
-        )  # fmt: skip
-    if fold(name) in fold(password) and len(password) < len(name) + SHORTEST:
-        raise bad_input("password", "is little more than the name: choose something else")
-
-
-def sign_in(name: str, password: str, today: date) -> Account | None:
+def sign_in(name: str, password: str) -> Account | None:
     """Who that is; nobody if name and password do not belong together."""
     found = account_named(name)
-    hashed = found.password if found is not None else None
-    if not is_right(hashed or _NOBODYS, password) or found is None or hashed is None:
+    if not is_right(found.password if found is not None else None, password) or found is None:
         return None
-    if _HASHER.check_needs_rehash(hashed):
-        keep_hash(found.number, _HASHER.hash(password))
-    note_seen(found.number, today)
+    if found.password is not None and is_dated(found.password):
+        keep_hash(found.number, hashed(password))
     return found
 
 
-def is_right(hashed: str, password: str) -> bool:
-    """Whether a password is the one of a hash."""
-    try:
-        return bool(_HASHER.verify(hashed, password))
-    except (Argon2Error, InvalidHashError):
-        return False
-
-
-def set_password(number: int, password: str) -> Account:
-    """Give an account another password; every device of it is signed out."""
+def set_password(number: int, password: str, *, but: int | None = None) -> Account:
+    """Give an account another password; its devices are signed out, but one if it is named."""
     check_password(password, _row(number).name)
-    hashed = _HASHER.hash(password)
+    kept = hashed(password)
     with unit() as entry:
         row = _row(number)
         if row.athlete_id is not None:
             raise UnfitError("by-door", f"{row.name} signs in with a link: make a new one instead.")
-        row.password = hashed
-        row.stamp += 1
+        row.password = kept
         row.save()
+        forget_devices(number, but=but)
         entry.tell(f"Set a new password for {row.name}")
         return _named(row.name)
 
 
-def change_own_password(number: int, old: str, new: str) -> Account:
-    """Change the own password, with the old one. Raises ``UnfitError`` where that is wrong."""
-    if not is_right(_row(number).password or _NOBODYS, old):
+def change_own_password(number: int, old: str, new: str, device: int) -> None:
+    """Change the own password, with the old one; the device at hand stays signed in.
+
+    Raises ``UnfitError`` where the old one is wrong.
+    """
+    check_own_password(number, old)
+    set_password(number, new, but=device)
+
+
+def check_own_password(number: int, password: str) -> None:
+    """Make sure who is there. Raises ``UnfitError`` where the password is wrong."""
+    if not is_right(_row(number).password, password):
         raise UnfitError("wrong-password", "That is not your current password.")
-    return set_password(number, new)
 
 
 def change_role(number: int, role: Role) -> None:
-    """Give an account another role; there is always an owner."""
+    """Give an account another role, and sign its devices out; there is always an owner."""
     with unit() as entry:
         row = _row(number)
         if (role == "athlete") != (row.athlete_id is not None):
@@ -123,6 +110,7 @@ def change_role(number: int, role: Role) -> None:
         _keep_an_owner(row, role)
         row.role = role
         row.save()
+        forget_devices(number)
         entry.tell(f"{row.name} is {role} now")
 
 
@@ -178,8 +166,8 @@ def make_door(athlete: int, today: date) -> str:
                 name=name, folded=fold(name), role="athlete", athlete=whose, made_on=today
             )
         row.door = hash_of(token)
-        row.stamp = (row.stamp or 0) + 1
         row.save()
+        forget_devices(row.id)
         entry.tell("Made a phone link", whose)
     return token
 
@@ -211,12 +199,27 @@ def withdraw_door(athlete: int) -> None:
         remove(row.id)
 
 
-def open_door(token: str, today: date) -> Account | None:
+def open_door(token: str) -> Account | None:
     """Who comes in by that door; nobody if it was withdrawn."""
-    found = account_by_door(token)
-    if found is not None:
-        note_seen(found.number, today)
-    return found
+    return account_by_door(hash_of(token))
+
+
+def sign_out_there(number: int, device: int) -> None:
+    """Sign one device of an account out. Raises ``NotThereError`` where it is out already."""
+    if not end_session(number, device):
+        raise NotThereError("That device is signed out already.")
+
+
+def sign_out_elsewhere(number: int, device: int) -> None:
+    """Sign out every device of an account but the one at hand."""
+    with silently():
+        forget_devices(number, but=device)
+
+
+def forget_tries() -> None:
+    """Let everybody try again who has to wait for wrong passwords: the server sees the count."""
+    with silently():
+        House.update(unlocked=House.unlocked + 1).execute()
 
 
 def _row(number: int) -> AccountRow:

@@ -18,6 +18,14 @@ self.addEventListener("activate", (event) => {
   event.waitUntil(self.clients.claim());
 });
 
+/** Counts how often whoever was here has gone: an answer begun for them is not kept after that. */
+let gone = 0;
+self.addEventListener("message", (event) => {
+  if (event.data !== "forget") return;
+  gone += 1;
+  event.waitUntil(caches.delete(ANSWERS));
+});
+
 /** The page and every file it can ask for, by the list that the build makes. */
 async function keepShell() {
   const cache = await caches.open(SHELL);
@@ -65,8 +73,9 @@ async function page(event) {
 async function networkFirst(request, name, key) {
   const cache = await caches.open(name);
   const kept = await cache.match(key);
+  const before = gone;
   const asked = fetch(request).then(async (response) => {
-    if (response.ok) {
+    if (response.ok && (name !== ANSWERS || before === gone)) {
       await cache.put(key, response.clone());
       if (name === ANSWERS) await forget(cache);
     }

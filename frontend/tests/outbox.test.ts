@@ -202,3 +202,94 @@ describe("the outbox", () => {
     vi.restoreAllMocks();
   });
 });
+
+describe("a device that keeps nothing", () => {
+  const boxes = () => import("@/api/boxes");
+
+  it("works on in memory where the store is refused, says so, and sends", async () => {
+    vi.stubGlobal("indexedDB", {
+      open: () => {
+        throw new DOMException("refused", "SecurityError");
+      },
+    });
+    vi.resetModules();
+    box = await import("@/places/floor/outbox");
+    server.line = "down";
+    await post("one");
+    expect((await box.waiting()).map((one) => one.body.change)).toEqual(["one"]);
+    expect((await boxes()).isInMemory()).toBe(true);
+    await box.saveRun("7", { step: 3 });
+    expect(await box.loadRun("7")).toEqual({ step: 3 });
+    server.line = "up";
+    await box.send();
+    expect(server.heard.map((one) => one.change)).toEqual(["one"]);
+    expect(await box.waiting()).toEqual([]);
+  });
+
+  it("works on in memory where it never answers", async () => {
+    vi.useFakeTimers();
+    vi.stubGlobal("indexedDB", { open: () => new EventTarget() });
+    vi.resetModules();
+    box = await import("@/places/floor/outbox");
+    const run = box.loadRun("7");
+    await vi.advanceTimersByTimeAsync(3000);
+    expect(await run).toBeUndefined();
+    vi.useRealTimers();
+  });
+
+  it("keeps in memory what finds no room, and what had room stays", async () => {
+    await box.saveRun("7", { step: 1 });
+    const full = vi.spyOn(IDBObjectStore.prototype, "put").mockImplementation(() => {
+      throw new DOMException("full", "QuotaExceededError");
+    });
+    await box.saveRun("7", { step: 2 });
+    expect(await box.loadRun("7")).toEqual({ step: 2 });
+    expect((await boxes()).isInMemory()).toBe(true);
+    full.mockRestore();
+    await box.saveRun("7", { step: 3 });
+    expect(await box.loadRun("7")).toEqual({ step: 3 });
+    expect((await boxes()).isInMemory()).toBe(false);
+  });
+
+  it("forgets whoever was here, and keeps what waits where it can still be sent", async () => {
+    const { forgetPerson } = await import("@/api/forget");
+    server.line = "down";
+    await post("one");
+    await box.saveRun("7", { step: 1 });
+    localStorage.setItem("dialback.write/1/2026-W42/new/w", "typed");
+    localStorage.setItem("dialback.theme", "dark");
+    sessionStorage.setItem("dialback.last", "somebody");
+    await forgetPerson({ unsent: false });
+    expect(await box.waiting()).toHaveLength(1);
+    expect(await box.loadRun("7")).toBeUndefined();
+    expect(localStorage.getItem("dialback.write/1/2026-W42/new/w")).toBe("typed");
+    expect(sessionStorage.length).toBe(0);
+    await forgetPerson({ unsent: true });
+    expect(await box.waiting()).toEqual([]);
+    expect(Object.keys(localStorage)).toEqual(["dialback.theme"]);
+  });
+
+  it("takes along what waited in the boxes of before", async () => {
+    const { openDB } = await import("idb");
+    const old = await openDB("dialback", 1, {
+      upgrade(db) {
+        db.createObjectStore("outbox", { keyPath: "id" });
+        db.createObjectStore("sent");
+        db.createObjectStore("runs");
+      },
+    });
+    await old.put("outbox", {
+      id: "log-one",
+      athlete: 1,
+      name: "Ada",
+      body: log("older"),
+      refused: null,
+    });
+    old.close();
+    server.line = "down";
+    expect((await box.waiting()).map((one) => one.body.change)).toEqual(["older"]);
+    server.line = "up";
+    await box.send();
+    expect(server.heard.map((one) => one.change)).toEqual(["older"]);
+  });
+});

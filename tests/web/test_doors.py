@@ -10,8 +10,13 @@ import pytest
 from flask.testing import FlaskClient
 
 from dialback.core.roles import ROLES, Role, rights_of
+from dialback.store.accounts import account_named
+from dialback.store.devices import open_session
+from dialback.store.models import database
 from dialback.web.app import ASKING, openapi_document
 from dialback.web.doors import ASKS_ITSELF, OPERATIONS
+from tests.conftest import TODAY
+from tests.web.test_api import get
 
 PASSWORD = "three quiet rivers"
 DOCUMENT = openapi_document()["paths"]
@@ -21,7 +26,10 @@ ALL = {
     for method, operation in operations.items()
 }
 BEFORE_SIGNING_IN = {"who_is_it", "sign_in", "open_door", "health"}
-OF_ANYBODY_IN = {"sign_out", "change_own_password", "weight_unit", "name_of_house", "notation"}
+OF_ANYBODY_IN = {
+    "sign_out", "change_own_password", "own_devices", "sign_out_there", "draw_second_factor",
+    "begin_second_factor", "end_own_second_factor", "weight_unit", "name_of_house", "notation",
+}  # fmt: skip
 OF_AN_ATHLETE = {
     # The own plan, floor, log and hand-out.
     "frame", "log_week", "movement_names", "report", "block_calendar", "session_on_paper",
@@ -34,7 +42,7 @@ OF_AN_ASSISTANT = {
 }  # fmt: skip
 """All that an assistant may change; the rest is for reading."""
 OF_THE_OWNER = {"make_account", "change_role", "set_password", "remove_account", "delete_for_good",
-                "remove_the_club"}  # fmt: skip
+                "remove_the_club", "end_second_factor"}  # fmt: skip
 NOT_FOR_READERS = {
     # Read, but of what only a coach needs: whole books, files, who may come in, drafts.
     "list_archived", "export_everything", "export_one", "export_csv", "export_xlsx",
@@ -95,17 +103,24 @@ def asked(client: FlaskClient, name: str, athlete: int = 1) -> int:
     return int(getattr(client, method)(filled, **more).status_code)
 
 
+def another_device(client: FlaskClient, name: str) -> FlaskClient:
+    """A browser that is signed in without asking for the password again."""
+    with database.connection_context():
+        held = open_session(account_named(name).number, "A browser", None, TODAY)
+    device = client.application.test_client()
+    with device.session_transaction() as cookie:
+        cookie["_user_id"] = held.session
+    return device
+
+
 @pytest.mark.parametrize("role", ROLES)
 def test_every_operation_is_asked_by_every_role(
     client: FlaskClient, as_role: Callable[[str], FlaskClient], role: Role
 ) -> None:
-    cookie = as_role(role).get_cookie("dialback")
-    assert cookie
+    account = get(as_role(role), "/api/me")["name"]
     for name in sorted(ALL):
         # A device for each: one of them signs out.
-        device = client.application.test_client()
-        device.set_cookie("dialback", cookie.value)
-        status = asked(device, name)
+        status = asked(another_device(client, account), name)
         assert status != 401 or name in BEFORE_SIGNING_IN, (role, name)
         assert (status != 403) == may(role, name), (role, name, status)
 

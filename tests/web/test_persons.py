@@ -66,7 +66,9 @@ def two_people(bring: Bring, client: FlaskClient) -> None:
     Declined.create(athlete=2, **about)
     Verdict.create(athlete=2, state="s", body=NAME)
     assert send(client, "post", "/api/accounts", OWNER, 201)["you"]
-    assert "/door#" in send(client, "post", "/api/athletes/2/door", {})["link"]
+    link = send(client, "post", "/api/athletes/2/door", {})["link"]
+    phone = client.application.test_client()
+    send(phone, "post", "/api/door", {"token": link.partition("#")[2]})
     assert all(of_hers().values()), of_hers()
 
 
@@ -93,7 +95,8 @@ def test_everything_about_somebody_is_given_out(client: FlaskClient) -> None:
     assert (found["format"], found["version"]) == ("dialback-person", 1)
     assert found["book"]["athlete"]["name"] == NAME
     kept = found["kept"]
-    assert not {"password", "door"} & set(kept["account"][0])
+    assert not {"password", "door", "second", "recovery"} & set(kept["account"][0])
+    assert set(kept["device"][0]) == {"words", "since", "seen"}
     for table in ("athlete", "session", "set", "set_move", "movement", "movement_muscle", "block",
                   "restriction", "maximum", "goal", "draft", "signature", "journal", "account",
                   "weighing", "caution",

@@ -62,7 +62,7 @@ _SHARED_SENSOR_HEADERS = {"Cache-Control": "no-store", "X-Accel-Buffering": "no"
 @api.get("", responses={200: FloorDay})
 def floor_day(query: FloorQuery) -> Response:
     """The sessions that are planned for a day."""
-    day = the_day(query.day, "day") if query.day else desk().today()
+    day = desk().today() if query.day is None else the_day(query.day, "day")
     week = Week.of(day)
     found = []
     for athlete in (one for one in athletes() if visitor().sees(one.id)):

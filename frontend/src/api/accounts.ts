@@ -22,6 +22,8 @@ export const accounts = {
     given(
       await client.POST("/api/accounts/{account}/password", { ...at(account), body: { password } }),
     ),
+  endSecond: async (account: number) =>
+    given(await client.POST("/api/accounts/{account}/second-factor/end", at(account))),
   remove: async (account: number) =>
     given(await client.POST("/api/accounts/{account}/remove", at(account))),
   door: async (athlete: number) =>

@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { inWindow } from "./remember";
 
 /** Something as it is stored, and the revision it has. */
 export interface Stored<T> {
@@ -14,7 +15,7 @@ interface Left<T> {
 
 function leftOf<T>(name: string): Left<T> | null {
   try {
-    return JSON.parse(sessionStorage.getItem(name) ?? "null") as Left<T> | null;
+    return JSON.parse(inWindow.get(name) ?? "null") as Left<T> | null;
   } catch {
     return null;
   }
@@ -32,12 +33,8 @@ export function useInHand<T>(stored: Stored<T>, name: string) {
   const [inHand, setInHand] = useState(left?.inHand ?? stored.value);
   const changed = JSON.stringify(inHand) !== JSON.stringify(base.value);
   useEffect(() => {
-    try {
-      if (changed) sessionStorage.setItem(kept, JSON.stringify({ base, inHand }));
-      else sessionStorage.removeItem(kept);
-    } catch {
-      // A full or closed device: it stays in hand all the same.
-    }
+    if (changed) inWindow.set(kept, JSON.stringify({ base, inHand }));
+    else inWindow.drop(kept);
   }, [kept, changed, base, inHand]);
   const take = (next: Stored<T>) => {
     setBase(next);
@@ -58,7 +55,7 @@ export function useInHand<T>(stored: Stored<T>, name: string) {
     /** Let go of what is in hand. */
     discard: () => {
       // At once: whoever leaves without keeping it does not find it again.
-      sessionStorage.removeItem(kept);
+      inWindow.drop(kept);
       take(isOlder ? stored : base);
     },
     /** Go on with what is in hand, over what another window has kept. */

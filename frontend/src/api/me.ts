@@ -1,5 +1,6 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type Schemas, client, given } from "./client";
+import { forgetPerson } from "./forget";
 
 export type Who = Schemas["WhoOut"];
 export type Right = Who["rights"][number];
@@ -12,7 +13,7 @@ export function useMe() {
     queryKey: KEY,
     queryFn: async () => {
       const who = given(await client.GET("/api/me"));
-      if (who.state === "out") await forgetAnswers();
+      if (who.state === "out") await forgetPerson({ unsent: who.withdrawn });
       return who;
     },
   });
@@ -21,6 +22,14 @@ export function useMe() {
 /** Whether whoever is here has a right over everybody; no as long as it is not known. */
 export function useMay(right: Right): boolean {
   return useMe().data?.rights.includes(right) ?? false;
+}
+
+/** The devices on which whoever is here is signed in. */
+export function useOwnDevices() {
+  return useQuery({
+    queryKey: ["devices"],
+    queryFn: async () => given(await client.GET("/api/me/devices")).devices,
+  });
 }
 
 /** Somebody else is here now, or nobody: nothing that was shown is theirs. */
@@ -34,36 +43,37 @@ export function arrived(queries: QueryClient, who: Who): void {
   queries.setQueryData(KEY, who);
 }
 
-/** The server does not know this device any more. */
+/** The server does not know this device any more; it says whether for good. */
 export function signedOut(queries: QueryClient): void {
   const who = queries.getQueryData<Who>(KEY);
-  if (who && who.state !== "out")
-    arrived(queries, { ...who, state: "out", name: "", rights: [], athlete: null });
-}
-
-/** What the service worker keeps for the floor belongs to whoever was here. */
-async function forgetAnswers(): Promise<void> {
-  if ("caches" in window) await caches.delete("dialback-answers");
+  if (!who || who.state === "out") return;
+  arrived(queries, { ...who, state: "out", name: "", rights: [], athlete: null });
+  void queries.invalidateQueries({ queryKey: KEY });
 }
 
 export const me = {
-  signIn: async (name: string, password: string) => {
-    const who = given(await client.POST("/api/sign-in", { body: { name, password } }));
-    await forgetAnswers();
+  signIn: async (name: string, password: string, code: string) => {
+    const who = given(await client.POST("/api/sign-in", { body: { name, password, code } }));
+    await forgetPerson({ unsent: false });
     return who;
   },
   openDoor: async (token: string) => {
     const who = given(await client.POST("/api/door", { body: { token } }));
-    await forgetAnswers();
+    await forgetPerson({ unsent: false });
     return who;
   },
   signOut: async () => {
     await client.POST("/api/sign-out");
-    await forgetAnswers();
-    // What was in hand in this window is nobody else's to find.
-    sessionStorage.clear();
+    await forgetPerson({ unsent: true });
     return given(await client.GET("/api/me"));
   },
   password: async (old: string, wanted: string) =>
     given(await client.POST("/api/me/password", { body: { old, new: wanted } })),
+  drawSecond: async () => given(await client.POST("/api/me/second-factor/draw")),
+  beginSecond: async (password: string, code: string) =>
+    given(await client.POST("/api/me/second-factor", { body: { password, code } })).codes,
+  endSecond: async (password: string, code: string) =>
+    given(await client.POST("/api/me/second-factor/end", { body: { password, code } })),
+  signOutThere: async (device: number) =>
+    given(await client.POST("/api/me/devices/{device}/sign-out", { params: { path: { device } } })),
 };

@@ -3,6 +3,7 @@ import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "reac
 import type { Schemas } from "@/api/client";
 import { useMay, useMe } from "@/api/me";
 import { type WeekPlace } from "@/api/place";
+import { inWindow } from "@/api/remember";
 import { reportPath, useFrame } from "@/api/sheet";
 import { date, span, weekName } from "@/words";
 import { CareLine } from "./CareLine";
@@ -24,7 +25,7 @@ const PLANNING = new Set(["block", "dial", "write"]);
 /** The week that was last looked at, for places of the house that try things on a week. */
 export function lastPlace(): WeekPlace | null {
   try {
-    return JSON.parse(sessionStorage.getItem(LAST) ?? "null") as WeekPlace | null;
+    return JSON.parse(inWindow.get(LAST) ?? "null") as WeekPlace | null;
   } catch {
     return null;
   }
@@ -47,7 +48,7 @@ export function AthleteFrame() {
   const weekFor = (path: string) =>
     PLANNING.has(path) && !PLANNING.has(here) && at?.over ? at.after : place.week;
   useEffect(() => {
-    sessionStorage.setItem(LAST, JSON.stringify({ athlete: place.athlete, week: place.week }));
+    inWindow.set(LAST, JSON.stringify({ athlete: place.athlete, week: place.week }));
     document.title = at ? `${at.athlete.name}, ${weekName(at.week)}, Dial Back` : "Dial Back";
     return () => {
       document.title = "Dial Back";

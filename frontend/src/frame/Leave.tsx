@@ -32,15 +32,16 @@ export function Leave({ name }: { name: string }) {
       </button>
       <DialogSheet open={left > 0} close={() => setLeft(0)} title="Not everything has been sent">
         <p>
-          {count(left, "log")} on this device still {left === 1 ? "waits" : "wait"} to be sent. They
-          stay here, and go when you sign in again on this device with a connection.
+          {count(left, "log")} on this device {left === 1 ? "has" : "have"} not been sent yet.
+          Nothing of yours stays here when you sign out: stay until there is a connection, or{" "}
+          {left === 1 ? "it is" : "they are"} lost.
         </p>
         <div className="mt-4 flex gap-3">
           <button type="button" className="ink-button" onClick={() => setLeft(0)}>
             Stay
           </button>
           <button type="button" className="key-button" onClick={() => out.mutate(true)}>
-            Sign out anyway
+            Sign out and lose {left === 1 ? "it" : "them"}
           </button>
         </div>
       </DialogSheet>

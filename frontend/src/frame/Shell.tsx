@@ -9,6 +9,7 @@ import { showIn } from "@/words";
 import { Failure } from "./Failure";
 import { Help } from "./Help";
 import { Leave } from "./Leave";
+import { SecondFirst } from "./SecondFirst";
 import { SignIn } from "./SignIn";
 import { KEYS, useKeys } from "./keys";
 import { ATHLETE_PLACES, HOUSE_PLACES, isFor, weekPath } from "./places";
@@ -25,6 +26,7 @@ export function Shell() {
   // A link opens for whoever has it, whoever was here before.
   if (pathname === "/door") return <Outlet />;
   if (me.data.state === "out") return <SignIn />;
+  if (me.data.second === "needed") return <SecondFirst name={me.data.name} />;
   return <Inside who={me.data} />;
 }
 

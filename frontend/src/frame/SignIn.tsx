@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { useLook } from "@/api/changes";
+import { Refusal } from "@/api/client";
 import { me, useComing } from "@/api/me";
 import { Wordmark } from "@/marks/Wordmark";
 
@@ -8,10 +9,14 @@ import { Wordmark } from "@/marks/Wordmark";
 export function SignIn() {
   const [name, setName] = useState("");
   const [password, setPassword] = useState("");
+  const [code, setCode] = useState("");
   const coming = useComing();
   const first = useRef<HTMLInputElement>(null);
   useEffect(() => first.current?.focus(), []);
-  const enter = useLook(async () => coming(await me.signIn(name, password)));
+  const enter = useLook(async () => coming(await me.signIn(name, password, code)));
+  const asked = enter.error instanceof Refusal && enter.error.kind.endsWith("-code");
+  const needed = enter.error instanceof Refusal && enter.error.kind.endsWith("code-needed");
+  const withCode = needed || asked || code !== "";
   return (
     <Outside>
       <form
@@ -43,8 +48,28 @@ export function SignIn() {
             className="field mt-0.5 block h-9 w-full"
           />
         </label>
+        {withCode && (
+          <label className="block">
+            Code from the app on your phone
+            <input
+              value={code}
+              autoComplete="one-time-code"
+              autoCapitalize="none"
+              inputMode="text"
+              maxLength={40}
+              ref={(field) => {
+                if (needed) field?.focus();
+              }}
+              onChange={(event) => setCode(event.target.value)}
+              className="field mt-0.5 block h-9 w-full font-mono"
+            />
+          </label>
+        )}
         {enter.error && (
-          <p role="alert" className="border-l-4 border-high pl-3 text-sm">
+          <p
+            role="alert"
+            className={`border-l-4 pl-3 text-sm ${needed ? "border-rule" : "border-high"}`}
+          >
             {enter.error.message}
           </p>
         )}
@@ -88,7 +113,8 @@ export function Door() {
   );
 }
 
-function Outside({ children }: { children: ReactNode }) {
+/** What is seen from outside: the sign and one thing to do. */
+export function Outside({ children }: { children: ReactNode }) {
   return (
     <main className="h-dvh overflow-auto bg-sheet">
       <div className="mx-auto max-w-sm px-6 pt-[12vh]">

@@ -1,8 +1,10 @@
+import { onDevice } from "@/api/remember";
+
 const STORED = "dialback.theme";
 
 /** Show the sheet as it was last chosen; without a choice the system decides. */
 export function applyTheme(): void {
-  const chosen = localStorage.getItem(STORED);
+  const chosen = onDevice.get(STORED);
   if (chosen) document.documentElement.dataset.theme = chosen;
 }
 
@@ -10,6 +12,6 @@ export function switchTheme(): void {
   const now =
     document.documentElement.dataset.theme ??
     (matchMedia("(prefers-color-scheme: dark)").matches ? "dark" : "light");
-  localStorage.setItem(STORED, now === "dark" ? "light" : "dark");
+  onDevice.set(STORED, now === "dark" ? "light" : "dark");
   applyTheme();
 }

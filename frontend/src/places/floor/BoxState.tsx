@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { isInMemory, listenToBoxes } from "@/api/boxes";
 import { type Waiting, besides, drop, listen, send, waiting } from "./outbox";
 
 /** Whether all that was tapped has reached the server; what waits is safe on this device. */
@@ -6,6 +7,7 @@ export function BoxState() {
   const [box, setBox] = useState<Waiting[]>([]);
   const [beside, setBeside] = useState<string[]>([]);
   const [online, setOnline] = useState(navigator.onLine);
+  const [memory, setMemory] = useState(isInMemory);
   useEffect(() => {
     const look = () => {
       void waiting().then(setBox);
@@ -15,10 +17,12 @@ export function BoxState() {
     look();
     void send();
     const stop = listen(look);
+    const stopBoxes = listenToBoxes(() => setMemory(isInMemory()));
     window.addEventListener("online", line);
     window.addEventListener("offline", line);
     return () => {
       stop();
+      stopBoxes();
       window.removeEventListener("online", line);
       window.removeEventListener("offline", line);
     };
@@ -37,6 +41,12 @@ export function BoxState() {
             ? "all sent"
             : "no connection; taps are saved here"}
       </span>
+      {memory && (
+        <span role="status" className="block text-caution">
+          This browser gives no room to save on: what you tap is sent at once, but lost if the page
+          closes without a connection. Keep it open until all is sent.
+        </span>
+      )}
       {beside.length > 0 && (
         <span role="status" className="block text-caution">
           {beside.join(", ")}: logged elsewhere too. Both versions are kept; choose one in the Log.

@@ -1,7 +1,9 @@
+import { onDevice } from "@/api/remember";
+
 const MUTED = "dialback.muted";
 
-export const isMuted = (): boolean => localStorage.getItem(MUTED) === "yes";
-export const setMuted = (muted: boolean): void => localStorage.setItem(MUTED, muted ? "yes" : "no");
+export const isMuted = (): boolean => onDevice.get(MUTED) === "yes";
+export const setMuted = (muted: boolean): void => onDevice.set(MUTED, muted ? "yes" : "no");
 
 let context: AudioContext | null = null;
 

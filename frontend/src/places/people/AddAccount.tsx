@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { accounts } from "@/api/accounts";
 import { useChange } from "@/api/changes";
-import { PasswordField } from "./PasswordField";
+import { PasswordField } from "@/frame/PasswordField";
 
 interface Props {
   roles: Schemas["RoleOut"][];
@@ -58,7 +58,7 @@ export function AddAccount({ roles, first }: Props) {
           </label>
         )}
         <PasswordField
-          label="Password, ten characters or more"
+          label="Password, 12 characters or more"
           value={password}
           put={setPassword}
           kind="new-password"

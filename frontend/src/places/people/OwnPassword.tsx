@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useChange } from "@/api/changes";
 import { me } from "@/api/me";
-import { PasswordField } from "./PasswordField";
+import { PasswordField } from "@/frame/PasswordField";
 
 /** The own password, changed with the old one. */
 export function OwnPassword() {
@@ -24,7 +24,7 @@ export function OwnPassword() {
       >
         <PasswordField label="Current password" value={old} put={setOld} kind="current-password" />
         <PasswordField
-          label="New password, ten characters or more"
+          label="New password, 12 characters or more"
           value={wanted}
           put={setWanted}
           kind="new-password"

@@ -7,7 +7,9 @@ import { Failure } from "@/frame/Failure";
 import { day } from "@/words";
 import { AddAccount } from "./AddAccount";
 import { Doors } from "./Doors";
+import { OwnDevices } from "./OwnDevices";
 import { OwnPassword } from "./OwnPassword";
+import { SecondFactor } from "@/frame/SecondFactor";
 import { SetPassword } from "./SetPassword";
 
 type Account = Schemas["AccountOut"];
@@ -46,7 +48,13 @@ export function People() {
             ))}
           </ul>
           {runs && <AddAccount roles={roles} first={open} />}
-          {me.data.state === "in" && me.data.athlete === null && <OwnPassword />}
+          {me.data.state === "in" && me.data.athlete === null && (
+            <>
+              <OwnPassword />
+              <SecondFactor on={me.data.second === "on"} />
+              <OwnDevices />
+            </>
+          )}
           <Roles roles={roles} />
         </section>
         <Doors accounts={accounts} open={open} />
@@ -83,7 +91,8 @@ function Person({ account, roles, runs }: PersonProps) {
   const [removing, setRemoving] = useState(false);
   const role = useChange((to: Account["role"]) => calls.role(account.id, to));
   const remove = useChange(() => calls.remove(account.id));
-  const error = role.error ?? remove.error;
+  const endSecond = useChange(() => calls.endSecond(account.id));
+  const error = role.error ?? remove.error ?? endSecond.error;
   return (
     <li className="border-b border-hair py-1.5">
       <span className="flex flex-wrap items-baseline gap-x-4">
@@ -120,6 +129,16 @@ function Person({ account, roles, runs }: PersonProps) {
             >
               New password
             </button>
+            {account.second && (
+              <button
+                type="button"
+                className="trail-link min-h-6"
+                aria-label={`Take the second factor off the account of ${account.name}`}
+                onClick={() => endSecond.mutate(undefined)}
+              >
+                Take the second factor off
+              </button>
+            )}
             <button
               type="button"
               className="trail-link min-h-6 text-high"

@@ -3,7 +3,7 @@ import type { Schemas } from "@/api/client";
 import { accounts } from "@/api/accounts";
 import { useChange } from "@/api/changes";
 import { DialogSheet } from "@/frame/DialogSheet";
-import { PasswordField } from "./PasswordField";
+import { PasswordField } from "@/frame/PasswordField";
 
 /** A new password for somebody who forgot theirs. */
 export function SetPassword({
@@ -28,7 +28,7 @@ export function SetPassword({
       >
         <p className="mb-2">They are signed out on every device, and sign in with the new one.</p>
         <PasswordField
-          label="New password, ten characters or more"
+          label="New password, 12 characters or more"
           value={password}
           put={setPassword}
           kind="new-password"

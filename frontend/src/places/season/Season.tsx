@@ -1,5 +1,6 @@
 import { type KeyboardEvent, useEffect, useRef } from "react";
 import { useNavigate, useSearchParams } from "react-router";
+import { onDevice } from "@/api/remember";
 import { type Season as Data, useSeason } from "@/api/season";
 import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
@@ -36,11 +37,11 @@ const weekWidth = () => (window.innerWidth < 1024 ? 1.9 : 0.95);
 export function Season() {
   const place = useWeekPlace();
   const [search, setSearch] = useSearchParams();
-  const kept = Number(localStorage.getItem(LENGTH) ?? USUAL);
+  const kept = Number(onDevice.get(LENGTH) ?? USUAL);
   const weeks = Number(search.get("weeks") ?? kept) || USUAL;
   const season = useSeason(place, weeks);
   const go = useNavigate();
-  useEffect(() => localStorage.setItem(LENGTH, String(weeks)), [weeks]);
+  useEffect(() => onDevice.set(LENGTH, String(weeks)), [weeks]);
   const open = search.getAll("line");
   const change = (name: string, values: string[]) => {
     setSearch(

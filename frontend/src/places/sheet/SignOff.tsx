@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
 import { useMay, useMe } from "@/api/me";
+import { onDevice } from "@/api/remember";
 import { judge, reportPath, signedPath } from "@/api/sheet";
 import { May } from "@/frame/May";
 import { date, weekName } from "@/words";
@@ -62,11 +63,11 @@ const SIGNER = "dialback.signer";
 export function SignOff({ sheet, place, open }: { sheet: Sheet; place: WeekPlace; open: number }) {
   const me = useMe().data?.name;
   const may = useMay("plan");
-  const [typed, setName] = useState(() => localStorage.getItem(SIGNER));
+  const [typed, setName] = useState(() => onDevice.get(SIGNER));
   // Whoever is signed in signs, unless somebody else has signed here before.
   const name = typed ?? me ?? "";
   const sign = useChange(async () => {
-    localStorage.setItem(SIGNER, name.trim());
+    onDevice.set(SIGNER, name.trim());
     return judge.sign(place, name);
   });
   const unsign = useChange(() => judge.unsign(place));

@@ -1,0 +1,24 @@
+import { empty } from "./boxes";
+import { inWindow, onDevice } from "./remember";
+
+/** What belongs to the device and not to a person: light or dark, tones, how long a season is. */
+const OF_THE_DEVICE = new Set(["dialback.theme", "dialback.muted", "dialback.season"]);
+
+/** How the names begin under which text waits that was typed and not saved yet. */
+const TYPED = "dialback.write";
+
+/**
+ * Let the device forget whoever was here: what was in hand, what was shown, what the service worker
+ * kept for the floor. What waits to be sent goes only where nobody can send it any more.
+ */
+export async function forgetPerson({ unsent }: { unsent: boolean }): Promise<void> {
+  inWindow.forget(() => false);
+  onDevice.forget((name) => OF_THE_DEVICE.has(name) || (!unsent && name.startsWith(TYPED)));
+  // An answer that is under way is not for keeping either.
+  navigator.serviceWorker?.controller?.postMessage("forget");
+  if ("caches" in window) await caches.delete("dialback-answers").catch(() => false);
+  await empty("runs");
+  if (!unsent) return;
+  await empty("outbox");
+  await empty("sent");
+}
