@@ -10,10 +10,9 @@ COLUMNS = 8
 """Weeks that a row shows."""
 
 
-def last_week_done(ledger: Ledger, latest: Week) -> Week:
-    """The last week with training up to the latest; the latest itself if there is none."""
-    weeks = [week for week in ledger.source.weeks("completed") if week <= latest]
-    return weeks[-1] if weeks else latest
+def last_week_done(ledger: Ledger, latest: Week) -> Week | None:
+    """The last week with training up to the latest; ``None`` if there is none."""
+    return max((week for week in ledger.source.weeks("completed") if week <= latest), default=None)
 
 
 def week_column(ledger: Ledger, week: Week, figure: str) -> WeekColumn:

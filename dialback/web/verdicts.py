@@ -1,4 +1,4 @@
-"""The verdict on each athlete's last week: worked out once for a state, kept, and judged as it is.
+"""The verdict on each athlete's week to audit: worked out once for a state, and kept.
 
 A roster of four hundred is read in a moment because nothing of it is worked out that was worked
 out before, whether since the server began or before it did.
@@ -17,12 +17,13 @@ from pydantic import ValidationError
 import dialback.core
 from dialback.core.audit import audit, compliance, sessions_done
 from dialback.core.figures import TOTAL_SETS
+from dialback.core.hurts import hurts_since
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, House, Ledgers
 from dialback.store.verdicts import keep_verdicts, kept_verdicts
 from dialback.web.columns import COLUMNS, last_week_done, week_column
-from dialback.web.shapes.roster import CauseMark, FindingMark, Judged
+from dialback.web.shapes.roster import CauseMark, FindingMark, HurtMark, Judged
 from dialback.web.sheet import verdict
 
 
@@ -36,7 +37,7 @@ class Verdicts:
         self._lock = Lock()
 
     def at_hand(self, athlete: Athlete, owner: House, week: Week, today: date) -> Judged | None:
-        """The verdict on the athlete's last week with training, where it is known already."""
+        """The verdict on the athlete's week, where it is known already."""
         state = _state(athlete, owner, week, today)
         with self._lock:
             if self._stored is None:
@@ -53,7 +54,7 @@ class Verdicts:
     def of(
         self, ledgers: Ledgers, athlete: Athlete, owner: House, week: Week, today: date
     ) -> Judged:
-        """The verdict on the athlete's last week with training, up to that one."""
+        """The verdict on the athlete's week."""
         found = self.at_hand(athlete, owner, week, today)
         if found is None:
             state = _state(athlete, owner, week, today)
@@ -98,12 +99,19 @@ def code_mark() -> str:
 
 
 def _judged(ledger: Ledger, latest: Week, today: date) -> Judged:
-    week = last_week_done(ledger, latest)
+    week = latest
+    last = last_week_done(ledger, latest)
     found = verdict(audit(ledger, week, as_of=today))
     done = sessions_done(ledger, week)
     return Judged(
         week=str(week),
-        behind=week < latest,
+        last_log=str(last) if last is not None and last < week else None,
+        hurts=[
+            HurtMark(day=hurt.day.isoformat(), words=hurt.words)
+            for hurt in hurts_since(
+                ledger, week.plus(1).monday, max(today, week.sunday) + timedelta(days=1)
+            )
+        ],
         findings=[
             FindingMark(
                 key=finding.key, level=finding.level, value=finding.value, limit=finding.limit

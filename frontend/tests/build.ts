@@ -69,5 +69,6 @@ export const run = (sets: FloorSet[], more: Partial<Run> = {}): Run => ({
   restrictions: [],
   care: [],
   log: null,
+  log_steps: [],
   ...more,
 });

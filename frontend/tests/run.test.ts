@@ -1,8 +1,10 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
-import { oneMore } from "@/places/floor/clock";
+import { elapsed, oneMore } from "@/places/floor/clock";
 import {
+  type Run,
   type State,
+  again,
   asBefore,
   carry,
   changed,
@@ -14,12 +16,15 @@ import {
   markDone,
   plansOf,
   putSet,
+  skip,
+  tapDone,
   toCome,
   together,
   told,
   wanted,
 } from "@/places/floor/run";
 import { fitting } from "@/places/floor/rules";
+import { hold, lapse, notDone, seenAfterAll, setBack, unseenIn } from "@/places/floor/unseen";
 import { circuit, due, run, set } from "./build";
 
 const NOW = 1_800_000_000_000;
@@ -61,12 +66,12 @@ describe("a run", () => {
         pain: [],
       },
     };
-    const known = { ...pyramid, log };
+    const known = { ...pyramid, log, log_steps: [0, 1, null] };
     const state = fresh([known], NOW);
     expect(state.clock.step).toBe(2);
     const next = markDone(state, [known], 2);
     const session = logOf(known, of(next.own[1]));
-    expect(session.sets.map((one) => one.exercise)).toEqual(["Squat", "Squat", "Squat", "Curl"]);
+    expect(session.sets.map((one) => one.exercise)).toEqual(["Squat", "Squat", "Curl", "Squat"]);
     expect([session.sets[0]?.reps, session.rpe, session.notes]).toEqual([4, 8, "n"]);
     expect(next.own[1]).toMatchObject({ id: "row-9", revision: 3 });
   });
@@ -96,7 +101,7 @@ describe("a run", () => {
         pain: [],
       },
     };
-    expect(fresh([run([due(set("Row"))], { log })], NOW).clock.phase).toBe("over");
+    expect(fresh([run([due(set("Row"))], { log, log_steps: [0] })], NOW).clock.phase).toBe("over");
   });
 
   it("marks a set as planned once: what was said before stays, what was skipped stays out", () => {
@@ -110,6 +115,128 @@ describe("a run", () => {
     const ranged = run([due(set("Row", { reps_to: 12, note: "slow" }))]);
     const state = markDone(fresh([ranged], NOW), [ranged], 0);
     expect(of(state.own[1]?.done[0])).not.toHaveProperty("reps_to");
+  });
+});
+
+describe("what is kept of a run", () => {
+  const plan = [due(set("Squat")), due(set("Squat")), due(set("Row")), due(set("Press"))];
+  const four = run(plan);
+  const logged = (sets: Schemas["Set"][], log_steps: (number | null)[]) =>
+    run(plan, {
+      log: {
+        client_id: "x",
+        revision: 1,
+        session: { ...logOf(four, of(fresh([four], NOW).own[1])), sets },
+      },
+      log_steps,
+    });
+  const log = (state: State, one = four) =>
+    logOf(one, of(state.own[1])).sets.map((each) => each.exercise);
+
+  it("keeps the order of the log behind a swap, whatever is done after it", () => {
+    const swapped = logged([set("Squat"), set("Lunge"), set("Curl")], [0, 1, null]);
+    const state = fresh([swapped], NOW);
+    expect(state.clock.step).toBe(2);
+    const next = markDone(markDone(state, [swapped], 2), [swapped], 3);
+    expect(log(next, swapped)).toEqual(["Squat", "Lunge", "Curl", "Row", "Press"]);
+  });
+
+  it("goes on where somebody came late, and what was left out stays left out", () => {
+    const late = logged([set("Row")], [2]);
+    const state = fresh([late], NOW);
+    expect(state.clock.step).toBe(3);
+    expect(log(markDone(state, [late], 3), late)).toEqual(["Row", "Press"]);
+    // What is done late all the same stands where the plan has it.
+    expect(log(markDone(state, [late], 0), late)).toEqual(["Squat", "Row"]);
+  });
+
+  it("keeps a log that was done in another order", () => {
+    const other = logged([set("Press"), set("Squat")], [3, 0]);
+    expect(log(markDone(fresh([other], NOW), [other], 1), other)).toEqual([
+      "Press",
+      "Squat",
+      "Squat",
+    ]);
+  });
+
+  it("takes a set that was skipped and is tapped all the same as done", () => {
+    const skipped = skip(fresh([four], NOW), [four], NOW);
+    expect(skipped.own[1]?.done[0]).toBeNull();
+    expect(log(tapDone(skipped, [four], 0))).toEqual(["Squat"]);
+    // In a group, what one alone left out stays left out.
+    const other = { ...four, athlete: 2, name: "Bo" };
+    const one = putSet(fresh([four, other], NOW), 1, 0, null);
+    const tapped = tapDone(one, [four, other], 0);
+    expect([tapped.own[1]?.done[0], tapped.own[2]?.done[0]?.exercise]).toEqual([null, "Squat"]);
+  });
+
+  it("keeps of a timed set that was ended early what it lasted", () => {
+    const timed = run([due(set("Plank", { reps: null, seconds: 40 }))]);
+    const seconds = (one: Run, lasted?: number) =>
+      tapDone(fresh([one], NOW), [one], 0, lasted).own[1]?.done[0]?.seconds;
+    expect([25.2, 0.1, 39.4, undefined].map((lasted) => seconds(timed, lasted))).toEqual([
+      25, 1, 40, 40,
+    ]);
+    const each = run([due(set("Plank", { reps: null, seconds: 40, sides: "each" }))]);
+    expect(seconds(each, 60)).toBe(30);
+  });
+
+  it("runs again in the same log, behind what is in it", () => {
+    const stopped = markDone(markDone(fresh([four], NOW), [four], 0), [four], 1);
+    const anew = again(stopped, [four], NOW);
+    expect(anew.own[1]?.id).toBe(stopped.own[1]?.id);
+    expect(anew.clock.step).toBe(0);
+    expect(log(markDone(anew, [four], 0))).toEqual(["Squat", "Squat", "Squat"]);
+  });
+
+  it("lets go of a set without losing what stands behind it", () => {
+    const besides = logged([set("Squat"), set("Curl")], [0, null]);
+    const without = putSet(fresh([besides], NOW), 1, 0, undefined);
+    expect(log(without, besides)).toEqual(["Curl"]);
+  });
+});
+
+describe("time that nobody saw", () => {
+  const timed = run(circuit(1, ["Plank", "Squat", "Row"], 40, 20));
+  const look = (s: number, set = 0) => ({ wall: NOW + (s + set) * 1000, mono: s * 1000 });
+  const working = (): State => ({
+    ...fresh([timed], NOW),
+    begun: true,
+    clock: { step: 0, phase: "work", since: NOW, paused: null },
+  });
+
+  it("is told from time that was seen, slept or set back", () => {
+    expect(lapse(look(0), look(2.5))).toBe("seen");
+    expect(lapse(look(0), look(60))).toBe("unseen");
+    // Set forward by a minute, or asleep on a device whose own clock stood still.
+    expect(lapse(look(0), look(0.1, 60))).toBe("unseen");
+    expect(lapse(look(0), look(0.1, -60))).toBe("set back");
+    expect(elapsed(setBack(working().clock, look(30), look(30.1, -60)), NOW - 29_900)).toBe(30.1);
+  });
+
+  it("is not asked about where no set ended or began", () => {
+    const { clock, steps } = working();
+    expect(unseenIn(clock, NOW, NOW + 30_000, steps, timed.sets)).toBeNull();
+    expect(unseenIn(clock, NOW, NOW + 45_000, steps, timed.sets)?.ended).toEqual([0]);
+    const rests = { ...clock, phase: "rest" as const };
+    expect(unseenIn(rests, NOW, NOW + 25_000, steps, timed.sets)?.ended).toEqual([]);
+  });
+
+  it("makes no set done, unless somebody says so", () => {
+    const state = working();
+    const unseen = of(unseenIn(state.clock, NOW + 10_000, NOW + 125_000, state.steps, timed.sets));
+    expect(unseen.ended).toEqual([0, 1]);
+    const held = hold(state, unseen);
+    expect(logOf(timed, of(held.own[1])).sets).toEqual([]);
+    const later = NOW + 140_000;
+    const no = notDone(held, later);
+    expect(logOf(timed, of(no.own[1])).sets).toEqual([]);
+    expect([no.clock.step, elapsed(no.clock, later)]).toEqual([0, 10]);
+    const yes = seenAfterAll(held, [timed], later);
+    expect(names(yes)).toEqual(["Plank", "Squat"]);
+    // 125 s: two sets and two rests are over, the third set runs for five seconds.
+    expect([yes.clock.step, yes.clock.phase, elapsed(yes.clock, later)]).toEqual([2, "work", 5]);
+    expect([no.unseen, yes.unseen]).toEqual([null, null]);
   });
 });
 

@@ -55,13 +55,36 @@ class TestRoster:
         # She has a plan of last week and no log of it: that is worth a look, too.
         assert names == ["Ada Test", "Zoe Idle", "Aaron Quiet"]
 
-    def test_who_has_no_log_of_the_week_is_behind(self, client: FlaskClient, bring: Bring) -> None:
-        bring(document([session(-14, sets("Press"))], athlete={"name": "Old", "bodyweight_kg": 70}))
+    def test_who_has_no_log_of_the_week_is_judged_on_it_all_the_same(
+        self, client: FlaskClient, bring: Bring
+    ) -> None:
+        """The week before, with its findings, is not shown under this one's name."""
+        pushed = session(-7, sets("Press", 12), rpe=8, title="A")
+        bring(document([session(-14, sets("Press")), pushed],
+                       [session(0, sets("Press", 4)), session(2, sets("Row", 4))],
+                       athlete={"name": "Old", "bodyweight_kg": 70}))  # fmt: skip
         row = next(one for one in get(client, "/api/roster")["athletes"] if one["name"] == "Old")
-        assert (row["behind"], row["week"]) == (True, "2026-W39")
+        assert (row["week"], row["last_log"]) == ("2026-W41", "2026-W40")
+        assert (row["sessions_done"], row["sessions_planned"]) == (0, 2)
+        assert "missed" in row["first"]
+        assert row["columns"][-1]["done"] == 0
 
+    def test_what_hurt_since_stands_first(self, client: FlaskClient, bring: Bring) -> None:
+        bring(query="?name=Well")
+        bring()
+        athlete = next(one["id"] for one in get(client, "/api/roster")["athletes"]
+                       if one["name"] == "Ada Test")  # fmt: skip
+        log = {"change": "change-0001", "revision": 0, "session": {
+            "date": "2026-10-12", "sets": [{"exercise": "Squat", "reps": 5}],
+            "pain": [{"exercise": "Squat", "note": "right knee"}]}}  # fmt: skip
+        send(client, "put", f"/api/athletes/{athlete}/logs/0123abcd-0001", log)
+        first = get(client, "/api/roster")["athletes"][0]
+        words = "Pain on Mon 12 Oct at Squat: right knee"
+        assert (first["name"], first["hurt"], first["first"]) == ("Ada Test", True, words)
+        # It stands in the head of every place, next week's Write and Dial among them.
+        for week in ("2026-W41", "2026-W42", "2026-W43"):
+            assert get(client, f"/api/athletes/{athlete}/weeks/{week}/frame")["hurts"] == [words]
 
-class TestSheet:
     def test_planned_and_done_stand_side_by_side(self, client: FlaskClient) -> None:
         sheet = get(client, f"{HERE}/sheet")
         assert sheet["baseline_weeks"] == ["2026-W39", "2026-W40"]

@@ -68,7 +68,8 @@ def import_one(query: ImportQuery) -> Response:
     except NameTakenError as taken:
         raise RefusedError(HTTPStatus.CONFLICT, "name-taken", f"{taken}.") from None
     ledger = desk().ledgers.of(the_athlete(done.athlete.id))
-    week = last_week_done(ledger, Week.to_audit(desk().today()))
+    latest = Week.to_audit(desk().today())
+    week = last_week_done(ledger, latest) or latest
     return answer(
         ImportOut(
             athlete=athlete_out(done.athlete),

@@ -14,6 +14,7 @@ from dialback.core.audit import plans_done
 from dialback.core.choices import instead_of
 from dialback.core.duration import estimated_duration
 from dialback.core.kit import Kit, loads_for
+from dialback.core.matching import pair_sets
 from dialback.core.movements import Movement
 from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.restrictions import allowed
@@ -132,7 +133,16 @@ def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...
         ),
         care=care_notes(care_of(athlete, day)),
         log=log,
+        log_steps=[] if log is None else _steps(plan, log, ledger),
     )
+
+
+def _steps(plan: Kept, log: LogOut, ledger: Ledger) -> list[int | None]:
+    """For each set of a log the place of the planned set that it was done for."""
+    done = log.session.sets
+    pairs = pair_sets(plan.session.sets, done, ledger.movements)
+    back = {done_at: at for at, done_at in pairs.items()}
+    return [back.get(at) for at in range(len(done))]
 
 
 def _log_of(ledger: Ledger, plan: Kept) -> LogOut | None:

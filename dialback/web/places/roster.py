@@ -9,6 +9,7 @@ from collections import Counter
 from flask import Response
 
 from dialback.core.findings.finding import LEVELS, has_grown
+from dialback.core.hurts import LATELY
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, athletes, house
 from dialback.store.judgements import (
@@ -127,22 +128,25 @@ def _row(
             open_causes.append((cause, any(mark.key[0] in HURTS for mark in left)))
     # What hurts comes first, however much follows from something else.
     first = next((cause for cause, _ in sorted(open_causes, key=lambda one: not one[1])), None)
+    # What hurt since the week that is judged does not wait until that week is over.
+    since = (desk().today() - LATELY).isoformat()
+    hurt_since = next((one.words for one in judged.hurts if one.day > since), None)
     return RosterRow(
         id=athlete.id,
         name=athlete.name,
         note=athlete.note,
         squad=athlete.squad,
         week=judged.week,
-        behind=judged.behind,
+        last_log=judged.last_log,
         counts=Counts(
             high=levels["high"],
             caution=levels["caution"],
             note=levels["note"],
             accepted=levels["accepted"],
         ),
-        hurt=any(hurts for _, hurts in open_causes),
-        first=first.sentence if first else None,
-        follow=len(first.findings) if first else 0,
+        hurt=hurt_since is not None or any(hurts for _, hurts in open_causes),
+        first=hurt_since or (first.sentence if first else None),
+        follow=len(first.findings) if first and hurt_since is None else 0,
         columns=judged.columns,
         share_done=judged.share_done,
         sessions_planned=judged.sessions_planned,

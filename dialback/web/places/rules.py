@@ -121,7 +121,7 @@ def preview_for_all(body: PreviewAllBody) -> Response:
 
 def _effect(athlete: Athlete, rules: Rules, latest: Week) -> AthleteEffect:
     now = desk().ledgers.of(athlete)
-    week = last_week_done(now, latest)
+    week = last_week_done(now, latest) or latest
     # What hangs on the week alone is worked out once for the same choices.
     key = ("effect", week, desk().today(), rules.model_dump_json())
     if key not in now.kept:

@@ -12,6 +12,7 @@ from dialback.book.errors import bad_input
 from dialback.core.audit import Audit, audit
 from dialback.core.figures import TOP_LOAD, is_figure, measure_of, parts, side_of
 from dialback.core.findings.finding import Key
+from dialback.core.hurts import lately
 from dialback.core.rules import merge
 from dialback.core.schools import under_schools
 from dialback.core.sessions import parse_day
@@ -65,6 +66,7 @@ def frame(path: WeekPath) -> Response:
                 ledger.unit,
             ),
             care=care_notes(care_of(athlete, week.sunday)),
+            hurts=[hurt.words for hurt in lately(ledger, desk().today())],
             week=str(week),
             monday=week.monday.isoformat(),
             sunday=week.sunday.isoformat(),

@@ -79,7 +79,11 @@ class FloorSet(Shape):
 
 
 class FloorRunOf(Shape):
-    """One athlete's part of a run: the sets to do, and the log as far as it goes."""
+    """One athlete's part of a run: the sets to do, and the log as far as it goes.
+
+    ``log_steps``: for each set of the log the place of the planned one that it was done for, from
+    0; none for one that is in no plan.
+    """
 
     athlete: int
     name: str
@@ -90,6 +94,7 @@ class FloorRunOf(Shape):
     restrictions: list[RestrictionNote]
     care: list[CareNote]
     log: LogOut | None
+    log_steps: list[int | None]
 
 
 class FloorRun(Shape):

@@ -8,7 +8,7 @@ from dialback.core.cautions import YEARS_OF_BIRTH, TrainingLevel
 from dialback.core.findings.finding import Level
 from dialback.core.movements import Name
 from dialback.core.newcomers import BODYWEIGHTS_KG
-from dialback.web.shapes.common import Counts, Shape, WeekColumn
+from dialback.web.shapes.common import Counts, DayText, Shape, WeekColumn
 
 
 class FindingMark(Shape):
@@ -27,11 +27,22 @@ class CauseMark(Shape):
     findings: list[int]
 
 
+class HurtMark(Shape):
+    """Something hurt after the week that is judged: on which day, and in words."""
+
+    day: DayText
+    words: str
+
+
 class Judged(Shape):
-    """What an athlete's last week came to, whatever the coach has said of it since."""
+    """What an athlete's week to audit came to, whatever the coach has said of it since.
+
+    ``last_log`` is the last week up to it that something was logged in.
+    """
 
     week: str
-    behind: bool
+    last_log: str | None
+    hurts: list[HurtMark]
     findings: list[FindingMark]
     causes: list[CauseMark]
     columns: list[WeekColumn]
@@ -48,8 +59,9 @@ class LogPlace(Shape):
 
 
 class RosterRow(Shape):
-    """One athlete on the roster. ``week`` is the last one with training up to the one to audit.
+    """One athlete on the roster, in the week to audit.
 
+    ``last_log`` is the last week that something was logged in, where that is an earlier one.
     ``undecided`` is a log of which two versions wait for a decision.
     """
 
@@ -58,7 +70,7 @@ class RosterRow(Shape):
     note: str
     squad: str
     week: str
-    behind: bool
+    last_log: str | None
     counts: Counts
     hurt: bool = Field(description="Something hurt, or a restriction was broken")
     first: str | None = Field(description="The cause to look at first")

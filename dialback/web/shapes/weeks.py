@@ -33,6 +33,7 @@ class Frame(Shape):
     athlete: AthleteOut
     restrictions: list[RestrictionNote]
     care: list[CareNote]
+    hurts: list[str] = Field(description="What hurt within the last two weeks, the latest first")
     week: str
     monday: str
     sunday: str

@@ -2575,8 +2575,9 @@ export interface components {
         };
         /**
          * RosterRow
-         * @description One athlete on the roster. ``week`` is the last one with training up to the one to audit.
+         * @description One athlete on the roster, in the week to audit.
          *
+         *     ``last_log`` is the last week that something was logged in, where that is an earlier one.
          *     ``undecided`` is a log of which two versions wait for a decision.
          */
         RosterRow: {
@@ -2590,8 +2591,8 @@ export interface components {
             squad: string;
             /** Week */
             week: string;
-            /** Behind */
-            behind: boolean;
+            /** Last Log */
+            last_log: string | null;
             counts: components["schemas"]["Counts"];
             /**
              * Hurt
@@ -2774,6 +2775,11 @@ export interface components {
             restrictions: components["schemas"]["RestrictionNote"][];
             /** Care */
             care: components["schemas"]["CareNote"][];
+            /**
+             * Hurts
+             * @description What hurt within the last two weeks, the latest first
+             */
+            hurts: string[];
             /** Week */
             week: string;
             /** Monday */
@@ -5204,6 +5210,9 @@ export interface components {
         /**
          * FloorRunOf
          * @description One athlete's part of a run: the sets to do, and the log as far as it goes.
+         *
+         *     ``log_steps``: for each set of the log the place of the planned one that it was done for, from
+         *     0; none for one that is in no plan.
          */
         FloorRunOf: {
             /** Athlete */
@@ -5223,6 +5232,8 @@ export interface components {
             /** Care */
             care: components["schemas"]["CareNote"][];
             log: components["schemas"]["LogOut"] | null;
+            /** Log Steps */
+            log_steps: (number | null)[];
         };
         /**
          * FloorSet

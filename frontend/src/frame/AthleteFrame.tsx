@@ -102,6 +102,11 @@ export function AthleteFrame() {
             />
           )}
           {at && <CareLine notes={at.care} />}
+          {at?.hurts.map((words) => (
+            <span key={words} className="mr-3 border-l-4 border-high pl-1.5 text-high not-italic">
+              {words}
+            </span>
+          ))}
           <span className="max-lg:not-print:hidden">{at?.athlete.note}</span>
         </p>
         <Steps

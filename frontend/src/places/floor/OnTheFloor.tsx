@@ -6,7 +6,8 @@ import { Over } from "./Over";
 import { RunSetSheet } from "./RunSetSheet";
 import { Station } from "./Station";
 import { TopLine } from "./TopLine";
-import { type NextAct, acted, jump } from "./clock";
+import { Unwatched } from "./Unwatched";
+import { type NextAct, acted, elapsed, jump, length } from "./clock";
 import {
   type Editing,
   type State,
@@ -14,10 +15,10 @@ import {
   again,
   edit,
   leader,
-  markDone,
   planned,
   putSet,
   stopped,
+  tapDone,
   wanted,
 } from "./run";
 import { useRun, useWakeLock } from "./useRun";
@@ -52,7 +53,10 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
     );
   /** The set in hand done, with what the sensor saw of it. */
   const done = (all: State) => {
-    const next = markDone(all, runs, all.clock.step);
+    // A set by the clock that is ended by a tap lasted as long as it did.
+    const timed = all.clock.phase === "work" && length(set) !== null;
+    const lasted = timed ? elapsed(all.clock, Date.now()) : undefined;
+    const next = tapDone(all, runs, all.clock.step, lasted);
     const seen = sensing ? measured(sensed.taken()) : null;
     const mine = next.own[lead.athlete]?.done[all.clock.step];
     if (!seen || !mine) return next;
@@ -68,11 +72,13 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
     <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_24rem] overflow-auto bg-sheet max-md:flex max-md:flex-col">
       <main className="flex min-h-0 flex-col px-8 pt-3 pb-5 max-md:shrink-0 max-md:px-4">
         <TopLine runs={runs} />
-        {clock.phase === "over" ? (
+        {state.unseen ? (
+          <Unwatched runs={runs} state={state} unseen={state.unseen} change={change} />
+        ) : clock.phase === "over" ? (
           <Over
             runs={runs}
             state={state}
-            again={() => change(() => again(runs, Date.now()))}
+            again={() => change((all) => again(all, runs, Date.now()))}
             back={() => setClock((all) => jump(Math.max(0, all.step), Date.now()))}
           />
         ) : (

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import { weekPath } from "@/frame/places";
-import type { Run, State } from "./run";
+import { type Run, type State, setsOf } from "./run";
 
 interface Props {
   runs: Run[];
@@ -17,7 +17,7 @@ export function Over({ runs, state, again, back }: Props) {
       <ul className="mt-2 text-lg">
         {runs.map((run) => {
           const mine = state.own[run.athlete];
-          const sets = Object.values(mine?.done ?? {}).filter(Boolean).length;
+          const sets = mine ? setsOf(mine).length : 0;
           return (
             <li key={run.athlete} className="border-b border-hair py-1">
               {run.name}: {sets} of {run.sets.length} sets
@@ -32,13 +32,16 @@ export function Over({ runs, state, again, back }: Props) {
           );
         })}
       </ul>
-      <p className="mt-5 flex gap-3">
+      <p className="mt-5 flex flex-wrap gap-3">
         <button type="button" className="key-button h-12" onClick={back}>
           Back to the last set
         </button>
         <button type="button" className="key-button h-12" onClick={again}>
           Run it again from the start
         </button>
+      </p>
+      <p className="mt-2 text-sm text-ink-2">
+        Run again, the sets go into the same log, behind those that are in it.
       </p>
     </div>
   );

@@ -117,9 +117,16 @@ export const jump = (step: number, now: number): Clock => ({
   paused: null,
 });
 
+/** The clock moved by some milliseconds: the phase in hand has lasted as long as before. */
+export const shifted = (clock: Clock, by: number): Clock => ({
+  ...clock,
+  since: clock.since + by,
+  paused: clock.paused === null ? null : clock.paused + by,
+});
+
 export function pause(clock: Clock, now: number): Clock {
   if (clock.paused === null) return { ...clock, paused: now };
-  return { ...clock, since: clock.since + (now - clock.paused), paused: null };
+  return { ...shifted(clock, now - clock.paused), paused: null };
 }
 
 /** The steps with one more round behind the round in hand; one more set where there are no rounds. */

@@ -4,6 +4,7 @@ import type { CoreSet } from "@/places/log/log";
 import { time, weight } from "@/words";
 import { type Clock, type Step, jump, oneMore } from "./clock";
 import { asPlanned, fitting } from "./rules";
+import type { Unseen } from "./unseen";
 
 export type Run = Schemas["FloorRunOf"];
 type Session = Schemas["Session"];
@@ -32,10 +33,12 @@ export interface Own {
   id: string;
   revision: number;
   done: Record<number, CoreSet | null>;
+  /** The steps of `done` in the order of the log. */
+  order: number[];
   /** What is to be done otherwise at steps to come: a movement that was swapped, another load. */
   ahead: Record<number, CoreSet>;
-  /** What was stored of this session before, and is not of this run. */
-  before: CoreSet[];
+  /** What is logged besides, each behind a step of the log; -1 for before the first. */
+  besides: { set: CoreSet; after: number }[];
   pain: { exercise: string | null; note: string }[];
   stopped: boolean;
 }
@@ -48,6 +51,8 @@ export interface State {
   begun: boolean;
   /** The plans that it was begun with. */
   plans: string;
+  /** What nobody saw, and is asked about. */
+  unseen?: Unseen | null;
 }
 
 const names = (set: CoreSet | undefined): string =>
@@ -55,9 +60,15 @@ const names = (set: CoreSet | undefined): string =>
     ? (set.exercise ?? (set.moves ?? []).map((move) => move.exercise).join("+")).toLowerCase()
     : "";
 
+/** How a run is kept: one that was kept otherwise is begun anew, behind what is logged. */
+const FORM = 2;
+
 /** The plans of a run as they stand: another text means that one of them was written anew. */
 export const plansOf = (runs: Run[]): string =>
-  JSON.stringify(runs.map((run) => [run.plan, run.sets.map((one) => [one.set, one.rest_s])]));
+  JSON.stringify([
+    FORM,
+    ...runs.map((run) => [run.plan, run.sets.map((one) => [one.set, one.rest_s])]),
+  ]);
 
 /** A run at its beginning: with what is logged of it already, if something is. */
 export function fresh(runs: Run[], now: number): State {
@@ -66,20 +77,14 @@ export function fresh(runs: Run[], now: number): State {
   const own: Record<number, Own> = {};
   let first = steps.length;
   for (const run of runs) {
-    const stored = run.log?.session.sets ?? [];
-    const done: Own["done"] = {};
-    let at = 0;
-    while (at < stored.length && names(stored[at]) === names(run.sets[at]?.set)) {
-      done[at] = stored[at] ?? null;
-      at += 1;
-    }
-    first = Math.min(first, at);
+    const logged = loggedOf(run);
+    // It goes on behind the last set that is logged: what was left out before that was left out.
+    first = Math.min(first, Math.max(-1, ...logged.order) + 1);
     own[run.athlete] = {
       id: run.log?.client_id ?? newId(),
       revision: run.log?.revision ?? 0,
-      done,
+      ...logged,
       ahead: {},
-      before: stored.slice(at),
       pain: (run.log?.session.pain ?? []).map((one) => ({
         exercise: one.exercise ?? null,
         note: one.note ?? "",
@@ -100,6 +105,20 @@ export function fresh(runs: Run[], now: number): State {
       paused: null,
     },
   };
+}
+
+/** What is logged, each set at the step that it was done for; the rest behind the step before it. */
+function loggedOf(run: Run): Pick<Own, "done" | "order" | "besides"> {
+  const found: Pick<Own, "done" | "order" | "besides"> = { done: {}, order: [], besides: [] };
+  run.log?.session.sets.forEach((set, at) => {
+    const step = run.log_steps[at] ?? null;
+    if (step === null) found.besides.push({ set, after: found.order.at(-1) ?? -1 });
+    else {
+      found.done[step] = set;
+      found.order.push(step);
+    }
+  });
+  return found;
 }
 
 /** Whose plan the clock follows: the one with the most sets. */
@@ -202,15 +221,59 @@ export function carry(state: State, run: Run, step: number, set: CoreSet, loads:
 }
 
 /** Mark a step as done as planned, for all that have not said otherwise and have not stopped. */
-export function markDone(state: State, runs: Run[], step: number): State {
+export function markDone(state: State, runs: Run[], step: number, lasted?: number): State {
   const own = { ...state.own };
   for (const run of runs) {
     const mine = own[run.athlete];
     const due = wanted(run, state, step);
     if (!mine || mine.stopped || !due || mine.done[step] !== undefined) continue;
-    own[run.athlete] = { ...mine, done: { ...mine.done, [step]: due.set } };
+    own[run.athlete] = withDone(mine, step, endedEarly(due.set, lasted));
   }
   return { ...state, own };
+}
+
+/** Less than a second before its end a set has lasted as long as it should. */
+const ON_TIME_S = 1;
+
+/** A set by the clock that somebody ended early: it lasted as long as it did, in seconds. */
+function endedEarly(set: CoreSet, lasted: number | undefined): CoreSet {
+  if (lasted === undefined || set.seconds == null) return set;
+  const own = set.sides === "each" ? lasted / 2 : lasted;
+  return own > set.seconds - ON_TIME_S ? set : { ...set, seconds: Math.max(1, Math.round(own)) };
+}
+
+/** A tap says that the step in hand is done: by all, too, who had left it out together. */
+export function tapDone(state: State, runs: Run[], step: number, lasted?: number): State {
+  const here = runs.filter((run) => !state.own[run.athlete]?.stopped && wanted(run, state, step));
+  const leftOut = here.every((run) => state.own[run.athlete]?.done[step] === null);
+  const open = leftOut
+    ? here.reduce((all, run) => putSet(all, run.athlete, step, undefined), state)
+    : state;
+  return markDone(open, runs, step, lasted);
+}
+
+/** The log with a set at a step; in order of the steps, as far as the log is in order itself. */
+function withDone(mine: Own, step: number, set: CoreSet | null): Own {
+  const known = mine.done[step] !== undefined;
+  const behind = mine.order.findLastIndex((other) => other < step) + 1;
+  const order = known ? mine.order : mine.order.toSpliced(behind, 0, step);
+  return { ...mine, done: { ...mine.done, [step]: set }, order };
+}
+
+/** The log without a step; what is logged behind it stays behind the one before it. */
+function withoutDone(mine: Own, step: number): Own {
+  const at = mine.order.indexOf(step);
+  if (at < 0) return mine;
+  const before = mine.order[at - 1] ?? -1;
+  const done = Object.fromEntries(
+    Object.entries(mine.done).filter(([one]) => Number(one) !== step),
+  );
+  return {
+    ...mine,
+    done,
+    order: mine.order.toSpliced(at, 1),
+    besides: mine.besides.map((one) => (one.after === step ? { ...one, after: before } : one)),
+  };
 }
 
 /** Put what was done at a step otherwise, for one athlete; `undefined` for nothing said of it yet. */
@@ -222,13 +285,11 @@ export function putSet(
 ): State {
   const mine = state.own[athlete];
   if (!mine) return state;
-  const others = Object.fromEntries(
-    Object.entries(mine.done).filter(([at]) => Number(at) !== step),
+  return withOwn(
+    state,
+    athlete,
+    set === undefined ? withoutDone(mine, step) : withDone(mine, step, set),
   );
-  return withOwn(state, athlete, {
-    ...mine,
-    done: set === undefined ? others : { ...others, [step]: set },
-  });
 }
 
 const withOwn = (state: State, athlete: number, own: Own): State => ({
@@ -286,13 +347,9 @@ export function changed(
 /** Room for new steps behind one: what is done after them keeps its set, and they are done as the sets before them were to be. */
 export function insertSteps(state: State, steps: Step[], behind: number): State {
   const more = steps.length - state.steps.length;
+  const to = (step: number) => (step > behind ? step + more : step);
   const moved = <T>(sets: Record<number, T>): Record<number, T> =>
-    Object.fromEntries(
-      Object.entries(sets).map(([step, set]) => [
-        Number(step) > behind ? Number(step) + more : Number(step),
-        set,
-      ]),
-    );
+    Object.fromEntries(Object.entries(sets).map(([step, set]) => [to(Number(step)), set]));
   const own = Object.fromEntries(
     Object.entries(state.own).map(([athlete, mine]) => {
       const ahead = moved(mine.ahead);
@@ -303,7 +360,9 @@ export function insertSteps(state: State, steps: Step[], behind: number): State 
         const like = ahead[model];
         if (like) ahead[at] = { ...like, rpe: null };
       }
-      return [athlete, { ...mine, done: moved(mine.done), ahead }];
+      const order = mine.order.map(to);
+      const besides = mine.besides.map((one) => ({ ...one, after: to(one.after) }));
+      return [athlete, { ...mine, done: moved(mine.done), order, besides, ahead }];
     }),
   );
   return { ...state, steps, own };
@@ -362,30 +421,44 @@ function lastBefore(before: Step[], after: Step[]): number {
   return more > 0 ? at - 1 : before.length - 1;
 }
 
-/** The run from its start again: what is logged already stays in the log it came from. */
-export const again = (runs: Run[], now: number): State => ({
-  ...fresh(
-    runs.map((run) => ({ ...run, log: null })),
+/** The run from its start again, in the same log: what was done before stands first in it. */
+export function again(state: State, runs: Run[], now: number): State {
+  const anew = fresh(
+    runs.map((run) => ({ ...run, log: null, log_steps: [] })),
     now,
-  ),
-  begun: true,
-});
+  );
+  const own = Object.fromEntries(
+    runs.map((run) => {
+      const [mine, begun] = [state.own[run.athlete], anew.own[run.athlete]];
+      if (!mine || !begun) return [run.athlete, begun];
+      const besides = setsOf(mine).map((set) => ({ set, after: -1 }));
+      return [run.athlete, { ...mine, done: {}, order: [], ahead: {}, besides, stopped: false }];
+    }),
+  ) as State["own"];
+  return { ...anew, own, begun: true };
+}
 
 /** The step that stands large on the screen: in a rest the one after it. */
 export const inSight = ({ clock, steps }: State): number =>
   clock.phase === "rest" && clock.step + 1 < steps.length ? clock.step + 1 : clock.step;
 
+/** What is logged, in order. */
+export function setsOf(mine: Own): CoreSet[] {
+  const behind = (step: number) =>
+    mine.besides.flatMap((one) => (one.after === step ? one.set : []));
+  return [-1, ...mine.order].flatMap((step) => [
+    ...[mine.done[step] ?? []].flat(),
+    ...behind(step),
+  ]);
+}
+
 /** An athlete's log as it stands. */
 export function logOf(run: Run, mine: Own): Session {
-  const steps = Object.keys(mine.done)
-    .map(Number)
-    .sort((a, b) => a - b);
-  const sets = steps.flatMap((step) => mine.done[step] ?? []);
   const stored = run.log?.session;
   return {
     date: run.date,
     title: run.title,
-    sets: [...sets, ...mine.before],
+    sets: setsOf(mine),
     rpe: stored?.rpe ?? null,
     duration_min: stored?.duration_min ?? null,
     plan: null,

@@ -1,17 +1,31 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { newId } from "@/api/id";
+import { inWindow } from "@/api/remember";
 import { type Clock, advance } from "./clock";
 import { loadRun, post, saveRun } from "./outbox";
 import { type Run, type State, fresh, leader, logOf, markDone, plansOf } from "./run";
+import { type Look, hold, lapse, lookNow, setBack, unseenIn } from "./unseen";
 
 const LOOK_MS = 100;
+
+const LOOKED = "dialback.looked";
+
+/** Note on the device that somebody looks. */
+const keepLook = (key: string, wall: number) => inWindow.set(`${LOOKED}/${key}`, String(wall));
+
+/** The last look before the page was loaded; long ago where nobody knows. */
+function leftAt(key: string): Look {
+  const [now, wall] = [lookNow(), Number(inWindow.get(`${LOOKED}/${key}`) ?? 0)];
+  return { wall, mono: now.mono - (now.wall - wall) };
+}
 
 /** A run that survives a reload: its state is kept at every tap, its logs go into the outbox. */
 export function useRun(key: string, runs: Run[]) {
   const [state, setState] = useState<State | null>(null);
   const [now, setNow] = useState(() => Date.now());
   const latest = useRef<State | null>(null);
+  const lastLook = useRef<Look | null>(null);
 
   const put = useCallback(
     (next: State) => {
@@ -44,6 +58,8 @@ export function useRun(key: string, runs: Run[]) {
       if (gone) return;
       // Over a plan that was written anew the run begins anew, behind what is logged already.
       const next = kept?.plans === plansOf(runs) ? kept : fresh(runs, Date.now());
+      // Between two loads of the page the last look is the one before it went.
+      lastLook.current = next === kept ? leftAt(key) : null;
       latest.current = next;
       setState(next);
     });
@@ -52,15 +68,28 @@ export function useRun(key: string, runs: Run[]) {
     };
   }, [key, runs]);
 
-  // The time is looked at; it is never counted.
+  // The time is looked at; it is never counted. What passed while nobody looked is asked about.
   useEffect(() => {
     const look = () => {
-      const at = Date.now();
-      setNow(at);
       const here = latest.current;
-      if (!here?.begun) return;
+      // A page that nobody sees is no look.
+      if (document.hidden || !here) return;
+      const [before, at] = [lastLook.current, lookNow()];
+      lastLook.current = at;
+      setNow(at.wall);
+      keepLook(key, at.wall);
+      if (!here.begun || here.unseen) return;
       const sets = leader(runs).sets;
-      const { clock, ended } = advance(here.clock, at, here.steps, sets);
+      const how = before ? lapse(before, at) : "seen";
+      const start = before && how === "set back" ? setBack(here.clock, before, at) : here.clock;
+      if (before && how === "unseen" && start.paused === null) {
+        const unseen = unseenIn(start, before.wall, at.wall, here.steps, sets);
+        if (unseen) {
+          put(hold(here, unseen));
+          return;
+        }
+      }
+      const { clock, ended } = advance(start, at.wall, here.steps, sets);
       if (clock === here.clock) return;
       put(ended.reduce((all, step) => markDone(all, runs, step), { ...here, clock }));
     };
@@ -70,7 +99,7 @@ export function useRun(key: string, runs: Run[]) {
       clearInterval(timer);
       document.removeEventListener("visibilitychange", look);
     };
-  }, [put, runs]);
+  }, [key, put, runs]);
 
   const change = useCallback(
     (how: (state: State) => State) => {

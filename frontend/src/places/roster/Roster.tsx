@@ -150,8 +150,8 @@ function Athlete({ row, week }: { row: Row; week: string }) {
             two versions of a log
           </Link>
         )}
-        {row.behind && (
-          <span className="block text-xs text-caution">last log: {weekName(row.week)}</span>
+        {row.last_log && (
+          <span className="block text-xs text-caution">last log: {weekName(row.last_log)}</span>
         )}
       </td>
       <td className="pr-3">
