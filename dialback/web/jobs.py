@@ -28,7 +28,7 @@ AT_ONCE: Final = 2
 WAITING: Final = 4
 """So many are worked on at once, and so many more wait their turn."""
 KEPT: Final = 6
-"""So many that have finished are remembered; the oldest is forgotten first."""
+"""So many that have finished are remembered; what nobody asked for longest is forgotten first."""
 LARGE: Final = 2
 """Of those, so many that hold a whole file."""
 UNASKED_S: Final = 180.0
@@ -134,7 +134,10 @@ class Jobs:
     def _forget(self) -> None:
         """Let go of what finished long ago: a read file takes tens of megabytes."""
         with self._lock:
-            finished = [job for job in self._kept.values() if job.finished]
+            # A file that is looked at again and again is the one in hand, however old it is.
+            finished = sorted(
+                (job for job in self._kept.values() if job.finished), key=lambda job: job.asked
+            )
             for job in finished[:-KEPT]:
                 del self._kept[job.token]
             large = [job for job in finished if getattr(job.result, "rows", None)]

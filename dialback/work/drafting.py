@@ -7,10 +7,12 @@ from datetime import date, timedelta
 from typing import Any
 
 from dialback.book.errors import BadInputError, Problem
+from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable, UnknownMovementError
 from dialback.core.plans.draft import DraftSession, as_draft, as_sessions
 from dialback.core.plans.kept import kept_in
 from dialback.core.plans.publishing import changes_of, logged_days
+from dialback.core.plans.rewriting import rewritten
 from dialback.core.sessions import TEXT_KEY, Session, Set
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week, said
@@ -153,13 +155,7 @@ def replace_plan(
         for change in changes_of(there, wanted, fixed)
         if change.kind not in ("same", "logged")
     }
-    sessions = [
-        session.model_copy(update={TEXT_KEY: texts[session.sets]})
-        if session.sets in texts
-        else session
-        for session in wanted
-        if session.date in days
-    ]
+    sessions = [_with_text(session, texts, ledger) for session in wanted if session.date in days]
     return put_on_days(athlete, days, sessions, today)
 
 
@@ -176,17 +172,31 @@ def _days(days: Sequence[date]) -> str:
     return listed([said(day) for day in days])
 
 
-def _texts(ledger: Ledger, week: Week) -> dict[tuple[Set, ...], str]:
-    """The texts of this week's plans and of those before it, by the sets that they come to.
-
-    A session that was not turned is published with the very text that it was written as.
-    """
-    return {
-        plan.session.sets: plan.typed
-        for at in (week.plus(-1), week)
+def _texts(ledger: Ledger, week: Week) -> list[tuple[Session, str]]:
+    """The plans of this week and of the one before it that were written, with their texts."""
+    return [
+        (plan.session, plan.typed)
+        for at in (week, week.plus(-1))
         for plan in kept_in(ledger, "planned", at)
         if plan.typed is not None
-    }
+    ]
+
+
+def _with_text(session: Session, texts: Sequence[tuple[Session, str]], ledger: Ledger) -> Session:
+    """A session to be published, with the text of the plan that it was turned from.
+
+    One that was not turned has the very text; else the lines that changed are written anew.
+    """
+    for plan, text in texts:
+        if plan.sets == session.sets:
+            return session.model_copy(update={TEXT_KEY: text})
+    setting = Maxima(ledger, session.date).setting()
+    for plan, text in texts:
+        if plan.title == session.title and plan.date.weekday() == session.date.weekday():
+            found = rewritten(text, session, ledger.movements, setting)
+            if found is not None:
+                return found[1].model_copy(update={TEXT_KEY: found[0]})
+    return session
 
 
 def _fresh(athlete: Athlete, week: Week, revision: int) -> Draft | None:

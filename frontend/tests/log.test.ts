@@ -1,5 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { type Line, type LogSession, emptyLog, keyOf, rebuilt, sameLine } from "@/places/log/log";
+import {
+  type Line,
+  type LogSession,
+  emptyLog,
+  keyOf,
+  rebuilt,
+  restAsPlanned,
+  sameLine,
+} from "@/places/log/log";
 import { asPlanned } from "@/places/floor/rules";
 import { set } from "./build";
 
@@ -57,6 +65,25 @@ describe("the sets of a log", () => {
     expect([line(2, 4), line(2, null), line(1, 1)].map(same)).toEqual([true, true, false]);
     const extra = sameLine(line(null, 2));
     expect([line(null, 2), line(null, 3), line(2, 2)].map(extra)).toEqual([true, false, false]);
+  });
+
+  it("are as planned where nothing was said; what was typed stays", () => {
+    const typed = [set("Press", { reps: 7, load_kg: 16 }), set("Dip")];
+    const plan = [set("Press", { load_kg: 18 }), set("Press", { load_kg: 18 }), set("Row")];
+    const one = {
+      ...session(7, "log-one"),
+      lines: [line(0, 0), line(1, null), line(null, 1), line(2, null)],
+    };
+    if (one.plan) one.plan.sets = plan;
+    if (one.log) one.log.session.sets = typed;
+    const sets = restAsPlanned(one).map((each) => [each.exercise, each.reps, each.load_kg]);
+    expect(sets).toEqual([
+      ["Press", 7, 16],
+      ["Press", 8, 18],
+      ["Dip", 8, 0],
+      ["Row", 8, 0],
+    ]);
+    expect(restAsPlanned(one, (each) => each.at === 1).length).toBe(3);
   });
 
   it("carry nothing that only a plan says", () => {

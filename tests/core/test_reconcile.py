@@ -360,6 +360,23 @@ class TestVersions:
             "Notes": ("", "knee"),
         }
 
+    @pytest.mark.parametrize(
+        ("more", "here", "there"),
+        [
+            ({"band": "green"}, "no band", "band green"),
+            ({"rest_s": 90}, "no rest", "rest 90 s"),
+            ({"note": "sore"}, "no remark", "(sore)"),
+            ({"range": "half"}, "no range", "half range"),
+            ({"cadence": 3}, "cadence: not said", "cadence: 3"),
+        ],
+    )
+    def test_whole_sets_are_compared(self, more: dict, here: str, there: str) -> None:
+        stored, other = (
+            Session.model_validate(session(0, sets("Press", 1, **one))) for one in ({}, more)
+        )
+        (found,) = apart(stored, other, MOVEMENTS)
+        assert (found.stored, found.other) == (f"10 reps, {here}", f"10 reps, {there}")
+
     def test_the_same_is_not_apart(self) -> None:
         one = Session(date=MONDAY, sets=tuple(flat(BOARDS["Anselm Brook"][1])))
         assert apart(one, one, MOVEMENTS) == ()

@@ -145,6 +145,22 @@ def test_an_athlete_taken_away_meanwhile_is_named(bring: Any, client: FlaskClien
     assert not job.failed
 
 
+def test_a_file_that_is_looked_at_again_and_again_stays_at_hand() -> None:
+    """Whoever names ten unknown movements, one after the other, still has the file."""
+    from dialback.web.jobs import KEPT, Jobs
+
+    jobs = Jobs()
+    file = jobs.start("sheet", lambda _: "the file")
+    until(lambda: file.finished)
+    looked = []
+    for _ in range(3 * KEPT):
+        assert jobs.find(file.token) is file
+        looked.append(jobs.start("sheet", lambda _: "a look at it"))
+        until(lambda: looked[-1].finished)
+    assert jobs.find(file.token) is file
+    assert jobs.find(looked[0].token) is None
+
+
 def test_a_failing_import_leaves_nothing(
     client: FlaskClient, bring: Any, monkeypatch: pytest.MonkeyPatch
 ) -> None:

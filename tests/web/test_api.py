@@ -83,7 +83,7 @@ class TestRoster:
         assert (first["name"], first["hurt"], first["first"]) == ("Ada Test", True, words)
         # It stands in the head of every place, next week's Write and Dial among them.
         for week in ("2026-W41", "2026-W42", "2026-W43"):
-            assert get(client, f"/api/athletes/{athlete}/weeks/{week}/frame")["hurts"] == [words]
+            assert get(client, f"/api/athletes/{athlete}/weeks/{week}")["hurts"] == [words]
 
     def test_planned_and_done_stand_side_by_side(self, client: FlaskClient) -> None:
         sheet = get(client, f"{HERE}/sheet")

@@ -176,3 +176,30 @@ def test_whatever_changes_is_told() -> None:
     named = day.model_copy(update={"title": "Last"})
     (change,) = changes_of([day], [named], frozenset())
     assert "another title" in change.lines[0]
+
+
+def test_a_turned_session_keeps_what_the_coach_wrote(client: FlaskClient) -> None:
+    text = (
+        "main A, pre-exhaust:\nCurl 2 × 12 at 10 kg\nRow 3 × 8 at 40 kg\n"
+        "main:\nladder 4, 7, 10:\n  Press\n  Squat\n"
+    )
+    written = f"2026-10-15 Written\n{text}"
+    send(client, "post", f"{RUNNING}/block/text", {"text": written}, 201)
+    # As it is saved in Write, with a remark.
+    text = text.replace("Curl", "# watch the left knee\nCurl")
+    written_row = Session.get(Session.title == "Written")
+    written_row.extra = {**written_row.extra, "text": text}
+    written_row.save()
+    draft = opened(client)
+    day = next(one for one in draft["sessions"] if one["title"] == "Written")
+    assert [line["count"] for line in day["lines"]] == [2, 3, 3]
+    day["lines"][1]["count"] = 4
+    day["lines"][2]["count"] = 2
+    body = body_of(draft, draft["sessions"], logged=draft["logged"])
+    send(client, "post", f"{RUNNING}/draft/publish", body)
+    row = Session.get(Session.title == "Written", Session.deleted_on.is_null())
+    assert row.extra["text"] == text.replace("Row 3 ×", "Row 4 ×").replace(
+        "ladder 4, 7, 10", "ladder 4, 7")  # fmt: skip
+    assert [(one.extra or {}).get("pre_exhaust") for one in row.sets][:3] == [True, True, True]
+    found = get(client, f"{RUNNING}/sheet?basis=planned")["findings"]
+    assert not any(one["code"] == "order" for one in found)

@@ -83,17 +83,25 @@ def _with(planned: Set, piece: Piece, setting: Setting) -> Set:
             values.pop(key, None)
             if key in written and (key != "reps" or bout.has_dose):
                 values[key] = written[key]
+        if set(piece.says) & set(DOSE) <= {"reps", "reps_to"} and planned.seconds is not None:
+            # Reps told of a set by the clock: it took its time all the same.
+            values["seconds"] = planned.seconds
         if bout.clusters:
             values["rpe"] = written["rpe"]
     for name in piece.says:
         for key in _KEYS.get(name, ()):
-            if key == "implements" and key not in written:
-                # 14 kg, said of a pair, is 14 kg each.
+            if key == "implements" and key not in written and not _says_of_one(piece):
+                # 14 kg, said of a pair, is 14 kg each; 1 × 14 kg is one of them.
                 continue
             values.pop(key, None)
             if key in written:
                 values[key] = written[key]
     return Set.model_validate(values)
+
+
+def _says_of_one(piece: Piece) -> bool:
+    load = piece.says.get("load")
+    return load is not None and load.counted
 
 
 _LEVEL: Final = re.compile(r"[ \t]{0,8}(easier|harder)\b[ \t,]{0,8}", re.IGNORECASE)

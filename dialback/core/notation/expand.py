@@ -174,6 +174,7 @@ def set_of(
         "range": bout.range, "for_time": bout.for_time, "note": bout.note,
         "distance_m": bout.distance_m, "percent": bout.percent, "rpe_to": bout.rpe_to,
         "unit": "lb" if bout.load and bout.load.unit == "lb" else None,
+        "pre_exhaust": part.pre_exhaust,
     }  # fmt: skip
     values |= {key: value for key, value in further.items() if value}
     return Set.model_validate(values | (keys or {}))

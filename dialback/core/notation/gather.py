@@ -30,7 +30,7 @@ def gather(session: Session, movements: MovementTable) -> WrittenSession:
     are written out set by set. ``expand`` of it counts as the session does.
     """
     parts = []
-    for name, in_part in groupby(session.sets, key=_part_key):
+    for (name, marked), in_part in groupby(session.sets, key=_part_of):
         items: list[Line | Rounds] = []
         for placed, run in groupby(in_part, key=_is_placed):
             sets = list(run)
@@ -40,15 +40,16 @@ def gather(session: Session, movements: MovementTable) -> WrittenSession:
                     break
                 items.append(rounds)
                 sets = rest
-            items += _lines(sets)
-        parts.append(_part(name, tuple(items)))
+            items += lines_from(sets)
+        parts.append(_part(name, tuple(items), pre_exhaust=marked))
     return WrittenSession(tuple(parts), session.date, session.title)
 
 
-def _lines(sets: list[Set]) -> list[Line]:
+def lines_from(sets: list[Set]) -> list[Line]:
+    """Sets in a row as lines, those of one movement on one."""
     lines = []
     for moves, alike in groupby(sets, key=lambda one: one.named_moves()):
-        steps = [Step(bout, sum(1 for _ in equal)) for bout, equal in groupby(map(_bout, alike))]
+        steps = [Step(bout, sum(1 for _ in equal)) for bout, equal in groupby(map(bout_of, alike))]
         lines.append(Line(moves, tuple(steps)))
     return lines
 
@@ -67,14 +68,14 @@ def _rounds(sets: list[Set], movements: MovementTable) -> tuple[Rounds | None, l
         return None, sets
     kept = {
         (one.named_moves()[0][0], bout.percent): one.load_kg
-        for one, bout in zip(run, map(_bout, run), strict=True)
+        for one, bout in zip(run, map(bout_of, run), strict=True)
         if bout.percent is not None
     }
     setting = Setting(movements, lambda name, percent: kept.get((name, percent)))
     every = run[0].every_s
     ways = ((None, None), (run[0].rest_s, run[turns - 1].rest_s))
     for off, between in ways if every is None else ((None, None),):
-        bouts = [_bout(a_set) for a_set in run[:turns]]
+        bouts = [bout_of(a_set) for a_set in run[:turns]]
         if off is not None or between is not None:
             bouts = [replace(bout, rest_s=None) for bout in bouts]
         if every is not None:
@@ -91,23 +92,34 @@ def _rounds(sets: list[Set], movements: MovementTable) -> tuple[Rounds | None, l
         )
         # Only what comes to the very same sets is the same session.
         made = [placed.set for placed in item_sets(found, Part(), setting)]
-        if made == [a_set.model_copy(update={"part": None}) for a_set in run]:
+        if made == [_bare(a_set) for a_set in run]:
             return found, sets[again:]
     return None, sets
+
+
+def _bare(a_set: Set) -> Set:
+    """A set without what its part says."""
+    values = a_set.model_dump(exclude_defaults=True, exclude={"part", "pre_exhaust"})
+    return Set.model_validate(values)
+
+
+def _part_of(a_set: Set) -> tuple[str, bool]:
+    """The name of a set's part, and whether its order is meant."""
+    return _part_key(a_set), a_set.pre_exhaust
 
 
 def _part_key(a_set: Set) -> str:
     return a_set.part or ("warm-up" if a_set.warm_up and a_set.exercise is not None else "")
 
 
-def _part(name: str, items: tuple[Line | Rounds, ...]) -> Part:
+def _part(name: str, items: tuple[Line | Rounds, ...], *, pre_exhaust: bool) -> Part:
     match name:
         case "warm-up" | "finisher" | "cool-down":
             unmarked = items if name != "warm-up" else tuple(map(_without_marks, items))
-            return Part(name, "", unmarked)
+            return Part(name, "", unmarked, pre_exhaust=pre_exhaust)
         case _:
             label = name.replace(",", " ").replace(":", " ").strip()
-            return Part("main", label, items)
+            return Part("main", label, items, pre_exhaust=pre_exhaust)
 
 
 def _without_marks(line: Line | Rounds) -> Line | Rounds:
@@ -122,7 +134,8 @@ def _without_marks(line: Line | Rounds) -> Line | Rounds:
     return replace(line, steps=steps)
 
 
-def _bout(a_set: Set) -> Bout:
+def bout_of(a_set: Set) -> Bout:
+    """What a set asks for, as it can be written."""
     load = None
     percent = a_set.percent
     if a_set.load_kg and percent is None:

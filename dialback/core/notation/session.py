@@ -17,12 +17,16 @@ RANGES: Final[tuple[Range, ...]] = ("low half", "high half", "half", "full")
 
 @dataclass(frozen=True, slots=True)
 class Load:
-    """A load as it was written: of one implement, in its unit; ``help`` is taken off."""
+    """A load as it was written: of one implement, in its unit; ``help`` is taken off.
+
+    ``counted`` tells whether it said of how many implements; it is no part of its value.
+    """
 
     value: float
     unit: Literal["kg", "lb"] = "kg"
     implements: int = 1
     help: bool = False
+    counted: bool = field(default=False, compare=False)
 
     @property
     def kg(self) -> float:

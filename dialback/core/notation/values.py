@@ -130,7 +130,7 @@ def load(text: str, at: int) -> Load:
         raise SlipError(at, len(text), "a rep moves from 1 to 10 implements, as in 2 × 12 kg")
     if value > MAX_KG:
         raise SlipError(at, len(text), f"{match[2]} {match[3]} is not a load that anybody lifts")
-    return Load(value, weight_unit(match[3]), implements)
+    return Load(value, weight_unit(match[3]), implements, counted=match[1] is not None)
 
 
 def weight_unit(word: str) -> Any:

@@ -43,12 +43,13 @@ def _session(session: WrittenSession, movements: MovementTable) -> Iterable[str]
         if head != "main:" or at > 0 or not part.items:
             yield head
         for item in part.items:
-            yield from _item(item, movements)
+            yield from item_lines(item, movements)
         if part.rest_s is not None:
             yield rest_line(part.rest_s)
 
 
-def _item(item: Line | Rounds | Pause, movements: MovementTable) -> Iterable[str]:
+def item_lines(item: Line | Rounds | Pause, movements: MovementTable) -> Iterable[str]:
+    """The lines of a text that an item is written on."""
     match item:
         case Line():
             yield line_text(item, movements)

@@ -38,9 +38,11 @@ export function Athlete({ run, state, many, open }: Props) {
             type="button"
             disabled={mine?.stopped && done === undefined}
             onClick={() => open(step)}
-            aria-label={`${run.name}, set ${step + 1}: ${verb}`}
             className="flex min-h-11 w-full items-center gap-2.5 text-left"
           >
+            <span className="sr-only">
+              {run.name}, set {step + 1}:{" "}
+            </span>
             <span
               aria-hidden="true"
               className={`size-3 shrink-0 border border-ink ${done ? "bg-ink" : ""}`}

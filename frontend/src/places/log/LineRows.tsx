@@ -77,7 +77,7 @@ function PartHead({ one, part, lines }: { one: LogSession; part: string; lines: 
       <th colSpan={5} scope="colgroup" className="pt-3 text-left font-semibold">
         {part}
         {one.plan && one.plan.sets.length > 0 && (
-          <Small act={() => lines.planned((other) => other.part === part)}>as planned</Small>
+          <Small act={() => lines.restPlanned((other) => other.part === part)}>as planned</Small>
         )}
         {inRounds(one, part) && one.log && (
           <Small act={() => lines.oneMore(part)}>one more round</Small>
@@ -98,7 +98,9 @@ function MovementHead({ line, lines, swap }: { line: Line; lines: Lines; swap: (
         {line.at !== null && (
           <Small
             act={() =>
-              lines.planned((other) => other.part === line.part && other.movement === line.movement)
+              lines.restPlanned(
+                (other) => other.part === line.part && other.movement === line.movement,
+              )
             }
           >
             as planned

@@ -7,8 +7,7 @@ import { KEYS, useKeys } from "@/frame/keys";
 import { day } from "@/words";
 import { SessionLog } from "./SessionLog";
 import { WrittenLog } from "./WrittenLog";
-import { asPlanned } from "@/places/floor/rules";
-import { type LogSession, keyOf, sessionOf } from "./log";
+import { type LogSession, keyOf, restAsPlanned, sessionOf } from "./log";
 import { useEdits } from "./useEdits";
 
 /** The week's sessions, planned beside done; only what differed is typed. */
@@ -28,10 +27,7 @@ export function Log() {
       ) ?? all[0]);
   const open = (key: string) => setParams({ session: key }, { replace: true });
   const whole = (one: LogSession) =>
-    edit(
-      keyOf(one),
-      (now) => now.plan && { ...sessionOf(now), sets: now.plan.sets.map(asPlanned) },
-    );
+    edit(keyOf(one), (now) => now.plan && { ...sessionOf(now), sets: restAsPlanned(now) });
   useKeys({
     asPlanned: () => {
       if (!current?.plan || current.log) return;

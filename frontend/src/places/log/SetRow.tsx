@@ -1,6 +1,6 @@
 import { Correction } from "./Correction";
 import { Small } from "./Small";
-import { type Line, type LogSession, doneOf, sameLine } from "./log";
+import { type Line, type LogSession, doneOf } from "./log";
 import type { Lines } from "./useLines";
 
 interface Props {
@@ -79,7 +79,7 @@ function Acts({ line, index, alone, lines, openSwap }: ActsProps) {
   return (
     <>
       {line.at !== null && line.kind !== "as planned" && (
-        <Small act={() => lines.planned(sameLine(line))} label={`Set ${index + 1} as planned`}>
+        <Small act={() => lines.planned(line)} label={`Set ${index + 1} as planned`}>
           as planned
         </Small>
       )}

@@ -1,4 +1,5 @@
 import type { Schemas } from "@/api/client";
+import { asPlanned } from "@/places/floor/rules";
 
 export type CoreSet = Schemas["Set"];
 export type CoreSession = Schemas["Session"];
@@ -51,6 +52,13 @@ export const planOf = (one: LogSession, line: Line) =>
 /** What was done at a line. */
 export const doneOf = (one: LogSession, line: Line) =>
   line.done_at === null ? undefined : one.log?.session.sets[line.done_at];
+
+/** All that nothing was said of as planned; what was typed stays, whatever part of it is meant. */
+export const restAsPlanned = (one: LogSession, meant: (line: Line) => boolean = () => true) =>
+  rebuilt(one.lines, setsOf(one), (line) => {
+    const plan = planOf(one, line);
+    return plan && line.done_at === null && meant(line) ? [asPlanned(plan)] : null;
+  });
 
 /** The round that a planned set stands in, from 1; 0 for one outside of rounds. */
 export const roundOf = (set: CoreSet | undefined) =>

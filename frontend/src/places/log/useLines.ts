@@ -10,6 +10,7 @@ import {
   doneOf,
   planOf,
   rebuilt,
+  restAsPlanned,
   roundOf,
   sameLine,
   setsOf,
@@ -37,11 +38,14 @@ export function useLines(
     const same = sameLine(which);
     change((now, line) => (same(line) ? next(now, line) : null));
   };
-  const planned = (which: (line: Line) => boolean) =>
-    change((now, line) => {
-      const plan = planOf(now, line);
-      return plan && which(line) ? [asPlanned(plan)] : null;
-    });
+  /** A set as planned, whatever was said of it. */
+  const planned = (which: Line) =>
+    put(which, (now, line) => [planOf(now, line) ?? []].flat().map(asPlanned));
+  /** Of several sets, those that nothing was said of. */
+  const restPlanned = (which: (line: Line) => boolean) => {
+    setError(null);
+    edit((now) => restAsPlanned(now, which));
+  };
   /** Whether the words were understood. */
   const amend = (index: number, which: Line, text: string): Promise<boolean> =>
     new Promise((resolve) => {
@@ -93,7 +97,7 @@ export function useLines(
     });
     return true;
   };
-  return { error, put, planned, amend, oneMore, swap };
+  return { error, put, planned, restPlanned, amend, oneMore, swap };
 }
 
 export type Lines = ReturnType<typeof useLines>;

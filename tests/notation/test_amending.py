@@ -1,0 +1,41 @@
+"""What is typed of a planned set: what it says changes, and nothing else."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from dialback.core.movements import MovementTable
+from dialback.core.notation.amend import amended
+from dialback.core.sessions import Set
+from dialback.library import library
+
+MOVEMENTS = MovementTable(library())
+TIMED = {"exercise": "Goblet squat", "seconds": 40, "load_kg": 20}
+PAIR = {"exercise": "Dumbbell bench press", "reps": 8, "load_kg": 12, "implements": 2}
+
+
+@pytest.mark.parametrize(
+    ("planned", "text", "changed"),
+    [
+        # Reps of a set by the clock: it took its time all the same.
+        (TIMED, "12", {"reps": 12}),
+        (TIMED, "12 at 16 kg", {"reps": 12, "load_kg": 16}),
+        (TIMED, "30 s", {"seconds": 30}),
+        (TIMED, "12 in 35 s", {"reps": 12, "seconds": 35}),
+        # A load that says of how many implements it is; one that does not is of each.
+        (PAIR, "at 1 × 14 kg", {"load_kg": 14, "implements": 1}),
+        (PAIR, "1 × 14 kg", {"load_kg": 14, "implements": 1}),
+        (PAIR, "at 14 kg", {"load_kg": 14}),
+        (PAIR, "7 at 14 kg", {"reps": 7, "load_kg": 14}),
+        (PAIR | {"implements": 1}, "at 2 × 14 kg", {"load_kg": 14, "implements": 2}),
+    ],
+)
+def test_what_is_said_changes_and_the_rest_stays(
+    planned: dict[str, Any], text: str, changed: dict[str, Any]
+) -> None:
+    found = amended(Set(**planned), text, MOVEMENTS)
+    assert isinstance(found, tuple), found
+    assert found[0] == Set(**(planned | changed))
+    assert found[1] == 1
