@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sys
 from datetime import date
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -166,15 +167,49 @@ def restore(data: Path | None, file: Path) -> None:
 
 
 @main.command()
+@click.option("--mend", is_flag=True,
+              help="Put right what can be put right safely, after a copy.")  # fmt: skip
 @click.pass_obj
 @plain_errors
-def check(data: Path | None) -> None:
-    """Look the data file over, every page and every row."""
-    from dialback.store.backup import look_over
+def check(data: Path | None, *, mend: bool) -> None:
+    """Look the data file over: every page, every value of every row, every athlete's book."""
+    from dialback.store import damage
+    from dialback.store.backup import copy_before_mending, look_over
+    from dialback.store.journal import Actor, acting
+    from dialback.store.models import database
+    from dialback.store.unit import unit
 
     path = open_data(data)
     look_over(path)
+    with database.connection_context(), acting(Actor("", "command line", date.today())):
+        found = damage.find()
+        if mend and any(one.mend for one in found):
+            click.echo(f"a copy of it as it was: {copy_before_mending(path)}", err=True)
+            with unit() as entry:
+                count = damage.mend(found, entry)
+            click.echo(f"{count} damaged values were mended", err=True)
+            found = damage.find()
+        told = [one.words for one in found] or _unreadable_books()
+    for line in told:
+        click.echo(f"{path}: {line}", err=True)
+    if told:
+        sys.exit(2)
     click.echo(f"{path} is whole")
+
+
+def _unreadable_books() -> list[str]:
+    """What keeps athletes' books from being read again as they are written."""
+    from dialback.book.book import read_book, write_book
+    from dialback.book.errors import BadInputError
+    from dialback.store.athletes import Ledgers, athletes, export_book
+
+    told = []
+    for athlete in athletes():
+        try:
+            read_book(write_book(export_book(athlete, Ledgers())))
+        except (BadInputError, LookupError, ValueError) as error:
+            told.append(f"the book of {athlete.name}: {str(error).splitlines()[0]}")
+    return told
 
 
 @main.command()

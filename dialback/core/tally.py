@@ -324,12 +324,11 @@ class Ledger:
     @cached_property
     def last_done(self) -> date | None:
         """The latest day with a completed session, if there is one."""
-        weeks = self.source.weeks("completed")
-        return (
-            max(session.date for session in self.source.week("completed", weeks[-1]))
-            if weeks
-            else None
-        )
+        for week in reversed(self.source.weeks("completed")):
+            days = [session.date for session in self.source.week("completed", week)]
+            if days:
+                return max(days)
+        return None
 
     @cached_property
     def first_trained(self) -> Week | None:

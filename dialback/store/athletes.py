@@ -29,6 +29,7 @@ from dialback.store.cautions import (
     numbered_cautions,
     numbered_weighings,
 )
+from dialback.store.fields import legible
 from dialback.store.goals import add_goals, numbered_goals
 from dialback.store.journal import change
 from dialback.store.kit import kit_of
@@ -132,7 +133,9 @@ class Ledgers:
                 kit=kit_of(owner),
                 maxima=maxima_of(athlete),
                 unit=cast(Unit, owner.unit),
-                blocks=frozenset(Week.parse(row.first_week) for row in block_rows(athlete)),
+                blocks=frozenset(
+                    legible(block_rows(athlete), lambda row: Week.parse(row.first_week))
+                ),
             )
             kept = (state, ledger)
             with self._lock:

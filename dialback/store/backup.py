@@ -120,15 +120,28 @@ def restore(copy: Path, data: Path) -> Restored:
 
 
 def look_over(data: Path) -> None:
-    """Look at every page and every reference of the data file. Raises ``BadInputError``."""
+    """Look at every page of the data file. Raises ``BadInputError`` for damage."""
     check_file(data)
     with told_of(data):
-        _check_whole(data, data)
+        _check_pages(data, data)
+
+
+def copy_before_mending(data: Path) -> Path:
+    """A copy of a data file as it is, damaged rows and all; where it is."""
+    number = 1
+    while (target := data.with_name(f"{data.name}.before-mending-{number}")).exists():
+        number += 1
+    with _copied(data, target, rows=False) as part:
+        part.replace(target)
+    return target
 
 
 @contextmanager
-def _copied(source: Path, target: Path) -> Iterator[Path]:
-    """A whole copy beside the target, under a name of its own; gone if it stays there."""
+def _copied(source: Path, target: Path, *, rows: bool = True) -> Iterator[Path]:
+    """A whole copy beside the target, under a name of its own; gone if it stays there.
+
+    ``rows``: rows that belong to nothing are refused, too.
+    """
     part = target.with_name(f".{target.name}.{os.getpid()}.part")
     try:
         os.close(os.open(part, os.O_CREAT | os.O_EXCL | os.O_WRONLY, 0o600))
@@ -142,7 +155,7 @@ def _copied(source: Path, target: Path) -> Iterator[Path]:
             finally:
                 of.close()
                 into.close()
-            _check_whole(part, source)
+            (_check_whole if rows else _check_pages)(part, source)
         _flush(part)
         yield part
         # The new name is on the disk, too, before anybody is told.
@@ -161,15 +174,17 @@ def _flush(path: Path) -> None:
         os.close(file)
 
 
-def _check_whole(path: Path, told: Path) -> None:
-    connection = sqlite3.connect(path)
-    try:
+def _check_pages(path: Path, told: Path) -> None:
+    with looking_at(path) as connection:
         (state,) = connection.execute("PRAGMA integrity_check(1)").fetchone()
-        astray = connection.execute("PRAGMA foreign_key_check").fetchone()
-    finally:
-        connection.close()
     if state != "ok":
         raise bad_input(str(told), f"is damaged ({state[:60]}): restore a copy of it")
+
+
+def _check_whole(path: Path, told: Path) -> None:
+    _check_pages(path, told)
+    with looking_at(path) as connection:
+        astray = connection.execute("PRAGMA foreign_key_check").fetchone()
     if astray is not None:
         raise bad_input(
             str(told), f"has rows of the table {astray[0]} that belong to nothing: run check --mend"

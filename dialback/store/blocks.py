@@ -12,6 +12,7 @@ from dialback.core.movements import MovementTable
 from dialback.core.plans.kept import Kept
 from dialback.core.plans.sheet import Sheet, sheet_from, sheet_of, sheet_text
 from dialback.core.weeks import Week
+from dialback.store.fields import legible
 from dialback.store.journal import change
 from dialback.store.models import Athlete, Block, Template, block_rows
 
@@ -36,7 +37,7 @@ class PlannedBlock:
 
 def blocks_of(athlete: Athlete) -> list[PlannedBlock]:
     """The athlete's blocks, the earliest first."""
-    return [_block(row) for row in block_rows(athlete)]
+    return list(legible(block_rows(athlete), _block))
 
 
 def _block(row: Block) -> PlannedBlock:

@@ -11,6 +11,7 @@ from typing import Any, cast
 from dialback.core.findings.finding import Key, Level
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
+from dialback.store.fields import legible
 from dialback.store.models import Acceptance, Athlete, Declined, Signature
 
 
@@ -53,7 +54,7 @@ def acceptances_between(
         Acceptance.week.between(str(first), str(last)),
     )
     in_order = query.order_by(Acceptance.week, Acceptance.id)
-    return [(Week.parse(row.week), _key(row), _accepted(row)) for row in in_order]
+    return list(legible(in_order, lambda row: (Week.parse(row.week), _key(row), _accepted(row))))
 
 
 def declined(athlete: Athlete) -> frozenset[Key]:
@@ -65,8 +66,9 @@ def declined(athlete: Athlete) -> frozenset[Key]:
 def all_acceptances(basis: Basis) -> Mapping[tuple[int, Week], Acceptances]:
     """The accepted findings of everybody, by athlete and week."""
     found: dict[tuple[int, Week], dict[Key, Accepted]] = defaultdict(dict)
-    for row in Acceptance.select().where(Acceptance.basis == basis):
-        found[row.athlete_id, Week.parse(row.week)][_key(row)] = _accepted(row)
+    of_basis = Acceptance.select().where(Acceptance.basis == basis)
+    for week, row in legible(of_basis, lambda row: (Week.parse(row.week), row)):
+        found[row.athlete_id, week][_key(row)] = _accepted(row)
     return found
 
 
@@ -87,14 +89,15 @@ def signature(athlete: Athlete, week: Week) -> Signed | None:
 def signed_weeks(athlete: Athlete) -> frozenset[Week]:
     """The weeks of an athlete that are signed."""
     query = Signature.select(Signature.week).where(Signature.athlete == athlete)
-    return frozenset(Week.parse(row.week) for row in query)
+    return frozenset(legible(query, lambda row: Week.parse(row.week)))
 
 
 def latest_signatures() -> Mapping[int, Signed]:
     """The last signed week of every athlete, by number."""
     names = (Signature.athlete, Signature.week, Signature.name, Signature.day)
     query = Signature.select(*names).order_by(Signature.week, Signature.day)
-    return {row.athlete_id: Signed(Week.parse(row.week), row.name, row.day) for row in query}
+    signed = legible(query, lambda row: (row, Week.parse(row.week)))
+    return {row.athlete_id: Signed(week, row.name, row.day) for row, week in signed}
 
 
 def _signed(row: Signature) -> Signed:

@@ -2,13 +2,21 @@
 
 from __future__ import annotations
 
-import json
 import secrets
 from collections.abc import Iterable, Iterator
 from typing import Any
 
 import peewee as pw
 from playhouse.sqlite_ext import AutoIncrementField
+
+from dialback.store.fields import (
+    DayField,
+    JsonField,
+    NumberField,
+    WholeField,
+    WordField,
+    WordsField,
+)
 
 database = pw.DatabaseProxy()
 
@@ -27,18 +35,6 @@ def insert_rows(model: type[pw.Model], columns: Iterable[str], values: Iterable[
     marks = ", ".join("?" for _ in columns)
     statement = f'INSERT INTO "{model._meta.table_name}" ({names}) VALUES ({marks})'  # noqa: S608
     database.connection().executemany(statement, values)
-
-
-class JsonField(pw.TextField):
-    """A JSON value in a text column."""
-
-    def db_value(self, value: Any) -> str | None:
-        """Write the value as JSON."""
-        return None if value is None else json.dumps(value, ensure_ascii=False, allow_nan=False)
-
-    def python_value(self, value: str | None) -> Any:
-        """Read the value back."""
-        return None if value is None else json.loads(value)
 
 
 class Table(pw.Model):
@@ -61,52 +57,52 @@ class House(Table):
     counts how often the wrong tries were forgotten from the command line.
     """
 
-    name = pw.CharField(default="")
+    name = WordField(default="")
     rules = JsonField(default=dict)
-    revision = pw.IntegerField(default=1)
+    revision = WholeField(default=1)
     kit = JsonField(null=True)
-    kit_revision = pw.IntegerField(default=1)
-    unit = pw.CharField(default="kg")
+    kit_revision = WholeField(default=1)
+    unit = WordField(default="kg")
     schools = JsonField(default=list)
-    change = pw.IntegerField(default=1)
+    change = WholeField(default=1)
     club = JsonField(null=True)
-    identity = pw.CharField(default=lambda: secrets.token_hex(16))
-    unlocked = pw.IntegerField(default=0)
+    identity = WordField(default=lambda: secrets.token_hex(16))
+    unlocked = WholeField(default=0)
 
 
 class Athlete(Table):
     """An athlete. ``rules`` override the house; ``change`` counts writes that alter figures."""
 
-    name = pw.CharField()
-    bodyweight_kg = pw.FloatField(null=True)
-    note = pw.TextField(default="")
-    squad = pw.CharField(default="")
-    level = pw.CharField(default="")
-    born = pw.IntegerField(null=True)
+    name = WordField()
+    bodyweight_kg = NumberField(null=True)
+    note = WordsField(default="")
+    squad = WordField(default="")
+    level = WordField(default="")
+    born = WholeField(null=True)
     rules = JsonField(default=dict)
     extra = JsonField(default=dict)
-    revision = pw.IntegerField(default=1)
-    change = pw.IntegerField(default=1)
-    deleted_on = pw.DateField(null=True)
+    revision = WholeField(default=1)
+    change = WholeField(default=1)
+    deleted_on = DayField(null=True)
 
 
 class Movement(Table):
     """A movement of the house, or (with an athlete) one as that athlete's book defines it."""
 
     athlete = pw.ForeignKeyField(Athlete, null=True, backref="movements")
-    name = pw.CharField()
-    folded = pw.CharField()
-    pattern = pw.CharField()
+    name = WordField()
+    folded = WordField()
+    pattern = WordField()
     compound = pw.BooleanField()
-    bodyweight_share = pw.FloatField()
-    tempo = pw.CharField(null=True)
+    bodyweight_share = NumberField()
+    tempo = WordField(null=True)
     isometric = pw.BooleanField()
     aliases = JsonField(default=list)
-    easier = pw.CharField(null=True)
-    harder = pw.CharField(null=True)
+    easier = WordField(null=True)
+    harder = WordField(null=True)
     kit = JsonField(default=list)
     one_sided = pw.BooleanField(default=False)
-    progress = pw.CharField(null=True)
+    progress = WordField(null=True)
     extra = JsonField(default=dict)
 
     class Meta:
@@ -117,8 +113,8 @@ class MovementMuscle(Table):
     """A muscle of a movement, with its role."""
 
     movement = pw.ForeignKeyField(Movement, backref="muscles")
-    muscle = pw.CharField()
-    role = pw.CharField()
+    muscle = WordField()
+    role = WordField()
 
     class Meta:
         indexes = ((("movement", "muscle"), True),)
@@ -129,9 +125,9 @@ class Import(Table):
 
     sessions: Any
 
-    name = pw.CharField()
-    day = pw.DateField()
-    undone_on = pw.DateField(null=True)
+    name = WordField()
+    day = DayField()
+    undone_on = DayField(null=True)
 
 
 class Session(Table):
@@ -144,17 +140,17 @@ class Session(Table):
     athlete_id: int
     athlete = pw.ForeignKeyField(Athlete, backref="sessions")
     plan_id: int | None
-    basis = pw.CharField()
-    date = pw.DateField()
-    title = pw.CharField(default="")
-    rpe = pw.FloatField(null=True)
-    duration_min = pw.FloatField(null=True)
+    basis = WordField()
+    date = DayField()
+    title = WordField(default="")
+    rpe = NumberField(null=True)
+    duration_min = NumberField(null=True)
     plan = pw.ForeignKeyField("self", null=True, backref="done")
     extra = JsonField(default=dict)
-    revision = pw.IntegerField(default=1)
-    deleted_on = pw.DateField(null=True)
-    client_id = pw.CharField(null=True, unique=True)
-    last_change = pw.CharField(null=True)
+    revision = WholeField(default=1)
+    deleted_on = DayField(null=True)
+    client_id = WordField(null=True, unique=True)
+    last_change = WordField(null=True)
     came_with = pw.ForeignKeyField(Import, null=True, backref="sessions")
 
     class Meta:
@@ -165,16 +161,16 @@ class Version(Table):
     """A log that arrived when another was stored already: kept until somebody decides."""
 
     session = pw.ForeignKeyField(Session, backref="versions")
-    change = pw.CharField(unique=True)
-    body = JsonField()
-    day = pw.DateField()
+    change = WordField(unique=True)
+    body = JsonField(default=dict)
+    day = DayField()
 
 
 class ColumnChoice(Table):
     """What the columns of a source mean, remembered by their heads."""
 
-    heads = pw.TextField()
-    choice = JsonField()
+    heads = WordsField()
+    choice = JsonField(default=dict)
 
     class Meta:
         table_name = "column_choice"
@@ -184,22 +180,22 @@ class SetRow(Table):
     """A set of a session. ``movement`` is empty for a combination, whose moves are in SetMove."""
 
     session = pw.ForeignKeyField(Session, backref="sets")
-    position = pw.IntegerField()
+    position = WholeField()
     movement = pw.ForeignKeyField(Movement, null=True)
-    reps = pw.IntegerField(null=True)
-    seconds = pw.FloatField(null=True)
-    load_kg = pw.FloatField()
-    implements = pw.IntegerField()
-    sides = pw.CharField()
-    tempo = pw.CharField(null=True)
-    hold_s = pw.FloatField()
-    partial_reps = pw.IntegerField()
-    rpe = pw.FloatField(null=True)
+    reps = WholeField(null=True)
+    seconds = NumberField(null=True)
+    load_kg = NumberField()
+    implements = WholeField()
+    sides = WordField()
+    tempo = WordField(null=True)
+    hold_s = NumberField()
+    partial_reps = WholeField()
+    rpe = NumberField(null=True)
     warm_up = pw.BooleanField()
-    rest_s = pw.FloatField(null=True)
-    part = pw.CharField(null=True)
-    measured_reps = pw.IntegerField(null=True)
-    measured_tension_s = pw.FloatField(null=True)
+    rest_s = NumberField(null=True)
+    part = WordField(null=True)
+    measured_reps = WholeField(null=True)
+    measured_tension_s = NumberField(null=True)
     extra = JsonField(null=True)
 
     class Meta:
@@ -211,9 +207,9 @@ class SetMove(Table):
     """A move of a combination."""
 
     set = pw.ForeignKeyField(SetRow, backref="moves")
-    position = pw.IntegerField()
+    position = WholeField()
     movement = pw.ForeignKeyField(Movement)
-    times = pw.FloatField()
+    times = NumberField()
     extra = JsonField(null=True)
 
     class Meta:
@@ -224,10 +220,10 @@ class Block(Table):
     """Weeks of an athlete that are planned as one."""
 
     athlete = pw.ForeignKeyField(Athlete, backref="blocks")
-    title = pw.CharField(default="")
-    first_week = pw.CharField()
-    weeks = pw.IntegerField()
-    deleted_on = pw.DateField(null=True)
+    title = WordField(default="")
+    first_week = WordField()
+    weeks = WholeField()
+    deleted_on = DayField(null=True)
 
     class Meta:
         indexes = ((("athlete", "first_week"), False),)
@@ -245,27 +241,27 @@ def block_rows(athlete: Athlete) -> list[Block]:
 class Template(Table):
     """Sessions to lay over weeks of any athlete: each with its day, 0 for the first Monday."""
 
-    name = pw.CharField()
-    weeks = pw.IntegerField()
-    sessions = JsonField()
-    deleted_on = pw.DateField(null=True)
+    name = WordField()
+    weeks = WholeField()
+    sessions = JsonField(default=list)
+    deleted_on = DayField(null=True)
 
 
 class Restriction(Table):
     """What an athlete is to avoid, or to do within a limit. It stays when it was lifted."""
 
     athlete = pw.ForeignKeyField(Athlete, backref="restrictions")
-    about = pw.CharField()
-    subject = pw.CharField()
-    most_sets = pw.FloatField(null=True)
-    most_load_kg = pw.FloatField(null=True)
-    least_s = pw.FloatField(null=True)
-    most_s = pw.FloatField(null=True)
-    word = pw.TextField(default="")
-    by = pw.CharField()
-    since = pw.DateField()
-    lifted_on = pw.DateField(null=True)
-    lifted_by = pw.CharField(null=True)
+    about = WordField()
+    subject = WordField()
+    most_sets = NumberField(null=True)
+    most_load_kg = NumberField(null=True)
+    least_s = NumberField(null=True)
+    most_s = NumberField(null=True)
+    word = WordsField(default="")
+    by = WordField()
+    since = DayField()
+    lifted_on = DayField(null=True)
+    lifted_by = WordField(null=True)
     extra = JsonField(default=dict)
 
 
@@ -273,9 +269,9 @@ class Maximum(Table):
     """A maximum of an athlete that somebody typed in: the load of all implements, moved once."""
 
     athlete = pw.ForeignKeyField(Athlete, backref="maxima")
-    movement = pw.CharField()
-    kg = pw.FloatField()
-    date = pw.DateField()
+    movement = WordField()
+    kg = NumberField()
+    date = DayField()
     extra = JsonField(default=dict)
 
     class Meta:
@@ -286,8 +282,8 @@ class Weighing(Table):
     """What an athlete weighed from a day on."""
 
     athlete = pw.ForeignKeyField(Athlete, backref="weighings")
-    date = pw.DateField()
-    kg = pw.FloatField()
+    date = DayField()
+    kg = NumberField()
     extra = JsonField(default=dict)
 
     class Meta:
@@ -298,11 +294,11 @@ class Caution(Table):
     """A circumstance of an athlete that asks for care. It stays when it has ended."""
 
     athlete = pw.ForeignKeyField(Athlete, backref="cautions")
-    kind = pw.CharField()
-    word = pw.TextField(default="")
-    by = pw.CharField()
-    since = pw.DateField()
-    ended_on = pw.DateField(null=True)
+    kind = WordField()
+    word = WordsField(default="")
+    by = WordField()
+    since = DayField()
+    ended_on = DayField(null=True)
     extra = JsonField(default=dict)
 
 
@@ -314,11 +310,11 @@ class Draft(Table):
     """
 
     athlete = pw.ForeignKeyField(Athlete, backref="drafts")
-    week = pw.CharField()
-    sessions = JsonField()
+    week = WordField()
+    sessions = JsonField(default=list)
     shape = JsonField(null=True)
-    start_total = pw.IntegerField()
-    revision = pw.IntegerField(default=1)
+    start_total = WholeField()
+    revision = WholeField(default=1)
 
     class Meta:
         indexes = ((("athlete", "week"), True),)
@@ -333,16 +329,16 @@ class JournalEntry(Table):
 
     athlete_id: int | None
     athlete = pw.ForeignKeyField(Athlete, null=True, backref="journal")
-    day = pw.DateField()
-    at = pw.CharField()
-    until = pw.CharField()
-    times = pw.IntegerField(default=1)
-    who = pw.CharField(default="")
-    place = pw.CharField(default="")
-    says = pw.TextField()
-    same = pw.CharField(default="")
+    day = DayField()
+    at = WordField()
+    until = WordField()
+    times = WholeField(default=1)
+    who = WordField(default="")
+    place = WordField(default="")
+    says = WordsField()
+    same = WordField(default="")
     undo = JsonField(null=True)
-    undone_on = pw.DateField(null=True)
+    undone_on = DayField(null=True)
 
     class Meta:
         table_name = "journal"
@@ -357,16 +353,16 @@ class Account(Table):
     """
 
     athlete_id: int | None
-    name = pw.CharField()
-    folded = pw.CharField(unique=True)
-    role = pw.CharField()
+    name = WordField()
+    folded = WordField(unique=True)
+    role = WordField()
     athlete = pw.ForeignKeyField(Athlete, null=True, unique=True, backref="accounts")
-    password = pw.CharField(null=True)
-    door = pw.CharField(null=True, unique=True)
-    made_on = pw.DateField()
-    seen_on = pw.DateField(null=True)
-    second = pw.CharField(null=True)
-    second_used = pw.IntegerField(default=0)
+    password = WordField(null=True)
+    door = WordField(null=True, unique=True)
+    made_on = DayField()
+    seen_on = DayField(null=True)
+    second = WordField(null=True)
+    second_used = WholeField(default=0)
     recovery = JsonField(default=list)
 
 
@@ -379,11 +375,11 @@ class Device(Table):
 
     account_id: int
     account = pw.ForeignKeyField(Account, backref="devices", on_delete="CASCADE")
-    session = pw.CharField(null=True, unique=True)
-    known = pw.CharField(unique=True)
-    words = pw.CharField(default="")
-    since = pw.DateField()
-    seen = pw.DateField()
+    session = WordField(null=True, unique=True)
+    known = WordField(unique=True)
+    words = WordField(default="")
+    since = DayField()
+    seen = DayField()
 
 
 class Goal(Table):
@@ -391,14 +387,14 @@ class Goal(Table):
 
     athlete_id: int
     athlete = pw.ForeignKeyField(Athlete, backref="goals")
-    movement = pw.CharField()
-    load_kg = pw.FloatField(default=0)
-    reps = pw.IntegerField(null=True)
-    seconds = pw.FloatField(null=True)
-    since = pw.DateField()
-    by = pw.DateField()
+    movement = WordField()
+    load_kg = NumberField(default=0)
+    reps = WholeField(null=True)
+    seconds = NumberField(null=True)
+    since = DayField()
+    by = DayField()
     extra = JsonField(default=dict)
-    deleted_on = pw.DateField(null=True)
+    deleted_on = DayField(null=True)
 
 
 class Acceptance(Table):
@@ -406,15 +402,15 @@ class Acceptance(Table):
 
     athlete_id: int
     athlete = pw.ForeignKeyField(Athlete, backref="acceptances")
-    week = pw.CharField()
-    basis = pw.CharField()
-    code = pw.CharField()
-    subject = pw.CharField()
-    measure = pw.CharField()
-    level = pw.CharField()
-    value = pw.FloatField(null=True)
-    reason = pw.TextField()
-    day = pw.DateField()
+    week = WordField()
+    basis = WordField()
+    code = WordField()
+    subject = WordField()
+    measure = WordField()
+    level = WordField()
+    value = NumberField(null=True)
+    reason = WordsField()
+    day = DayField()
 
     class Meta:
         indexes = ((("athlete", "week", "basis", "code", "subject", "measure"), True),)
@@ -425,9 +421,9 @@ class Signature(Table):
 
     athlete_id: int
     athlete = pw.ForeignKeyField(Athlete, backref="signatures")
-    week = pw.CharField()
-    name = pw.CharField()
-    day = pw.DateField()
+    week = WordField()
+    name = WordField()
+    day = DayField()
     document = JsonField(null=True)
 
     class Meta:
@@ -439,9 +435,9 @@ class Declined(Table):
 
     athlete_id: int
     athlete = pw.ForeignKeyField(Athlete, backref="declined")
-    code = pw.CharField()
-    subject = pw.CharField()
-    measure = pw.CharField()
+    code = WordField()
+    subject = WordField()
+    measure = WordField()
 
     class Meta:
         indexes = ((("athlete", "code", "subject", "measure"), True),)
@@ -451,8 +447,8 @@ class Verdict(Table):
     """What an athlete's last week came to, beside the state it was worked out of."""
 
     athlete = pw.ForeignKeyField(Athlete, backref="verdicts", unique=True)
-    state = pw.CharField()
-    body = pw.TextField()
+    state = WordField()
+    body = WordsField()
 
 
 TABLES = (

@@ -89,6 +89,14 @@ def _read(chosen: Any) -> dict[int, CoreMovement]:
 
 
 def _core(row: Movement, muscles: dict[str, str]) -> CoreMovement:
+    try:
+        return _read_core(row, muscles)
+    except ValueError:
+        # Its sets are listed and in no sum, until it is put right.
+        return CoreMovement(name=row.name or f"Movement {row.id}", pattern="mobility")
+
+
+def _read_core(row: Movement, muscles: dict[str, str]) -> CoreMovement:
     return CoreMovement.model_validate(
         {
             **row.extra,

@@ -5,9 +5,10 @@ from __future__ import annotations
 import json
 import math
 from collections import defaultdict
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from datetime import date
-from typing import Any, Final
+from functools import cache
+from typing import Any, Final, get_args
 
 import peewee as pw
 
@@ -20,14 +21,47 @@ from dialback.core.sessions import Move as CoreMove
 from dialback.core.sessions import Session as CoreSession
 from dialback.core.sessions import Set as CoreSet
 from dialback.core.tally import WeekInColumns
+from dialback.core.tempo import parse_tempo
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
+from dialback.store.fields import legible
 from dialback.store.models import Athlete, Session, SetMove, SetRow, insert_rows, rows
 
 _SET_COLUMNS = (
     "reps", "seconds", "load_kg", "implements", "sides", "tempo", "hold_s", "partial_reps",
     "rpe", "warm_up", "rest_s", "part", "measured_reps", "measured_tension_s",
 )  # fmt: skip
+
+
+def _number(value: Any) -> bool:
+    return type(value) in (int, float) and abs(value) < MAX_NUMBER
+
+
+def _or_none(fits: Callable[[Any], bool]) -> Callable[[Any], bool]:
+    return lambda value: value is None or fits(value)
+
+
+def _whole(value: Any) -> bool:
+    return type(value) is int and 0 <= value < MAX_NUMBER
+
+
+@cache
+def _is_tempo(text: Any) -> bool:
+    return isinstance(text, str) and bool(next(legible([text], parse_tempo), None))
+
+
+def _text(value: Any) -> bool:
+    return isinstance(value, str)
+
+
+_SIDES: Final = frozenset(get_args(Sides))
+MAX_NUMBER: Final = 1e9
+_FITS: Final[tuple[Callable[[Any], bool], ...]] = (
+    _or_none(_whole), _or_none(_number), _number, _whole, _SIDES.__contains__, _or_none(_is_tempo),
+    _number, _whole, _or_none(_number), (0, 1).__contains__, _or_none(_number), _or_none(_text),
+    _or_none(_whole), _or_none(_number),
+)  # fmt: skip
+"""Whether a value is of its column's kind, by the order of ``_SET_COLUMNS``."""
 
 _SESSION_COLUMNS = (
     Session.id, Session.revision, Session.client_id, Session.plan,
@@ -136,7 +170,7 @@ def sessions_by_number(
     query = Session.select(Session.id, Session.date).where(
         Session.id.in_(list(numbers)), *_window(athlete, basis, date.min, date.max)
     )
-    return [(number, date.fromisoformat(day)) for number, day in rows(query)]
+    return list(legible(rows(query), lambda row: (row[0], date.fromisoformat(row[1]))))
 
 
 def planned_of(number: int) -> tuple[Athlete, date] | None:
@@ -236,8 +270,10 @@ def _added(window: tuple[Any, ...], hard_from: float | None) -> Any:
 
 def _by_week(days: Mapping[str, WeekInColumns]) -> Mapping[Week, WeekInColumns]:
     found: dict[Week, WeekInColumns] = {}
-    for day, columns in days.items():
-        of_week = found.setdefault(Week.of(date.fromisoformat(day)), WeekInColumns([], []))
+    for week, columns in legible(
+        days.items(), lambda day: (Week.of(date.fromisoformat(day[0])), day[1])
+    ):
+        of_week = found.setdefault(week, WeekInColumns([], []))
         of_week.added.extend(columns.added)
         of_week.apart.extend(columns.apart)
     return found
@@ -267,7 +303,7 @@ class StoredSessions:
                 .distinct()
                 .where(*_window(self._athlete, basis, date.min, date.max))
             )
-            known = sorted({Week.of(date.fromisoformat(day)) for (day,) in rows(days)})
+            known = sorted({Week.of(day) for day in legible(rows(days), _first_day)})
             self._weeks[basis] = known
         return known
 
@@ -302,16 +338,19 @@ class StoredSessions:
         """The weeks of a span that have sets, added up by kind in the data file."""
         window = _window(self._athlete, basis, first.monday, last.sunday)
         found: dict[str, WeekInColumns] = defaultdict(lambda: WeekInColumns([], []))
-        kinds: dict[tuple[Any, ...], Kind] = {}
+        kinds: dict[tuple[Any, ...], Kind | None] = {}
         some_apart = False
         for row in rows(_added(window, hard_from)):
             day, addable, *_ = row
             if not addable:
                 some_apart = True
                 continue
-            kind = kinds.get(written := row[2:7])
+            written = row[2:7]
+            if written not in kinds:
+                kinds[written] = next(legible([written], lambda one: self._kind(*one)), None)
+            kind = kinds[written]
             if kind is None:
-                kind = kinds[written] = self._kind(*written)
+                continue
             found[day].added.append((kind, Added(*row[7:])))
         if some_apart:
             apart = self._read_sets((*window, ~_ADDABLE))
@@ -322,18 +361,23 @@ class StoredSessions:
     def _kind(
         self, movement: int, sides: Sides, tempo: str | None, warm_up: int, hard: int
     ) -> Kind:
+        if sides not in _SIDES:
+            raise ValueError(sides)
+        if tempo is not None:
+            parse_tempo(tempo)
         return Kind(((self._names[movement], 1.0),), sides, tempo, bool(warm_up), bool(hard))
 
     def _read(self, basis: Basis, first: date, last: date) -> list[Kept]:
         window = _window(self._athlete, basis, first, last)
         sets = self._read_sets(window)
         in_order = Session.select(*_SESSION_COLUMNS).where(*window)
-        return [
-            Kept(number, revision, _core(values, [a_set for _, a_set in sorted(
-                sets[number], key=_position)]), mark, plan)
-            for number, revision, mark, plan, *values in rows(
-                in_order.order_by(Session.date, Session.id))
-        ]  # fmt: skip
+
+        def kept(row: tuple[Any, ...]) -> Kept:
+            number, revision, mark, plan, *values = row
+            own = [a_set for _, a_set in sorted(sets[number], key=_position)]
+            return Kept(int(number), int(revision), _core(values, own), mark, plan)
+
+        return list(legible(rows(in_order.order_by(Session.date, Session.id)), kept))
 
     def _read_sets(self, where: tuple[Any, ...]) -> dict[int, list[tuple[int, CoreSet]]]:
         """Sets with their position, by the number of their session."""
@@ -353,16 +397,25 @@ class StoredSessions:
             columns = row[4:]
             a_set = known.get(columns)
             if a_set is None or extra is not None or columns[0] is None:
-                a_set = self._set(columns, moves.get(number), extra)
+                its_moves = moves.get(number)
+                told = legible([(columns, its_moves, extra)], lambda one: self._set(*one))
+                a_set = next(told, None)
+                if a_set is None:
+                    continue
                 known.setdefault(columns, a_set)
-            sets[session].append((position, a_set))
+            sets[session].append((position if _whole(position) else 0, a_set))
         return sets
 
     def _set(
         self, columns: tuple[Any, ...], moves: list[CoreMove] | None, extra: str | None
     ) -> CoreSet:
-        # Checked when it was stored: the values only change their wrapping here.
+        # Checked when it was stored: the values only change their wrapping here. That they are of
+        # their kind is looked at all the same: a hand or a fault may have been in the file since.
         movement, *values = columns
+        if not all(fits(value) for fits, value in zip(_FITS, values, strict=True)):
+            raise ValueError(columns)
+        if (movement is None) == (moves is None):
+            raise ValueError(columns)
         named = dict(zip(_SET_COLUMNS, values, strict=True))
         named["warm_up"] = bool(named["warm_up"])
         named["exercise"] = self._names.get(movement)
@@ -378,9 +431,14 @@ class StoredSessions:
             .where(*window)
             .order_by(SetMove.set, SetMove.position)
         )
-        for number, movement, times, extra in rows(query):
-            named = {"exercise": self._names[movement], "times": times}
-            moves[number].append(CoreMove.trusted(named, _read_extra(extra)))
+
+        def move(row: tuple[Any, ...]) -> tuple[int, CoreMove]:
+            number, movement, times, extra = row
+            named = {"exercise": self._names[movement], "times": float(times)}
+            return number, CoreMove.trusted(named, _read_extra(extra))
+
+        for number, one in legible(rows(query), move):
+            moves[number].append(one)
         return moves
 
 
@@ -389,7 +447,13 @@ def _write_extra(value: Value) -> str | None:
 
 
 def _read_extra(text: str | None) -> dict[str, Any]:
-    return json.loads(text) if text else {}
+    """Further keys as they were stored; none where they cannot be read."""
+    found: Any = next(legible([text] if text else [], json.loads), {})
+    return found if isinstance(found, dict) else {}
+
+
+def _first_day(row: tuple[Any, ...]) -> date:
+    return date.fromisoformat(row[0])
 
 
 def _position(placed: tuple[int, CoreSet]) -> int:
@@ -398,6 +462,8 @@ def _position(placed: tuple[int, CoreSet]) -> int:
 
 def _core(values: list[Any], sets: list[CoreSet]) -> CoreSession:
     day, title, rpe, duration_min, text = values
+    if not (_text(title) and _or_none(_number)(rpe) and _or_none(_number)(duration_min)):
+        raise ValueError(values)
     extra = _read_extra(text)
     plan = extra.pop("plan", None)
     named = {

@@ -22,6 +22,7 @@ from dialback.core.vocabulary import Basis
 from dialback.core.weeks import YEARS, Week
 from dialback.store.accounts import times_unlocked
 from dialback.store.athletes import Athlete, Ledgers, athlete_on_roster
+from dialback.web.damaged import Damaged
 from dialback.web.jobs import Jobs
 from dialback.web.shapes.common import RangeQuery
 from dialback.web.streams import Streams
@@ -40,6 +41,7 @@ class Desk:
     """The data file."""
     verdicts: Verdicts = field(default_factory=Verdicts)
     streams: Streams = field(default_factory=Streams)
+    damage: Damaged = field(default_factory=Damaged)
     patience_s: float = 2.0
     """So long an answer counts the roster on; who is not counted by then is told to be waiting."""
     tries: Tries = field(default_factory=lambda: Tries(times_unlocked))

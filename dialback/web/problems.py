@@ -12,6 +12,7 @@ from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException
 
 from dialback.book.errors import BadInputError, Problem, from_validation
+from dialback.core.movements import UnknownMovementError
 from dialback.store.athletes import UnknownAthleteError
 from dialback.store.database import what_is_wrong
 from dialback.web.saying import sentences
@@ -104,6 +105,10 @@ def register(app: Flask) -> None:
     @app.errorhandler(UnknownAthleteError)
     def _nobody(error: UnknownAthleteError) -> Response:
         return problem(HTTPStatus.NOT_FOUND, str(error), "not-found")
+
+    @app.errorhandler(UnknownMovementError)
+    def _no_movement(error: UnknownMovementError) -> Response:
+        return problem(HTTPStatus.UNPROCESSABLE_ENTITY, str(error), "unknown-movement")
 
     @app.errorhandler(WorkError)
     def _cannot_be_done(error: WorkError) -> Response:

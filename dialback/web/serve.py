@@ -154,6 +154,8 @@ def _stay_warm(app: Flask, data: Path) -> None:
             while _count_some(app):
                 continue
             counted = week
+        if copied != shared.today():
+            _look_for_damage(shared)
         copied = _copy_of_the_day(data, shared.today(), copied)
         with contextlib.suppress(DatabaseError), connected():
             # What cannot be kept now is worked out again: nothing of it is anybody's record.
@@ -162,6 +164,13 @@ def _stay_warm(app: Flask, data: Path) -> None:
             _say_if_damaged(data)
             checked = True
         time.sleep(KEEP_EVERY_S)
+
+
+def _look_for_damage(shared: Desk) -> None:
+    """Once a day every value is looked at: what cannot be read is told where it would stand."""
+    with contextlib.suppress(DatabaseError), connected(snapshot=True):
+        if count := shared.damage.look():
+            log.critical("%s damaged values: run 'dialback check'", count)
 
 
 def _copy_of_the_day(data: Path, today: date, copied: date | None) -> date:

@@ -155,7 +155,8 @@ def test_rows_that_belong_to_nothing_are_told(data: Path) -> None:
                       "VALUES (99, '2026-W41', '[]', 0, 1)")  # fmt: skip
     other.close()
     with pytest.raises(BadInputError, match="rows of the table draft"):
-        look_over(data)
+        back_up(data, data.with_name("copy.sqlite"))
+    look_over(data)
 
 
 def test_a_copy_goes_only_for_a_later_one_of_the_same_house(data: Path, tmp_path: Path) -> None:

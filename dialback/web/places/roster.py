@@ -69,6 +69,7 @@ def roster() -> Response:
             today=today.isoformat(),
             athletes=rows,
             waiting=waiting,
+            damaged=desk().damage.words(),
         )
     )
 

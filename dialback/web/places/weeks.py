@@ -67,6 +67,7 @@ def frame(path: WeekPath) -> Response:
             ),
             care=care_notes(care_of(athlete, week.sunday)),
             hurts=[hurt.words for hurt in lately(ledger, desk().today())],
+            damaged=desk().damage.words(athlete.id),
             week=str(week),
             monday=week.monday.isoformat(),
             sunday=week.sunday.isoformat(),

@@ -143,6 +143,7 @@ class Roster(Shape):
     today: str
     athletes: list[RosterRow]
     waiting: list[Waiting]
+    damaged: list[str] = Field(description="Rows that cannot be read, and what helps")
 
 
 class ArchivedOut(Shape):

@@ -34,6 +34,7 @@ class Frame(Shape):
     restrictions: list[RestrictionNote]
     care: list[CareNote]
     hurts: list[str] = Field(description="What hurt within the last two weeks, the latest first")
+    damaged: list[str] = Field(description="Rows of theirs that cannot be read, and what helps")
     week: str
     monday: str
     sunday: str

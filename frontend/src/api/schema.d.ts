@@ -2548,6 +2548,11 @@ export interface components {
             athletes: components["schemas"]["RosterRow"][];
             /** Waiting */
             waiting: components["schemas"]["Waiting"][];
+            /**
+             * Damaged
+             * @description Rows that cannot be read, and what helps
+             */
+            damaged: string[];
         };
         /**
          * Counts
@@ -2780,6 +2785,11 @@ export interface components {
              * @description What hurt within the last two weeks, the latest first
              */
             hurts: string[];
+            /**
+             * Damaged
+             * @description Rows of theirs that cannot be read, and what helps
+             */
+            damaged: string[];
             /** Week */
             week: string;
             /** Monday */

@@ -7,6 +7,7 @@ import { inWindow } from "@/api/remember";
 import { reportPath, useFrame } from "@/api/sheet";
 import { date, span, weekName } from "@/words";
 import { CareLine } from "./CareLine";
+import { Damaged } from "./Damaged";
 import { Failure } from "./Failure";
 import { KEYS, useKeys } from "./keys";
 import { ATHLETE_PLACES, type Place, isFor, weekPath } from "./places";
@@ -116,6 +117,7 @@ export function AthleteFrame() {
           own={who?.athlete === place.athlete}
         />
       </div>
+      <Damaged lines={at?.damaged ?? []} />
       <Outlet />
     </>
   );

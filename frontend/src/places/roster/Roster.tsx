@@ -3,6 +3,7 @@ import { Link, useNavigate } from "react-router";
 import type { Schemas } from "@/api/client";
 import { useMay } from "@/api/me";
 import { useRoster } from "@/api/roster";
+import { Damaged } from "@/frame/Damaged";
 import { Failure } from "@/frame/Failure";
 import { useKeys } from "@/frame/keys";
 import { May } from "@/frame/May";
@@ -33,6 +34,7 @@ export function Roster() {
   return (
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pb-8 print-open max-md:px-4">
       <Head data={data} filter={filter} first={rows[0]} add={() => setAdding(true)} />
+      <Damaged lines={data.damaged} />
       {adding && <AddPeople open close={() => setAdding(false)} />}
       {waiting.length > 0 && (
         <p role="status" className="pb-2 text-sm text-ink-2">
