@@ -12,9 +12,9 @@ from typing import Final, Literal
 from openpyxl import Workbook
 
 from dialback.book.errors import bad_input
-from dialback.book.workbook import Cell, Rows, rows_of_workbook
+from dialback.book.workbook import MOST_ROWS, Cell, Rows, rows_of_workbook
 
-MAX_ROWS: Final = 250_000
+MAX_ROWS: Final = MOST_ROWS
 SEEN_EVERY: Final = 100
 """After so many rows the caller is told, and may stop."""
 MAX_COLUMNS: Final = 200

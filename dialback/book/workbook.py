@@ -1,26 +1,26 @@
-"""The first sheet of a workbook, row by row, whatever the file says of its own size.
+"""The first sheet of a workbook, row by row, looked at before it is read.
 
-The reader that openpyxl has fills in every row up to the number a row claims, and stops where the
-sheet's own ``dimension`` says: a few bytes keep it busy for years, or hide half of a log. Here
-rows come as they stand in the file, bounded by what a sheet can have.
+The reader lays a sheet out as a full table, as wide and long as its farthest cells: a few bytes
+could keep it busy for years. So the sheet's own text is gone through first, as it unpacks: how
+many rows it has, how far they go, whether they come in order.
 """
 
 from __future__ import annotations
 
 import io
+import re
 import zipfile
 from collections.abc import Iterator
 from datetime import date, datetime, timedelta
+from pathlib import PurePosixPath
 from typing import Any, Final
 from xml.etree.ElementTree import ParseError
 
 from defusedxml.common import DefusedXmlException
-from defusedxml.ElementTree import iterparse
-from openpyxl import load_workbook
-from openpyxl.utils.datetime import from_excel, from_ISO8601
-from openpyxl.utils.exceptions import InvalidFileException
+from defusedxml.ElementTree import fromstring
+from python_calamine import CalamineError, CalamineWorkbook
 
-from dialback.book.errors import bad_input
+from dialback.book.errors import BadInputError, bad_input
 
 Cell = str | int | float | bool | date | None
 Rows = Iterator[tuple[int, tuple[Cell, ...]]]
@@ -34,8 +34,20 @@ MAX_RATIO: Final = 300
 _PART_LIMITS: Final = {"xl/sharedStrings.xml": 40_000_000, "xl/styles.xml": 5_000_000,
                        "xl/workbook.xml": 2_000_000}  # fmt: skip
 _MACROS: Final = "vbaProject.bin"
-_NS: Final = "{http://schemas.openxmlformats.org/spreadsheetml/2006/main}"
-_ROW, _CELL, _VALUE, _INLINE, _TEXT = (f"{_NS}{tag}" for tag in ("row", "c", "v", "is", "t"))
+MOST_ROWS: Final = 250_000
+"""Rows of a log; whoever has more splits it."""
+MOST_CELLS: Final = 20_000_000
+"""Places of a table as large as a sheet's farthest cells."""
+_AT_ONCE: Final = 1 << 20
+_LONGEST_ROW: Final = re.compile(rb"<(?:\w{1,20}:)?row\b([^<>]{0,2000})>")
+_NUMBER: Final = re.compile(rb"""\br=["']([^"'<>]{0,40})["']""")
+_COLUMN: Final = re.compile(rb"""<(?:\w{1,20}:)?c\b[^<>]{0,200}?\br=["']([A-Za-z]{1,9})""")
+_LONGEST_TAG: Final = 4096
+_ROW: Final = re.compile(rb"<(?:\w{1,20}:)?row\b([^<>]{0,2000})>")
+_NUMBER: Final = re.compile(rb"""\br=["']([^"'<>]{0,40})["']""")
+_CELL: Final = re.compile(rb"""<(?:\w{1,20}:)?c\b[^<>]{0,200}?\br=["']([^"'<>]{0,40})["']""")
+_END: Final = re.compile(rb"</(?:\w{1,20}:)?worksheet\s{0,9}>")
+_RELATION: Final = "{http://schemas.openxmlformats.org/officeDocument/2006/relationships}id"
 
 
 def rows_of_workbook(data: bytes) -> Rows:
@@ -45,20 +57,91 @@ def rows_of_workbook(data: bytes) -> Rows:
     """
     _check_package(data)
     try:
-        book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
-    except (InvalidFileException, zipfile.BadZipFile, DefusedXmlException, ParseError, KeyError,
-            ValueError, OSError, TypeError) as error:  # fmt: skip
-        raise bad_input("file", f"is not a workbook that opens: {_said(error)}") from None
-    try:
-        if not book.worksheets:
-            raise bad_input("file", "is a workbook without a sheet")
-        sheet: Any = book.worksheets[0]
-        with sheet._get_source() as source:
-            yield from _rows(source, _Values(book, sheet._shared_strings))
-    except (ParseError, DefusedXmlException, zipfile.BadZipFile, EOFError) as error:
+        with zipfile.ZipFile(io.BytesIO(data)) as package:
+            if not _look_over(package, _first_sheet(package)):
+                return
+        book = CalamineWorkbook.from_filelike(io.BytesIO(data))
+        sheet = book.get_sheet_by_index(0)
+        first_row, first_column = sheet.start or (0, 0)
+        before: tuple[Cell, ...] = (None,) * first_column
+        for number, row in enumerate(sheet.iter_rows(), first_row + 1):
+            cells = tuple(map(_cell, row))
+            if any(cell is not None for cell in cells):
+                yield number, before + cells
+    except (CalamineError, ParseError, DefusedXmlException, zipfile.BadZipFile, KeyError, EOFError,
+            ValueError, OSError, IndexError, TypeError) as error:  # fmt: skip
+        if isinstance(error, BadInputError):
+            raise
         raise bad_input("file", f"is damaged: {_said(error)}; save it again") from None
-    finally:
-        book.close()
+
+
+def _first_sheet(package: zipfile.ZipFile) -> str:
+    """The name of the part that the first sheet of a workbook is in."""
+    book = fromstring(package.read("xl/workbook.xml"), forbid_dtd=True)
+    sheet = next((one for one in book.iter() if one.tag.rpartition("}")[2] == "sheet"), None)
+    if sheet is None:
+        raise bad_input("file", "is a workbook without a sheet")
+    relations = fromstring(package.read("xl/_rels/workbook.xml.rels"), forbid_dtd=True)
+    wanted = sheet.get(_RELATION)
+    target = next(str(one.get("Target")) for one in relations if one.get("Id") == wanted)
+    return str(PurePosixPath("xl") / target).lstrip("/") if target[0] != "/" else target[1:]
+
+
+def _look_over(package: zipfile.ZipFile, name: str) -> int:
+    """Refuse a sheet that has too many rows, goes too far, or is out of order; its rows."""
+    rows = row = 0
+    columns: set[bytes] = set()
+    left = text = b""
+    with package.open(name) as source:
+        while piece := source.read(_AT_ONCE):
+            text = left + piece
+            if b"<!DOCTYPE" in text or b"<!ENTITY" in text:
+                raise bad_input("file", "is damaged: it declares a document type; save it again")
+            end = 0
+            for tag in _ROW.finditer(text):
+                end = tag.end()
+                rows += 1
+                row = _row_number(_NUMBER.search(tag[1]), row)
+            if rows > MOST_ROWS:
+                raise bad_input("file", f"has more than {MOST_ROWS} rows: split it by years")
+            places = _CELL.findall(text)
+            _refuse_doubles(places)
+            columns.update(place.rstrip(b"0123456789") for place in places)
+            left = text[max(end, len(text) - _LONGEST_TAG) :]
+    if b"sheetData" in text and not _END.search(text):
+        raise bad_input("file", "is damaged: it ends in the middle; save it again")
+    widest = max((_column(letters) for letters in columns), default=0)
+    if row * widest > MOST_CELLS:
+        raise bad_input(
+            "file", f"spreads over {row:,} rows and {widest:,} columns: leave out what stands far "
+            "from the log"
+        )  # fmt: skip
+    return rows
+
+
+def _refuse_doubles(places: list[bytes]) -> None:
+    """Of two cells in one place the reader would take the last: nobody knows which is meant."""
+    if len(set(places)) < len(places):
+        place = next(one for at, one in enumerate(places) if one in places[:at])
+        raise bad_input(
+            f"cell {place.decode('ascii', 'replace')}",
+            "stands twice in the sheet: it is damaged, save it again",
+        )
+
+
+def _cell(value: Any) -> Cell:
+    """A value as the reader has it, as it is meant: whole numbers whole, a day without its hour."""
+    if value == "" or value is None:
+        return None
+    if isinstance(value, bool | str):
+        return value
+    if isinstance(value, float):
+        return int(value) if value.is_integer() and abs(value) < 1e15 else value
+    if isinstance(value, datetime):
+        return value.date()
+    if isinstance(value, timedelta):
+        return str(value.total_seconds())
+    return value if isinstance(value, date | int) else str(value)
 
 
 def _said(error: Exception) -> str:
@@ -85,81 +168,9 @@ def _check_package(data: bytes) -> None:
         raise bad_input("file", "is packed, but is not a workbook: choose a CSV or XLSX file")
 
 
-class _Values:
-    """What the cells of a workbook mean: its shared texts, which styles are days."""
-
-    def __init__(self, book: Any, strings: list[str]) -> None:
-        self.strings = strings
-        self.epoch = book.epoch
-        self.days = book._date_formats
-        self.spans = book._timedelta_formats
-
-    def of(self, cell: Any) -> Cell:
-        """The value of a cell."""
-        kind = cell.get("t", "n")
-        if kind == "inlineStr":
-            inline = cell.find(_INLINE)
-            parts = () if inline is None else inline.iter(_TEXT)
-            return "".join(str(part.text or "") for part in parts)
-        text = cell.findtext(_VALUE)
-        if not text:
-            return None
-        if kind == "s":
-            return str(self.strings[int(text)])
-        if kind == "b":
-            return str(text).strip() == "1"
-        if kind == "n":
-            return self._number(text, int(cell.get("s", 0)))
-        if kind == "d":
-            day: Any = from_ISO8601(text)  # type: ignore[no-untyped-call]
-            return _day(day)
-        return str(text)
-
-    def _number(self, text: str, style: int) -> Cell:
-        value: float = int(text) if text.lstrip("-").isdigit() and len(text) < 16 else float(text)
-        if style not in self.days:
-            return value
-        try:
-            return _day(from_excel(value, self.epoch, timedelta=style in self.spans))
-        except (OverflowError, ValueError):
-            return f"{text} as a day"
-
-
-def _day(value: Any) -> Cell:
-    if isinstance(value, datetime):
-        return value.date()
-    if isinstance(value, date):
-        return value
-    return str(value.total_seconds() if isinstance(value, timedelta) else value)
-
-
-def _rows(source: Any, values: _Values) -> Rows:
-    number = 0
-    cells: list[Cell] = []
-    for _, element in iterparse(source, events=("end",), forbid_dtd=True):
-        tag = element.tag
-        if tag == _CELL:
-            place = element.get("r")
-            column = _column(place, len(cells))
-            cells += [None] * (column - len(cells))
-            try:
-                cells[-1] = values.of(element)
-            except (ValueError, IndexError, TypeError) as error:
-                raise bad_input(
-                    f"cell {place}", f"is damaged: {_said(error)}; save the file again"
-                ) from None
-            # What was read is let go: a sheet of a million rows is never whole in memory.
-            element.clear()
-        elif tag == _ROW:
-            number = _row_number(element.get("r"), number)
-            if cells:
-                yield number, tuple(cells)
-            cells = []
-            element.clear()
-
-
-def _row_number(text: str | None, before: int) -> int:
-    number = before + 1 if text is None else int(text) if text.isdigit() else 0
+def _row_number(said: re.Match[bytes] | None, before: int) -> int:
+    text = "" if said is None else said[1].decode("ascii", "replace")
+    number = before + 1 if said is None else int(text) if text.isdigit() else 0
     if not before < number <= LAST_ROW:
         raise bad_input(
             f"row {text}", f"cannot come after row {before}: the sheet is damaged, save it again"
@@ -167,19 +178,15 @@ def _row_number(text: str | None, before: int) -> int:
     return number
 
 
-def _column(place: str | None, before: int) -> int:
-    """The column of a cell, from 1, as in ``BC12``; the next one where none is named."""
-    if place is None:
-        number = before + 1
-    else:
-        number = 0
-        for letter in place[:4]:
-            if not "A" <= letter <= "Z":
-                break
-            number = number * 26 + ord(letter) - ord("A") + 1
-    if not before < number <= LAST_COLUMN:
+def _column(letters: bytes) -> int:
+    """The column of a cell, from 1, by its letters, as in ``BC``."""
+    number = 0
+    for letter in letters[:4]:
+        inside = ord("A") <= letter <= ord("Z")
+        number = number * 26 + letter - ord("A") + 1 if inside else LAST_COLUMN + 1
+    if not 0 < number <= LAST_COLUMN:
         raise bad_input(
-            f"cell {place}",
-            f"cannot come after column {before}: the sheet is damaged, save it again",
+            f"cell {letters.decode('ascii', 'replace')}",
+            f"is in no column that a sheet has ({LAST_COLUMN}): it is damaged, save it again",
         )
     return number

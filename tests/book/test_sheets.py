@@ -226,7 +226,7 @@ class TestBroken:
             read_grid(self.zipped(**{"xl__vbaProject.bin": b"x", "xl__workbook_xml": b"<a/>"}))
         with pytest.raises(BadInputError, match="not a workbook"):
             read_grid(self.zipped(readme_xml=b"<a/>"))
-        with pytest.raises(BadInputError, match="not a workbook that opens"):
+        with pytest.raises(BadInputError, match="is a workbook without a sheet"):
             read_grid(self.zipped(xl__workbook_xml=b"<a/>"))
 
     def test_merged_heads_titles_above_and_formulas(self) -> None:

@@ -8,6 +8,7 @@ from collections.abc import Callable
 
 import pytest
 
+from dialback.book import workbook as workbook_module
 from dialback.book.errors import BadInputError
 from dialback.book.grid import read_grid, write_csv, write_xlsx
 from dialback.book.workbook import LAST_COLUMN, LAST_ROW
@@ -44,14 +45,17 @@ HOSTILE: dict[str, tuple[str, str]] = {
     "a row far beyond": (ROW.replace("2\"", '1000000000000"'), "cannot come after row"),
     "a row before the last": (ROW + ROW, "cannot come after row"),
     "a row of no number": (ROW.replace('r="2"', 'r="x"'), "cannot come after row"),
-    "a column beyond": (ROW.replace("B2", "XFE2"), "cannot come after column"),
-    "a column of another alphabet": (ROW.replace("B2", "22"), "cannot come after column"),
+    "a column beyond": (ROW.replace("B2", "XFE2"), "is in no column"),
+    "a column of another alphabet": (ROW.replace("B2", "22"), "is in no column"),
     "a text that is not there": (ROW.replace('t="str"><v>Press', 't="s"><v>77'), "damaged"),
-    "a number that is none": (ROW.replace('t="str"><v>Press', "><v>twelve"), "damaged"),
-    "an end in the middle": (ROW[:-9], "not well-formed"),
+    "an end in the middle": (ROW[:-9], "is damaged"),
     "a wide row": (
         '<row r="2">' + "".join(f'<c r="A2"><v>{at}</v></c>' for at in range(3)) + "</row>",
-        "cannot come after column",
+        "stands twice",
+    ),
+    "prefixed names": (
+        ROW.replace("<row", "<x:row").replace("</row", "</x:row").replace('2"', '99999999"'),
+        "cannot come after row",
     ),
 }  # fmt: skip
 
@@ -68,6 +72,18 @@ def test_a_gap_of_a_million_rows_costs_nothing() -> None:
     grid = read_grid(workbook(HEAD + last))
     assert [number for number, _ in grid.rows] == [LAST_ROW]
     assert LAST_COLUMN == 16_384
+
+
+def test_a_million_rows_are_refused_by_looking(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Before anything is read: the reader is not even asked."""
+    monkeypatch.setattr(workbook_module, "CalamineWorkbook", None)
+    row = '<row r="{}"><c r="A{}"><v>1</v></c></row>'
+    rows = "".join(row.format(at, at) for at in range(1, 300_000))
+    with pytest.raises(BadInputError, match="more than 250000 rows"):
+        read_grid(workbook(rows))
+    far = HEAD + ROW.replace("B2", "XFD2").replace('2"', f'{LAST_ROW}"')
+    with pytest.raises(BadInputError, match="spreads over"):
+        read_grid(workbook(far))
 
 
 ENTITIES = '<!DOCTYPE x [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;">]>'
