@@ -39,9 +39,6 @@ MOST_ROWS: Final = 250_000
 MOST_CELLS: Final = 20_000_000
 """Places of a table as large as a sheet's farthest cells."""
 _AT_ONCE: Final = 1 << 20
-_LONGEST_ROW: Final = re.compile(rb"<(?:\w{1,20}:)?row\b([^<>]{0,2000})>")
-_NUMBER: Final = re.compile(rb"""\br=["']([^"'<>]{0,40})["']""")
-_COLUMN: Final = re.compile(rb"""<(?:\w{1,20}:)?c\b[^<>]{0,200}?\br=["']([A-Za-z]{1,9})""")
 _LONGEST_TAG: Final = 4096
 _ROW: Final = re.compile(rb"<(?:\w{1,20}:)?row\b([^<>]{0,2000})>")
 _NUMBER: Final = re.compile(rb"""\br=["']([^"'<>]{0,40})["']""")
