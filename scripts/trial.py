@@ -12,6 +12,8 @@ import json
 import os
 import random
 import re
+import resource
+import shutil
 import signal
 import sqlite3
 import statistics
@@ -35,18 +37,22 @@ DAY = "2026-10-05"
 class Server:
     """The application as a process on a data file; it can be killed and started again."""
 
-    def __init__(self, data: Path) -> None:
+    def __init__(self, data: Path, *command: str | Path, limit_bytes: int | None = None) -> None:
         self.data = data
+        self.command = list(command) or [DIALBACK, "--data", data, "serve", "--port", "0"]
+        self.limit_bytes = limit_bytes
         self.process: subprocess.Popen[str] | None = None
         self.port = 0
 
     def start(self) -> float:
         """Start it; seconds until it says where it is."""
         begun = time.perf_counter()
-        command = [DIALBACK, "--data", self.data, "serve", "--port", "0"]
+        limit = self.limit_bytes
         self.process = subprocess.Popen(
-            command, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True
-        )
+            self.command, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True,
+            preexec_fn=None if limit is None else lambda: resource.setrlimit(
+                resource.RLIMIT_FSIZE, (limit, limit)),
+        )  # fmt: skip
         assert self.process.stdout is not None
         for line in self.process.stdout:
             found = re.search(r":(\d+)/", line)
@@ -322,6 +328,172 @@ def starts(folder: Path) -> int:
     return int(status != 200)
 
 
+FAST_DAYS = """
+import sys, time
+from datetime import date, timedelta
+from pathlib import Path
+from dialback.store.database import open_database
+from dialback.web.serve import Reach, serve
+data, day_s, step = Path(sys.argv[1]), float(sys.argv[2]), int(sys.argv[3])
+begun, first = time.monotonic(), date(2026, 11, 1)
+def today():
+    return first + timedelta(days=step * int((time.monotonic() - begun) / day_s))
+open_database(data)
+serve(data, Reach(port=0), lambda line: print(line, flush=True), today=today, keep_every_s=0.2)
+"""
+"""A server whose days last as long as it is told; with a step of -1 they go back."""
+
+
+def beside(folder: Path, seconds: float, day_s: float, step: int = 1) -> int:
+    """Whatever else opens the data file beside eight writers, and midnights with their copies."""
+    data = folder / f"beside{step}.sqlite"
+    fast = [sys.executable, "-c", FAST_DAYS, str(data), str(day_s), str(step)]
+    server = Server(data, *fast)
+    server.start()
+    athletes_of(server, 1)
+    base = [DIALBACK, "--data", data]
+    out = folder / f"out{step}"
+    out.mkdir()
+    copy = out / "copy.sqlite"
+    commands: list[tuple[list[Any], set[int]]] = [
+        ([*base, "backup", copy], {0}),
+        ([*base, "check"], {0}),
+        ([*base, "account", "list"], {0}),
+        ([*base, "report", "Athlete 0", "--week", WEEK, "--out", out / "week.pdf"], {0}),
+        ([*base, "export", "Athlete 0", "--output", out / "a.book.json"], {0}),
+        ([*base, "restore", copy], {2}),
+        ([*base, "demo", "--fresh", "--yes"], {2}),
+    ]
+    writers = Writers(server, 1, 8, seed=5)
+    ended: Counter[str] = Counter()
+    wrong: list[str] = []
+    kept_before: list[tuple[Path, set[str]]] = []
+
+    def others(mine: list[tuple[list[Any], set[int]]]) -> None:
+        while not writers.stop.is_set():
+            for command, expected in mine:
+                before = set(writers.acknowledged)
+                done = subprocess.run(command, capture_output=True, text=True, check=False)
+                ended[command[3]] += 1
+                if done.returncode not in expected:
+                    wrong.append(f"{command[3]}: {done.returncode} {done.stderr.strip()[:200]}")
+                if command[3] == "backup" and done.returncode == 0:
+                    target = out / f"copy-{ended['backup']}.sqlite"
+                    shutil.copyfile(copy, target)
+                    kept_before.append((target, before))
+
+    def second() -> None:
+        while not writers.stop.is_set():
+            other = Server(data)
+            other.start()
+            status, _ = other.ask("GET", "/api/roster")
+            ended["second serve"] += 1
+            if status not in (200, 503):
+                wrong.append(f"a second server answered {status}")
+            other.kill()
+
+    hands = [threading.Thread(target=others, args=(commands[:4],)),
+             threading.Thread(target=others, args=(commands[4:],)),
+             threading.Thread(target=second)]  # fmt: skip
+    writers.start()
+    for hand in hands:
+        hand.start()
+    time.sleep(seconds)
+    writers.end()
+    for hand in hands:
+        hand.join()
+    lost = writers.lost()
+    broken = [status for status in writers.statuses if status not in (200, 409, 503)]
+    missing = sum(len(before - marks_in(path)) for path, before in kept_before)
+    server.kill()
+    days = sorted((folder / f"beside{step}-copies").glob("*.sqlite"))
+    unwhole = sum(not is_whole(path) for path in [*days, *(path for path, _ in kept_before)])
+    print(f"{seconds:g} s of 8 writers beside {dict(ended)}: {len(writers.acknowledged)} changes "
+          f"acknowledged, {len(lost)} lost; answers {dict(writers.statuses)}; {len(kept_before)} "
+          f"backups lack {missing} of what was acknowledged before; {len(days)} daily copies, "
+          f"{unwhole} not whole")  # fmt: skip
+    for line in wrong[:5]:
+        print(f"  {line}")
+    return len(lost) + len(broken) + missing + unwhole + len(wrong) + (len(days) > 14)
+
+
+def marks_in(data: Path) -> set[str]:
+    """The marks of all sets in a data file, those of versions that wait among them."""
+    with sqlite3.connect(data) as look:
+        texts = [
+            text
+            for (text,) in look.execute(
+                'SELECT extra FROM "set" WHERE extra IS NOT NULL UNION ALL SELECT body FROM version'
+            )
+        ]
+    look.close()
+    return set(re.findall(r"[0-9a-f]{32}", " ".join(texts)))
+
+
+def is_whole(data: Path) -> bool:
+    """Whether every page of a data file can be read, and every reference leads somewhere."""
+    with sqlite3.connect(data) as look:
+        state = look.execute("PRAGMA integrity_check").fetchone()[0]
+        astray = look.execute("PRAGMA foreign_key_check").fetchone()
+    look.close()
+    return state == "ok" and astray is None
+
+
+def power_cuts(folder: Path, rounds: int) -> int:
+    """The file and its log as they are at random instants: each has all that was acknowledged."""
+    chance = random.Random(11)
+    missing = broken = 0
+    with served(folder / "power.sqlite") as server:
+        athletes_of(server, 1)
+        assert server.process is not None
+        writers = Writers(server, 1, 6, seed=3)
+        writers.start()
+        for number in range(rounds):
+            time.sleep(0.05 + chance.random() * 0.3)
+            before = set(writers.acknowledged)
+            # Nothing moves while both are copied, as nothing moves when the power is gone.
+            server.process.send_signal(signal.SIGSTOP)
+            cut = folder / f"cut-{number}.sqlite"
+            for suffix in ("", "-wal"):
+                there = server.data.with_name(server.data.name + suffix)
+                if there.exists():
+                    shutil.copyfile(there, cut.with_name(cut.name + suffix))
+            server.process.send_signal(signal.SIGCONT)
+            broken += not is_whole(cut)
+            missing += len(before - marks_in(cut))
+        writers.end()
+        lost = writers.lost()
+    print(f"{rounds} power cuts: {len(writers.acknowledged)} changes acknowledged, {missing} "
+          f"missing in a copy of the moment, {broken} damaged, {len(lost)} lost")  # fmt: skip
+    return missing + broken + len(lost)
+
+
+def full_disk(folder: Path, seconds: float) -> int:
+    """No room to write in the middle of it: what was acknowledged stays, and it is said so."""
+    data = folder / "full.sqlite"
+    with served(data) as server:
+        athletes_of(server, 1)
+    # A little more than there is: the log of the data file soon has no room.
+    server = Server(data, limit_bytes=data.stat().st_size + 150_000)
+    server.start()
+    writers = Writers(server, 1, 4, seed=9)
+    writers.start()
+    time.sleep(seconds)
+    writers.end()
+    reads = {server.ask("GET", "/api/roster")[0]}
+    server.kill()
+    with served(data) as server:
+        writers.server = server
+        lost = writers.lost()
+        again = log_of(server, 1, writers.client)
+    refused = sum(count for status, count in writers.statuses.items() if status == 507)
+    odd = {status for status in writers.statuses if status not in (200, 409, 503, 507)}
+    print(f"a full disk for {seconds:g} s: {len(writers.acknowledged)} changes acknowledged, "
+          f"{len(lost)} lost, {refused} refused in words, reads {reads}, "
+          f"other answers {odd or 'none'}; whole: {is_whole(data)}")  # fmt: skip
+    return len(lost) + len(odd) + (again is None) + (not is_whole(data)) + (not refused)
+
+
 def main() -> None:
     """All of it, or the small part."""
     parser = argparse.ArgumentParser(description=__doc__)
@@ -333,6 +505,10 @@ def main() -> None:
         wrong = many_hands(folder, 2, 1.5 if small else 15)
         wrong += many_hands(folder, 8, 2 if small else 15)
         wrong += kills(folder, 3 if small else 30)
+        wrong += beside(folder, *((6, 0.4) if small else (300, 15)))
+        wrong += beside(folder, *((2, 0.5) if small else (20, 1)), step=-1)
+        wrong += power_cuts(folder, 6 if small else 60)
+        wrong += full_disk(folder, 2 if small else 10)
         wrong += under_load(folder, *((8, 15) if small else (32, 200)))
         if not small:
             wrong += memory_flat(folder, 20_000)

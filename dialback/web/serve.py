@@ -76,8 +76,15 @@ def own_addresses() -> list[str]:
     return [name, f"{name}.local"]
 
 
-def serve(data: Path, reach: Reach, say: Callable[[str], None]) -> None:
-    """Serve until interrupted; ``say`` is told the address.
+def serve(
+    data: Path,
+    reach: Reach,
+    say: Callable[[str], None],
+    *,
+    today: Callable[[], date] = date.today,
+    keep_every_s: float = KEEP_EVERY_S,
+) -> None:
+    """Serve until interrupted; ``say`` is told the address, ``today`` is the clock.
 
     Raises ``BadInputError`` if the address cannot be had, and where others would reach a house in
     which nobody has an account.
@@ -85,16 +92,26 @@ def serve(data: Path, reach: Reach, say: Callable[[str], None]) -> None:
     if reach.beyond:
         _refuse_without_owner()
     with held(data):
-        _serve(data, reach, say)
+        _serve(data, reach, say, today, keep_every_s)
 
 
-def _serve(data: Path, reach: Reach, say: Callable[[str], None]) -> None:
+def _serve(
+    data: Path,
+    reach: Reach,
+    say: Callable[[str], None],
+    today: Callable[[], date],
+    keep_every_s: float,
+) -> None:
     host = reach.host
     # Ledgers that were let go hang together in circles: only a search for garbage frees them.
     gc.set_threshold(*GARBAGE)
     logging.basicConfig(level=logging.INFO, format="%(asctime)s %(levelname)s %(message)s")
     app = create_app(
-        data, hosts=reach.hosts(), beyond=reach.beyond, second_factor=reach.second_factor
+        data,
+        today=today,
+        hosts=reach.hosts(),
+        beyond=reach.beyond,
+        second_factor=reach.second_factor,
     )
     trusted = {} if reach.proxy is None else {
         "trusted_proxy": reach.proxy,
@@ -111,7 +128,7 @@ def _serve(data: Path, reach: Reach, say: Callable[[str], None]) -> None:
     for line in _told(reach, server.effective_port):
         say(line)
     # The first coach of the morning does not wait for a year of sets to be counted.
-    threading.Thread(target=_stay_warm, args=(app, data), daemon=True).start()
+    threading.Thread(target=_stay_warm, args=(app, data, keep_every_s), daemon=True).start()
     try:
         server.run()
     except KeyboardInterrupt:
@@ -141,7 +158,7 @@ def _told(reach: Reach, port: int) -> list[str]:
     return lines
 
 
-def _stay_warm(app: Flask, data: Path) -> None:
+def _stay_warm(app: Flask, data: Path, keep_every_s: float) -> None:
     """Count the roster ahead of the coach, and keep what was counted, behind the answers."""
     shared: Desk = app.extensions["dialback"]
     counted: Week | None = None
@@ -163,7 +180,7 @@ def _stay_warm(app: Flask, data: Path) -> None:
         if not checked:
             _say_if_damaged(data)
             checked = True
-        time.sleep(KEEP_EVERY_S)
+        time.sleep(keep_every_s)
 
 
 def _look_for_damage(shared: Desk) -> None:
