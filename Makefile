@@ -65,9 +65,9 @@ test: chromium
 	$(MAKE) --no-print-directory -j2 -O lint-python lint-frontend build unit-frontend
 	$(BIN)/pytest -n 2 --dist loadfile --no-loadscope-reorder
 
-# Thousands of requests made of the API's own document; a few are in `make test`.
+# Thousands of requests made of the API's own document, and doors at random; a few are in `make test`.
 fuzz: dev
-	DIALBACK_FUZZ=$${DIALBACK_FUZZ:-60} $(BIN)/pytest -q -n 2 tests/hostile/test_document.py
+	DIALBACK_FUZZ=$${DIALBACK_FUZZ:-60} $(BIN)/pytest -q -n 2 tests/hostile/test_document.py tests/hostile/test_doors_in_time.py
 
 # Killed servers, many hands, long loads: figures, and zero where something could be lost.
 trial: dev

@@ -505,9 +505,10 @@ def main() -> None:
         wrong = many_hands(folder, 2, 1.5 if small else 15)
         wrong += many_hands(folder, 8, 2 if small else 15)
         wrong += kills(folder, 3 if small else 30)
-        wrong += beside(folder, *((6, 0.4) if small else (300, 15)))
-        wrong += beside(folder, *((2, 0.5) if small else (20, 1)), step=-1)
-        wrong += power_cuts(folder, 6 if small else 60)
+        wrong += beside(folder, *((3, 0.2) if small else (300, 15)))
+        if not small:
+            wrong += beside(folder, 20, 1, step=-1)
+        wrong += power_cuts(folder, 4 if small else 60)
         wrong += full_disk(folder, 2 if small else 10)
         wrong += under_load(folder, *((8, 15) if small else (32, 200)))
         if not small:

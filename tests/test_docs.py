@@ -98,3 +98,19 @@ def test_the_two_commands_are_told() -> None:
 def test_only_loopback_and_local_files_are_named_in_the_front_end() -> None:
     for path in (ROOT / "frontend" / "src").rglob("*.ts*"):
         assert not re.search(r"https?://(?!127\.0\.0\.1)", path.read_text()), path
+
+
+def test_what_holds_the_security_standard_is_there() -> None:
+    page = (ROOT / "docs/security.md").read_text()
+    named = set(re.findall(r"`((?:web|hostile|browser|core|frontend)/[\w/.]+\.(?:py|ts))`", page))
+    assert len(named) > 12
+    for path in named:
+        place = ROOT / path if path.startswith("frontend") else ROOT / "tests" / path
+        assert place.is_file(), path
+    # Every point says what holds it, or why nothing does.
+    rows = [row for row in page.splitlines() if re.match(r"\| \d", row)]
+    assert len(rows) > 80
+    for row in rows:
+        held = row.split("|")[3]
+        words = ("`", "by design", "by the proxy", "does not apply", "not held", "held in part")
+        assert any(one in held for one in words), row
