@@ -18,7 +18,7 @@ from platformdirs import user_data_path
 from dialback.book.errors import BadInputError, bad_input
 from dialback.library import library
 from dialback.store.models import House, database
-from dialback.store.movements import grow_library
+from dialback.store.movements import add_movements, lacking
 from dialback.store.unit import silently
 
 log = logging.getLogger(__name__)
@@ -201,19 +201,27 @@ def _is_ours(connection: sqlite3.Connection, tables: set[str]) -> bool:
 def _migrate(opened: pw.SqliteDatabase) -> None:
     quiet = logging.getLogger("dialback.migrations")
     quiet.setLevel(logging.WARNING)
-    # A table that is made anew is gone for a moment: what points to it is looked at afterwards.
-    opened.pragma("foreign_keys", 0, permanent=False)
-    if Router(opened, migrate_dir=MIGRATIONS, logger=quiet).run():
-        astray = opened.pragma("foreign_key_check")
-        if astray is not None:
-            log.warning("rows of the table %s belong to nothing: run check --mend", astray)
-    opened.pragma("foreign_keys", 1, permanent=False)
+    router = Router(opened, migrate_dir=MIGRATIONS, logger=quiet)
+    # Most files are as they should be: then nothing is written, and nobody is waited for.
+    if router.diff:
+        _bring_forward(opened, router)
     if opened.pragma("application_id") != APPLICATION_ID:
         opened.pragma("application_id", APPLICATION_ID, permanent=False)
-    with silently():
-        if not House.select().exists():
-            House.create()
-        grow_library(library())
+    if not House.select().exists() or lacking(library()):
+        with silently():
+            if not House.select().exists():
+                House.create()
+            add_movements(lacking(library()), athlete=None)
+
+
+def _bring_forward(opened: pw.SqliteDatabase, router: Router) -> None:
+    # A table that is made anew is gone for a moment: what points to it is looked at afterwards.
+    opened.pragma("foreign_keys", 0, permanent=False)
+    router.run()
+    astray = opened.pragma("foreign_key_check")
+    if astray is not None:
+        log.warning("rows of the table %s belong to nothing: run check --mend", astray)
+    opened.pragma("foreign_keys", 1, permanent=False)
 
 
 def mark_as_demo(*, made: bool = True) -> None:

@@ -185,16 +185,14 @@ def sets_by_athlete(row: Movement) -> dict[int, int]:
     return dict(counts)
 
 
-def grow_library(shipped: Iterable[CoreMovement]) -> int:
-    """Add the shipped movements that the house does not have yet; how many there were.
+def lacking(shipped: Iterable[CoreMovement]) -> list[CoreMovement]:
+    """The shipped movements that the house does not have yet.
 
     One that the house knows by another name, as it was called in an older library, is there.
     """
     names = {row.folded for row in Movement.select().where(Movement.athlete.is_null())}
-    new = [
+    return [
         movement
         for movement in shipped
         if not ({fold(movement.name)} | {fold(alias) for alias in movement.aliases}) & names
     ]
-    add_movements(new, athlete=None)
-    return len(new)

@@ -300,7 +300,7 @@ def test_what_nobody_saw_is_asked_about(coach: Coach, club: Club, how: str) -> N
     coach.driver.refresh()
     coach.sees("Were these sets done?")
     assert len(logged(club, number)) == before
-    tap(coach, "No: go on from where it was")
+    tap(coach, "No: continue from where it was")
     coach.wait(lambda: seconds(coach) in range(26, 32), clock(coach))
     coach.sees("Reverse lunge")
     coach.driver.execute_script("window.jump(-3600)")

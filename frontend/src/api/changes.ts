@@ -8,8 +8,9 @@ export function useChange<In, Out>(change: (input: In) => Promise<Out>) {
     mutationFn: change,
     onSuccess: () => queries.invalidateQueries(),
     onError: (problem) => {
-      // Somebody else was first: what is there now is shown beside what was refused.
-      if (problem instanceof Refusal && problem.status === 409) void queries.invalidateQueries();
+      // Somebody else was first, or the answer was lost on the way: what is there now is shown.
+      if (problem instanceof Refusal && [0, 409].includes(problem.status))
+        void queries.invalidateQueries();
     },
   });
 }

@@ -52,12 +52,23 @@ const refuse: Middleware = {
   },
 };
 
+/** Statuses of answers that have no body. */
+const EMPTY = [204, 304];
+
+/** An answer with all of it there: one that ends in the middle is none. */
+async function whole(response: Response): Promise<Response> {
+  if (EMPTY.includes(response.status)) return response;
+  const body = await response.arrayBuffer();
+  const { status, statusText, headers } = response;
+  return new Response(body, { status, statusText, headers });
+}
+
 const TRIES = 4;
 
 /** Ask again where the server says that it is busy: nothing was stored, so nothing comes twice. */
 async function patiently(input: Request): Promise<Response> {
   for (let left = TRIES; ; left -= 1) {
-    const response = await fetch(input.clone());
+    const response = await whole(await fetch(input.clone()));
     const wait = Number(response.headers.get("Retry-After"));
     if (response.status !== 503 || !wait || left <= 1) return response;
     await new Promise((go) => {

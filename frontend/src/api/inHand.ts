@@ -41,7 +41,9 @@ export function useInHand<T>(stored: Stored<T>, name: string) {
     setInHand(next.value);
   };
   const isOlder = stored.revision > base.revision;
-  if (isOlder && !changed) take(stored);
+  // What is stored may be this very save, whose answer was lost: then it is no other's.
+  if (isOlder && (!changed || JSON.stringify(inHand) === JSON.stringify(stored.value)))
+    take(stored);
   return {
     inHand,
     put: setInHand,

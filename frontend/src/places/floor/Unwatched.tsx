@@ -38,7 +38,7 @@ export function Unwatched({ runs, state, unseen, change }: Props) {
           className="ink-button h-20 text-2xl font-semibold"
           onClick={() => change((all) => notDone(all, Date.now()))}
         >
-          No: go on from where it was
+          No: continue from where it was
         </button>
         <button
           type="button"

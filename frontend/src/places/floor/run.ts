@@ -423,19 +423,19 @@ function lastBefore(before: Step[], after: Step[]): number {
 
 /** The run from its start again, in the same log: what was done before stands first in it. */
 export function again(state: State, runs: Run[], now: number): State {
-  const anew = fresh(
+  const begun = fresh(
     runs.map((run) => ({ ...run, log: null, log_steps: [] })),
     now,
   );
   const own = Object.fromEntries(
     runs.map((run) => {
-      const [mine, begun] = [state.own[run.athlete], anew.own[run.athlete]];
-      if (!mine || !begun) return [run.athlete, begun];
+      const [mine, first] = [state.own[run.athlete], begun.own[run.athlete]];
+      if (!mine || !first) return [run.athlete, first];
       const besides = setsOf(mine).map((set) => ({ set, after: -1 }));
       return [run.athlete, { ...mine, done: {}, order: [], ahead: {}, besides, stopped: false }];
     }),
   ) as State["own"];
-  return { ...anew, own, begun: true };
+  return { ...begun, own, begun: true };
 }
 
 /** The step that stands large on the screen: in a rest the one after it. */
