@@ -132,7 +132,7 @@ def test_what_is_written(coach: Coach, club: Club, fault: str) -> None:
     typed(coach, f"Front plank {seconds} s", Keys.ESCAPE)
 
     def there() -> int:
-        plans = api(club, "/athletes/8/export")["planned"]
+        plans = api(club, "/athletes/8/book")["planned"]
         return sum(one.get("seconds") == seconds for plan in plans for one in plan["sets"])
 
     coach.wait(lambda: there() > 0, f"not stored: {coach.text()[:300]}")
