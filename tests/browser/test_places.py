@@ -21,7 +21,8 @@ def test_from_the_roster_to_a_trail(coach: Coach) -> None:
     coach.open("/", "Week 47")
     coach.wait(lambda: len(coach.all("tbody a")) == 13, "not everybody is counted")
     names = [row.text for row in coach.all("tbody a")]
-    assert names[-1] == "Anselm Brook"
+    # Those of whom nothing is open stand last.
+    assert "Anselm Brook" in names[-2:]
     coach.click(names[0], "a")
     coach.address("/weeks/2026-W47/sheet")
     coach.sees("open causes")

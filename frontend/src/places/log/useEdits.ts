@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
-import type { Schemas } from "@/api/client";
+import { Refusal, type Schemas } from "@/api/client";
 import { newId } from "@/api/id";
 import { logs } from "@/api/log";
 import { type WeekPlace } from "@/api/place";
@@ -30,6 +30,7 @@ const same = (a: WeekPlace, b: WeekPlace) => a.athlete === b.athlete && a.week =
 export function useEdits(place: WeekPlace) {
   const queries = useQueryClient();
   const done = useRef<Before[]>([]);
+  const unanswered = useRef(new Map<string, string[]>());
   const [steps, setSteps] = useState<Before[]>([]);
   // What fails is told by `error`; what waits behind it goes on.
   const change = useMutation({
@@ -55,13 +56,24 @@ export function useEdits(place: WeekPlace) {
 
   const keep = useCallback(
     async (one: LogSession, session: CoreSession) => {
-      await logs.keep(place.athlete, one.log?.client_id ?? newId(), {
-        change: newId(),
-        revision: one.log?.revision ?? 0,
-        after: [],
-        plan: one.plan?.id ?? null,
-        session,
-      });
+      const [key, change] = [keyOf(one), newId()];
+      // A change whose answer was lost may have arrived: what comes next goes on from it.
+      const after = unanswered.current.get(key) ?? [];
+      unanswered.current.set(key, [...after, change]);
+      try {
+        await logs.keep(place.athlete, one.log?.client_id ?? newId(), {
+          change,
+          revision: one.log?.revision ?? 0,
+          after,
+          plan: one.plan?.id ?? null,
+          session,
+        });
+      } catch (problem) {
+        const lost = !(problem instanceof Refusal) || problem.status === 0;
+        if (!lost) unanswered.current.set(key, after);
+        throw problem;
+      }
+      unanswered.current.delete(key);
     },
     [place],
   );
