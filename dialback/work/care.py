@@ -32,7 +32,11 @@ def set_caution(number: int, caution: Caution) -> Athlete:
         raise bad_input("ended_on", "a new note is in force: end it later, on a day")
     with unit() as entry:
         athlete = athlete_on_roster(number)
-        if len(numbered_cautions(athlete)) >= MOST_CAUTIONS:
+        there = numbered_cautions(athlete).values()
+        # Said once more, for the answer to the first was lost: it stands as it is.
+        if caution in there:
+            return athlete
+        if len(there) >= MOST_CAUTIONS:
             raise bad_input("kind", f"{athlete.name} has {MOST_CAUTIONS} of them: that is the most")
         add_cautions(athlete, [caution])
         touch(athlete)
@@ -61,7 +65,10 @@ def weigh(number: int, weighing: Weighing) -> Athlete:
     """Note what an athlete weighs from a day on: sets of those days count with it."""
     with unit() as entry:
         athlete = athlete_on_roster(number)
-        if len(numbered_weighings(athlete)) >= MOST_WEIGHINGS:
+        there = numbered_weighings(athlete).values()
+        if weighing in there:
+            return athlete
+        if len(there) >= MOST_WEIGHINGS:
             raise bad_input("date", f"{athlete.name} has {MOST_WEIGHINGS} weighings, the most")
         add_weighings(athlete, [weighing])
         touch(athlete)

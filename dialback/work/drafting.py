@@ -19,6 +19,7 @@ from dialback.core.weeks import Week, said
 from dialback.core.words import listed
 from dialback.store.athletes import Ledgers, athlete_on_roster
 from dialback.store.changes import moved_undo
+from dialback.store.journal import last_told
 from dialback.store.models import Athlete, Draft
 from dialback.store.plans import Moved, put_on_days
 from dialback.store.unit import unit
@@ -44,8 +45,12 @@ def keep(
     with unit() as entry:
         athlete = athlete_on_roster(number)
         check(sessions, week, ledgers.of(athlete).movements)
-        row = _fresh(athlete, week, revision)
         stored, scaled = _plain(sessions), _plain(shape)
+        there = stored_draft(athlete, week)
+        # Sent once more, for the answer to the first was lost: it stands as it is.
+        if there is not None and (there.sessions, there.shape) == (stored, scaled):
+            return int(there.revision)
+        row = _fresh(athlete, week, revision)
         if row is None:
             row = Draft.create(
                 athlete=athlete, week=str(week), sessions=stored, shape=scaled,
@@ -63,6 +68,8 @@ def throw_away(number: int, week: Week, revision: int) -> None:
     """Throw the stored draft away: the plan as published stands again."""
     with unit() as entry:
         athlete = athlete_on_roster(number)
+        if stored_draft(athlete, week) is None:
+            return
         row = _fresh(athlete, week, revision)
         if row is not None:
             row.delete_instance()
@@ -89,8 +96,10 @@ def publish_draft(
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
         check(sessions, week, ledger.movements)
-        row = _fresh(athlete, week, revision)
         fixed = logged_days(ledger, week)
+        if done := _published_before(athlete, ledger, week, wanted, fixed):
+            return done
+        row = _fresh(athlete, week, revision)
         if fresh := sorted(fixed - set(logged)):
             raise ConflictError(
                 "logged-since",
@@ -101,7 +110,27 @@ def publish_draft(
         if row is not None:
             row.delete_instance()
         undo = moved_undo(athlete, moved, drafts=[row] if row is not None else None)
-        return entry.tell(f"Published {week.said}", athlete, undo=undo)
+        return entry.tell(_published(week), athlete, undo=undo)
+
+
+def _published(week: Week) -> str:
+    return f"Published {week.said}"
+
+
+def _published_before(
+    athlete: Athlete,
+    ledger: Ledger,
+    week: Week,
+    wanted: Sequence[Session],
+    fixed: frozenset[date],
+) -> int:
+    """The change that made the plan what is wanted, if it is that: its answer was lost. Else 0."""
+    if stored_draft(athlete, week) is not None:
+        return 0
+    there = ledger.source.week("planned", week)
+    if any(one.kind not in ("same", "logged") for one in changes_of(there, wanted, fixed)):
+        return 0
+    return last_told(athlete, _published(week))
 
 
 def publish_weeks(

@@ -28,9 +28,14 @@ def set_goal(ledgers: Ledgers, number: int, goal: Goal) -> Athlete:
             raise bad_input("movement", str(unknown)) from None
         if not movement.counted:
             raise bad_input("movement", f"{movement.name} has no sets that count: choose another")
-        if len(numbered_goals(athlete)) >= MOST:
+        goal = goal.model_copy(update={"movement": movement.name})
+        there = numbered_goals(athlete).values()
+        # Said once more, for the answer to the first was lost: it stands as it is.
+        if goal in there:
+            return athlete
+        if len(there) >= MOST:
             raise bad_input("movement", f"{athlete.name} has {MOST} goals: remove one first")
-        add_goals(athlete, [goal.model_copy(update={"movement": movement.name})])
+        add_goals(athlete, [goal])
         entry.tell(f"Set a goal for {movement.name}, by {said(goal.by)}", athlete)
         return athlete
 

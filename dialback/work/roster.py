@@ -22,11 +22,11 @@ from dialback.store.athletes import (
     weight_said,
 )
 from dialback.store.journal import before, change
-from dialback.store.maxima import add_maxima
+from dialback.store.maxima import add_maxima, numbered_maxima
 from dialback.store.models import Athlete
 from dialback.store.models import Maximum as MaximumRow
 from dialback.store.models import Restriction as RestrictionRow
-from dialback.store.restrictions import add_restrictions, lift
+from dialback.store.restrictions import add_restrictions, lift, numbered_restrictions
 from dialback.store.unit import touch, unit
 from dialback.work.accounts import follow_name
 from dialback.work.errors import ConflictError, NotThereError
@@ -132,7 +132,11 @@ def type_maximum(ledgers: Ledgers, number: int, maximum: Maximum) -> Athlete:
     with unit() as entry:
         athlete = athlete_on_roster(number)
         name = _known_name(ledgers, athlete, maximum.movement, "movement")
-        add_maxima(athlete, [maximum.model_copy(update={"movement": name})])
+        maximum = maximum.model_copy(update={"movement": name})
+        # Said once more, for the answer to the first was lost: it stands as it is.
+        if maximum in numbered_maxima(athlete).values():
+            return athlete
+        add_maxima(athlete, [maximum])
         touch(athlete)
         entry.tell(
             f"Entered a maximum: {name}, {weight_said(maximum.kg)} on {said(maximum.date)}", athlete
@@ -162,6 +166,9 @@ def set_restriction(ledgers: Ledgers, number: int, restriction: Restriction) -> 
         if restriction.about == "movement":
             name = _known_name(ledgers, athlete, restriction.subject, "subject")
             restriction = restriction.model_copy(update={"subject": name})
+        # Said once more, for the answer to the first was lost: it stands as it is.
+        if restriction in numbered_restrictions(athlete).values():
+            return athlete
         add_restrictions(athlete, [restriction])
         touch(athlete)
         told = f"Added a restriction: {restriction.subject}, on the word of {restriction.by}"

@@ -173,14 +173,15 @@ class Coach:
         The names of controls must have what is seen of them, for those who speak to them.
         """
         self.driver.execute_script(AXE)
-        return list(
-            self.driver.execute_async_script(
-                "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa',"
-                " 'wcag22aa'], rules: {'label-content-name-mismatch': {enabled: true}}})"
-                ".then(found => arguments[0](found.violations.map(one => [one.id,"
-                " one.nodes.slice(0, 3).map(node => node.html + ' ' + node.failureSummary)])))"
-            )
+        look = (
+            "axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa',"
+            " 'wcag22aa'], rules: {'label-content-name-mismatch': {enabled: true}}})"
+            ".then(found => arguments[0](found.violations.map(one => [one.id,"
+            " one.nodes.slice(0, 3).map(node => node.html + ' ' + node.failureSummary)])))"
         )
+        # A page that changes while it is looked at makes axe stumble: it looks again.
+        found = self.wait(lambda: [self.driver.execute_async_script(look)], "axe cannot look")
+        return list(found[0])
 
     def complaints(self) -> list[str]:
         return [

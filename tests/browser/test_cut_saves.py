@@ -10,17 +10,21 @@ import time
 import urllib.request
 from collections.abc import Callable, Iterable, Iterator
 from datetime import date
+from pathlib import Path
 from typing import Any
 
 import pytest
 from selenium.webdriver.common.keys import Keys
 
 from tests.browser.driving import Club, Coach, browser
-from tests.browser.test_in_hand import bells, write_bells
+from tests.browser.test_in_hand import bells, bench_press_sets, write_bells
 from tests.browser.test_write import open_new, text, typed
 
 TODAY = date(2026, 11, 24)
 FAULTS = ("cut at sending", "cut at answering", "told to wait", "answered late")
+STORES_NOTHING = ("/check", "/audit", "/rows", "/amend", "/dial", "/notches", "/movements", "/next",
+                  "/effect", "/effects", "/look", "/read")  # fmt: skip
+"""What is asked with a body, and is no save."""
 MIRREN = "/athletes/7/weeks/2026-W48"
 ANSELM = "/athletes/8/weeks/2026-W48"
 
@@ -34,9 +38,9 @@ class Faulty:
         self.hits = 0
 
     def __call__(self, environ: dict[str, Any], start: Callable[..., Any]) -> Iterable[bytes]:
-        if not self.fault or environ["REQUEST_METHOD"] not in ("PUT", "POST"):
+        if not self.fault or environ["REQUEST_METHOD"] not in ("PUT", "POST", "DELETE"):
             return self.app(environ, start)  # type: ignore[no-any-return]
-        if environ["PATH_INFO"].endswith(("/check", "/audit", "/rows", "/amend")):
+        if environ["PATH_INFO"].endswith(STORES_NOTHING):
             return self.app(environ, start)  # type: ignore[no-any-return]
         fault, self.fault = self.fault, ""
         self.hits += 1
@@ -100,7 +104,8 @@ def saved_in_the_end(coach: Coach, stored: Callable[[], bool], words: str) -> No
     def look() -> bool:
         if stored():
             return True
-        buttons = coach.driver.find_elements("xpath", f"//button[.='{words}' and not(@disabled)]")
+        called = f"(.='{words}' or @aria-label='{words}')"
+        buttons = coach.driver.find_elements("xpath", f"//button[{called} and not(@disabled)]")
         alerts = coach.driver.find_elements("css selector", "[role=alert]")
         if alerts and buttons:
             buttons[0].click()
@@ -181,3 +186,87 @@ def test_a_note_of_care(coach: Coach, club: Club, fault: str) -> None:
     found = lambda: json.dumps(api(club, "/athletes/7/care"))  # noqa: E731
     saved_in_the_end(coach, lambda: f"slowly: {fault}" in found(), "Save the note")
     assert failed_once(club)
+
+
+@pytest.mark.parametrize("fault", FAULTS)
+def test_a_draft_on_the_dial(coach: Coach, club: Club, fault: str) -> None:
+    coach.open("/athletes/7/weeks/2026-W49/dial", "Nearest notches")
+    sets = coach.field("Bench press, sets")
+    wanted = 5 + FAULTS.index(fault)
+    fail(club, fault)
+    sets.send_keys(Keys.CONTROL, "a")
+    sets.send_keys(str(wanted))
+    coach.wait(lambda: bench_press_sets(coach) == wanted, "not stored")
+    coach.sees("; saved")
+    assert failed_once(club)
+    coach.driver.refresh()
+    coach.sees("Your saved draft")
+    assert coach.field("Bench press, sets").get_attribute("value") == str(wanted)
+    coach.click("Reset", "button")
+    coach.sees("From the plan as published")
+
+
+@pytest.mark.parametrize("fault", FAULTS)
+def test_the_rules_of_the_house(coach: Coach, club: Club, fault: str) -> None:
+    coach.open("/rules", "House rules")
+    name = "Allowed rise of a load, caution above"
+    wanted = str(6 + FAULTS.index(fault))
+    field = coach.field(name)
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys(wanted, Keys.TAB)
+    coach.sees("Not saved yet")
+    fail(club, fault)
+    coach.click("Save as house rules", "button")
+    limits = lambda: api(club, "/rules")["chosen"].get("load_step", [0])  # noqa: E731
+    saved_in_the_end(coach, lambda: limits()[0] == int(wanted) / 100, "Save as house rules")
+    assert failed_once(club)
+    coach.sees("All saved.")
+    assert coach.field(name).get_attribute("value") == wanted
+
+
+@pytest.mark.parametrize("fault", FAULTS)
+def test_a_book_comes_in_once(coach: Coach, club: Club, fault: str, tmp_path: Path) -> None:
+    book = json.dumps(api(club, "/athletes/7/book")).replace("Mirren Sollas", f"Here {fault}")
+    (tmp_path / "book.json").write_text(book)
+    coach.open("/files", "On the roster")
+    coach.field("Book file").send_keys(str(tmp_path / "book.json"))
+    coach.find("//button[.='Import']")
+    fail(club, fault)
+    coach.click("Import", "button")
+
+    def there() -> int:
+        return sum(one["name"] == f"Here {fault}" for one in api(club, "/roster")["athletes"])
+
+    saved_in_the_end(coach, lambda: there() == 1, "Import")
+    assert failed_once(club)
+    # Nobody comes twice, however often it is pressed.
+    coach.open("/files", f"Here {fault}")
+    fail(club, fault)
+    coach.click(f"Archive Here {fault}", "button")
+    coach.wait(lambda: failed_once(club), "nothing was sent")
+    saved_in_the_end(coach, lambda: there() == 0, f"Archive Here {fault}")
+
+
+@pytest.mark.parametrize("fault", FAULTS)
+def test_sets_on_the_floor(coach: Coach, club: Club, fault: str) -> None:
+    wednesday = api(club, "/floor?day=2026-11-25")["sessions"]
+    plan = [one for one in wednesday if not one["done"]][FAULTS.index(fault)]["plan"]
+
+    def logged() -> int:
+        log = api(club, f"/floor/run?plan={plan}")["run"]["log"]
+        return len(log["session"]["sets"]) if log else 0
+
+    coach.open(f"/floor/run?plans={plan}", "Stop on sharp pain")
+    coach.click("Begin", "button")
+    coach.sees("set 1 of")
+    while "Start the clock" in coach.text():
+        coach.click("Skip", "button")
+    coach.click("Skip", "button")
+    fail(club, fault)
+    for done in (1, 2):
+        if coach.find("//main/button[contains(@class, 'ink-button')]").text == "Skip the rest":
+            coach.click("Skip the rest", "button")
+        coach.click("Done as planned", "button")
+        coach.wait(lambda done=done: logged() == done, "not logged")
+    assert failed_once(club)
+    coach.sees("all sent")

@@ -16,6 +16,7 @@ from dialback.store.models import Athlete
 from dialback.store.unit import touch, unit
 from dialback.web.app import ASKING, create_app
 from tests.conftest import TODAY
+from tests.web.test_api import get, send
 
 WEEK = "/api/athletes/1/weeks/2026-W42"
 TEXT = {"date": "2026-10-13", "title": "Arms", "text": "Row 3 × 8 at 20 kg"}
@@ -159,3 +160,55 @@ def test_a_log_of_tomorrow_has_one_rule_everywhere(known: FlaskClient) -> None:
                 "session": {"date": day, "sets": sets}}  # fmt: skip
         logged = known.put(f"/api/athletes/1/logs/log-of-{day}", json=body)
         assert (logged.status_code == 200) == taken, logged.get_data(as_text=True)
+
+
+CAUTION = {"kind": "illness", "by": "Runa Velk", "since": "2026-10-12", "word": "A cold."}
+GOAL = {"movement": "press", "load_kg": 55, "reps": 5, "by": "2026-12-13"}
+SAID_TWICE: list[tuple[str, dict[str, Any], str]] = [
+    ("care/cautions", CAUTION, "cautions"),
+    ("care/weighings", {"date": "2026-10-05", "kg": 70}, "weighings"),
+    ("restrictions", RESTRICTION, "restrictions"),
+    ("maxima", MAXIMUM, "maxima"),
+    ("goals", GOAL, "goals"),
+]
+
+
+@pytest.mark.parametrize(("path", "body", "key"), SAID_TWICE)
+def test_what_is_said_twice_stands_once(
+    known: FlaskClient, path: str, body: dict[str, Any], key: str
+) -> None:
+    """The answer to the first was lost, and it is sent once more."""
+    place = f"/api/athletes/1/{path}"
+    first = send(known, "post", place, body, 201)
+    entries = len(get(known, "/api/journal")["entries"])
+    assert send(known, "post", place, body, 201)[key] == first[key]
+    assert len(get(known, "/api/journal")["entries"]) == entries
+
+
+def test_a_draft_sent_twice_is_one_and_published_twice_is_one_change(known: FlaskClient) -> None:
+    draft = get(known, f"{WEEK}/draft")
+    lines = draft["sessions"][0]["lines"]
+    lines[0]["count"] += 1
+    body = {"sessions": draft["sessions"], "start_total": draft["start_total"], "revision": 0}
+    assert send(known, "put", f"{WEEK}/draft", body)["revision"] == 1
+    # The answer was lost: the same again is no other window's.
+    assert send(known, "put", f"{WEEK}/draft", body)["revision"] == 1
+    lines[0]["count"] += 1
+    send(known, "put", f"{WEEK}/draft", body, 409)
+    publish = {**body, "revision": 1, "logged": []}
+    change = send(known, "post", f"{WEEK}/draft/publish", publish)["change"]
+    assert send(known, "post", f"{WEEK}/draft/publish", publish)["change"] == change
+    # Thrown away, and thrown away again: there is none.
+    body["revision"] = 0
+    send(known, "put", f"{WEEK}/draft", body)
+    send(known, "post", f"{WEEK}/draft/reset", {"revision": 1})
+    send(known, "post", f"{WEEK}/draft/reset", {"revision": 1})
+
+
+def test_a_text_sent_twice_is_one(known: FlaskClient) -> None:
+    kept = send(known, "post", f"{WEEK}/written", TEXT, 201)
+    body = {**TEXT, "text": "Row 4 × 8 at 20 kg", "revision": kept["revision"]}
+    place = f"{WEEK}/written/{kept['id']}"
+    first = send(known, "put", place, body)
+    assert send(known, "put", place, body) == first
+    send(known, "put", place, {**body, "text": "Row 5 × 8 at 20 kg"}, 409)

@@ -67,7 +67,8 @@ def test_add_change_take_out_and_put_back(client: FlaskClient) -> None:
     assert (again["text"], again["date"]) == (text, "2026-10-16")
     sheet = get(client, f"{NEXT}/sheet?basis=planned")
     assert sheet["totals"][0]["cells"]["sets"]["planned"] == 21
-    assert "overwritten" in send(client, "put", place, changed, 409)["detail"]
+    other = {**changed, "title": "Another"}
+    assert "overwritten" in send(client, "put", place, other, 409)["detail"]
     assert send(client, "post", f"{place}/remove", {"revision": 2})["revision"] == 3
     assert len(get(client, f"{NEXT}/written")["sessions"]) == 1
     send(client, "put", place, {**changed, "revision": 3}, 404)

@@ -57,8 +57,10 @@ const SAVED: Record<Saving, string> = {
   changed: "saving…",
   saving: "saving…",
   stale: "not saved: changed in another window",
-  failed: "not saved",
+  refused: "not saved",
+  "cut off": "not saved yet: trying again",
 };
+const UNSAVED: Saving[] = ["stale", "refused", "cut off"];
 
 function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"] }) {
   const draft = useDialDraft(place, opened);
@@ -208,10 +210,7 @@ function Head({ week, opened, draft, publish }: HeadProps) {
     <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 pb-2 text-sm">
       <p className="text-ink-2">
         {(ORIGINS[opened.origin] ?? (() => ""))(opened.origin_week)};{" "}
-        <span
-          role="status"
-          className={draft.saving === "stale" || draft.saving === "failed" ? "text-high" : ""}
-        >
+        <span role="status" className={UNSAVED.includes(draft.saving) ? "text-high" : ""}>
           {draft.canUndo || opened.origin === "saved" ? SAVED[draft.saving] : "unchanged"}
         </span>
       </p>

@@ -2,12 +2,15 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Refusal, type Schemas, messageOf } from "@/api/client";
 import { dial } from "@/api/dial";
+import { inOrder, isAnswered } from "@/api/inOrder";
 import { type WeekPlace } from "@/api/place";
 import type { State } from "./useDialDraft";
 
-export type Saving = "stored" | "changed" | "saving" | "stale" | "failed";
+export type Saving = "stored" | "changed" | "saving" | "stale" | "refused" | "cut off";
 
 const SAVE_AFTER_MS = 700;
+/** The server did not answer: it is asked again. */
+const AGAIN_AFTER_MS = 3000;
 
 /** A draft is stored soon after it was changed, one write after the other, and published. */
 export function useDraftStore(
@@ -16,7 +19,7 @@ export function useDraftStore(
   /** The draft as it now stands. */
   inHand: () => State,
   state: State,
-  setError: (says: string) => void,
+  setError: (says: string | null) => void,
 ) {
   const [saving, setSaving] = useState<Saving>("stored");
   const revision = useRef(opened.revision);
@@ -37,10 +40,17 @@ export function useDraftStore(
     [opened.start_total, inHand],
   );
 
+  const [send] = useState(() =>
+    inOrder(
+      (draft: Schemas["SaveDraftBody"]) => dial.save(place, draft),
+      (stored) => {
+        revision.current = stored.revision;
+      },
+    ),
+  );
   const store = useCallback(async () => {
-    const stored = await dial.save(place, body());
-    revision.current = stored.revision;
-  }, [place, body]);
+    await send(body);
+  }, [send, body]);
 
   // Whoever leaves before an answer has come, or before a save, does not lose what was changed.
   const gone = useRef(false);
@@ -52,24 +62,26 @@ export function useDraftStore(
   }, [leave]);
 
   useEffect(() => {
-    if (saving !== "changed") return undefined;
+    if (saving !== "changed" && saving !== "cut off") return undefined;
+    const wait = saving === "changed" ? SAVE_AFTER_MS : AGAIN_AFTER_MS;
     const timer = setTimeout(async () => {
       setSaving("saving");
       try {
         await inTurn(store);
         setSaving((now) => (now === "saving" ? "stored" : now));
+        if (saving === "cut off") setError(null);
       } catch (problem) {
         const stale = problem instanceof Refusal && problem.status === 409;
-        setSaving(stale ? "stale" : "failed");
+        setSaving(stale ? "stale" : isAnswered(problem) ? "refused" : "cut off");
         setError(messageOf(problem));
       }
-    }, SAVE_AFTER_MS);
+    }, wait);
     return () => clearTimeout(timer);
   }, [saving, state, store, inTurn, setError]);
 
   const left = useRef(leave);
   useEffect(() => {
-    unsaved.current = saving === "changed";
+    unsaved.current = saving === "changed" || saving === "cut off";
     left.current = leave;
   }, [saving, leave]);
   useEffect(() => {
@@ -90,7 +102,7 @@ export function useDraftStore(
       });
       await queries.invalidateQueries({ queryKey: ["draft"] });
     } catch (problem) {
-      setSaving("failed");
+      setSaving("refused");
       setError(messageOf(problem));
     }
   }, [place, queries, inTurn, setError]);

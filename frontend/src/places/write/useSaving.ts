@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { Refusal, messageOf } from "@/api/client";
+import { inOrder } from "@/api/inOrder";
 import { type WeekPlace } from "@/api/place";
 import { noteSave, saveUnderWay, writing } from "@/api/write";
 import { forgetOnDevice, keepOnDevice, rememberNumber } from "./device";
@@ -98,12 +99,16 @@ export function useSaving(
   const busy = useRef(false);
   const refresh = usePlanChanged();
 
+  const [sendInOrder] = useState(() => inOrder(send, goOnFrom));
   const store = useCallback(async (): Promise<Sheet | null> => {
     try {
       let done: Sheet;
       do {
-        done = await send(whereRef.current, latestRef.current, clientRef.current);
-        goOnFrom(done);
+        done = await sendInOrder(() => ({
+          place: whereRef.current,
+          sheet: latestRef.current,
+          client: clientRef.current,
+        }));
         stored(done);
       } while (goneRef.current && !same(latestRef.current, done));
       setSaving("saved");
@@ -118,7 +123,7 @@ export function useSaving(
     } finally {
       busy.current = false;
     }
-  }, [stored, refresh, goOnFrom, whereRef, latestRef, clientRef, goneRef]);
+  }, [stored, refresh, sendInOrder, latestRef, goneRef, whereRef, clientRef]);
   const save = useCallback(() => {
     // One at a time; what is typed meanwhile has its own moment, or is saved on leaving.
     if (busy.current) return;
@@ -168,8 +173,14 @@ export function useSaving(
   };
 }
 
+interface Sending {
+  place: WeekPlace;
+  sheet: Sheet;
+  client: string;
+}
+
 /** Store what is typed; a new session once: sent again, it is the one that is there. */
-async function send(place: WeekPlace, sheet: Sheet, client: string): Promise<Sheet> {
+async function send({ place, sheet, client }: Sending): Promise<Sheet> {
   const { id, date, title, text, revision } = sheet;
   const body = { date, title, text, session: id };
   if (id === null) return writing.add(place, { ...body, client });
