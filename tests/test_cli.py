@@ -110,6 +110,22 @@ def test_the_demo_goes_into_an_empty_file_only(tmp_path: Path) -> None:
     assert run("demo", "--fresh", data=data).returncode == 0
 
 
+def test_a_demo_that_somebody_lives_in_is_not_deleted(tmp_path: Path) -> None:
+    data = tmp_path / "x.sqlite"
+    assert run("demo", data=data).returncode == 0
+    add = [DIALBACK, "--data", data, "account", "add", "Runa", "--role", "owner"]
+    subprocess.run([*add, "--password-stdin"], input="six cold boats\n", text=True, check=True)
+    refused = run("demo", "--fresh", data=data)
+    assert refused.returncode == 2
+    assert "has accounts in it: nothing was deleted" in refused.stderr
+    assert "Runa" in run("account", "list", data=data).stdout
+    aside = run("demo", "--fresh", "--yes", data=data)
+    assert "has accounts in it: it is now" in aside.stderr
+    assert "Runa" not in run("account", "list", data=data).stdout
+    kept = Path(aside.stderr.strip().rsplit(" ", 1)[-1])
+    assert "Runa" in run("account", "list", data=kept).stdout
+
+
 def test_an_address_that_cannot_be_had(tmp_path: Path) -> None:
     with socket.socket() as taken:
         taken.bind(("127.0.0.1", 0))

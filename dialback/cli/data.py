@@ -251,6 +251,7 @@ def _clear_away(path: Path, *, yes: bool) -> None:
     """Delete a data file of the demo; put another one aside, if that is wanted."""
     from dialback.book.errors import bad_input
     from dialback.demo.load import everybody, strangers
+    from dialback.store.accounts import is_any
     from dialback.store.athletes import house
     from dialback.store.database import delete_data, is_demo, put_data_aside
     from dialback.store.models import database
@@ -259,12 +260,16 @@ def _clear_away(path: Path, *, yes: bool) -> None:
     open_data(path)
     with database.connection_context():
         people, others, lent = everybody(), strangers(), house().club is not None
+        used = is_any()
     # The first demos did not mark their file: one with the rowers alone in it is one of them,
     # unless they came into somebody's own house.
-    if not others and (marked or (people and not lent)):
+    if not others and not used and (marked or (people and not lent)):
         delete_data(path)
         return
-    what = f"has {others[0]} in it, whom demo does not know" if others else "was not made by demo"
+    what = (
+        f"has {others[0]} in it, whom demo does not know" if others
+        else "has accounts in it" if used else "was not made by demo"
+    )  # fmt: skip
     if not yes:
         raise bad_input(
             str(path), f"{what}: nothing was deleted. Choose another --data, or put it aside with "
