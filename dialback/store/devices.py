@@ -128,6 +128,18 @@ def end_session(account: int, device: int) -> bool:
     return ended > 0
 
 
+def let_sessions_lapse(account: int, today: date) -> None:
+    """End every session of an account as if nobody had been there for long.
+
+    Nobody has taken the devices away: what waits on one is sent when the account signs in again.
+    To be called within a unit.
+    """
+    lapsed = today - STAYS - timedelta(days=1)
+    DeviceRow.update(seen=lapsed).where(
+        DeviceRow.account == account, DeviceRow.seen > lapsed
+    ).execute()
+
+
 def forget_devices(account: int, *, but: int | None = None) -> None:
     """Sign every device of an account out, and tell none of them again; but one, if it is named.
 

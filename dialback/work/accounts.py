@@ -20,7 +20,7 @@ from dialback.store.accounts import (
     row_of_athlete,
 )
 from dialback.store.athletes import athlete_on_roster
-from dialback.store.devices import end_session, forget_devices, hash_of
+from dialback.store.devices import end_session, forget_devices, hash_of, let_sessions_lapse
 from dialback.store.models import Account as AccountRow
 from dialback.store.models import Athlete, House
 from dialback.store.unit import silently, unit
@@ -101,7 +101,7 @@ def check_own_password(number: int, password: str) -> None:
         raise UnfitError("wrong-password", "That is not your current password.")
 
 
-def change_role(number: int, role: Role) -> None:
+def change_role(number: int, role: Role, today: date) -> None:
     """Give an account another role, and sign its devices out; there is always an owner."""
     with unit() as entry:
         row = _row(number)
@@ -110,7 +110,7 @@ def change_role(number: int, role: Role) -> None:
         _keep_an_owner(row, role)
         row.role = role
         row.save()
-        forget_devices(number)
+        let_sessions_lapse(number, today)
         entry.tell(f"{row.name} is {role} now")
 
 

@@ -116,6 +116,10 @@ def test_a_new_password_ends_all_other_sessions_and_a_role_all(owner: FlaskClien
     vera = signed_in(owner, "Vera", OTHER)
     send(owner, "put", f"/api/accounts/{number}", {"role": "coach"})
     get(vera, "/api/roster", 401)
+    assert get(owner, "/api/accounts")["accounts"][-1]["name"] == "Vera"
+    # Nobody has taken the device away: what waits on it is kept until she is back.
+    me = get(vera, "/api/me")
+    assert (me["state"], me["withdrawn"]) == ("out", False)
 
 
 def test_ones_devices_are_listed_and_signed_out_there(owner: FlaskClient) -> None:

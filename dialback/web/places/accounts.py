@@ -325,7 +325,7 @@ def make_account(body: NewAccountBody) -> Response:
 @api.put("/accounts/<int:account>", responses={200: Done})
 def change_role(path: AccountPath, body: RoleBody) -> Response:
     """Give an account another role."""
-    work.change_role(path.account, body.role)
+    work.change_role(path.account, body.role, desk().today())
     return answer(Done())
 
 
