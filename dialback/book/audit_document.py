@@ -8,6 +8,7 @@ from dialback.core.audit import Audit, compliance, sessions_done
 from dialback.core.balance import Weighing, weigh_all
 from dialback.core.baseline import Change
 from dialback.core.causes import Cause, causes
+from dialback.core.duration import warm_up_s
 from dialback.core.figures import TOTALS, in_total, of_muscle, of_pattern
 from dialback.core.findings import Finding
 from dialback.core.schools import under_schools
@@ -41,7 +42,8 @@ def audit_document(result: Audit, athlete: str) -> dict[str, Any]:
             if name.endswith("_rep_sets") or name.endswith("_tempo_sets")
             else _round(value(in_total(name)))
             for name in TOTALS
-        },
+        }
+        | {"warm_up_s": _round(warm_up_s(result.entries))},
         "muscles": {
             muscle: {name: _round(value(of_muscle(muscle, name))) for name in MUSCLE_MEASURES}
             for muscle in MUSCLES

@@ -20,7 +20,7 @@ from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
 from dialback.core.sessions import Goal, Maximum, Session, Title
 from dialback.core.tally import Ledger
-from dialback.core.vocabulary import BASES, Basis
+from dialback.core.vocabulary import BASES, LIGHT_KINDS, Basis, WeekKind
 from dialback.core.weeks import Week
 
 FORMAT: Final = "dialback-book"
@@ -71,6 +71,24 @@ class BookBlock(Value):
         return text
 
 
+class BookKind(Value):
+    """What a week is for."""
+
+    week: str = Field(pattern=r"^\d{4}-W\d{2}$")
+    kind: WeekKind
+
+    @field_validator("week")
+    @classmethod
+    def _is_a_week(cls, text: str) -> str:
+        Week.parse(text)
+        return text
+
+
+def light_weeks(kinds: Iterable[BookKind]) -> frozenset[Week]:
+    """The weeks that are lighter ones by their kind."""
+    return frozenset(Week.parse(one.week) for one in kinds if one.kind in LIGHT_KINDS)
+
+
 class Book(Value):
     """``dialback-book`` version 1."""
 
@@ -83,6 +101,7 @@ class Book(Value):
     completed: tuple[Session, ...] = Field((), strict=False)
     kit: Kit | None = None
     blocks: tuple[BookBlock, ...] = Field((), strict=False, max_length=1000)
+    kinds: tuple[BookKind, ...] = Field((), strict=False, max_length=5000)
 
     @cached_property
     def movements(self) -> MovementTable:
@@ -104,6 +123,7 @@ class Book(Value):
             kit=self.kit,
             maxima=self.athlete.maxima,
             blocks=frozenset(Week.parse(block.week) for block in self.blocks),
+            light_weeks=light_weeks(self.kinds),
         )
 
 
@@ -228,7 +248,7 @@ def as_document(book: Book) -> dict[str, Any]:
         "rules": book.rules.changes(),
         "planned": document.get("planned", []),
         "completed": document.get("completed", []),
-        **{key: document[key] for key in ("kit", "blocks") if key in document},
+        **{key: document[key] for key in ("kit", "blocks", "kinds") if key in document},
         **(book.model_extra or {}),
     }
 

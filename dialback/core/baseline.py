@@ -58,9 +58,12 @@ class Change:
 def is_lighter(ledger: Ledger, week: Week, sets: float) -> bool:
     """Whether so many sets make a week a lighter one, beside the trained weeks before it.
 
-    Below ``lighter_share`` of the median of the trained weeks among the eight before, lighter ones
-    among them; never where there are fewer than two.
+    One that is marked as such is, whatever its sets; else one below ``lighter_share`` of the median
+    of the trained weeks among the eight before, lighter ones among them; never where there are
+    fewer than two.
     """
+    if week in ledger.light_weeks:
+        return True
     key = ("lighter below", week)
     if key not in ledger.kept:
         share = ledger.rules.lighter_share

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from dialback.core.rules import Rules
@@ -36,6 +36,11 @@ def estimated_duration(entries: Sequence[Entry], rules: Rules) -> Duration:
         rest_s=sum(entry.set.rest_s or 0.0 for entry in entries),
         change_over_s=rules.change_over_s * len(movements),
     )
+
+
+def warm_up_s(entries: Iterable[Entry]) -> float:
+    """Seconds of work of the sets marked as warm-up, of whatever kind, whatever the rules count."""
+    return sum(entry.measured.work_s for entry in entries if entry.set.warm_up)
 
 
 def density(volume_load_kg: float, duration: Duration) -> float | None:

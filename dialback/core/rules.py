@@ -106,7 +106,7 @@ class Rules(Value):
     max_estimate: Literal["epley", "brzycki"] | None = "epley"
     plan_band: Band = (0.8, 1.1)
     gap_share: float = Field(0.5, ge=0, le=1)
-    lighter_share: float | None = Field(0.6, ge=0, le=1)
+    lighter_share: float | None = Field(0.7, ge=0, le=1)
     jump_high_sets: float | None = Field(4, ge=0, le=1000)
     jump_from_below: bool = True
     kit_step_note: bool = True

@@ -184,6 +184,7 @@ class Ledger:
         kit: Kit | None = None,
         maxima: tuple[Maximum, ...] = (),
         blocks: frozenset[Week] = frozenset(),
+        light_weeks: frozenset[Week] = frozenset(),
         unit: Unit = "kg",
     ) -> None:
         self.source = source
@@ -195,6 +196,8 @@ class Ledger:
         self.maxima = maxima
         self.blocks = blocks
         """The weeks in which a block begins."""
+        self.light_weeks = light_weeks
+        """The weeks that a coach has marked as lighter ones."""
         self.unit: Unit = unit
         """The unit in which weights are told; kept they are in kg."""
         self.kept: dict[tuple[object, ...], Any] = {}
@@ -222,6 +225,7 @@ class Ledger:
             kit=self.kit,
             maxima=self.maxima,
             blocks=self.blocks,
+            light_weeks=self.light_weeks,
             unit=self.unit,
         )
 

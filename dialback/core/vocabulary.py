@@ -54,6 +54,12 @@ ProgressRule = Literal["reps_first", "load_first", "sets", "density", "tempo", "
 """How a movement moves on when its range is mastered."""
 
 Basis = Literal["completed", "planned"]
+WeekKind = Literal[
+    "lighter", "taper", "test", "overreach", "travel", "race", "return", "rehab", "skill", "tempo"
+]
+"""What a week is for, where a coach has said so."""
+LIGHT_KINDS: Final[frozenset[WeekKind]] = frozenset({"lighter", "taper"})
+"""Kinds of weeks that are lighter ones, however many sets they have."""
 BASES: Final[tuple[Basis, ...]] = ("planned", "completed")
 
 

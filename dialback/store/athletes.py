@@ -9,7 +9,7 @@ from datetime import date
 from threading import Lock
 from typing import Any, Final, cast
 
-from dialback.book.book import Book, BookAthlete, BookBlock
+from dialback.book.book import Book, BookAthlete, BookBlock, BookKind, light_weeks
 from dialback.book.errors import bad_input
 from dialback.core import rules as core_rules
 from dialback.core.cautions import TrainingLevel
@@ -136,6 +136,7 @@ class Ledgers:
                 blocks=frozenset(
                     legible(block_rows(athlete), lambda row: Week.parse(row.first_week))
                 ),
+                light_weeks=light_weeks(_kinds_of(athlete)),
             )
             kept = (state, ledger)
             with self._lock:
@@ -255,7 +256,14 @@ def import_book(
 def _kept(book: Book) -> dict[str, Any]:
     """What of a book has no place of its own here, and goes out again with it."""
     kit = {} if book.kit is None else {"kit": book.kit.model_dump(mode="json")}
-    return {**(book.model_extra or {}), **kit}
+    kinds = {"kinds": [one.model_dump() for one in book.kinds]} if book.kinds else {}
+    return {**(book.model_extra or {}), **kit, **kinds}
+
+
+def _kinds_of(athlete: Athlete) -> tuple[BookKind, ...]:
+    """What weeks are for, as the athlete's book says."""
+    kept = athlete.extra.get("book", {}).get("kinds", [])
+    return tuple(legible(kept, BookKind.model_validate))
 
 
 @dataclass(frozen=True, slots=True)
@@ -367,7 +375,12 @@ def export_book(
             BookBlock(week=block.first_week, weeks=block.weeks, title=block.title)
             for block in block_rows(athlete)
         ),
-        **{key: value for key, value in athlete.extra.get("book", {}).items() if key != "kit"},
+        kinds=_kinds_of(athlete),
+        **{
+            key: value
+            for key, value in athlete.extra.get("book", {}).items()
+            if key not in ("kit", "kinds")
+        },
     )
 
 

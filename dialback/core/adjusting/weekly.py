@@ -7,7 +7,7 @@ variable for each level it can have, and rows that hold unless the variable is 1
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, timedelta
 from itertools import pairwise
@@ -18,7 +18,7 @@ from dialback.core.adjusting.solver import INF, Programme
 from dialback.core.adjusting.start import has
 from dialback.core.figures import TOTAL_SETS, in_total, of_muscle, of_side
 from dialback.core.findings.balance import FAR as FAR_OUTSIDE
-from dialback.core.findings.finding import Key
+from dialback.core.findings.finding import Key, movements_of
 from dialback.core.findings.jumps import NEW_FROM_SETS
 from dialback.core.findings.muscles import FAR as FAR_ABOVE
 from dialback.core.findings.session import FAR as FAR_TOO_MUCH
@@ -40,6 +40,11 @@ LEAST_SETS: Final = 0.8
 """So much of the start's sets the week keeps at least."""
 LEAST_SETS_OF_MUCH: Final = 0.6
 """The same where the start jumps or is above a ceiling, and no rule says another."""
+
+
+def all_movements(entries: Iterable[Entry]) -> set[str]:
+    """The names of all movements of sets, warm-ups and conditioning among them."""
+    return {move.movement.name for entry in entries for move in entry.measured.shape.moves}
 
 
 @dataclass(frozen=True)
@@ -491,7 +496,6 @@ class WeekProgramme:
             return
         for at, session in enumerate(self.start):
             own = [piece for piece in self.pieces if piece.session == at]
-            present, named = self._present(own)
             if minutes is not None:
                 takes, most = Linear(), 0.0
                 for piece in own:
@@ -501,17 +505,20 @@ class WeekProgramme:
                     takes = takes.plus(piece.times, seconds / 60)
                     most += seconds / 60 * piece.most
                 change = self.rules.change_over_s / 60
+                present, named = self._present(own, all_movements)
                 self._too_much(session, "minutes", takes.plus(present, change),
                                most + change * named, minutes)  # fmt: skip
             if movements is not None:
+                present, named = self._present(own, movements_of)
                 self._too_much(session, "movements", present, named, movements)
 
-    def _present(self, pieces: Iterable[Piece]) -> tuple[Linear, float]:
+    def _present(
+        self, pieces: Iterable[Piece], named: Callable[[Iterable[Entry]], Iterable[str]]
+    ) -> tuple[Linear, float]:
         """How many different movements a session has, and has at most."""
         where: dict[str, list[Piece]] = defaultdict(list)
         for piece in pieces:
-            for name in {move.movement.name for entry in piece.entries
-                         for move in entry.measured.shape.moves}:  # fmt: skip
+            for name in set(named(piece.entries)):
                 where[name].append(piece)
         constant, terms = 0.0, {}
         for several in where.values():

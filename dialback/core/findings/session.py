@@ -16,6 +16,7 @@ from dialback.core.findings.finding import (
     WeekInHand,
     exceeds,
     level_above,
+    movements_of,
     worst,
 )
 from dialback.core.maxima import best_before, estimates, is_working, load_moved
@@ -108,18 +109,16 @@ def _too_early(entries: tuple[Entry, ...]) -> Iterator[tuple[Movement, Movement,
     for at, (entry, small) in enumerate(zip(working, movements, strict=True)):
         if small.compound or entry.set.pre_exhaust or entry.set.part in marked:
             continue
-        found = next(
-            (
-                (place, big, muscle)
-                for place, big in enumerate(movements)
-                if big.compound
-                for muscle in small.direct
-                if muscle in big.muscles
-            ),
-            None,
-        )
-        if found is not None and found[0] > at:
-            yield small, found[1], label(found[2])
+        for muscle in small.direct:
+            # The first compound movement that needs it: where one came before, it is tired already.
+            place, big = next(
+                ((one, big) for one, big in enumerate(movements)
+                 if big.compound and muscle in big.muscles),
+                (-1, small),
+            )  # fmt: skip
+            if place > at:
+                yield small, big, label(muscle)
+                break
 
 
 def no_warm_up_findings(week: WeekInHand) -> Iterator[Finding]:
@@ -203,8 +202,7 @@ def _overfull(week: WeekInHand) -> Iterator[Finding]:
                 "Fewer sets, shorter rests, or a part of it on another day.",
             )  # fmt: skip
         if movements is not None:
-            count = len({entry.measured.shape.moves[at].movement.name for entry in entries
-                         for at in range(len(entry.measured.shape.moves))})  # fmt: skip
+            count = len(movements_of(entries))
             yield from _too_much(
                 session, "movements", count, movements,
                 f"{name}: {count} movements; the limit is {number(movements)}.",
