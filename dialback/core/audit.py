@@ -12,12 +12,12 @@ from dialback.core.baseline import Baseline, Change, baseline, heaviest_before, 
 from dialback.core.breaks import Break, as_planned_from_here, break_before
 from dialback.core.figures import TOTAL_SETS, in_total, of_pattern
 from dialback.core.findings import AgainstPlan, Finding, WeekInHand, find
-from dialback.core.matching import pair_sessions
-from dialback.core.reconcile import match_sessions
+from dialback.core.matching.sessions import group_sessions
+from dialback.core.reconcile import SessionMatch, match_sessions
 from dialback.core.sessions import Session, Set
 from dialback.core.strain import SessionLoads, session_loads
 from dialback.core.tally import Entry, Ledger, Measures, Tally, added_up, measured, rough, tally
-from dialback.core.vocabulary import MEASURES, PATTERNS, TITLES, Basis
+from dialback.core.vocabulary import BASES, MEASURES, PATTERNS, TITLES, Basis
 from dialback.core.weeks import Week
 from dialback.core.words import percent
 
@@ -78,8 +78,8 @@ class Audit:
     @property
     def session_loads(self) -> SessionLoads:
         """Load, monotony, strain and density of the week's sessions."""
-        totals = {name: self.value(in_total(name)) for name in ("volume_load_kg", "work_s")}
-        return session_loads(self.in_hand.sessions, self.week, self.entries, totals)
+        volume = self.value(in_total("volume_load_kg"))
+        return session_loads(self.in_hand.sessions, self.week, self.entries, volume)
 
     @property
     def disagreement(self) -> str | None:
@@ -133,27 +133,40 @@ def against_plan(
 
     Plans of days from ``due`` on count once they are done.
     """
-    if completed is None:
-        completed = ledger.source.week("completed", week)
     matches = tuple(
         match
-        for match in match_sessions(
-            ledger.source.week("planned", week), completed, ledger.movements
-        )
+        for match in matches_of(ledger, week, completed)
         if match.done is not None or match.plan is None or due is None or match.plan.date < due
     )
-    linked = _linked_from_elsewhere(ledger, week)
-    matches = tuple(
-        replace(match, elsewhere=True)
-        if match.done is None and match.plan is not None and match.plan.date in linked
-        else match
-        for match in matches
-    )
-    wanted = {id(match.plan) for match in matches}
+    wanted = {id(plan) for match in matches for plan in match.plans}
     planned = tuple(
         entry for entry in ledger.entries("planned", week) if id(entry.session) in wanted
     )
     return AgainstPlan(planned, matches, ledger.movements)
+
+
+def matches_of(
+    ledger: Ledger, week: Week, completed: Sequence[Session] | None = None
+) -> tuple[SessionMatch, ...]:
+    """The week's plan and its log, or other sessions in place of it, side by side.
+
+    A session that says it was done for a day of another week stands beside the plan of that day.
+    """
+    if completed is None:
+        completed = ledger.source.week("completed", week)
+    planned = [*ledger.source.week("planned", week), *_plans_of_others(ledger, week, completed)]
+    return match_sessions(planned, completed, ledger.movements, _done_elsewhere(ledger, week))
+
+
+def _plans_of_others(ledger: Ledger, week: Week, completed: Sequence[Session]) -> list[Session]:
+    """The planned sessions of other weeks on the days that sessions of this one name."""
+    days = {one.plan for one in completed if one.plan is not None and Week.of(one.plan) != week}
+    return [
+        plan
+        for day in sorted(days)
+        for plan in ledger.source.week("planned", Week.of(day))
+        if plan.date == day
+    ]
 
 
 def audit_draft(
@@ -243,12 +256,11 @@ def plans_done(ledger: Ledger, week: Week) -> frozenset[int]:
     key = ("plans done", week)
     kept: frozenset[int] | None = ledger.kept.get(key)
     if kept is None:
-        planned, completed = (ledger.source.week(basis, week) for basis in ("planned", "completed"))
-        pairs = pair_sessions(planned, completed)
-        done = {pair.plan for pair in pairs if pair.plan is not None and pair.dones}
-        linked = _linked_from_elsewhere(ledger, week)
-        done |= {at for at, plan in enumerate(planned) if plan.date in linked}
-        kept = ledger.kept[key] = frozenset(done)
+        planned, completed = (ledger.source.week(basis, week) for basis in BASES)
+        elsewhere = _done_elsewhere(ledger, week)
+        groups = group_sessions(planned, completed, ledger.movements, elsewhere)
+        done = {plan for group in groups if group.dones for plan in group.plans}
+        kept = ledger.kept[key] = frozenset(done | elsewhere)
     return kept
 
 
@@ -256,15 +268,20 @@ LINKED_WEEKS: Final = 4
 """So far away a session is looked for that says it was done for a day of the week."""
 
 
-def _linked_from_elsewhere(ledger: Ledger, week: Week) -> set[date]:
-    """The planned days of a week that sessions of other weeks were done for."""
+def _done_elsewhere(ledger: Ledger, week: Week) -> frozenset[int]:
+    """The places of a week's planned sessions that sessions of other weeks were done for."""
+    planned = ledger.source.week("planned", week)
     near = (week.plus(by) for by in range(-LINKED_WEEKS, LINKED_WEEKS + 1) if by)
-    return {
-        session.plan
+    strangers = [
+        session
         for one in near
         for session in ledger.source.week("completed", one)
         if session.plan is not None and Week.of(session.plan) == week
-    }
+    ]
+    if not strangers:
+        return frozenset()
+    groups = group_sessions(planned, strangers, ledger.movements)
+    return frozenset(plan for group in groups if group.dones for plan in group.plans)
 
 
 def compliance(ledger: Ledger, week: Week) -> dict[str, Share]:

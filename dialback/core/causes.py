@@ -145,7 +145,7 @@ class _Sorting:
         against = self.week.against
         if against is not None:
             # The plans that were due stay due.
-            due = {id(match.plan) for match in against.matches if match.plan is not None}
+            due = {id(plan) for match in against.matches for plan in match.plans}
             anew = against_plan(ledger, week, None, sessions)
             against = replace(
                 anew,
@@ -153,7 +153,7 @@ class _Sorting:
                 matches=tuple(
                     match
                     for match in anew.matches
-                    if match.done is not None or id(match.plan) in due
+                    if match.done is not None or any(id(plan) in due for plan in match.plans)
                 ),
             )
         undone = replace(

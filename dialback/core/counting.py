@@ -148,13 +148,18 @@ def _credits_of(measured: MeasuredSet) -> Mapping[str, float]:
 
 
 class Kind(NamedTuple):
-    """What of a set its shape follows from: names with their times, sides, tempo, effort."""
+    """What of a set its shape follows from: names with their times, sides, tempo, effort.
+
+    ``own_sides`` are those of the moves of a combination, where any has its own.
+    """
 
     moves: tuple[tuple[str, float], ...]
     sides: Sides
     tempo: str | None
     warm_up: bool
     hard: bool
+    static: bool = False
+    own_sides: tuple[Sides, ...] = ()
 
 
 class Added(NamedTuple):
@@ -181,8 +186,13 @@ def is_hard(a_set: Set, rules: Rules) -> bool:
 
 def kind_of(a_set: Set, rules: Rules) -> Kind:
     """The kind of a set."""
-    hard = is_hard(a_set, rules)
-    return Kind(a_set.named_moves(), a_set.sides, a_set.tempo, a_set.warm_up, hard)
+    own: tuple[Sides, ...] = ()
+    if a_set.moves is not None and any(move.sides is not None for move in a_set.moves):
+        own = tuple(move.sides or a_set.sides for move in a_set.moves)
+    return Kind(
+        a_set.named_moves(), a_set.sides, a_set.tempo, a_set.warm_up, is_hard(a_set, rules),
+        a_set.static, own,
+    )  # fmt: skip
 
 
 def shape_of(
@@ -196,32 +206,36 @@ def shape_of(
     table = [(movements[name], times) for name, times in kind.moves]
     own_tempo = parse_tempo(kind.tempo) if kind.tempo else None
     tempi = [own_tempo or _tempo_of(movement) for movement, _ in table]
+    held = [movement.isometric or kind.static for movement, _ in table]
     # Seconds that one rep of the whole set takes; isometric moves are held, they take no share.
     rep_seconds = sum(
         times * tempo.cycle
-        for (movement, times), tempo in zip(table, tempi, strict=True)
-        if not movement.isometric
+        for (_, times), tempo, still in zip(table, tempi, held, strict=True)
+        if not still
     )
-    limb = LIMB_FACTOR[kind.sides]
-    total = TOTAL_FACTOR[kind.sides]
-    rep_factor = limb if rules.each_side_reps == "per_side" else total
     strength = any(movement.counted for movement, _ in table)
     last_mover = max(
         (
             at
             for at, (movement, _) in enumerate(table)
-            if not movement.isometric and (movement.counted or not strength)
+            if not held[at] and (movement.counted or not strength)
         ),
         default=None,
     )
 
     moves = []
     for at, ((movement, times), tempo) in enumerate(zip(table, tempi, strict=True)):
+        sides = kind.own_sides[at] if kind.own_sides else kind.sides
+        limb, total = LIMB_FACTOR[sides], TOTAL_FACTOR[sides]
+        rep_factor = limb if rules.each_side_reps == "per_side" else total
+        whole_cycle = times * tempo.cycle * limb
         if strength and not movement.counted:
-            # Skipping between presses takes its time and enters no strength sum.
-            moves.append(ShapeMove(movement, 0, 0, 0, 0, 0, 0, 0, 0))
+            # Skipping between presses takes its time, of a measurement too, and enters no sum.
+            taken = 0.0 if held[at] else whole_cycle
+            share = taken / rep_seconds if taken else 0.0
+            moves.append(ShapeMove(movement, 0, 0, 0, 0, 0, 0, taken, share))
             continue
-        if movement.isometric:
+        if held[at]:
             # Held throughout: the whole set and its hold, whatever else moves meanwhile.
             whole = rep_seconds * limb
             moves.append(ShapeMove(movement, 0, 0, 0, whole, limb, limb, whole, limb))
@@ -238,8 +252,8 @@ def shape_of(
                 tut=per_rep * limb,
                 timed_tut=per_rep / rep_seconds * limb,
                 hold=limb if at == last_mover else 0,
-                whole_tut=times * tempo.cycle * limb,
-                whole_timed_tut=times * tempo.cycle / rep_seconds * limb,
+                whole_tut=whole_cycle,
+                whole_timed_tut=whole_cycle / rep_seconds,
             )
         )
 
@@ -251,7 +265,8 @@ def shape_of(
     else:
         standing = "hard" if kind.hard else "easy"
     assumed = own_tempo is None and any(
-        movement.tempo is None and not movement.isometric for movement, _ in table
+        movement.tempo is None and not still
+        for (movement, _), still in zip(table, held, strict=True)
     )
     every = rules.push_pull_scope != "compound"
     pair_sides = tuple(
@@ -261,9 +276,9 @@ def shape_of(
     return Shape(
         standing,
         tuple(moves),
-        limb=limb,
+        limb=LIMB_FACTOR[kind.sides],
         sets=_SET_CREDIT[kind.sides] if standing == "hard" else 0.0,
-        total=total,
+        total=TOTAL_FACTOR[kind.sides],
         rep_seconds=rep_seconds,
         assumed=assumed,
         indirect_credit=rules.indirect_credit,
@@ -278,6 +293,8 @@ def shape_of(
 
 def measure(a_set: Set, shape: Shape) -> MeasuredSet:
     """Measure a set of that shape."""
+    if a_set.loads is not None:
+        return _measure_pieces(a_set, shape)
     seconds = a_set.seconds
     reps: float
     estimated = 0
@@ -288,17 +305,16 @@ def measure(a_set: Set, shape: Shape) -> MeasuredSet:
         reps, estimated = floor(seconds / shape.rep_seconds + 1e-9), 1
     else:
         reps = 0
-    loaded_reps: float = reps
-    if a_set.partial_reps:
-        loaded_reps -= a_set.partial_reps * (1 - shape.partial_rep_credit)
-    load = a_set.load_kg * a_set.implements
+    partial = reps if a_set.is_partial else a_set.partial_reps
+    loaded_reps = reps - partial * (1 - shape.partial_rep_credit) if partial else reps
+    loads = loads_of(a_set)
     hold = a_set.hold_s
     duration = reps * shape.rep_seconds if seconds is None else seconds
     measured = _measured_shares(a_set, shape, reps)
     amounts: tuple[float, ...] = (shape.sets, (duration + hold) * shape.total, estimated, 1)
     for at, move in enumerate(shape.moves):
         # Help may exceed what it helps with; nobody lifts less than nothing.
-        lifted = load + move.bodyweight_kg
+        lifted = loads[at] + move.bodyweight_kg
         if lifted < 0:
             lifted = 0.0
         if measured is not None:
@@ -308,6 +324,27 @@ def measure(a_set: Set, shape: Shape) -> MeasuredSet:
             tut += hold * move.hold
         amounts += (reps * move.reps, loaded_reps * move.lifts * lifted, tut)
     return MeasuredSet(shape, amounts)
+
+
+def loads_of(a_set: Set) -> Sequence[float]:
+    """What each movement of a set moves in a rep, in kg, body weight aside."""
+    whole = a_set.load_kg * a_set.implements
+    if a_set.moves is None:
+        return (whole,)
+    return [
+        whole if move.load_kg is None else move.load_kg * move.implements for move in a_set.moves
+    ]
+
+
+def _measure_pieces(a_set: Set, shape: Shape) -> MeasuredSet:
+    """One set whose load is changed in the middle: the sums of its pieces, and one set."""
+    rows = [measure(piece, shape).amounts for piece in a_set.pieces]
+    amounts = [sum(column) for column in zip(*rows, strict=True)]
+    amounts[SETS], amounts[COUNT] = shape.sets, 1
+    amounts[ESTIMATED] = max(row[ESTIMATED] for row in rows)
+    if a_set.measured_tension_s is not None and shape.measured_tension:
+        amounts[COUNT + 1 + TUT_S] = a_set.measured_tension_s * shape.limb
+    return MeasuredSet(shape, tuple(amounts))
 
 
 def amounts_of(added: Added, shape: Shape) -> tuple[float, ...]:

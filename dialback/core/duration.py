@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from dialback.core.rules import Rules
 from dialback.core.tally import Entry
@@ -11,7 +12,10 @@ from dialback.core.tally import Entry
 
 @dataclass(frozen=True, slots=True)
 class Duration:
-    """Seconds of work (both sides one after the other), of rest, and of changing over."""
+    """Seconds of work (both sides one after the other), and of what lies between the sets.
+
+    ``rest_s`` is the rest; ``change_over_s`` is by how much changes of stations go beyond it.
+    """
 
     work_s: float
     rest_s: float
@@ -23,19 +27,53 @@ class Duration:
         return self.work_s + self.rest_s + self.change_over_s
 
 
-def estimated_duration(entries: Sequence[Entry], rules: Rules) -> Duration:
-    """Work time + rests + a change-over for each movement, warm-ups and conditioning too.
+def rest_behind(entry: Entry, rules: Rules) -> float:
+    """Seconds of rest behind a set: as written, else as the rules assume it.
 
+    Assumed is rest only behind sets that are in the sums, no warm-ups, and in no circuit.
+    """
+    if entry.set.rest_s is not None:
+        return entry.set.rest_s
+    counted = entry.measured.shape.standing in ("hard", "easy") and not entry.set.warm_up
+    return (rules.assumed_rest_s or 0.0) if counted and entry.set.round is None else 0.0
+
+
+def movements_in(entry: Entry) -> frozenset[str]:
+    """The names of the movements of a set."""
+    return frozenset(move.movement.name for move in entry.measured.shape.moves)
+
+
+def durations(entries: Sequence[Entry], rules: Rules) -> list[Duration]:
+    """What each set of a session takes, in order, with what lies between it and the next.
+
+    Between them is the larger of rest and change of stations; nothing is behind the last set.
     Source: Dial Back's own estimate.
     """
-    movements = {
-        move.movement.name for entry in entries for move in entry.measured.shape.moves
-    }  # fmt: skip
+    found = []
+    for one, following in pairwise((*entries, None)):
+        rest = change = 0.0
+        if one is not None and following is not None:
+            rest = rest_behind(one, rules)
+            if movements_in(one) != movements_in(following):
+                change = max(0.0, rules.change_over_s - rest)
+        if one is not None:
+            found.append(Duration(one.measured.work_s, rest, change))
+    return found
+
+
+def in_all(several: Iterable[Duration]) -> Duration:
+    """What several sets take together."""
+    known = list(several)
     return Duration(
-        work_s=sum(entry.measured.work_s for entry in entries),
-        rest_s=sum(entry.set.rest_s or 0.0 for entry in entries),
-        change_over_s=rules.change_over_s * len(movements),
+        work_s=sum(one.work_s for one in known),
+        rest_s=sum(one.rest_s for one in known),
+        change_over_s=sum(one.change_over_s for one in known),
     )
+
+
+def estimated_duration(entries: Sequence[Entry], rules: Rules) -> Duration:
+    """What the sets of a session take in all, warm-ups and conditioning among them."""
+    return in_all(durations(entries, rules))
 
 
 def warm_up_s(entries: Iterable[Entry]) -> float:
@@ -43,7 +81,11 @@ def warm_up_s(entries: Iterable[Entry]) -> float:
     return sum(entry.measured.work_s for entry in entries if entry.set.warm_up)
 
 
-def density(volume_load_kg: float, duration: Duration) -> float | None:
-    """Volume load per minute of work and rest, kg/min; ``None`` where there is neither."""
-    seconds = duration.work_s + duration.rest_s
+def density(volume_load_kg: float, entries: Iterable[Entry]) -> float | None:
+    """Volume load per minute of the work and the written rest of counted sets, kg/min.
+
+    ``None`` where there is neither.
+    """
+    counted = [entry for entry in entries if entry.measured.shape.standing in ("hard", "easy")]
+    seconds = sum(entry.measured.work_s + (entry.set.rest_s or 0.0) for entry in counted)
     return volume_load_kg / (seconds / 60) if seconds else None

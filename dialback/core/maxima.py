@@ -45,10 +45,12 @@ def estimated_maximum(
 ) -> float | None:
     """What a set lets expect of a single rep, in kg moved; ``None`` where it says too little.
 
-    Of a set with reps of its own, up to 12 to failure, of a movement that is not held. Sources:
+    Of a set with reps of its own, up to 12 to failure, of a movement that is not held; of one
+    whose load was changed in the middle, of its first piece. Sources:
     Epley 1985 L × (1 + r ÷ 30); Brzycki 1993 L × 36 ÷ (37 − r); L itself for a single.
     """
-    if rules.max_estimate is None or movement.isometric or not a_set.reps:
+    a_set = a_set.lead
+    if rules.max_estimate is None or movement.isometric or a_set.static or not a_set.reps:
         return None
     reps = reps_to_failure(a_set)
     load = load_moved(a_set, movement, rules, bodyweight_kg)
@@ -115,15 +117,16 @@ def session_tops(entries: Iterable[Entry], ledger: Ledger) -> Iterator[dict[str,
         for entry in filter(is_working, several):
             movement = entry.measured.shape.moves[0].movement
             body = ledger.body.on(entry.session.date)
-            moved = load_moved(entry.set, movement, ledger.rules, body)
+            lead = entry.set.lead
+            moved = load_moved(lead, movement, ledger.rules, body)
             kg, top = _estimate(entry, ledger), tops.get(movement.name)
             if top is None:
-                tops[movement.name] = TopSet(entry.session.date, entry.set, moved, kg)
+                tops[movement.name] = TopSet(entry.session.date, lead, moved, kg)
                 continue
             if kg is not None and (top.maximum_kg is None or kg > top.maximum_kg):
                 top = replace(top, maximum_kg=kg)
-            if (moved, entry.set.reps or 0) > (top.moved_kg, top.set.reps or 0):
-                top = replace(top, set=entry.set, moved_kg=moved)
+            if (moved, lead.reps or 0) > (top.moved_kg, top.set.reps or 0):
+                top = replace(top, set=lead, moved_kg=moved)
             tops[movement.name] = top
         yield tops
 

@@ -6,14 +6,15 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from functools import cached_property
 from itertools import groupby
 from typing import Final, Literal
 
-from dialback.core.matching import level_between, names_of, pair_sessions, pair_sets
+from dialback.core.matching.sessions import group_sessions
+from dialback.core.matching.sets import Half, SetPair, level_between, names_of, pair_sets
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.sessions import Session, Set
 from dialback.core.words import capital, dose_text, load_text, movement_text, number
@@ -42,8 +43,10 @@ class SetMatch:
     at: int | None
     done_at: int | None
     differences: tuple[Difference, ...] = ()
-    one_side: str = ""
-    """Of a set for each side that was done on one: which. Of the set done there: the same."""
+    half: Half = ""
+    """Of a planned set for both sides, the side that it is about; of a whole set neither."""
+    done_half: Half = ""
+    """The same of the set that was done."""
 
     @property
     def shown(self) -> Set:
@@ -59,11 +62,10 @@ class SetMatch:
             case "as planned":
                 return ""
             case "skipped":
-                if self.one_side == "left and right":
-                    return "left and right as sets of their own"
-                return f"{self.one_side} only instead of each side" if self.one_side else "not done"
+                return f"the {self.half} side not done" if self.half else "not done"
             case "extra":
-                return f"the {self.one_side} of each side" if self.one_side else "not planned"
+                side = f"the {self.done_half} side " if self.done_half else ""
+                return f"{side}not planned"
         assert self.plan is not None and self.done is not None  # noqa: S101, PT018 - by its kind
         changed = [_SAYS[difference](self.plan, self.done) for difference in self.differences]
         if self.kind == "changed":
@@ -131,6 +133,8 @@ class SessionMatch:
     plan: Session | None
     done: Session | None
     sets: tuple[SetMatch, ...]
+    plans: tuple[Session, ...] = ()
+    """The planned sessions themselves; ``plan`` has the sets of all of them."""
     dones: tuple[Session, ...] = ()
     """The completed sessions themselves; ``done`` has the sets of all of them."""
     moved: bool = False
@@ -173,7 +177,7 @@ class SessionMatch:
         counts: dict[tuple[str, str, Kind], int] = defaultdict(int)
         for deviation in self.deviations:
             name = movement_text(deviation.shown)
-            if deviation.kind == "extra" and (name in in_rounds or deviation.one_side):
+            if deviation.kind == "extra" and name in in_rounds:
                 continue
             counts[name, deviation.words, deviation.kind] += 1
         planned = Counter(
@@ -218,16 +222,29 @@ def missed_days(matches: Iterable[SessionMatch]) -> dict[date, list[Session]]:
 
 
 def match_sessions(
-    planned: Sequence[Session], completed: Sequence[Session], movements: MovementTable
+    planned: Sequence[Session],
+    completed: Sequence[Session],
+    movements: MovementTable,
+    elsewhere: Collection[int] = (),
 ) -> tuple[SessionMatch, ...]:
-    """Sessions of a week side by side, in order of day; every session is in one match."""
+    """Sessions of a week side by side, in order of day; every session is in one match.
+
+    ``elsewhere`` are places of planned sessions that sessions of other weeks were done for.
+    """
     found = []
-    for pair in pair_sessions(planned, completed):
-        plan = None if pair.plan is None else planned[pair.plan]
-        dones = tuple(completed[at] for at in pair.dones)
-        done = _as_one(dones)
+    for group in group_sessions(planned, completed, movements, elsewhere):
+        plans = tuple(planned[at] for at in group.plans)
+        dones = tuple(completed[at] for at in group.dones)
+        plan, done = _as_one(plans), _as_one(dones)
         sets = match_sets(plan.sets if plan else (), done.sets if done else (), movements)
-        found.append(SessionMatch(plan, done, sets, dones, pair.moved))
+        days = {one.date for one in dones}
+        found.append(
+            SessionMatch(
+                plan, done, sets, plans, dones,
+                moved=bool(days) and all(one.date not in days for one in plans),
+                elsewhere=not dones and any(at in elsewhere for at in group.plans),
+            )
+        )  # fmt: skip
     return tuple(found)
 
 
@@ -261,14 +278,16 @@ def by_session(match: SessionMatch) -> tuple[SessionMatch, ...]:
     return tuple(parts)
 
 
-def _as_one(dones: tuple[Session, ...]) -> Session | None:
-    """What was done in several sessions for one plan, as one: the first, with the sets of all."""
-    if len(dones) < 2:
-        return dones[0] if dones else None
-    return dones[0].model_copy(
+def _as_one(several: tuple[Session, ...]) -> Session | None:
+    """Several sessions as one: the first, with the titles and the sets of all."""
+    if len(several) < 2:
+        return several[0] if several else None
+    titles = dict.fromkeys(one.title for one in several if one.title)
+    return several[0].model_copy(
         update={
-            "sets": tuple(a_set for done in dones for a_set in done.sets),
-            "pain": tuple(pain for done in dones for pain in done.pain),
+            "title": " and ".join(titles),
+            "sets": tuple(a_set for one in several for a_set in one.sets),
+            "pain": tuple(pain for one in several for pain in one.pain),
         }
     )
 
@@ -276,78 +295,46 @@ def _as_one(dones: tuple[Session, ...]) -> Session | None:
 def match_sets(
     planned: Sequence[Set], completed: Sequence[Set], movements: MovementTable
 ) -> tuple[SetMatch, ...]:
-    """Sets side by side, in the order of the plan; an extra set stands where it was done."""
+    """Sets side by side, in the order of the plan; an extra set stands where it was done.
+
+    A set for both sides that was done side by side stands with each of its sides.
+    """
     pairs = pair_sets(planned, completed, movements)
-    matches = [
-        _match(planned, completed, at, pairs.get(at), movements) for at in range(len(planned))
-    ]
-    used = set(pairs.values())
-    extras = [_extra(completed, at) for at in range(len(completed)) if at not in used]
-    return tuple(_placed(*_on_one_side(matches, extras)))
+    matches = [_match(pair, movements) for pair in pairs if pair.plan is not None]
+    extras = [_match(pair, movements) for pair in pairs if pair.plan is None]
+    matches.sort(key=lambda match: (match.at, match.half))
+    extras.sort(key=lambda match: (match.done_at, match.done_half))
+    return tuple(_placed(matches, extras))
 
 
-def _on_one_side(
-    matches: list[SetMatch], extras: list[SetMatch]
-) -> tuple[list[SetMatch], list[SetMatch]]:
-    """Sets for each side that were done on one are told so, not as missing beside an extra one."""
-    matches, extras = list(matches), list(extras)
-    for at, one in enumerate(matches):
-        if one.kind != "skipped" or one.plan is None or one.plan.sides != "each":
-            continue
-        sides = []
-        for side in ("left", "right"):
-            found = next(
-                (
-                    place
-                    for place, extra in enumerate(extras)
-                    if extra.done is not None
-                    and not extra.one_side
-                    and extra.done.sides == side
-                    and names_of(extra.done) == names_of(one.plan)
-                    and extra.done.warm_up == one.plan.warm_up
-                ),
-                None,
-            )
-            if found is not None:
-                extras[found] = replace(extras[found], one_side=side)
-                sides.append(side)
-        if sides:
-            matches[at] = replace(one, one_side=" and ".join(sides))
-    return matches, extras
-
-
-def _match(
-    planned: Sequence[Set],
-    completed: Sequence[Set],
-    at: int,
-    done_at: int | None,
-    movements: MovementTable,
-) -> SetMatch:
-    plan = planned[at]
-    if done_at is None:
-        return SetMatch("skipped", plan, None, at, None)
-    done = completed[done_at]
-    differences = tuple(_differences(plan, done, movements))
-    if names_of(plan) != names_of(done):
-        a, b = _only(plan, movements), _only(done, movements)
+def _match(pair: SetPair, movements: MovementTable) -> SetMatch:
+    plan, done = pair.plan, pair.done
+    if done is None:
+        assert plan is not None  # noqa: S101 - a pair has one of them
+        return SetMatch("skipped", plan.set, None, plan.at, None, half=plan.half)
+    if plan is None:
+        return SetMatch("extra", None, done.set, None, done.at, done_half=done.half)
+    differences = tuple(_differences(plan.set, done.set, movements))
+    kind: Kind = "changed" if differences else "as planned"
+    if names_of(plan.set) != names_of(done.set):
+        a, b = _only(plan.set, movements), _only(done.set, movements)
         level = level_between(a, b, movements) if a and b else None
-        return SetMatch(level or "swapped", plan, done, at, done_at, differences)
-    return SetMatch(
-        "changed" if differences else "as planned", plan, done, at, done_at, differences
-    )
+        kind = level or "swapped"
+    return SetMatch(kind, plan.set, done.set, plan.at, done.at, differences, plan.half, done.half)
 
 
 def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Difference]:
-    if plan.reps is not None and plan.reps_to is not None and done.reps is not None:
+    reps, seconds = done.own_reps, done.own_seconds
+    if plan.reps is not None and plan.reps_to is not None and reps is not None:
         # Within the range that was asked for.
-        if not plan.reps <= done.reps <= plan.reps_to:
+        if not plan.reps <= reps <= plan.reps_to:
             yield "reps"
-    elif plan.reps != done.reps and not (plan.reps is None and _open_ended(plan)):
+    elif plan.own_reps != reps and not (plan.own_reps is None and plan.own_seconds is not None):
         # Reps counted in a timed set say more than the plan did; they are no deviation.
         yield "reps"
     # The same goes for the time that a set for reps took.
-    timed = plan.seconds is not None and not plan.for_time
-    if timed and plan.seconds != done.seconds:
+    timed = plan.own_seconds is not None and not plan.for_time
+    if timed and not _within(plan.own_seconds, plan.seconds_to, seconds):
         yield "seconds"
     if plan.distance_m is not None and plan.distance_m != done.distance_m:
         yield "distance"
@@ -366,7 +353,11 @@ def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Dif
         if done.rpe - planned_rpe >= MUCH_HARDER - 1e-9:
             yield "rpe"
     rested = plan.rest_s and done.rest_s is not None
-    if rested and abs((done.rest_s or 0) - (plan.rest_s or 0)) >= REST_OFF * (plan.rest_s or 0):
+    if (
+        rested
+        and not _within(plan.rest_s, plan.rest_to_s, done.rest_s)
+        and abs((done.rest_s or 0) - (plan.rest_s or 0)) >= REST_OFF * (plan.rest_s or 0)
+    ):
         yield "rest"
     if plan.warm_up != done.warm_up:
         yield "warm-up"
@@ -374,6 +365,8 @@ def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Dif
 
 def _other_load(plan: Set, done: Set) -> bool:
     """Whether the loads differ, by more than one unit can say in the other."""
+    if _pieces_of(plan) != _pieces_of(done):
+        return True
     if plan.load_kg and plan.implements != done.implements:
         return True
     other_unit = plan.in_pounds != done.in_pounds
@@ -381,8 +374,22 @@ def _other_load(plan: Set, done: Set) -> bool:
     return abs(plan.total_load_kg - done.total_load_kg) > tolerance
 
 
-def _open_ended(plan: Set) -> bool:
-    return plan.seconds is not None
+def _pieces_of(a_set: Set) -> object:
+    """What of a set's loads is told piece by piece."""
+    if a_set.loads is not None:
+        return tuple((piece.reps, piece.load_kg * piece.implements) for piece in a_set.loads)
+    own = [
+        (move.exercise.casefold(), move.load_kg * move.implements)
+        for move in a_set.moves or () if move.load_kg is not None
+    ]  # fmt: skip
+    return sorted(own)
+
+
+def _within(planned: float | None, top: float | None, done: float | None) -> bool:
+    """Whether a value is what was planned, or within the span that was."""
+    if planned is None or done is None:
+        return planned == done
+    return planned <= done <= max(planned, top or planned)
 
 
 def _only(a_set: Set, movements: MovementTable) -> Movement | None:
@@ -393,10 +400,6 @@ def _only(a_set: Set, movements: MovementTable) -> Movement | None:
 def _usual_tempo(plan: Set, movements: MovementTable) -> str | None:
     movement = _only(plan, movements)
     return movement.tempo if movement else None
-
-
-def _extra(completed: Sequence[Set], at: int) -> SetMatch:
-    return SetMatch("extra", None, completed[at], None, at)
 
 
 def _placed(matches: list[SetMatch], extras: list[SetMatch]) -> Iterator[SetMatch]:

@@ -102,6 +102,7 @@ class Rules(Value):
     load_step: Limits = (0.075, 0.15)
     spacing_sets: float = Field(4, gt=0, le=1000)
     change_over_s: float = Field(10, ge=0, le=600)
+    assumed_rest_s: float | None = Field(60, ge=0, le=3600)
     measured_tension: bool = True
     max_estimate: Literal["epley", "brzycki"] | None = "epley"
     plan_band: Band = (0.8, 1.1)
@@ -302,6 +303,12 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         "How long does it take to get to the next station and load it?",
         "the estimated minutes of a session",
         _HOUSE, "seconds a movement",
+    ),
+    RuleEntry(
+        "assumed_rest_s", "dose", "Rest where none is written",
+        "A plan that says nothing of rest still takes it: how long between counted sets?",
+        "the estimated minutes of a session",
+        _HOUSE, "seconds",
     ),
     RuleEntry(
         "baseline", "change", "What a week is compared with",

@@ -242,7 +242,7 @@ def _loads(ledger: Ledger, columns: Sequence[_Column]) -> Iterable[Line]:
     found = {
         column.week: session_loads(
             column.sessions, column.week, column.entries,
-            {name: column.done.get(in_total(name), 0.0) for name in ("volume_load_kg", "work_s")},
+            column.done.get(in_total("volume_load_kg"), 0.0),
         )
         for column in columns
     }  # fmt: skip

@@ -74,11 +74,35 @@ Day = Annotated[
 Rpe = Annotated[float, Field(ge=0, le=10, description="Rated exertion, 0 to 10")]
 
 
+Seconds = Annotated[float, Field(ge=0, le=86_400)]
+Load = Annotated[float, Field(ge=-1000, le=10_000)]
+
+
 class Move(Value):
-    """One movement of a combination, with its times per rep of the combination."""
+    """One movement of a combination: its times per rep, and what is its own of load and sides."""
 
     exercise: Name
     times: float = Field(1, gt=0, le=100)
+    load_kg: Load | None = Field(
+        None, description="Load of one implement of this movement; without it the set's"
+    )
+    implements: Implements = Field(1, description="Implements that go with its own load")
+    sides: Sides | None = Field(None, description="Its own sides; without them the set's")
+
+
+class Piece(Value):
+    """A piece in time of a set whose load is changed in the middle."""
+
+    reps: Reps | None = None
+    seconds: Seconds | None = None
+    load_kg: Load = 0.0
+    implements: Implements = 1
+
+    @model_validator(mode="after")
+    def _complete(self) -> Self:
+        if self.reps is None and self.seconds is None:
+            raise ValueError("a piece of a set needs reps, seconds, or both")
+        return self
 
 
 class Set(Value):
@@ -104,6 +128,16 @@ class Set(Value):
     measured_tension_s: float | None = Field(
         None, ge=0, le=86_400, description="Seconds under load as measured, per side for each"
     )
+    loads: tuple[Piece, ...] | None = Field(
+        None, min_length=1, max_length=50, strict=False,
+        description="Pieces in time, where the load is changed in the middle of the set",
+    )  # fmt: skip
+    static: bool = Field(default=False, description="A movement that otherwise moves is held still")
+    held: Implements | None = Field(
+        None, description="Implements in the hands, where not all are moved in a rep"
+    )
+    seconds_to: Seconds | None = Field(None, description="Top of a planned span of seconds")
+    rest_to_s: Seconds | None = Field(None, description="Top of a planned span of rest, seconds")
 
     @field_validator("moves")
     @classmethod
@@ -129,9 +163,23 @@ class Set(Value):
     def _complete(self) -> Self:
         if self.exercise is None and self.moves is None:
             raise ValueError("a set needs an exercise, or moves for a combination")
-        if self.reps is None and self.seconds is None and self.distance_m is None:
+        if self.static and self.moves is not None:
+            raise ValueError("static is for single movements: leave it out with moves")
+        if self.loads is not None:
+            self._check_pieces()
+        elif self.reps is None and self.seconds is None and self.distance_m is None:
             raise ValueError("a set needs reps, seconds, or both")
         return self
+
+    def _check_pieces(self) -> None:
+        if self.moves is not None:
+            raise ValueError("loads are for single movements: leave them out with moves")
+        own = (self.reps, self.seconds, self.load_kg, self.implements)
+        if own != (None, None, 0.0, 1):
+            raise ValueError(
+                "reps, seconds, load_kg and implements are those of the pieces in loads: leave "
+                "the set's own out"
+            )
 
     # Keys that came later: kept as they came, read where they make sense. What another program put
     # under the same name does no harm.
@@ -226,8 +274,52 @@ class Set(Value):
 
     @property
     def total_load_kg(self) -> float:
-        """Load of all implements moved in a rep, in kg, body weight aside."""
+        """Load of all implements moved in a rep, in kg, body weight aside; the heaviest piece."""
+        if self.loads is not None:
+            return max(piece.load_kg * piece.implements for piece in self.loads)
         return self.load_kg * self.implements
+
+    @property
+    def pieces(self) -> tuple[Set, ...]:
+        """The pieces of a set whose load is changed in the middle, each as a set of its own.
+
+        The hold at the end is the last one's; what was measured is of the whole set.
+        """
+        if self.loads is None:
+            return (self,)
+        last = len(self.loads) - 1
+        return tuple(
+            self.model_copy(
+                update={
+                    "loads": None, "reps": piece.reps, "seconds": piece.seconds,
+                    "load_kg": piece.load_kg, "implements": piece.implements,
+                    "hold_s": self.hold_s if at == last else 0.0, "measured_tension_s": None,
+                }
+            )
+            for at, piece in enumerate(self.loads)
+        )  # fmt: skip
+
+    @property
+    def lead(self) -> Set:
+        """The set as its first piece has it: what an estimate and a top set go by."""
+        return self.pieces[0]
+
+    @property
+    def is_partial(self) -> bool:
+        """Whether all its reps are partial."""
+        return self.range not in (None, "full") and not self.partial_reps
+
+    @property
+    def own_reps(self) -> int | None:
+        """Its reps as they were counted; of pieces their sum, of seconds alone none."""
+        known = [piece.reps for piece in self.loads or () if piece.reps is not None]
+        return self.reps if self.loads is None else sum(known) if known else None
+
+    @property
+    def own_seconds(self) -> float | None:
+        """Its seconds; of pieces their sum, of reps alone none."""
+        known = [piece.seconds for piece in self.loads or () if piece.seconds is not None]
+        return self.seconds if self.loads is None else sum(known) if known else None
 
 
 class Pain(Value):

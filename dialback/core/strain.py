@@ -10,6 +10,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from statistics import fmean, pstdev
 
+from dialback.core.duration import density
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry
 from dialback.core.weeks import Week
@@ -31,24 +32,18 @@ class SessionLoads:
 
 
 def session_loads(
-    sessions: Sequence[Session], week: Week, entries: Iterable[Entry], totals: dict[str, float]
+    sessions: Sequence[Session], week: Week, entries: Iterable[Entry], volume_load_kg: float
 ) -> SessionLoads:
-    """The loads of a week's completed sessions; ``totals`` has its volume load and work time."""
+    """The loads of a week's completed sessions; ``volume_load_kg`` is the week's."""
     loads = [session_load(session) for session in sessions]
     known = [load for load in loads if load is not None]
     load = sum(known)
     monotony = _monotony(sessions, week) if sessions and len(known) == len(loads) else None
-    rests = sum(
-        entry.set.rest_s or 0.0
-        for entry in entries
-        if entry.measured.shape.standing in ("hard", "easy")
-    )
-    seconds = totals["work_s"] + rests
     return SessionLoads(
         load,
         monotony,
         None if monotony is None else load * monotony,
-        totals["volume_load_kg"] / (seconds / 60) if seconds else None,
+        density(volume_load_kg, entries),
     )
 
 

@@ -263,7 +263,8 @@ class Ledger:
     def _shape(self, a_set: Set, body: float | None) -> Shape:
         # Two steps: by what is written, and, where that is new, by what it comes to.
         written = (
-            a_set.exercise, a_set.moves, a_set.sides, a_set.tempo, a_set.warm_up, a_set.rpe, body,
+            a_set.exercise, a_set.moves, a_set.sides, a_set.tempo, a_set.warm_up, a_set.rpe,
+            a_set.static, body,
         )  # fmt: skip
         shape = self._shapes.get(written)
         if shape is None:

@@ -8,22 +8,20 @@ from __future__ import annotations
 
 from collections import Counter, defaultdict
 from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from typing import Final
 
 from dialback.core.audit import Audit
-from dialback.core.baseline import TOLERANCE, window
+from dialback.core.baseline import window
 from dialback.core.findings.plan import subject_of
+from dialback.core.matching.sessions import SAME, Counted, counted_sets, fit, title_of
 from dialback.core.reconcile import SessionMatch, SetMatch, missed_days
 from dialback.core.sessions import Session, Set
-from dialback.core.tally import Entry
 from dialback.core.words import amount_text, capital, movement_text
 
-SAME_SESSION: Final = 2 / 3
-"""From this share of its sets on a session of another week is the same one."""
 _AS_PLANNED: Final = (
-    "reps", "seconds", "load_kg", "implements", "tempo", "sides", "rpe",
+    "reps", "seconds", "load_kg", "implements", "loads", "static", "tempo", "sides", "rpe",
 )  # fmt: skip
 """What a matched set takes over from its plan."""
 
@@ -45,7 +43,7 @@ def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
     against = audit.in_hand.against
     if against is None or not audit.ledger.source.week("planned", audit.week):
         return
-    matches = against.matches
+    matches = tuple(part for match in against.matches for part in _parts(match))
     sessions = audit.in_hand.sessions
     by_day = _by_day(match for match in matches if match.plan and match.done)
     hurt = {
@@ -77,6 +75,42 @@ def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
                 f"{day:%A} differed from the plan{_told(several)}.",
                 _replaced(sessions, edited),
             )  # fmt: skip
+
+
+def _parts(match: SessionMatch) -> Iterator[SessionMatch]:
+    """A match with a part for each session that was done, places of its sets within it.
+
+    A skipped set is of the session of the planned set before it, else of the first.
+    """
+    begin = 0
+    owners: dict[int, int] = {}
+    owner = 0
+    ends = []
+    for done in match.dones:
+        ends.append(begin + len(done.sets))
+        begin = ends[-1]
+    for place, one in enumerate(match.sets):
+        if one.done_at is not None:
+            owner_now = next(at for at, end in enumerate(ends) if one.done_at < end)
+            owner = owner_now if one.at is not None else owner
+            owners[place] = owner_now
+        else:
+            owners[place] = owner
+    if len(match.dones) < 2:
+        yield match
+        return
+    for at, done in enumerate(match.dones):
+        first = ends[at] - len(done.sets)
+        yield replace(
+            match,
+            done=done,
+            dones=(done,),
+            sets=tuple(
+                one if one.done_at is None else replace(one, done_at=one.done_at - first)
+                for place, one in enumerate(match.sets)
+                if owners[place] == at
+            ),
+        )
 
 
 def _by_day(matches: Iterable[SessionMatch]) -> dict[date, list[SessionMatch]]:
@@ -175,15 +209,22 @@ def _without_extra(match_: SetMatch, done: Set) -> Set | None:
 
 
 def _as_planned(match_: SetMatch, done: Set) -> Set:
-    if match_.plan is None or match_.kind not in ("as planned", "changed", "easier", "harder"):
+    plan = match_.plan
+    if plan is None or match_.kind not in ("as planned", "changed", "easier", "harder"):
         return done
-    values = {name: getattr(match_.plan, name) for name in _AS_PLANNED}
-    if match_.plan.exercise is not None and done.exercise is not None:
+    values = {name: getattr(plan, name) for name in _AS_PLANNED}
+    if done.seconds is not None and plan.seconds is not None and plan.seconds_to is not None:
+        # Within the span that was asked for it is as planned.
+        within = plan.seconds <= done.seconds <= plan.seconds_to
+        values["seconds"] = done.seconds if within else plan.seconds
+    if plan.exercise is not None and done.exercise is not None:
         # A level of the movement.
-        values["exercise"] = match_.plan.exercise
+        values["exercise"] = plan.exercise
+    if plan.moves is not None and done.moves is not None:
+        values["moves"] = plan.moves
     if all(getattr(done, name) == value for name, value in values.items()):
         return done
-    values["partial_reps"] = min(done.partial_reps, match_.plan.reps or 0)
+    values["partial_reps"] = min(done.partial_reps, plan.reps or 0)
     return done.model_copy(update=values)
 
 
@@ -192,58 +233,63 @@ Edited = list[tuple[Session, Session]]
 
 
 def _edited(match: SessionMatch, edit: Callable[[SetMatch, Set], Set | None]) -> Edited:
-    """The sessions of a match with each set that was done changed or, for ``None``, taken out."""
-    by_place = {a_set.done_at: a_set for a_set in match.sets if a_set.done_at is not None}
+    """The session of a match with each set that was done changed or, for ``None``, taken out.
+
+    Of a set that is compared side by side, each side is; where none changes it stays one.
+    """
+    of_place: dict[int, list[SetMatch]] = defaultdict(list)
+    for one in match.sets:
+        if one.done_at is not None:
+            of_place[one.done_at].append(one)
     found: Edited = []
-    begin = 0
     for session in match.dones:
-        sets = []
-        for at, done in enumerate(session.sets, begin):
-            changed = edit(by_place[at], done)
-            if changed is not None:
-                sets.append(changed)
+        sets: list[Set] = []
+        for at, done in enumerate(session.sets):
+            units = [(one, one.done) for one in of_place[at] if one.done is not None]
+            become = [edit(one, unit) for one, unit in units]
+            if all(new is unit for new, (_, unit) in zip(become, units, strict=True)):
+                sets.append(done)
+            else:
+                sets += [new for new in become if new is not None]
         found.append((session, session.model_copy(update={"sets": tuple(sets)})))
-        begin += len(session.sets)
     return found
 
 
 def _put_back(match: SessionMatch) -> Edited:
-    """The sessions of a match with the planned sets that were skipped, each at its place."""
-    by_place = {one.done_at: one for one in match.sets if one.done_at is not None}
-    # Session, set, and the place in the plan that it was done for.
-    placed: list[tuple[int, Set, int | None]] = []
-    for number, session in enumerate(match.dones):
-        for a_set in session.sets:
-            placed.append((number, a_set, by_place[len(placed)].at))
-    for skipped in sorted(
-        (one for one in match.sets if one.kind == "skipped"), key=lambda one: one.at or 0
-    ):
-        assert skipped.plan is not None and skipped.at is not None  # noqa: S101, PT018 - its kind
-        before = _nearest(placed, range(skipped.at - 1, -1, -1))
-        behind = _nearest(placed, range(skipped.at + 1, 1 + _last_place(placed)))
-        if before is not None:
-            place, number = before + 1, placed[before][0]
-        elif behind is not None:
-            place, number = behind, placed[behind][0]
-        else:
-            place, number = len(placed), 0
-        placed.insert(place, (number, skipped.plan, skipped.at))
-    return [
-        (session, session.model_copy(
-            update={"sets": tuple(one for owner, one, _ in placed if owner == number)}
-        ))
-        for number, session in enumerate(match.dones)
-    ]  # fmt: skip
+    """The session of a match with the planned sets that were skipped, each at its place."""
+    done_for = {one.done_at: one.at for one in match.sets if one.done_at is not None}
+    found: Edited = []
+    for session in match.dones:
+        # The set, and the place in the plan that it was done for.
+        placed = [(a_set, done_for.get(at)) for at, a_set in enumerate(session.sets)]
+        for skipped in sorted(
+            (one for one in match.sets if one.kind == "skipped"),
+            key=lambda one: (one.at or 0, one.half),
+        ):
+            assert skipped.plan is not None and skipped.at is not None  # noqa: S101, PT018 - its kind
+            before = _nearest(placed, range(skipped.at, -1, -1))
+            behind = _nearest(placed, range(skipped.at + 1, 1 + _last_place(placed)))
+            if before is not None:
+                place = before + 1
+            elif behind is not None:
+                place = behind
+            else:
+                place = len(placed)
+            placed.insert(place, (skipped.plan, skipped.at))
+        found.append(
+            (session, session.model_copy(update={"sets": tuple(a_set for a_set, _ in placed)}))
+        )
+    return found
 
 
-def _nearest(placed: Sequence[tuple[int, Set, int | None]], wanted: range) -> int | None:
-    """Where the first of these places of the plan stands."""
-    there = {at: index for index, (_, _, at) in enumerate(placed) if at is not None}
+def _nearest(placed: Sequence[tuple[Set, int | None]], wanted: range) -> int | None:
+    """Where the first of these places of the plan stands; of several the last."""
+    there = {at: index for index, (_, at) in enumerate(placed) if at is not None}
     return next((there[at] for at in wanted if at in there), None)
 
 
-def _last_place(placed: Sequence[tuple[int, Set, int | None]]) -> int:
-    return max((at for _, _, at in placed if at is not None), default=-1)
+def _last_place(placed: Sequence[tuple[Set, int | None]]) -> int:
+    return max((at for _, at in placed if at is not None), default=-1)
 
 
 def _replaced(sessions: Sessions, edited: Iterable[Edited]) -> Sessions:
@@ -288,13 +334,10 @@ def new_sessions(audit: Audit) -> Iterator[Undone]:
     if not weeks or not sessions:
         return
     had = [0] * len(sessions)
-    counted = [_counted(entries) for _, entries in audit.in_hand.by_session]
+    counted = [counted_sets(session, ledger.movements) for session in sessions]
     for week in weeks:
         theirs = ledger.source.week("completed", week)
-        entries = ledger.entries("completed", week)
-        sets = [
-            _counted(entry for entry in entries if entry.session is session) for session in theirs
-        ]
+        sets = [counted_sets(session, ledger.movements) for session in theirs]
         for at in _standing_for(sessions, counted, theirs, sets):
             had[at] += 1
     new = [at for at, count in enumerate(had) if 2 * count < len(weeks)]
@@ -314,42 +357,27 @@ def new_sessions(audit: Audit) -> Iterator[Undone]:
         )
 
 
-def _counted(entries: Iterable[Entry]) -> Counter[tuple[str, ...]]:
-    """A session's counted sets by movement: no warm-ups, no conditioning or mobility."""
-    return Counter(
-        tuple(move.movement.name for move in entry.measured.shape.moves)
-        for entry in entries
-        if entry.measured.shape.standing in ("hard", "easy") and not entry.set.warm_up
-    )
-
-
 def _standing_for(
     sessions: Sequence[Session],
-    counted: Sequence[Counter[tuple[str, ...]]],
+    counted: Sequence[Counted],
     theirs: Sequence[Session],
-    sets: Sequence[Counter[tuple[str, ...]]],
+    sets: Sequence[Counted],
 ) -> set[int]:
     """Which of a week's sessions another week has: each of theirs stands for one, titles first."""
-    free = list(range(len(theirs)))
+    free = sorted(range(len(theirs)), key=lambda at: theirs[at].date)
+    in_turn = sorted(range(len(sessions)), key=lambda at: sessions[at].date)
     had: set[int] = set()
-    for at, session in enumerate(sessions):
-        same = next((one for one in free if session.title and theirs[one].title == session.title),
-                    None)  # fmt: skip
-        if same is not None:
-            free.remove(same)
+
+    def stand(at: int, same: Callable[[int], bool]) -> None:
+        found = next((one for one in free if same(one)), None)
+        if found is not None:
+            free.remove(found)
             had.add(at)
-    for at, own in enumerate(counted):
-        if at in had:
-            continue
-        alike = next(
-            (
-                one
-                for one in free
-                if (own & sets[one]).total() + TOLERANCE >= SAME_SESSION * own.total()
-            ),
-            None,
-        )
-        if alike is not None:
-            free.remove(alike)
-            had.add(at)
+
+    for at in in_turn:
+        title = title_of(sessions[at])
+        stand(at, lambda one, title=title: bool(title) and title_of(theirs[one]) == title)  # type: ignore[misc]
+    for at in in_turn:
+        if at not in had:
+            stand(at, lambda one, at=at: fit(counted[at], sets[one]) >= SAME)  # type: ignore[misc]
     return had

@@ -6,7 +6,8 @@ from collections.abc import Iterable, Sequence
 from itertools import groupby
 from typing import Final, Literal
 
-from dialback.core.counting import MeasuredSet, MovePart, ShapeMove
+from dialback.core.counting import MeasuredSet, ShapeMove, loads_of
+from dialback.core.counting import measure as measure_set
 from dialback.core.figures import kind_and_name, measure_of, side_of, subject_of
 from dialback.core.movements import fold
 from dialback.core.sessions import KG_PER_LB, Set
@@ -74,11 +75,8 @@ def load_text(a_set: Set) -> str:
     """The load as it is written: ``57.5 kg``, ``2 × 12 kg``; help is told as help."""
     if not a_set.load_kg:
         return ""
-    several = f"{a_set.implements} × " if a_set.implements > 1 else ""
-    what = " help" if a_set.load_kg < 0 else ""
     # As it was entered, whoever reads it.
-    entered: Unit = "lb" if a_set.in_pounds else "kg"
-    return f"{several}{weight_text(abs(a_set.load_kg), entered)}{what}"
+    return _weight(a_set.load_kg, a_set.implements, "lb" if a_set.in_pounds else "kg")
 
 
 def in_minutes(seconds: float) -> bool:
@@ -92,7 +90,10 @@ def time_text(seconds: float) -> str:
 
 
 def dose_text(a_set: Set) -> str:
-    """Reps, metres or a time with the side, the hold and the partial reps."""
+    """Reps, metres or a time with the side, the hold and the partial reps; piece by piece."""
+    if a_set.loads is not None:
+        told = [(dose_text(piece), load_text(piece)) for piece in a_set.pieces]
+        return ", then ".join(f"{dose} at {load}" if load else dose for dose, load in told)
     parts = []
     if a_set.distance_m is not None:
         parts.append(f"{number(a_set.distance_m)} m")
@@ -105,12 +106,15 @@ def dose_text(a_set: Set) -> str:
         text += f", {a_set.partial_reps} of them partial"
     if a_set.hold_s:
         text += f", hold {number(a_set.hold_s)} s"
-    return text
+    return f"{text}, held still" if a_set.static else text
 
 
 def planned_dose_text(a_set: Set) -> str:
     """A planned set's dose, with its range: ``8–12 reps each side``."""
     text = dose_text(a_set)
+    if a_set.seconds is not None and a_set.seconds_to is not None:
+        low, top = time_text(a_set.seconds), time_text(a_set.seconds_to)
+        text = text.replace(low, f"{low}–{top}", 1)
     if a_set.reps is None or a_set.reps_to is None:
         return text
     return text.replace(f"{a_set.reps} rep", f"{a_set.reps}–{a_set.reps_to} rep", 1)
@@ -124,8 +128,23 @@ def loading_text(a_set: Set) -> str:
 def movement_text(a_set: Set) -> str:
     """The movement, or the moves of a combination with their times."""
     return " + ".join(
-        name if times == 1 else f"{number(times)} {name}" for name, times in a_set.named_moves()
+        (name if times == 1 else f"{number(times)} {name}") + own
+        for (name, times), own in zip(a_set.named_moves(), _own_of_moves(a_set), strict=True)
     )
+
+
+def _own_of_moves(a_set: Set) -> list[str]:
+    """What each move of a combination has of its own, behind its name: load and side."""
+    return [
+        ("" if move.sides is None else _SIDES[move.sides])
+        + ("" if move.load_kg is None else f" at {_weight(move.load_kg, move.implements)}")
+        for move in a_set.moves or ()
+    ] or [""]
+
+
+def _weight(load_kg: float, implements: int, unit: Unit = "kg") -> str:
+    several = f"{implements} × " if implements > 1 else ""
+    return f"{several}{weight_text(abs(load_kg), unit)}{' help' if load_kg < 0 else ''}"
 
 
 def sets_text(sets: Sequence[Set], movement: str = "") -> str:
@@ -182,8 +201,8 @@ def explain(a_set: Set, measured: MeasuredSet, figure: str, unit: Unit) -> str:
         share = max((share for share in shares if share is not None), default=1.0)
         return ("½ set, one side" if shape.sets == 0.5 else "1 set") + _times(share)
     steps = [
-        _step(a_set, measured, move, part, measure, unit) + _times(share)
-        for move, part, share in zip(shape.moves, measured.parts, shares, strict=True)
+        _step(a_set, measured, at, measure, unit) + _times(share)
+        for at, share in enumerate(shares)
         if share is not None
     ]
     return " + ".join(step for step in steps if step)
@@ -215,17 +234,19 @@ def _times(share: float) -> str:
     return "" if share == 1 else f" × {number(share)} indirect"
 
 
-def _step(
-    a_set: Set, measured: MeasuredSet, move: ShapeMove, part: MovePart, measure: str, unit: Unit
-) -> str:
+def _step(a_set: Set, measured: MeasuredSet, at: int, measure: str, unit: Unit) -> str:
     shape = measured.shape
+    if a_set.loads is not None and not (measure == "tut_s" and a_set.measured_tension_s):
+        steps = (_step(one, measure_set(one, shape), at, measure, unit) for one in a_set.pieces)
+        return ", then ".join(steps)
+    move, part = shape.moves[at], measured.parts[at]
     match measure:
         case "reps":
             if measured.estimated:
                 return f"{number(part.reps)} reps from {number(a_set.seconds or 0)} s"
             return f"{number(part.reps)} reps"
         case "volume_load_kg":
-            load = max(a_set.total_load_kg + move.bodyweight_kg, 0.0)
+            load = max(loads_of(a_set)[at] + move.bodyweight_kg, 0.0)
             if not load:
                 return "no load"
             body = " with the body's share" if move.bodyweight_kg else ""
@@ -236,7 +257,7 @@ def _step(
                 return f"{number(part.tut_s, 1)} s measured"
             held = a_set.hold_s * move.hold
             hold = f" + hold {number(held)} s" if held else ""
-            if a_set.seconds is not None or move.movement.isometric:
+            if a_set.seconds is not None or not move.reps:
                 return f"{number(part.tut_s - held, 1)} s under load{hold}"
             per_rep = f"{number(part.reps)} reps × {number(move.tut / move.reps, 1)} s"
             return per_rep + hold

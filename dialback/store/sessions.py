@@ -33,6 +33,15 @@ _SET_COLUMNS = (
 )  # fmt: skip
 
 
+_LATER_OF_A_SET: Final = frozenset(
+    CoreSet.model_fields.keys() - {"exercise", "moves", *_SET_COLUMNS}
+)
+_LATER_OF_A_MOVE: Final = frozenset(CoreMove.model_fields.keys() - {"exercise", "times"})
+"""Fields that have no column: they lie with the further keys."""
+_UNSET_SET: Final = {name: CoreSet.model_fields[name].default for name in _LATER_OF_A_SET}
+_UNSET_MOVE: Final = {name: CoreMove.model_fields[name].default for name in _LATER_OF_A_MOVE}
+
+
 def _number(value: Any) -> bool:
     return type(value) in (int, float) and abs(value) < MAX_NUMBER
 
@@ -116,7 +125,7 @@ def _add_sets(row: Session, sets: Iterable[CoreSet], movement_ids: Mapping[str, 
     for position, a_set in enumerate(sets):
         movement = movement_ids[fold(a_set.exercise)] if a_set.exercise else None
         values = (getattr(a_set, column) for column in _SET_COLUMNS)
-        set_rows.append((row.id, position, movement, _write_extra(a_set), *values))
+        set_rows.append((row.id, position, movement, _write_extra(a_set, _LATER_OF_A_SET), *values))
         if a_set.moves is not None:
             combinations.append((position, a_set))
     insert_rows(SetRow, ("session", "position", "movement", "extra", *_SET_COLUMNS), set_rows)
@@ -126,7 +135,13 @@ def _add_sets(row: Session, sets: Iterable[CoreSet], movement_ids: Mapping[str, 
             SetMove,
             ("set", "position", "movement", "times", "extra"),
             [
-                (set_id, at, movement_ids[fold(move.exercise)], move.times, _write_extra(move))
+                (
+                    set_id,
+                    at,
+                    movement_ids[fold(move.exercise)],
+                    move.times,
+                    _write_extra(move, _LATER_OF_A_MOVE),
+                )
                 for at, move in enumerate(combination.moves or ())
             ],
         )
@@ -241,6 +256,14 @@ _ADDABLE: Final = (
     & SetRow.reps.is_null(False)
     & (SetRow.load_kg >= 0)
     & SetRow.measured_tension_s.is_null()
+    & (
+        SetRow.extra.is_null()
+        | (
+            (pw.fn.INSTR(SetRow.extra, '"range"') == 0)
+            & (pw.fn.INSTR(SetRow.extra, '"loads"') == 0)
+            & (pw.fn.INSTR(SetRow.extra, '"static"') == 0)
+        )
+    )
 )
 """Sets that may be added up as ``core.counting.Added`` says."""
 
@@ -420,7 +443,12 @@ class StoredSessions:
         named["warm_up"] = bool(named["warm_up"])
         named["exercise"] = self._names.get(movement)
         named["moves"] = moves and tuple(moves)
-        return CoreSet.trusted(named, _read_extra(extra))
+        later, others = _split(_read_extra(extra), _LATER_OF_A_SET)
+        if not later:
+            return CoreSet.trusted(named | _UNSET_SET, others)
+        # What came later is checked as it comes in: few sets have any of it.
+        known = {key: value for key, value in named.items() if value is not None}
+        return CoreSet.model_validate(known | later | others)
 
     def _moves(self, window: tuple[Any, ...]) -> dict[int, list[CoreMove]]:
         moves: dict[int, list[CoreMove]] = defaultdict(list)
@@ -435,15 +463,26 @@ class StoredSessions:
         def move(row: tuple[Any, ...]) -> tuple[int, CoreMove]:
             number, movement, times, extra = row
             named = {"exercise": self._names[movement], "times": float(times)}
-            return number, CoreMove.trusted(named, _read_extra(extra))
+            later, others = _split(_read_extra(extra), _LATER_OF_A_MOVE)
+            if not later:
+                return number, CoreMove.trusted(named | _UNSET_MOVE, others)
+            return number, CoreMove.model_validate(named | later | others)
 
         for number, one in legible(rows(query), move):
             moves[number].append(one)
         return moves
 
 
-def _write_extra(value: Value) -> str | None:
-    return json.dumps(value.model_extra, ensure_ascii=False) if value.model_extra else None
+def _write_extra(value: Value, later: Collection[str]) -> str | None:
+    known = value.model_dump(mode="json", include=set(later), exclude_defaults=True)
+    extra = {**(value.model_extra or {}), **known}
+    return json.dumps(extra, ensure_ascii=False) if extra else None
+
+
+def _split(extra: dict[str, Any], later: Collection[str]) -> tuple[dict[str, Any], dict[str, Any]]:
+    """What of further keys is a field, and what is not."""
+    known = {key: value for key, value in extra.items() if key in later}
+    return known, {key: value for key, value in extra.items() if key not in later}
 
 
 def _read_extra(text: str | None) -> dict[str, Any]:

@@ -7,14 +7,14 @@ from dataclasses import dataclass
 from datetime import date
 from typing import cast
 
-from dialback.core.audit import Audit, sessions_done
+from dialback.core.audit import Audit, matches_of, sessions_done
 from dialback.core.balance import Weighing, weigh, weigh_all
 from dialback.core.causes import Cause, causes
 from dialback.core.cautions import TrainingLevel
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
 from dialback.core.findings import CODES, Finding
 from dialback.core.findings.finding import BY_DAY, LEVELS, Level, grown
-from dialback.core.reconcile import SessionMatch, match_sessions
+from dialback.core.reconcile import SessionMatch
 from dialback.core.sessions import Set
 from dialback.core.vocabulary import (
     LEFT_RIGHT,
@@ -343,11 +343,7 @@ def sheet(
 
 
 def _session_lines(judged: Audit, week: Week, today: date) -> list[SessionLine]:
-    source = judged.ledger.source
-    matches = match_sessions(
-        source.week("planned", week), source.week("completed", week), judged.ledger.movements
-    )
-    return [_line(match, today) for match in matches]
+    return [_line(match, today) for match in matches_of(judged.ledger, week)]
 
 
 def _line(match: SessionMatch, today: date) -> SessionLine:

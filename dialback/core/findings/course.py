@@ -64,8 +64,8 @@ def monotony_findings(week: WeekInHand) -> Iterator[Finding]:
     limit = week.rules.monotony_limit
     if limit is None or week.against is None:
         return
-    totals = {name: week.tally.get(in_total(name), 0.0) for name in ("volume_load_kg", "work_s")}
-    monotony = session_loads(week.sessions, week.week, week.entries, totals).monotony
+    volume = week.tally.get(in_total("volume_load_kg"), 0.0)
+    monotony = session_loads(week.sessions, week.week, week.entries, volume).monotony
     if monotony is None or not exceeds(monotony, limit):
         return
     days = ", ".join(number(load, 0) for load in daily_loads(week.sessions, week.week))
@@ -124,7 +124,7 @@ def effort_drift_findings(week: WeekInHand) -> Iterator[Finding]:
 
 def _last_tops(ledger: Ledger, entries: Iterable[Entry], first: date) -> dict[str, TopSet]:
     """The top set of each movement in its last session, from a day on; of sets with reps."""
-    since = (entry for entry in entries if entry.set.reps and entry.session.date >= first)
+    since = (entry for entry in entries if entry.set.lead.reps and entry.session.date >= first)
     tops: dict[str, TopSet] = {}
     for in_session in session_tops(since, ledger):
         tops |= in_session
@@ -186,8 +186,8 @@ def _week_bests(ledger: Ledger, week: Week) -> Mapping[str, WeekBest]:
             known = bests.get(movement.name, WeekBest(None, None, None))
             bests[movement.name] = WeekBest(
                 _most(known.maximum_kg, maximum),
-                _most(known.reps, entry.set.reps or None),
-                _most(known.seconds, entry.set.seconds or None),
+                _most(known.reps, entry.set.own_reps or None),
+                _most(known.seconds, entry.set.own_seconds or None),
             )
         ledger.kept[key] = bests
     found: Mapping[str, WeekBest] = ledger.kept[key]
@@ -277,7 +277,7 @@ def _working_of(week: WeekInHand, match: SessionMatch, name: str) -> tuple[list[
 def _reached(plan: Set, done: Set, target: float) -> bool:
     assert plan.reps_to is not None  # noqa: S101 - chosen by its caller
     easy = done.rpe is None or not exceeds(done.rpe, target)
-    return (done.reps or 0) >= plan.reps_to and easy
+    return (done.own_reps or 0) >= plan.reps_to and easy
 
 
 def return_findings(week: WeekInHand) -> Iterator[Finding]:

@@ -133,13 +133,13 @@ def no_warm_up_findings(week: WeekInHand) -> Iterator[Finding]:
     own = estimates(done, week.ledger)
     for session, entries in week.by_session:
         for entry, movement in _first_working(entries):
-            if movement.name in told or not movement.compound:
+            if movement.name in told or not movement.compound or not entry.set.lead.load_kg:
                 continue
             best = best_before(week.ledger, week.week, own, movement.name, session.date)
-            if best is None or _warmed_up(entries, entry, movement.name):
+            if best is None or _warmed_up(entries, entry, movement):
                 continue
             load = load_moved(
-                entry.set, movement, week.rules, week.ledger.body.on(entry.session.date)
+                entry.set.lead, movement, week.rules, week.ledger.body.on(entry.session.date)
             )
             share = load / best
             if exceeds(least, share):
@@ -176,11 +176,15 @@ def _first_working(entries: tuple[Entry, ...]) -> Iterator[tuple[Entry, Movement
                 yield entry, movement
 
 
-def _warmed_up(entries: tuple[Entry, ...], first: Entry, name: str) -> bool:
+def _warmed_up(entries: tuple[Entry, ...], first: Entry, movement: Movement) -> bool:
+    """Whether a warm-up of the movement, or work of another for the same muscle, comes before."""
+    before = [entry for entry in entries if entry.at < first.at]
+    direct = set(movement.direct)
     return any(
-        entry.set.warm_up and any(move.movement.name == name for move in entry.measured.shape.moves)
-        for entry in entries
-        if entry.at < first.at
+        (entry.set.warm_up and any(move.movement.name == movement.name for move in moves))
+        or (is_working(entry) and not direct.isdisjoint(moves[0].movement.direct))
+        for entry in before
+        for moves in [entry.measured.shape.moves]
     )
 
 

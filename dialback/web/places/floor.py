@@ -14,7 +14,7 @@ from dialback.core.audit import plans_done
 from dialback.core.choices import instead_of
 from dialback.core.duration import estimated_duration
 from dialback.core.kit import Kit, loads_for
-from dialback.core.matching import pair_sets
+from dialback.core.matching.sets import places_done_for
 from dialback.core.movements import Movement
 from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.restrictions import allowed
@@ -140,9 +140,8 @@ def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...
 def _steps(plan: Kept, log: LogOut, ledger: Ledger) -> list[int | None]:
     """For each set of a log the place of the planned set that it was done for."""
     done = log.session.sets
-    pairs = pair_sets(plan.session.sets, done, ledger.movements)
-    back = {done_at: at for at, done_at in pairs.items()}
-    return [back.get(at) for at in range(len(done))]
+    done_for = places_done_for(plan.session.sets, done, ledger.movements)
+    return [done_for.get(at) for at in range(len(done))]
 
 
 def _log_of(ledger: Ledger, plan: Kept) -> LogOut | None:

@@ -2,21 +2,24 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from datetime import timedelta
 
 from flask import Response
 
 from dialback.book.errors import bad_input
+from dialback.core.audit import matches_of
 from dialback.core.duration import estimated_duration
 from dialback.core.maxima import Maxima
 from dialback.core.notation import Mistake, amended, read
 from dialback.core.notation.expand import placed_sets
 from dialback.core.plans.kept import Kept, kept_in
-from dialback.core.reconcile import SessionMatch, SetMatch, by_session, match_sessions
+from dialback.core.reconcile import SessionMatch, SetMatch, by_session
 from dialback.core.sessions import MAX_SETS, MISSED_WORDS, Missed, Session
 from dialback.core.tally import Ledger, four_measures, tally
 from dialback.core.versions import apart
 from dialback.core.vocabulary import BASES
+from dialback.core.weeks import Week
 from dialback.core.words import capital, describe, movement_text
 from dialback.store.logs import Change, Waiting, waiting_beside, who_logged
 from dialback.web.blueprint import blueprint
@@ -54,8 +57,13 @@ def log_week(path: WeekPath) -> Response:
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = desk().ledgers.of(athlete)
     today = desk().today()
-    planned, completed = (ledger.source.week(basis, week) for basis in ("planned", "completed"))
-    kept = {id(one.session): one for basis in BASES for one in kept_in(ledger, basis, week)}
+    matches = matches_of(ledger, week)
+    # A session may have been done for a plan of another week.
+    weeks = {week} | {Week.of(plan.date) for match in matches for plan in match.plans}
+    kept = {
+        id(one.session): one
+        for basis in BASES for each in weeks for one in kept_in(ledger, basis, each)
+    }  # fmt: skip
     by = who_logged([one.client_id for one in kept.values()])
     return answer(
         LogWeek(
@@ -66,12 +74,12 @@ def log_week(path: WeekPath) -> Response:
                 _session(
                     ledger,
                     one,
-                    kept.get(id(one.plan)),
+                    kept.get(id(one.plans[0])) if one.plan is not None else None,
                     kept.get(id(one.done)),
                     by,
                     ahead=one.done is None and one.plan is not None and one.plan.date > today,
                 )
-                for match in match_sessions(planned, completed, ledger.movements)
+                for match in matches
                 for one in by_session(match)
             ],
         )
@@ -101,13 +109,13 @@ def _session(
         sums.append(four_measures(tally(ledger.measure([one])) if one else {}))
     logged = by.get(log.client_id) if log else None
     return LogSession(
-        plan=plan_out(ledger, plan) if plan else None,
+        plan=plan_out(ledger, plan, match.plan) if plan else None,
         log=LogOut(client_id=log.client_id, revision=log.revision, session=log.session)
         if log
         else None,
         by=LoggedBy(who=logged[0], at=logged[1]) if logged else None,
         ahead=ahead,
-        lines=[_line(a_set) for a_set in match.sets],
+        lines=_lines(match.sets),
         notes=[f"{capital(more.words)}." for more in match.extra_rounds],
         planned=sums[0],
         done=sums[1],
@@ -129,17 +137,52 @@ def _version(ledger: Ledger, version: Waiting, stored: Session) -> VersionOut:
     )
 
 
-def plan_out(ledger: Ledger, plan: Kept) -> PlanOut:
-    """A planned session with its sets."""
-    minutes = estimated_duration(ledger.measure([plan.session]), ledger.rules).total_s / 60
+def plan_out(ledger: Ledger, plan: Kept, together: Session | None = None) -> PlanOut:
+    """A planned session with its sets; ``together`` with others that were done in the same one."""
+    session = together or plan.session
+    minutes = estimated_duration(ledger.measure([session]), ledger.rules).total_s / 60
     return PlanOut(
         id=plan.number,
         date=plan.day.isoformat(),
-        title=plan.title,
+        title=session.title,
         minutes=minutes,
-        sets=list(plan.session.sets),
+        sets=list(session.sets),
         missed=plan.session.missed,
     )
+
+
+def _lines(matches: Iterable[SetMatch]) -> list[LogLine]:
+    """A line for each planned and each done set, once: sides of one stand in the line of it."""
+    lines: list[LogLine] = []
+    for match_ in matches:
+        line = _line(match_)
+        same = next((one for one in lines if _is_of_same_set(one, line)), None)
+        if same is None:
+            lines.append(line)
+            continue
+        both_done = same.done_at is not None and line.done_at is not None
+        if both_done and same.done_at != line.done_at:
+            # The other side of a planned set, done as a set of its own.
+            lines.append(line.model_copy(update={"at": None, "planned": ""}))
+        elif same.done_at is None and line.done_at is not None:
+            index = lines.index(same)
+            lines[index] = _told_with(line.model_copy(update={"at": same.at}), same)
+        else:
+            lines[lines.index(same)] = _told_with(same, line)
+    return lines
+
+
+def _is_of_same_set(one: LogLine, other: LogLine) -> bool:
+    return (one.at is not None and one.at == other.at) or (
+        one.done_at is not None and one.done_at == other.done_at
+    )
+
+
+def _told_with(line: LogLine, other: LogLine) -> LogLine:
+    if other.kind == "as planned":
+        return line
+    words = "; ".join(filter(None, (line.words, other.words)))
+    return line.model_copy(update={"kind": "changed", "words": words})
 
 
 def _line(match_: SetMatch) -> LogLine:

@@ -11,7 +11,7 @@ from flask import Response
 from dialback.book.errors import bad_input
 from dialback.book.paper import PaperLine, PaperSession, session_paper
 from dialback.core.baseline import window
-from dialback.core.duration import density, estimated_duration
+from dialback.core.duration import Duration, density, durations, estimated_duration, in_all
 from dialback.core.figures import in_total
 from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
@@ -148,7 +148,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
             work_s=duration.work_s,
             rest_s=duration.rest_s,
             minutes=duration.total_s / 60,
-            density=density(sums.get(in_total("volume_load_kg"), 0.0), duration),
+            density=density(sums.get(in_total("volume_load_kg"), 0.0), entries),
             totals=four_measures(sums),
             lines=_line_parts(ledger, entries, lines),
             new_movements=[name for name in names if name not in lately],
@@ -183,13 +183,14 @@ def _shares(placed: Iterable[PlacedSet], maxima: Maxima) -> list[LineShare]:
 
 
 def _line_parts(ledger: Ledger, entries: Sequence[Entry], lines: Iterable[int]) -> list[LinePart]:
-    by_line: dict[int, list[Entry]] = {}
-    for line, entry in zip(lines, entries, strict=True):
-        by_line.setdefault(line, []).append(entry)
+    by_line: dict[int, list[tuple[Entry, Duration]]] = {}
+    takes = durations(entries, ledger.rules)
+    for line, entry, one in zip(lines, entries, takes, strict=True):
+        by_line.setdefault(line, []).append((entry, one))
     parts = []
     for line, several in by_line.items():
-        sums = tally(several)
-        duration = estimated_duration(several, ledger.rules)
+        sums = tally(entry for entry, _ in several)
+        duration = in_all(one for _, one in several)
         parts.append(
             LinePart(
                 line=line,
