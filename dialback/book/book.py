@@ -12,10 +12,19 @@ from pydantic import Field, ValidationError, field_validator
 
 from dialback.book.errors import BadInputError, Problem, bad_input, from_validation
 from dialback.book.json_text import read_json
+from dialback.core.blocks import BlockPlan, Blocks
 from dialback.core.body import BodyWeight, Weighing
 from dialback.core.cautions import YEARS_OF_BIRTH, Caution, TrainingLevel
 from dialback.core.kit import Kit
-from dialback.core.movements import Movement, MovementTable, Name, UnknownMovementError, Value, fold
+from dialback.core.movements import (
+    Movement,
+    MovementTable,
+    Name,
+    Names,
+    UnknownMovementError,
+    Value,
+    fold,
+)
 from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
 from dialback.core.sessions import Goal, Maximum, Session, Title
@@ -58,17 +67,25 @@ class BookAthlete(Value):
 
 
 class BookBlock(Value):
-    """A block of weeks: where it begins, and how many it has."""
+    """A block of weeks: where it begins, how many it has, what it is for."""
 
     week: str = Field(pattern=r"^\d{4}-W\d{2}$")
-    weeks: int = Field(ge=1, le=53)
+    weeks: int = Field(1, ge=1, le=53)
     title: Title = ""
+    out_of_focus: Names = Field((), max_length=40, description="Muscles and pairs")
+    main: Names = Field((), max_length=40, description="Its main movements")
 
     @field_validator("week")
     @classmethod
     def _is_a_week(cls, text: str) -> str:
         Week.parse(text)
         return text
+
+    @property
+    def plan(self) -> BlockPlan:
+        """As the findings see it."""
+        focus = frozenset(self.out_of_focus)
+        return BlockPlan(Week.parse(self.week), self.weeks, focus, self.main)
 
 
 class BookKind(Value):
@@ -122,7 +139,7 @@ class Book(Value):
             self.athlete.restrictions,
             kit=self.kit,
             maxima=self.athlete.maxima,
-            blocks=frozenset(Week.parse(block.week) for block in self.blocks),
+            blocks=Blocks.of(block.plan for block in self.blocks),
             light_weeks=light_weeks(self.kinds),
         )
 

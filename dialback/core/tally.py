@@ -9,8 +9,9 @@ from datetime import date
 from functools import cached_property
 from itertools import chain
 from operator import add
-from typing import Any, NamedTuple, Protocol, runtime_checkable
+from typing import Any, Final, NamedTuple, Protocol, runtime_checkable
 
+from dialback.core.blocks import Blocks
 from dialback.core.body import BodyWeight
 from dialback.core.counting import (
     Added,
@@ -162,6 +163,8 @@ def measured(entries: Iterable[Entry]) -> frozenset[str]:
     )
 
 
+NO_BLOCKS: Final = Blocks()
+
 Measures = dict[float | None, dict[int, tuple[Set, MeasuredSet]]]
 """Sets that were measured, by body weight and identity; each with itself, so that its identity
 stays its own."""
@@ -183,7 +186,7 @@ class Ledger:
         *,
         kit: Kit | None = None,
         maxima: tuple[Maximum, ...] = (),
-        blocks: frozenset[Week] = frozenset(),
+        blocks: Blocks = NO_BLOCKS,
         light_weeks: frozenset[Week] = frozenset(),
         unit: Unit = "kg",
     ) -> None:
@@ -195,7 +198,6 @@ class Ledger:
         self.kit = kit
         self.maxima = maxima
         self.blocks = blocks
-        """The weeks in which a block begins."""
         self.light_weeks = light_weeks
         """The weeks that a coach has marked as lighter ones."""
         self.unit: Unit = unit

@@ -12,6 +12,7 @@ from typing import Any, Final, cast
 from dialback.book.book import Book, BookAthlete, BookBlock, BookKind, light_weeks
 from dialback.book.errors import bad_input
 from dialback.core import rules as core_rules
+from dialback.core.blocks import Blocks
 from dialback.core.cautions import TrainingLevel
 from dialback.core.kit import Kit
 from dialback.core.movements import Movement as CoreMovement
@@ -133,9 +134,7 @@ class Ledgers:
                 kit=kit_of(owner),
                 maxima=maxima_of(athlete),
                 unit=cast(Unit, owner.unit),
-                blocks=frozenset(
-                    legible(block_rows(athlete), lambda row: Week.parse(row.first_week))
-                ),
+                blocks=Blocks.of(legible(block_rows(athlete), lambda row: _book_block(row).plan)),
                 light_weeks=light_weeks(_kinds_of(athlete)),
             )
             kept = (state, ledger)
@@ -233,8 +232,10 @@ def import_book(
         add_cautions(athlete, book.athlete.cautions)
         for block in book.blocks:
             Block.create(
-                athlete=athlete, title=block.title, first_week=block.week, weeks=block.weeks
-            )
+                athlete=athlete, title=block.title, first_week=block.week, weeks=block.weeks,
+                extra=block.model_dump(mode="json", exclude={"week", "weeks", "title"},
+                                       exclude_defaults=True),
+            )  # fmt: skip
         ids, new, own = _place_movements(book, athlete)
         plans = add_sessions(athlete, "planned", book.planned, ids)
         add_sessions(athlete, "completed", book.completed, ids, plans)
@@ -258,6 +259,12 @@ def _kept(book: Book) -> dict[str, Any]:
     kit = {} if book.kit is None else {"kit": book.kit.model_dump(mode="json")}
     kinds = {"kinds": [one.model_dump() for one in book.kinds]} if book.kinds else {}
     return {**(book.model_extra or {}), **kit, **kinds}
+
+
+def _book_block(row: Block) -> BookBlock:
+    return BookBlock.model_validate(
+        {**row.extra, "week": row.first_week, "weeks": row.weeks, "title": row.title}
+    )
 
 
 def _kinds_of(athlete: Athlete) -> tuple[BookKind, ...]:
@@ -371,10 +378,7 @@ def export_book(
         planned=planned,
         completed=completed,
         kit=ledger.kit or _own_kit(athlete),
-        blocks=tuple(
-            BookBlock(week=block.first_week, weeks=block.weeks, title=block.title)
-            for block in block_rows(athlete)
-        ),
+        blocks=tuple(legible(block_rows(athlete), _book_block)),
         kinds=_kinds_of(athlete),
         **{
             key: value

@@ -223,6 +223,7 @@ class Block(Table):
     title = WordField(default="")
     first_week = WordField()
     weeks = WholeField()
+    extra = JsonField(default=dict)
     deleted_on = DayField(null=True)
 
     class Meta:

@@ -40,6 +40,7 @@ def _judged(week: WeekInHand, pair: Pair, band: tuple[float, float]) -> Iterator
     level = _level(weighing, low, high)
     if level is None:
         return
+    level = week.in_focus(pair.name, level)
     over = leans_to_a(weighing.ratio, high)
     limit = high if over else low
     key: Key = ("balance", pair.name, measure)

@@ -30,10 +30,14 @@ LEAST_STALLED: Final = 2
 def carry_over_findings(week: WeekInHand) -> Iterator[Finding]:
     """Too few of the last trained week's movements, unless a block begins."""
     least = week.rules.carry_over
-    if least is None or not week.has_sets or week.week in week.ledger.blocks:
+    if least is None or not week.has_sets or week.week in week.ledger.blocks.begins:
         return
     last = next((one for one in reversed(window(week.week)) if week.ledger.is_trained(one)), None)
     before = movements_of(week.ledger.entries("completed", last)) if last is not None else ()
+    main = week.ledger.blocks.main(week.week)
+    if main:
+        # A block that says what it is about keeps that; the rest may come and go.
+        before = tuple(name for name in before if fold(name) in main)
     if not before:
         return
     kept = [name for name in before if name in week.movements]

@@ -196,6 +196,15 @@ class WeekInHand:
         return self.tally.get(TOTAL_SETS, 0.0) > 0
 
     @cached_property
+    def out_of_focus(self) -> frozenset[str]:
+        """The muscles and pairs that the block of this week is not about."""
+        return self.ledger.blocks.out_of_focus(self.week)
+
+    def in_focus(self, subject: str, level: Level) -> Level:
+        """A level, or a note where the subject is not what the week is about."""
+        return "note" if subject in self.out_of_focus else level
+
+    @cached_property
     def kept(self) -> dict[Any, Any]:
         """Room for what is worked out of this very week once."""
         return {}

@@ -128,7 +128,7 @@ def _muscle_level(
 
 def _begins_block(week: WeekInHand) -> bool:
     """Whether a block begins in this week or began in the one before."""
-    return bool({week.week, week.week.plus(-1)} & week.ledger.blocks)
+    return bool({week.week, week.week.plus(-1)} & week.ledger.blocks.begins)
 
 
 def _total_jumps(week: WeekInHand) -> bool:

@@ -36,7 +36,7 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
                 "muscle_floor",
                 muscle,
                 "sets",
-                "high" if sets == 0 else "caution",
+                week.in_focus(muscle, "high" if sets == 0 else "caution"),
                 sets,
                 floor,
                 f"{name}: nothing this week; the floor is {amount_text(floor, 'sets')}."
