@@ -37,6 +37,8 @@ def _proposal(proposal: Proposal) -> dict[str, Any]:
         "changes": [_change(change) for change in proposal.changes],
         "cost": proposal.cost,
         "optimal": proposal.optimal,
+        "stop": proposal.stop,
+        "why": proposal.why,
         "ladder": [
             {"cost": rung.cost, "high": rung.high, "caution": rung.caution}
             for rung in proposal.ladder
@@ -45,6 +47,7 @@ def _proposal(proposal: Proposal) -> dict[str, Any]:
         "remaining": [
             {
                 "finding": list(left.finding.key),
+                "rung": left.rung,
                 "against": [list(key) for key in left.against],
                 "sentence": left.sentence,
             }

@@ -61,6 +61,9 @@ def audit(book: Path, week: str, basis: Basis, *, schools: bool, as_json: bool) 
               help="A movement that does not change; may be given several times.")  # fmt: skip
 @click.option("--new-movements", type=int, default=2, show_default=True,
               help="How many lines may be added.")  # fmt: skip
+@click.option("--lines", type=int, default=6, show_default=True,
+              help="How many lines may be changed or added.")  # fmt: skip
+@click.option("--thorough", is_flag=True, help="Clear all that can be, whatever it takes.")
 @click.option("--budget", type=int, help="What the change may cost at most.")
 @click.option("--seconds", type=float, default=5.0, show_default=True,
               help="How long to look for the best.")  # fmt: skip
@@ -73,9 +76,11 @@ def adjust(
     weeks: int,
     locks: tuple[str, ...],
     new_movements: int,
+    lines: int,
     budget: int | None,
     seconds: float,
     *,
+    thorough: bool,
     progress: bool,
     as_json: bool,
 ) -> None:
@@ -95,6 +100,7 @@ def adjust(
         raise bad_input("--week", str(error)) from None
     for name, value, least, most in (
         ("--weeks", weeks, 1, 52), ("--new-movements", new_movements, 0, 20),
+        ("--lines", lines, 0, 100),
         ("--budget", budget, 0, 10_000), ("--seconds", seconds, 0.05, 600),
     ):  # fmt: skip
         if value is not None and not least <= value <= most:
@@ -105,7 +111,9 @@ def adjust(
     ledger = read.ledger()
     try:
         held = frozenset(ledger.movements[name].name for name in locks)
-        options = Options(held, new_movements, budget, seconds)
+        options = Options(
+            held, new_movements, lines, thorough=thorough, budget=budget, seconds=seconds
+        )
         found = adjust_weeks(ledger, chosen, weeks, options)
     except UnknownMovementError as unknown:
         raise bad_input("--lock", str(unknown)) from None

@@ -25,6 +25,11 @@ export const set = (
   part: null,
   measured_reps: null,
   measured_tension_s: null,
+  loads: null,
+  static: false,
+  held: null,
+  seconds_to: null,
+  rest_to_s: null,
   ...more,
 });
 

@@ -1,14 +1,16 @@
 """Adjusting: the worked case, every possibility of small books, and the promises of larger ones."""
 
 import json
+from collections import Counter
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import product
+from math import ceil
 from pathlib import Path
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import Phase, given, settings
 from hypothesis import strategies as st
 
 from dialback.book.adjust_document import adjust_document
@@ -17,6 +19,7 @@ from dialback.core.adjusting import (
     NothingToStartFromError,
     Options,
     Proposal,
+    Rung,
     adjust,
     adjust_weeks,
 )
@@ -53,7 +56,18 @@ def test_the_worked_case() -> None:
             assert mine.pop("sentence").endswith(".")
             assert mine | theirs == mine
     found["changes"] = wanted["changes"] = found["remaining"] = wanted["remaining"] = []
+    why = "The next step costs 6 in place of 1: it clears below the floor (quads)."
+    assert found.pop("why") == why
+    wanted.pop("why")
     assert found == wanted
+    last = adjust(known.ledger(), Week.parse("2026-W42"), replace(held, thorough=True))
+    assert (last.stop, last.cost, last.ladder) == (
+        2,
+        6,
+        tuple(Rung(*rung.values()) for rung in wanted["ladder"]),
+    )
+    none = adjust(known.ledger(), Week.parse("2026-W42"), replace(held, budget=0))
+    assert (none.stop, none.changes) == (0, ())
 
 
 class TestLines:
@@ -105,44 +119,76 @@ Findings = dict[tuple[str, str, str], Finding]
 
 @dataclass(frozen=True)
 class Way:
-    """A way to change a week, its cost, what it leaves, and the locked movements it changes."""
+    """A way to change a week: what it costs, leaves and moves, and the locked movements in it."""
 
     cost: int
     left: Findings
     unlocked: frozenset[str]
+    lines: int
+    moved: int
+
+    @property
+    def weight(self) -> int:
+        high, caution = counts(self.left)
+        return 8 * high + 3 * caution
 
 
 SPREAD = (0, 1, 2, 4, 6, 8, 10, 12, 14)
+CLASS = {"Press": "push", "Row": "pull", "Squat": "knee", "Curl": "pull"}
+
+
+def price(known: Book, start: Any, steps: list[Counter], added: Any, now: Any) -> int:
+    """The cost of a change, worked out anew: ``steps`` of each session by movement."""
+    cost = 0
+    for at, (before, moved) in enumerate(zip(start, steps, strict=True)):
+        was, has = (Counter(one.exercise for one in several[at].sets) for several in (start, now))
+        for name, by in moved.items():
+            cost += SPREAD[abs(by)] + (4 if was[name] + by == 0 else 0)
+        big = next((one.exercise for one in before.sets if known.movements[one.exercise].compound),
+                   None)  # fmt: skip
+        cost += 3 * max(0, -moved[big])
+        news = added[2] if added and added[0] == at else 0
+        if news:
+            classes = {CLASS[one.exercise] for one in before.sets}
+            cost += SPREAD[news] + 2 + (0 if CLASS[added[1]] in classes else 3)
+        cost += max(0, sum(map(abs, moved.values())) + news - 3)
+        cost += sum(3 * max(0, count - max(5, was[name])) for name, count in has.items())
+    before_it, after_it = (sum(len(one.sets) for one in several) for several in (start, now))
+    return cost + max(0, ceil(abs(after_it - before_it) - 0.05 * before_it - 1e-9))
 
 
 def ways(known: Book, options: Options) -> Iterator[Way]:
-    """Every way within the range, the bounds and the number of additions, whatever it raises."""
+    """Every way within the range, the bounds and the numbers of lines, whatever it raises."""
     ledger = known.ledger()
     start = start_of(ledger, WEEK)
     judge = Judge(ledger, WEEK, start)
     lines = [(at, line) for at, one in enumerate(start)
              for line in spans_of(one, known.movements)]  # fmt: skip
-    ranges = [[line.count] if line.fixed else range(max(2 * line.count, line.count + 3) + 1)
+    growth = 9 if options.thorough else 2
+    ranges = [[line.count] if line.fixed
+              else range(min(max(2 * line.count, line.count + 3), line.count + growth) + 1)
               for _, line in lines]  # fmt: skip
     much = any(one.key == ("jump", "total", "sets") or one.code == "muscle_ceiling"
                for one in judge.start.findings)  # fmt: skip
-    least = judge.start.value("totals/sets") * (0.6 if much else 0.8)
+    least = judge.start.value("totals/sets") * (0.7 if much else 0.8)
     offers = offered(ledger, WEEK)
     additions: list[tuple[int, str, int] | None] = [None]
     if options.new_movements:
         additions += [
             (at, name, count) for at, one in enumerate(start) for name in offers
-            if name not in {each.exercise for each in one.sets} for count in (1, 2, 3, 4)
+            if name not in {each.exercise for each in one.sets}
+            for count in range(1, 5 if options.thorough else 4)
         ]  # fmt: skip
     for way in product(*ranges):
-        changed = {name for (_, line), count in zip(lines, way, strict=True)
-                   if count != line.count for name in line.movements}  # fmt: skip
-        cost = sum(
-            SPREAD[abs(count - line.count)] * (2 if line.kind == "pairs" else 1)
-            + (4 if count == 0 else 0)
-            for (_, line), count in zip(lines, way, strict=True)
-        )
+        steps: list[Counter] = [Counter() for _ in start]
+        for (at, line), count in zip(lines, way, strict=True):
+            if count != line.count:
+                steps[at][line.movements[0]] += count - line.count
+        changed = {name for moved in steps for name in moved}
         for added in additions:
+            number = sum(map(len, steps)) + (added is not None)
+            if not options.thorough and number > options.lines:
+                continue
             sessions = tuple(
                 rebuilt(
                     one,
@@ -156,9 +202,16 @@ def ways(known: Book, options: Options) -> Iterator[Way]:
             if all(one.sets for one in sessions) and (
                 len(ledger.measure(sessions)) + 1e-9 >= least
             ):
-                more = 0 if added is None else 2 + SPREAD[added[2]]
+                cost = price(known, start, steps, added, sessions)
+                if len(ledger.measure(sessions)) < len(ledger.measure(start)) and any(
+                    one.key == ("jump", "total", "sets") for one in judge.start.findings
+                ):
+                    before, now = (len(ledger.measure(one)) for one in (start, sessions))
+                    cost -= max(0, ceil(before - now - 0.05 * before - 1e-9))
                 touched = changed | ({added[1]} if added else set())
-                yield Way(cost + more, judge.of(sessions), frozenset(touched & options.locks))
+                moved = sum(abs(by) for several in steps for by in several.values())
+                yield Way(cost, judge.of(sessions), frozenset(touched & options.locks), number,
+                          moved + (added[2] if added else 0))  # fmt: skip
 
 
 def no_worse(key: tuple[str, str, str], left: Findings, start: Findings) -> bool:
@@ -177,7 +230,7 @@ def days(several: dict[int, list], week: int = 0) -> list[dict]:
             for day, lines in several.items()]  # fmt: skip
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=20, deadline=None)
 @given(
     st.dictionaries(st.integers(0, 2), A_DAY, min_size=1, max_size=2),
     st.dictionaries(st.integers(0, 2), A_DAY, min_size=0, max_size=2),
@@ -186,36 +239,45 @@ def days(several: dict[int, list], week: int = 0) -> list[dict]:
     ),
     st.sampled_from([frozenset(), frozenset({"Press"})]),
     st.integers(0, 1),
+    st.sampled_from([1, 2, 6]),
+    st.booleans(),
+    st.booleans(),
 )
 def test_nothing_does_better_than_the_proposal(
-    plan: dict, before: dict, bands: dict, locks: frozenset, new: int
-) -> None:
+    plan: dict, before: dict, bands: dict, locks: frozenset, new: int, lines: int,
+    thorough: bool, block: bool,
+) -> None:  # fmt: skip
     known = book(
         days(before, -1), days(plan),
         rules={**rules(**{name: list(band) for name, band in bands.items()}),
                "spacing_sets": 3, "balance_min_sets": 3},
+        blocks=[{"week": str(WEEK), "weeks": 4}] if block else [],
     )  # fmt: skip
-    options = Options(locks, new, seconds=60)
+    options = Options(locks, new, lines=lines, thorough=thorough, seconds=60)
     found = adjust(known.ledger(), WEEK, options)
     judge = Judge(known.ledger(), WEEK, found.start)
     at_start = judge.at_start
     every = list(ways(known, options))
-    best: dict[tuple[int, int], int] = {}
-    for way in every:
-        if not way.unlocked and all(no_worse(key, way.left, at_start) for key in way.left):
-            left = counts(way.left)
-            best[left] = min(way.cost, best.get(left, way.cost))
-    wanted = min((left, cost) for left, cost in best.items())
+    allowed = [
+        way for way in every
+        if not way.unlocked and all(no_worse(key, way.left, at_start) for key in way.left)
+    ]  # fmt: skip
+    # The ladder: each least cost at which the weight becomes less, with the fewest high.
+    rungs: list[Way] = []
+    for way in sorted(allowed, key=lambda one: (one.cost, one.weight, counts(one.left)[0],
+                                                one.lines, one.moved)):  # fmt: skip
+        if not rungs or way.weight < rungs[-1].weight:
+            rungs.append(way)
     assert found.optimal
-    assert (counts(judge.of(found.sessions)), found.cost) == wanted
-    # The ladder: each least cost at which findings become fewer.
-    rungs = [(0, counts(judge.at_start))]
-    for cost, left in sorted((cost, left) for left, cost in best.items()):
-        if left < rungs[-1][1]:
-            rungs.append((cost, left))
-    rungs = [one for at, one in enumerate(rungs)
-             if at + 1 == len(rungs) or rungs[at + 1][0] != one[0] or at == 0]  # fmt: skip
-    assert [(one.cost, (one.high, one.caution)) for one in found.ladder] == rungs
+    assert list(found.ladder) == [Rung(one.cost, *counts(one.left)) for one in rungs]
+    stop = (
+        len(rungs) - 1 if thorough
+        else min(range(len(rungs)), key=lambda at: (rungs[at].cost + rungs[at].weight, -at))
+    )  # fmt: skip
+    assert (found.stop, found.cost) == (stop, rungs[stop].cost)
+    assert counts(judge.of(found.sessions)) == counts(rungs[stop].left)
+    assert len(found.changes) == rungs[stop].lines
+    assert sum(one.sets for one in found.changes) == rungs[stop].moved
 
     def clears(key: tuple[str, str, str], held: tuple, levels: Findings) -> bool:
         return any(
@@ -235,7 +297,10 @@ def test_nothing_does_better_than_the_proposal(
 
     left = judge.of(found.sessions)
     for one in found.remaining:
-        if {key[0] for key in one.against} & {"bounds", "range", "new_movements"}:
+        if one.rung is not None:
+            assert one.against == ()
+            assert found.ladder[one.rung].cost > found.cost
+        elif {key[0] for key in one.against} & {"bounds", "range", "new_movements", "lines"}:
             assert not clears(one.finding.key, (), at_start)
         else:
             # Others no worse than they were; where that is no reason, as the proposal has them.
@@ -279,8 +344,12 @@ def promises(known: Book, options: Options) -> Proposal:
     added = [one for one in found.changes if one.line is None]
     assert len(added) <= options.new_movements
     assert found.ladder[0].cost == 0
-    scores = [(one.high, one.caution) for one in found.ladder]
-    assert scores == sorted(scores, reverse=True)
+    weights = [8 * one.high + 3 * one.caution for one in found.ladder]
+    assert weights == sorted(set(weights), reverse=True)
+    assert found.ladder[found.stop].cost == found.cost
+    if not options.thorough:
+        assert len(found.changes) <= options.lines
+        assert all(one.count_to - one.count_from <= (2 if one.line else 3) for one in found.changes)
     return found
 
 
@@ -289,24 +358,28 @@ LONG_DAY = st.lists(st.tuples(st.sampled_from([one["name"] for one in MOVEMENTS
                               st.integers(1, 5)), min_size=1, max_size=5)  # fmt: skip
 
 
-@settings(max_examples=15, deadline=None)
+# Solving takes long, and shrinking what failed takes hours.
+@settings(max_examples=5, deadline=None, phases=[Phase.explicit, Phase.generate])
 @given(
     st.dictionaries(st.integers(0, 5), LONG_DAY, min_size=1, max_size=4),
     st.dictionaries(st.integers(0, 5), LONG_DAY, min_size=1, max_size=4),
     st.sampled_from([frozenset(), frozenset({"Row"}), frozenset({"Press", "Squat"})]),
     st.sampled_from([None, 0, 5]),
+    st.booleans(),
 )
 def test_larger_books_hold_every_promise(
-    plan: dict, before: dict, locks: frozenset, budget: int | None
+    plan: dict, before: dict, locks: frozenset, budget: int | None, thorough: bool
 ) -> None:
     known = book([*days(before, -1), *days(before, -2)], days(plan))
-    promises(known, Options(locks, budget=budget, seconds=20))
+    promises(known, Options(locks, thorough=thorough, budget=budget, seconds=2))
 
 
 def test_a_restriction_is_kept_and_its_meaning_left_alone() -> None:
     spared = restricted({"about": "pattern", "subject": "vertical_pull"})
     plan = [session(0, sets("Pull-up", 3), sets("Press", 6), sets("Row", 6))]
-    found = promises(book([], plan, athlete=spared, rules=FREE), Options(new_movements=0))
+    found = promises(
+        book([], plan, athlete=spared, rules=FREE), Options(new_movements=0, thorough=True)
+    )
     assert ("restriction", "vertical_pull", "sets") in {one.key for one in found.cleared}
     assert not [one for day in found.sessions for one in day.sets if one.exercise == "Pull-up"]
 
@@ -344,7 +417,7 @@ def test_what_keeps_a_finding_is_named() -> None:
         "jump_limits": {"sets": [0.0, 0.4]},
     }
     jump = adjust(book(before, plan, rules={**tight, "jump_min_sets": 1}, **more).ledger(), WEEK,
-                  Options(frozenset({"Press", "Row"})))  # fmt: skip
+                  Options(frozenset({"Press", "Row"}), thorough=True))  # fmt: skip
     (kept,) = jump.remaining
     assert {("jump", "total", "sets"), ("lock", "Press", "sets")} <= set(kept.against)
     assert kept.sentence.endswith(".")
@@ -365,7 +438,7 @@ def test_it_starts_from_the_last_week_where_nothing_is_planned() -> None:
 def test_weeks_go_on_from_one_another() -> None:
     before = [session(-7, sets("Press", 8), sets("Row", 8), sets("Squat", 4))]
     known = book(before, rules=rules(quads=[7, 20], glutes=[5, 20]))
-    found = adjust_weeks(known.ledger(), WEEK, 3, Options(new_movements=0))
+    found = adjust_weeks(known.ledger(), WEEK, 3, Options(new_movements=0, thorough=True))
     assert [str(one.week) for one in found] == ["2026-W41", "2026-W42", "2026-W43"]
     quads = [sum(each.exercise == "Squat" for day in one.sessions for each in day.sets)
              for one in found]  # fmt: skip

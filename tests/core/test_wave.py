@@ -111,7 +111,7 @@ def test_weeks_without_a_plan_begin_with_the_one_before_as_it_was_proposed() -> 
         proposed(book(), 1)
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=6, deadline=None)
 @given(st.lists(st.tuples(st.integers(1, 7), st.integers(1, 7)), min_size=3, max_size=3))
 def test_what_is_said_to_be_left_is_left(plans: list[tuple[int, int]]) -> None:
     done = [week_of(at) for at in range(-4, 0)]
@@ -121,12 +121,15 @@ def test_what_is_said_to_be_left_is_left(plans: list[tuple[int, int]]) -> None:
         week = WEEK.plus(at)
         wave = wave_week(ledger, week, before, OPTIONS)
         there = ledger.but(source=WithPlans(ledger.source, dict(before), done=True))
+        # Whether a week is lighter is decided by the start: one that is has no floors.
+        lighter = audit_draft(there, week, wave.plan).in_hand.lighter
         found = {
             finding.key: finding.level
             for finding in audit_draft(there, week, wave.proposal.sessions).findings
             if finding.code in CODES and finding.level != "note"
-        }
-        # Which pairs are judged is decided by the start, so the ordinary audit finds no more.
+            and not (lighter and finding.code == "muscle_floor")
+        }  # fmt: skip
+        # Which pairs are judged is decided by the start, too: the ordinary audit finds no more.
         assert found.keys() <= wave.left.keys()
         assert wave.shape == "plan"
         assert wave.left.keys() <= wave.before.keys()

@@ -15,6 +15,7 @@ from dialback.core.findings.finding import Key
 
 BOUNDS: Final[Key] = ("bounds", "total", "sets")
 NEW_MOVEMENTS: Final[Key] = ("new_movements", "total", "sets")
+LINES: Final[Key] = ("lines", "total", "sets")
 BUDGET: Final[Key] = ("budget", "total", "cost")
 
 
@@ -37,7 +38,7 @@ def against(
 
     Limits of other findings (that they be no worse than in the start), and locks; where those do
     not keep it, that others stay as the proposal has them, or the budget; where it is kept without
-    any of them, the bounds, the range or the number of additions that block by themselves. Empty
+    any of them, the bounds, ranges, numbers of lines and additions that block by themselves. Empty
     where nothing that could be changed would clear it, or time is over.
     """
     try:
@@ -128,7 +129,7 @@ def _at(flag: Flag, finding: Finding | None) -> dict[int, tuple[float, float]]:
 def _by_itself(key: Key, week: WeekProgramme, allowance: Allowance) -> tuple[Key, ...]:
     """Of bounds, ranges and additions those that keep it without any other limit."""
     ranges = {("range", name, "sets"): bounds for name, bounds in sorted(week.ranges.items())}
-    items: list[Key] = [BOUNDS, NEW_MOVEMENTS, *ranges]
+    items: list[Key] = [BOUNDS, NEW_MOVEMENTS, LINES, *ranges]
     free: dict[int, tuple[float, float]] = {}
     for other, flag in week.flags.items():
         free |= _gone(flag) if other == key else _free(flag)
@@ -145,6 +146,8 @@ def _by_itself(key: Key, week: WeekProgramme, allowance: Allowance) -> tuple[Key
                 bounds |= more
         if NEW_MOVEMENTS not in held:
             rows[week.added_row] = (-INF, INF)
+        if LINES not in held:
+            rows[week.lines_row] = (-INF, INF)
         if BOUNDS not in held:
             rows |= dict.fromkeys(week.bound_rows, (-INF, INF))
         return week.programme.minimise({}, allowance, bounds=bounds, rows=rows) is None

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Final
 
@@ -69,7 +69,7 @@ class Judge:
         }
 
 
-def counts(findings: dict[Key, Finding]) -> tuple[int, int]:
+def counts(findings: Mapping[Key, Finding]) -> tuple[int, int]:
     """How many are high, and how many cautions."""
     high = sum(finding.level == "high" for finding in findings.values())
     return high, len(findings) - high

@@ -2,16 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from typing import Final
 
 from dialback.core.adjusting.against import against
-from dialback.core.adjusting.judged import Judge, counts
-from dialback.core.adjusting.reasons import change_words, remaining_sentence
-from dialback.core.adjusting.result import Change, Proposal, Remaining, Rung
-from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
+from dialback.core.adjusting.judged import Judge
+from dialback.core.adjusting.reasons import (
+    change_words,
+    costs_sentence,
+    finding_words,
+    remaining_sentence,
+)
+from dialback.core.adjusting.result import Change, Proposal, Remaining
+from dialback.core.adjusting.search import Found, Search
+from dialback.core.adjusting.solver import Allowance
 from dialback.core.adjusting.start import WithPlans, offered, start_of, tires
 from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.findings import Finding
@@ -27,26 +33,30 @@ SECONDS: Final = 5.0
 """How long the best is looked for, if nobody says otherwise."""
 NEW_MOVEMENTS: Final = 2
 """How many lines are added at most, if nobody says otherwise."""
+LINES: Final = 6
+"""How many lines are changed or added at most, if nobody says otherwise."""
 
 LADDER_SHARE: Final = 4.0
 REASONS_SHARE: Final = 2.0
 """So much of that time the ladder, and the reasons for what stays, may take beside it."""
 
-Counts = Mapping[tuple[int, int], int]
-Added = Mapping[int, int]
-
 
 @dataclass(frozen=True, slots=True)
 class Options:
-    """What the coach holds: locked movements, lines that may be added, the cost, the time.
+    """What the coach holds: locked movements, lines that may be changed or added, cost, time.
 
-    ``seconds`` are those of the best answer; where it is proved sooner, it takes less.
-    ``accepted`` are findings that nothing is changed for. Without ``ladder`` there is none, and the
-    answer comes the sooner. A week that is meant to be light has ``most_sets`` at most.
+    ``thorough`` clears all that can be, whatever it takes; else the findings that are left weigh
+    against the cost. ``seconds`` are those of the best answer; proved sooner, it takes less.
+    ``lightest`` asks for the least that can be left within the budget, whatever it costs there.
+    ``accepted`` are findings that nothing is changed for. Without ``ladder`` there is none, and
+    the answer comes the sooner. A week that is meant to be light has ``most_sets`` at most.
     """
 
     locks: frozenset[str] = frozenset()
     new_movements: int = NEW_MOVEMENTS
+    lines: int = LINES
+    thorough: bool = False
+    lightest: bool = False
     budget: int | None = None
     seconds: float = SECONDS
     accepted: frozenset[Key] = frozenset()
@@ -79,14 +89,15 @@ def adjust(
 
     ``done_days`` do not change; those of the week's completed sessions if not given.
 
-    Wanted, in this order: no finding at a worse level, the fewest high ones, the fewest cautions,
-    the lowest cost. Raises ``NothingToStartFromError`` where there is no plan to begin with.
+    Wanted: no finding at a worse level; the least weight of what is left and cost together, or,
+    where it is to be thorough, the least weight and then the least cost. Raises
+    ``NothingToStartFromError`` where there is no plan to begin with.
     """
     start = start_of(ledger, week) if start is None else start
     done = ledger.source.week("completed", week) if done_days is None else ()
     fixed = frozenset(session.date for session in done) if done_days is None else done_days
     judge = Judge(ledger, week, start, options.accepted)
-    offers = offered(ledger, week) if options.new_movements else {}
+    offers = _offers(ledger, week) if options.new_movements else {}
 
     def programme(*, wide: bool = False) -> WeekProgramme:
         return WeekProgramme(
@@ -96,30 +107,48 @@ def adjust(
             options.locks,
             offers,
             options.new_movements,
+            lines=None if options.thorough else options.lines,
             most_sets=options.most_sets,
             wide=wide,
         )
 
-    search = _Search(programme(), judge, Allowance(options.seconds))
-    best = search.best(options.budget)
-    search.allowance = Allowance(options.seconds * LADDER_SHARE)
-    ladder = search.ladder() if options.ladder else ()
-    search.allowance = Allowance(options.seconds * REASONS_SHARE)
-    sessions = best.sessions
-    left = judge.of(sessions)
+    search = Search(programme(), judge, lightest=options.thorough or options.lightest,
+                    budget=options.budget)  # fmt: skip
+    if options.ladder:
+        search.climb(Allowance(options.seconds * LADDER_SHARE))
+    best = search.answer(Allowance(options.seconds))
+    allowance = Allowance(options.seconds * REASONS_SHARE)
+    left = judge.of(best.sessions)
     return Proposal(
         week,
         start,
-        sessions,
+        best.sessions,
         _changes(search, best),
         best.cost,
-        best.optimal,
-        ladder,
+        best.optimal and (search.is_whole or not options.ladder),
+        tuple(search.rung_of(found) for found in search.rungs) if options.ladder else (),
+        search.rungs.index(best) if options.ladder else 0,
+        _why(search, best) if options.ladder else "",
         tuple(one for key, one in judge.at_start.items() if key not in left),
-        tuple(
-            _remaining(finding, search, programme, options, left, best) for finding in left.values()
+        _all_remaining(
+            _remaining(finding, search, programme, options, left, best, allowance)
+            for finding in left.values()
         ),
     )
+
+
+def _all_remaining(found: Iterable[Remaining]) -> tuple[Remaining, ...]:
+    """Those that more change clears first, by their places in the ladder."""
+    return tuple(sorted(found, key=lambda one: (one.rung is None, one.rung)))
+
+
+def _offers(ledger: Ledger, week: Week) -> dict[str, Set]:
+    """Movements that a proposal may add: none whose latest set was of one side alone."""
+    return {
+        name: one
+        for name, one in offered(ledger, week).items()
+        if one.sides not in ("left", "right")
+    }
 
 
 @dataclass(frozen=True, slots=True)
@@ -172,91 +201,7 @@ def _before_isolated(session: Session, added: Set, movements: MovementTable) -> 
     return len(session.sets)
 
 
-@dataclass(frozen=True, slots=True)
-class _Found:
-    """An answer: counts of lines, lines added, and the sessions they make."""
-
-    counts: Counts
-    added: Added
-    sessions: tuple[Session, ...]
-    cost: int
-    optimal: bool
-
-
-class _Search:
-    """Answers of one programme, the best and the rungs, within an allowance of time."""
-
-    def __init__(self, week: WeekProgramme, judge: Judge, allowance: Allowance) -> None:
-        self.week = week
-        self.judge = judge
-        self.allowance = allowance
-        self.weight = len(week.flags) + 1
-        self.start = _Found({}, {}, week.start, 0, optimal=False)
-        self.proved = False
-
-    def best(self, budget: int | None) -> _Found:
-        """The fewest findings, then the lowest cost; the start where time is too short for any."""
-        week = self.week
-        held = (-INF, INF if budget is None else budget - week.cost_offset)
-        try:
-            first = week.programme.minimise(week.score, self.allowance, rows={week.cost_row: held})
-            if first is None:
-                return self.start
-            score = round(first.objective)
-            second = week.programme.minimise(
-                week.cost,
-                self.allowance,
-                rows={week.cost_row: held, week.score_row: (-INF, score + 0.5)},
-                known=first.values,
-            )
-        except OutOfTimeError:
-            return self.start
-        answer = second or first
-        proved = first.optimal and second is not None and second.optimal
-        found = self._found(answer.values, optimal=proved)
-        # What it says is cleared is cleared, or it is not shown.
-        return found if self._score_of(found) <= score else self.start
-
-    def _found(self, values: Sequence[float], *, optimal: bool) -> _Found:
-        counts_, added = self.week.read(values)
-        return _Found(counts_, added, self.week.sessions(counts_, added),
-                      self.week.cost_of(counts_, added), optimal)  # fmt: skip
-
-    def _score_of(self, found: _Found) -> int:
-        high, caution = counts(self.judge.of(found.sessions))
-        return self.weight * high + caution
-
-    def ladder(self) -> tuple[Rung, ...]:
-        """From the start on, each least cost at which findings become fewer."""
-        high, caution = counts(self.judge.at_start)
-        rungs = [Rung(0, high, caution)]
-        week = self.week
-        score = self.weight * high + caution
-        try:
-            while score > 0:
-                cheapest = week.programme.minimise(
-                    week.cost, self.allowance, rows={week.score_row: (-INF, score - 0.5)}
-                )
-                if cheapest is None or not cheapest.optimal:
-                    break
-                cost = round(cheapest.objective + week.cost_offset)
-                answer = week.programme.minimise(
-                    week.score,
-                    self.allowance,
-                    rows={week.cost_row: (-INF, cost - week.cost_offset + 0.5)},
-                    known=cheapest.values,
-                )
-                if answer is None or not answer.optimal:
-                    break
-                score = round(answer.objective)
-                high, caution = divmod(score, self.weight)
-                rungs.append(Rung(cost, high, caution))
-        except OutOfTimeError:
-            pass
-        return tuple(rungs)
-
-
-def _changes(search: _Search, best: _Found) -> tuple[Change, ...]:
+def _changes(search: Search, best: Found) -> tuple[Change, ...]:
     """Every changed line with what it is needed for: what would stand, or be worse, without it."""
     week, judge = search.week, search.judge
     left = judge.of(best.sessions)
@@ -321,13 +266,34 @@ def _worse(without: Mapping[Key, Finding], left: Mapping[Key, Finding]) -> tuple
     )
 
 
+def _why(search: Search, best: Found) -> str:
+    """What the next rung of the ladder would cost and clear."""
+    at = search.rungs.index(best)
+    if at + 1 == len(search.rungs):
+        if search.is_whole:
+            return "Nothing more can be cleared within the bounds."
+        return "Whether more change would clear more was not found out in time."
+    following = search.rungs[at + 1]
+    gone = best.left.keys() - following.left.keys()
+    words = ", ".join(finding_words(key) for key in sorted(gone))
+    clears = f"it clears {words}" if words else "what is left is less serious"
+    return f"The next step costs {following.cost} in place of {best.cost}: {clears}."
+
+
 def _remaining(
     finding: Finding,
-    search: _Search,
+    search: Search,
     programme: object,
     options: Options,
     left: Mapping[Key, Finding],
-    best: _Found,
+    best: Found,
+    allowance: Allowance,
 ) -> Remaining:
-    keys = against(finding.key, search.week, programme, options.budget, left, search.allowance)  # type: ignore[arg-type]
-    return Remaining(finding, keys, remaining_sentence(finding, keys, search.judge, best.sessions))
+    rung = search.gone_from(finding.key) if options.ladder else None
+    if rung is not None:
+        in_all = search.rungs[rung].cost
+        sentence = costs_sentence(finding, in_all - best.cost, in_all)
+        return Remaining(finding, rung, (), sentence)
+    keys = against(finding.key, search.week, programme, options.budget, left, allowance)  # type: ignore[arg-type]
+    sentence = remaining_sentence(finding, keys, search.judge, best.sessions)
+    return Remaining(finding, None, keys, sentence)

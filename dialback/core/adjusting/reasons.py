@@ -85,9 +85,11 @@ def finding_words(key: Key) -> str:
         case "bounds":
             return "the week keeps most of its sets, and every session one"
         case "range":
-            return f"{subject} may at most double"
+            return f"{subject} may grow by no more"
         case "new_movements":
             return "no more movements may be added"
+        case "lines":
+            return "no more lines may change"
         case "budget":
             return "the change may cost no more"
     about = _PAIRS.get(subject) or (
@@ -100,13 +102,7 @@ def remaining_sentence(
     finding: Finding, against: Sequence[Key], judge: Judge, sessions: tuple[Session, ...]
 ) -> str:
     """That a finding stays, with its figure and limit, and what keeps it."""
-    code, subject, measure = finding.key
-    about = _PAIRS.get(subject) or label("the week" if subject == "total" else subject)
-    about = about[:1].upper() + about[1:]
-    if _figure(code, subject, measure) and finding.limit is not None and code != "jump":
-        stays = f"{about}: stays at {number(finding.value or 0)} of {number(finding.limit)} sets"
-    else:
-        stays = f"{_TITLES[code]} ({about}) stays"
+    stays = _stays(finding)
     if not against:
         return f"{stays}: nothing that can still be changed would clear it."
     held = [finding_words(key) for key in against if key[0] in _OWN_WORDS]
@@ -118,4 +114,18 @@ def remaining_sentence(
     return f"{stays}: {', and '.join(held)}."
 
 
-_OWN_WORDS = ("lock", "bounds", "range", "new_movements", "budget")
+def costs_sentence(finding: Finding, more: int, in_all: int) -> str:
+    """That a finding stays, and what it would cost to clear it."""
+    return f"{_stays(finding)}: clearing it would cost {more} more, {in_all} in all."
+
+
+def _stays(finding: Finding) -> str:
+    code, subject, measure = finding.key
+    about = _PAIRS.get(subject) or label("the week" if subject == "total" else subject)
+    about = about[:1].upper() + about[1:]
+    if _figure(code, subject, measure) and finding.limit is not None and code != "jump":
+        return f"{about}: stays at {number(finding.value or 0)} of {number(finding.limit)} sets"
+    return f"{_TITLES[code]} ({about}) stays"
+
+
+_OWN_WORDS = ("lock", "bounds", "range", "new_movements", "lines", "budget")

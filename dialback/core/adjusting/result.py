@@ -53,16 +53,24 @@ class Rung:
 
 @dataclass(frozen=True, slots=True)
 class Remaining:
-    """A finding that stays, and a smallest set of limits that keep it."""
+    """A finding that stays: the place in the ladder from which on it is gone, if there is one.
+
+    ``against`` is a smallest set of limits that keep one without a place.
+    """
 
     finding: Finding
+    rung: int | None
     against: tuple[Key, ...]
     sentence: str
 
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """The proposed plan of a week. ``optimal`` says that it is proved best."""
+    """The proposed plan of a week. ``optimal`` says that it is proved best, and its ladder whole.
+
+    ``stop`` is its place in the ladder, from 0; ``why`` says what the next one would cost and
+    clear.
+    """
 
     week: Week
     start: tuple[Session, ...]
@@ -71,5 +79,7 @@ class Proposal:
     cost: int
     optimal: bool
     ladder: tuple[Rung, ...]
+    stop: int
+    why: str
     cleared: tuple[Finding, ...]
     remaining: tuple[Remaining, ...]

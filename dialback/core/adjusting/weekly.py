@@ -11,40 +11,61 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date, timedelta
 from itertools import pairwise
+from math import ceil
 from typing import Final
 
 from dialback.core.adjusting.judged import Judge
+from dialback.core.adjusting.minutes import minutes_rows
+from dialback.core.adjusting.pricing import (
+    ADDED,
+    CALM,
+    CONCENTRATION,
+    DROPPED,
+    FIRST,
+    FIRST_LIFT,
+    THEME,
+    TOTAL,
+    Moved,
+    Prices,
+    fits,
+    share_of_set,
+)
 from dialback.core.adjusting.solver import INF, Programme
 from dialback.core.adjusting.start import has
 from dialback.core.figures import TOTAL_SETS, in_total, of_muscle, of_side
 from dialback.core.findings.balance import FAR as FAR_OUTSIDE
 from dialback.core.findings.finding import Key, movements_of
-from dialback.core.findings.jumps import NEW_FROM_SETS
+from dialback.core.findings.jumps import NEW_FROM_SETS, begins_block
 from dialback.core.findings.muscles import FAR as FAR_ABOVE
 from dialback.core.findings.session import FAR as FAR_TOO_MUCH
 from dialback.core.maxima import is_working
-from dialback.core.plans.spans import ADDED, DROPPED, FIRST, Span, rebuilt, spans_of, unit_sets
+from dialback.core.plans.spans import Span, rebuilt, spans_of, unit_sets
 from dialback.core.restrictions import Restriction, breaks
 from dialback.core.rules import JUMP_LIMITS
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Entry
 from dialback.core.vocabulary import MUSCLES, PAIRS, Pair
 
+TINY: Final = 1e-9
 BELOW: Final = 1e-6
 """So much below a limit a value is where it must not reach it; sets come in quarters at least."""
 MOST_ADDED: Final = 4
 """So many sets at most a line that is added has."""
+CALM_ADDED: Final = 3
+"""The same where a proposal is to be one that a coach signs."""
+CALM_GROWTH: Final = 2
+"""So many steps a line then grows by at most."""
+HIGH_WEIGHT: Final = 8
+CAUTION_WEIGHT: Final = 3
+"""What a finding that is left weighs beside the cost of a change."""
 WIDE: Final = 40.0
 """How far counts go where their range is asked away."""
+MOST_BEYOND: Final = 10_000.0
+"""Further than any count of sets may go."""
 LEAST_SETS: Final = 0.8
 """So much of the start's sets the week keeps at least."""
 LEAST_SETS_OF_MUCH: Final = 0.6
 """The same where the start jumps or is above a ceiling, and no rule says another."""
-
-
-def all_movements(entries: Iterable[Entry]) -> set[str]:
-    """The names of all movements of sets, warm-ups and conditioning among them."""
-    return {move.movement.name for entry in entries for move in entry.measured.shape.moves}
 
 
 @dataclass(frozen=True)
@@ -60,6 +81,14 @@ class Linear:
         for number, share in other.terms.items():
             terms[number] = terms.get(number, 0.0) + share * factor
         return Linear(self.constant + other.constant * factor, terms)
+
+    def plus_constant(self, constant: float) -> Linear:
+        """The sum of this and a constant."""
+        return Linear(self.constant + constant, self.terms)
+
+    def plus_variable(self, number: int) -> Linear:
+        """The sum of this and a variable."""
+        return self.plus(Linear(0, {number: 1.0}))
 
 
 @dataclass(frozen=True)
@@ -83,11 +112,18 @@ class Piece:
 
 @dataclass(frozen=True)
 class LineChoice:
-    """The variables of a line: how many more and fewer, in two steps of cost, or unit by unit."""
+    """The variables of a line: how many more and fewer, in two steps of cost, or unit by unit.
+
+    ``steps`` is how many it is more or fewer, ``fewer`` the latter alone.
+    """
 
     session: int
     line: Span
     count: Linear
+    fewer: Linear
+    steps: Linear
+    dropped: int
+    changed: int
     bounds: Mapping[int, tuple[float, float]]
     """Where its variables may go if it is not locked."""
 
@@ -127,10 +163,14 @@ class WeekProgramme:
         offers: Mapping[str, Set],
         new_movements: int,
         *,
+        lines: int | None = None,
         most_sets: float | None = None,
         wide: bool = False,
     ) -> None:
+        """``lines`` is how many lines a calm proposal changes; ``None`` lets it be thorough."""
         self.judge = judge
+        self.calm = lines is not None
+        self.most_added = CALM_ADDED if self.calm else MOST_ADDED
         self.most_sets = INF if most_sets is None else most_sets
         self.wide = wide
         self.rules = judge.ledger.rules
@@ -138,7 +178,6 @@ class WeekProgramme:
         self.programme = Programme()
         self.locks = locks
         self.fixed_days = fixed_days
-        self.lines: list[tuple[Span, ...]] = []
         self.choices: list[LineChoice] = []
         self.additions: list[AddedChoice] = []
         self.pieces: list[Piece] = []
@@ -147,24 +186,36 @@ class WeekProgramme:
         self.cost_offset = 0.0
         self.bound_rows: list[int] = []
         self.ranges: dict[str, dict[int, tuple[float, float]]] = defaultdict(dict)
+        self.lines = [spans_of(session, judge.ledger.movements) for session in start]
+        self.prices = Prices(judge, start, self.lines)
         for at, session in enumerate(start):
             self._session(at, session)
         self._offer(offers)
-        self.added_row = self.programme.row(
-            -INF, {addition.used: 1.0 for addition in self.additions}, new_movements
-        )
+        used = {addition.used: 1.0 for addition in self.additions}
+        self.added_row = self.programme.row(-INF, used, new_movements)
+        self.changed = used | {choice.changed: 1.0 for choice in self.choices}
+        self.lines_row = self.programme.row(-INF, self.changed, INF if lines is None else lines)
         self._bounds()
         self._findings()
+        self._price()
         self.cost_row = self.programme.row(-INF, self.cost, INF)
-        self.score = self._score()
-        self.score_row = self.programme.row(-INF, self.score, INF)
+        self.weight, self.high = self._weights()
+        self.moves = {
+            number: factor * len(choice.line.units[-1])
+            for choice in self.choices
+            for number, factor in choice.steps.terms.items()
+        } | {number: 1.0 for one in self.additions for number in (one.few, one.more)}
+        self.weight_row = self.programme.row(-INF, self.weight, INF)
+        self.both = dict(self.cost)
+        for number, weight in self.weight.items():
+            self.both[number] = self.both.get(number, 0.0) + weight
+        self.both_row = self.programme.row(-INF, self.both, INF)
+        self.high_row = self.programme.row(-INF, self.high, INF)
 
     # Variables.
 
     def _session(self, at: int, session: Session) -> None:
-        lines = spans_of(session, self.judge.ledger.movements)
-        self.lines.append(lines)
-        for line in lines:
+        for line in self.lines[at]:
             units = [self._measured(session, unit_sets(session, line, index))
                      for index in range(line.count)]  # fmt: skip
             if line.fixed or session.date in self.fixed_days:
@@ -191,10 +242,11 @@ class WeekProgramme:
 
         twice = 2 if line.kind == "pairs" else 1
         room = line.most - line.count
-        few, more = variable(min(FIRST, room)), variable(max(0, room - FIRST))
-        most = line.count + WIDE if self.wide else float(line.most)
-        self.ranges[_named(line)][more] = (0, WIDE)
-        dropped = variable(1)
+        growth = min(room, CALM_GROWTH) if self.calm else room
+        few, more = variable(min(FIRST, growth)), variable(max(0, growth - FIRST))
+        most = line.count + WIDE if self.wide else float(line.count + growth)
+        self.ranges[_named(line)] |= {few: (0, FIRST), more: (0, WIDE)}
+        dropped, changed = variable(1), variable(1)
         self._pay({few: twice, more: 2 * twice, dropped: DROPPED})
         grown = Linear(0, {few: 1.0, more: 1.0})
         last = self._measured(session, unit_sets(session, line, line.count))
@@ -202,8 +254,9 @@ class WeekProgramme:
             less, lesser = (variable(min(FIRST, line.count)),
                             variable(max(0, line.count - FIRST)))  # fmt: skip
             self._pay({less: twice, lesser: 2 * twice})
+            fewer = Linear(0, {less: 1.0, lesser: 1.0})
             programme.row(-INF, {less: 1, lesser: 1, dropped: -1}, line.count - 1)
-            count = Linear(line.count, {few: 1, more: 1, less: -1, lesser: -1})
+            count = Linear(line.count, grown.terms).plus(fewer, -1)
             self.pieces.append(Piece(at, units[0], count, most))
         else:
             # Sets that count differently are taken off from the end, one by one.
@@ -220,9 +273,19 @@ class WeekProgramme:
                 programme.row(0, {before: 1, behind: -1}, INF)
             programme.row(1, {kept[0]: 1, dropped: 1}, INF)
             programme.row(-INF, {few: 1, more: 1, kept[-1]: -WIDE}, 0)
+            fewer = Linear(line.count, dict.fromkeys(kept, -1.0))
             count = Linear(0, dict.fromkeys(kept, 1.0)).plus(grown)
             self.pieces.append(Piece(at, last, grown, most - line.count))
-        self.choices.append(LineChoice(at, line, count, bounds))
+        steps = grown.plus(fewer)
+        self.at_most(steps, {changed: WIDE + line.count})
+        self.choices.append(LineChoice(at, line, count, fewer, steps, dropped, changed, bounds))
+
+    def at_most(self, value: Linear, room: Mapping[int, float]) -> None:
+        """A row: a value is at most the room that variables give it, each times its factor."""
+        terms = dict(value.terms)
+        for number, factor in room.items():
+            terms[number] = terms.get(number, 0.0) - factor
+        self.programme.row(-INF, terms, -value.constant)
 
     def _pay(self, prices: Mapping[int, float]) -> None:
         for number, price in prices.items():
@@ -238,22 +301,80 @@ class WeekProgramme:
                 locked = movement in self.locks
                 used, few, more = (
                     self.programme.variable(0, 0 if locked else most)
-                    for most in (1, FIRST, MOST_ADDED - FIRST)
+                    for most in (1, FIRST, self.most_added - FIRST)
                 )
-                bounds = {used: (0.0, 1.0), few: (0.0, FIRST), more: (0.0, MOST_ADDED - FIRST)}
+                bounds = {used: (0.0, 1.0), few: (0.0, FIRST),
+                          more: (0.0, self.most_added - FIRST)}  # fmt: skip
                 self.programme.row(
-                    -INF, {few: 1, more: 1, used: -(WIDE if self.wide else MOST_ADDED)}, 0
+                    -INF, {few: 1, more: 1, used: -(WIDE if self.wide else self.most_added)}, 0
                 )
                 self.programme.row(0, {few: 1, used: -1}, INF)
                 if not self.wide:
                     self.programme.row(0, {few: 1, more: -1}, INF)
-                self._pay({used: ADDED, few: 1, more: 2})
+                strange = not fits(self.judge.ledger.movements[movement], self.prices.classes[at])
+                self._pay({used: ADDED + (THEME if strange else 0), few: 1, more: 2})
                 entries = self._measured(session, (one,))
                 times = Linear(0, {few: 1.0, more: 1.0})
-                most = WIDE if self.wide else MOST_ADDED
+                most = WIDE if self.wide else self.most_added
                 self.pieces.append(Piece(at, entries, times, most))
                 self.ranges[movement][more] = (0, WIDE)
                 self.additions.append(AddedChoice(at, movement, one, used, few, more, bounds))
+
+    def _price(self) -> None:
+        """What a coach would not do lightly: rows that say how much of it there is."""
+        for choice in self.choices:
+            if choice.line == self.prices.big[choice.session]:
+                self._charge(choice.fewer, FIRST_LIFT)
+        for at, session in enumerate(self.start):
+            own = [choice.steps for choice in self.choices if choice.session == at]
+            own += [
+                Linear(0, {one.few: 1.0, one.more: 1.0})
+                for one in self.additions if one.session == at
+            ]  # fmt: skip
+            steps = Linear()
+            for one in own:
+                steps = steps.plus(one)
+            if own:
+                self._beyond(steps, CALM, 1)
+            self._concentration(at, session)
+        before = self.judge.start.value(TOTAL_SETS)
+        sets, _ = self.figure(TOTAL_SETS)
+        self._beyond(sets, (1 + TOTAL) * before, 1)
+        if not self.prices.jumps:
+            self._beyond(Linear().plus(sets, -1), (TOTAL - 1) * before, 1)
+
+    def _charge(self, value: Linear, price: float) -> None:
+        for number, factor in value.terms.items():
+            self.cost[number] += price * factor
+        self.cost_offset += price * value.constant
+
+    def _beyond(self, value: Linear, limit: float, price: int, *, twice: bool = False) -> None:
+        """Pay for each whole that a value is beyond a limit, rounded up; in halves if ``twice``."""
+        if not value.terms:
+            self.cost_offset += price * max(0, ceil(value.constant - limit - TINY))
+            return
+        whole = self.programme.variable(0, MOST_BEYOND)
+        self._pay({whole: price})
+        self.at_most(
+            Linear(value.constant - limit - TINY, value.terms), {whole: 2.0 if twice else 1.0}
+        )
+
+    def _concentration(self, at: int, session: Session) -> None:
+        halves: dict[str, Linear] = {}
+        most: dict[str, float] = {}
+        for piece in self.pieces:
+            if piece.session != at:
+                continue
+            for entry in piece.entries:
+                if is_working(entry):
+                    name = entry.measured.shape.moves[0].movement.name
+                    share = 2 * share_of_set(entry)
+                    halves[name] = halves.get(name, Linear()).plus(piece.times, share)
+                    most[name] = most.get(name, 0.0) + share * piece.most
+        for name, value in halves.items():
+            limit = self.prices.limit_of(at, name)
+            if most[name] > limit:
+                self._beyond(value, limit, CONCENTRATION, twice=True)
 
     # Figures.
 
@@ -329,7 +450,8 @@ class WeekProgramme:
     def _muscle(self, muscle: str) -> None:
         floor, ceiling = self.rules.muscle_bands[muscle]  # type: ignore[index]
         sets, most = self.figure(of_muscle(muscle, "sets"))
-        if floor > 0 and not self.judge.in_hand.lighter:
+        out = self.judge.in_hand.out_of_focus
+        if floor > 0 and not self.judge.in_hand.lighter and muscle not in out:
             flag = self._flag(("muscle_floor", muscle, "sets"))
             if flag is not None:
                 steps = [credit for piece in self.pieces
@@ -342,7 +464,7 @@ class WeekProgramme:
 
     def _pair(self, pair: Pair) -> None:
         band = self.rules.balance_bands.get(pair.name)
-        if band is None:
+        if band is None or pair.name in self.judge.in_hand.out_of_focus:
             return
         measure: str = self.rules.balance_measure
         measure = measure if measure in pair.measures else "sets"
@@ -400,6 +522,7 @@ class WeekProgramme:
 
     def _jumps(self) -> None:
         base_of = self.judge.in_hand.baseline.base
+        rises = self._total_rises() if begins_block(self.judge.in_hand) else None
         for measure in JUMP_LIMITS:
             base = base_of(in_total(measure))
             if base:
@@ -420,9 +543,23 @@ class WeekProgramme:
             else:
                 caution, high = self._jump_limits("sets", base)
                 limits = caution, max(high, base + few - BELOW if few is not None else high)
+            if rises is not None:
+                limits = limits[0], None
             self._jump(muscle, "sets", figure,
                        (max(limits[0], meant),
-                        None if limits[1] is None else max(limits[1], meant)))  # fmt: skip
+                        None if limits[1] is None else max(limits[1], meant)),
+                       unless=rises)  # fmt: skip
+
+    def _total_rises(self) -> int | None:
+        """A variable that is 1 where the week's sets jump; ``None`` where they cannot."""
+        base = self.judge.in_hand.baseline.base(TOTAL_SETS)
+        rises = self.programme.variable(0, 1)
+        if base:
+            sets, most = self.figure(TOTAL_SETS)
+            limit, _ = self._jump_limits("sets", base)
+            if most > limit:
+                self._below(sets, limit, rises, most)
+        return rises
 
     def _jump_limits(self, measure: str, base: float) -> tuple[float, float]:
         """Up to where a measure is no caution, and no high; a rise of few sets is neither."""
@@ -431,14 +568,25 @@ class WeekProgramme:
         return max(one, few), max(two, few)
 
     def _jump(
-        self, subject: str, measure: str, figure: str, limits: tuple[float, float | None]
+        self,
+        subject: str,
+        measure: str,
+        figure: str,
+        limits: tuple[float, float | None],
+        *,
+        unless: int | None = None,
     ) -> None:
+        """Rows of a jump; with ``unless`` it is one only where that variable is 1."""
         value, most = self.figure(figure)
         if most <= limits[0]:
             return
         flag = self._flag(("jump", subject, measure), high=limits[1] is not None)
         if flag is None:
             return
+        if unless is not None:
+            # Where the week's sets do not jump, the muscle may rise as it likes.
+            room = max(0.0, most - limits[0])
+            value = Linear(value.constant - room, value.terms).plus(Linear(0, {unless: 1.0}), room)
         self._within(value, limits[0], limits[1], flag, most)
 
     def _spacing(self) -> None:
@@ -490,6 +638,15 @@ class WeekProgramme:
             if flag is not None:
                 self._below(total, restriction.most_sets, flag.high, most)
 
+    @staticmethod
+    def nothing() -> Linear:
+        """Nothing yet, to add up to."""
+        return Linear()
+
+    def in_order(self, session: int) -> list[Piece]:
+        """The pieces of a session as they stand in it: its lines, then what is added."""
+        return [piece for piece in self.pieces if piece.session == session]
+
     def _overfull(self) -> None:
         minutes, movements = self.rules.session_minutes, self.rules.session_movements
         if minutes is None and movements is None:
@@ -497,17 +654,8 @@ class WeekProgramme:
         for at, session in enumerate(self.start):
             own = [piece for piece in self.pieces if piece.session == at]
             if minutes is not None:
-                takes, most = Linear(), 0.0
-                for piece in own:
-                    seconds = sum(
-                        entry.measured.work_s + (entry.set.rest_s or 0) for entry in piece.entries
-                    )
-                    takes = takes.plus(piece.times, seconds / 60)
-                    most += seconds / 60 * piece.most
-                change = self.rules.change_over_s / 60
-                present, named = self._present(own, all_movements)
-                self._too_much(session, "minutes", takes.plus(present, change),
-                               most + change * named, minutes)  # fmt: skip
+                takes, most = minutes_rows(self, at)
+                self._too_much(session, "minutes", takes, most, minutes)
             if movements is not None:
                 present, named = self._present(own, movements_of)
                 self._too_much(session, "movements", present, named, movements)
@@ -553,7 +701,7 @@ class WeekProgramme:
             added = {addition.few for addition in self.additions if addition.session == at}
             started = any(not set(piece.times.terms) & added for piece in working)
             if session.sets and started and own.terms:
-                self.bound_rows.append(self.programme.row(1 - own.constant, own.terms, INF))
+                self.programme.row(1 - own.constant, own.terms, INF)
         start = self.judge.start.value(TOTAL_SETS)
         sets, _ = self.figure(TOTAL_SETS)
         share = self._least_share()
@@ -577,16 +725,18 @@ class WeekProgramme:
 
     # The score, and reading answers.
 
-    def _score(self) -> dict[int, float]:
-        """High findings before all cautions."""
-        weight = len(self.flags) + 1.0
-        score: dict[int, float] = {}
+    def _weights(self) -> tuple[dict[int, float], dict[int, float]]:
+        """What the findings that are left weigh, and how many of them are high."""
+        weight: dict[int, float] = {}
+        high: dict[int, float] = {}
         for flag in self.flags.values():
             if flag.caution is not None:
-                score[flag.caution] = 1.0
+                weight[flag.caution] = CAUTION_WEIGHT
             if flag.high is not None:
-                score[flag.high] = weight - (1.0 if flag.caution is not None else 0.0)
-        return score
+                beside = CAUTION_WEIGHT if flag.caution is not None else 0
+                weight[flag.high] = HIGH_WEIGHT - beside
+                high[flag.high] = 1.0
+        return weight, high
 
     def read(self, values: Sequence[float]) -> tuple[dict[tuple[int, int], int],
                                                      dict[int, int]]:  # fmt: skip
@@ -620,11 +770,17 @@ class WeekProgramme:
             for at, session in enumerate(self.start)
         )  # fmt: skip
 
-    def cost_of(self, counts: Mapping[tuple[int, int], int], added: Mapping[int, int]) -> int:
-        """What such a change costs."""
+    def moved(self, counts: Mapping[tuple[int, int], int], added: Mapping[int, int]) -> list[Moved]:
+        """The lines that change, each with its steps before and after."""
         lines = {(choice.session, choice.line.number): choice.line for choice in self.choices}
-        spread = sum(ADDED + count + max(0, count - FIRST) for count in added.values())
-        return sum(lines[key].cost(count) for key, count in counts.items()) + spread
+        found = [
+            Moved(at, lines[at, number], "", lines[at, number].count, count)
+            for (at, number), count in counts.items()
+        ]
+        for place, count in added.items():
+            addition = self.additions[place]
+            found.append(Moved(addition.session, None, addition.movement, 0, count))
+        return found
 
 
 def _named(line: Span) -> str:

@@ -115,7 +115,7 @@ def _muscle_level(
     middle = (floor_ + ceiling) / 2
     if week.rules.jump_from_below and exceeds(floor_, base) and not exceeds(value, middle):
         return "note", f"It was below its floor of {amount_text(floor_, 'sets')}."
-    if _begins_block(week):
+    if begins_block(week):
         # A new block brings other muscles in: what counts is whether the week as a whole jumps.
         if not _total_jumps(week):
             return "note", "A new block has begun, and the week's sets do not jump."
@@ -126,7 +126,7 @@ def _muscle_level(
     return level, ""
 
 
-def _begins_block(week: WeekInHand) -> bool:
+def begins_block(week: WeekInHand) -> bool:
     """Whether a block begins in this week or began in the one before."""
     return bool({week.week, week.week.plus(-1)} & week.ledger.blocks.begins)
 

@@ -16,8 +16,6 @@ from dialback.core.sessions import Session, Set, extra_without_text
 
 Kind = Literal["sets", "pairs", "rounds"]
 
-FIRST: Final = 2
-"""So many sets more or fewer of a line cost one each, further ones two: changes are spread."""
 MORE_AT_LEAST: Final = 3
 """A line may grow to twice what it is, and by so many at least."""
 
@@ -35,6 +33,8 @@ class Span:
     movements: tuple[str, ...]
     part: str | None
     fixed: bool
+    warm_up: bool = False
+    is_combination: bool = False
 
     @property
     def count(self) -> int:
@@ -45,18 +45,6 @@ class Span:
     def most(self) -> int:
         """How many it may come to have."""
         return max(2 * self.count, self.count + MORE_AT_LEAST)
-
-    def cost(self, count: int) -> int:
-        """What it costs to come to so many."""
-        apart = abs(count - self.count)
-        spread = apart + max(0, apart - FIRST)
-        return spread * (2 if self.kind == "pairs" else 1) + (DROPPED if count == 0 else 0)
-
-
-DROPPED: Final = 4
-"""What a line dropped costs more."""
-ADDED: Final = 2
-"""What a line added costs more."""
 
 
 def spans_of(session: Session, movements: MovementTable) -> tuple[Span, ...]:
@@ -154,10 +142,10 @@ def _line(
     names = dict.fromkeys(
         movements[name].name for a_set in inside for name, _ in a_set.named_moves()
     )
-    fixed = any(a_set.warm_up for a_set in inside) or not any(
-        movements[name].counted for name in names
-    )
-    return Span(number, kind, units, tuple(names), inside[0].part, fixed)
+    warm_up = any(a_set.warm_up for a_set in inside)
+    fixed = warm_up or not any(movements[name].counted for name in names)
+    combined = any(a_set.moves is not None for a_set in inside)
+    return Span(number, kind, units, tuple(names), inside[0].part, fixed, warm_up, combined)
 
 
 def unit_sets(session: Session, line: Span, index: int) -> tuple[Set, ...]:

@@ -213,7 +213,10 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
     start = as_sessions(body.sessions)
     options = Options(
         locks=frozenset(name for name in body.locks if name in ledger.movements),
+        thorough=body.thorough,
         budget=body.budget,
+        # Whoever turns to a stop of the ladder wants what is cleared there.
+        lightest=body.budget is not None,
         ladder=body.ladder,
         seconds=PROPOSAL_S,
         accepted=accepted_in(athlete, ledger, week, start),
@@ -228,6 +231,8 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
                 RungOut(cost=rung.cost, high=rung.high, caution=rung.caution)
                 for rung in found.ladder
             ],
+            stop=found.stop,
+            why=found.why,
             cleared=[finding_words(finding.key) for finding in found.cleared],
             remaining=[left.sentence for left in found.remaining],
         )

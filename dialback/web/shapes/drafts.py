@@ -176,13 +176,15 @@ class ChangesOut(Shape):
 
 
 class ProposalBody(SessionsBody):
-    """Ask for the least change of a draft, within what the coach holds.
+    """Ask for a change of a draft, within what the coach holds.
 
-    Without its ``ladder`` the answer comes the sooner.
+    A ``thorough`` one clears all that can be, whatever it takes; with a ``budget`` as little as
+    possible is left within it. Without its ``ladder`` the answer comes the sooner.
     """
 
     budget: Number | None = Field(None, ge=0, le=10_000)
     locks: list[str] = Field(default_factory=list, max_length=100)
+    thorough: bool = False
     ladder: bool = True
 
 
@@ -221,6 +223,8 @@ class ProposalOut(Shape):
     cost: int
     optimal: bool
     ladder: list[RungOut]
+    stop: int
+    why: str
     cleared: list[str]
     remaining: list[str]
 

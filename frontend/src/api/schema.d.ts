@@ -3645,7 +3645,7 @@ export interface components {
         };
         /**
          * Move
-         * @description One movement of a combination, with its times per rep of the combination.
+         * @description One movement of a combination: its times per rep, and what is its own of load and sides.
          */
         Move: {
             /** Exercise */
@@ -3655,6 +3655,52 @@ export interface components {
              * @default 1
              */
             times: number;
+            /**
+             * Load Kg
+             * @description Load of one implement of this movement; without it the set's
+             * @default null
+             */
+            load_kg: number | null;
+            /**
+             * Implements
+             * @description Implements that go with its own load
+             * @default 1
+             */
+            implements: number;
+            /**
+             * Sides
+             * @description Its own sides; without them the set's
+             * @default null
+             */
+            sides: ("both" | "each" | "alternating" | "left" | "right") | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * Piece
+         * @description A piece in time of a set whose load is changed in the middle.
+         */
+        Piece: {
+            /**
+             * Reps
+             * @default null
+             */
+            reps: number | null;
+            /**
+             * Seconds
+             * @default null
+             */
+            seconds: number | null;
+            /**
+             * Load Kg
+             * @default 0
+             */
+            load_kg: number;
+            /**
+             * Implements
+             * @default 1
+             */
+            implements: number;
         } & {
             [key: string]: unknown;
         };
@@ -3753,6 +3799,36 @@ export interface components {
              * @default null
              */
             measured_tension_s: number | null;
+            /**
+             * Loads
+             * @description Pieces in time, where the load is changed in the middle of the set
+             * @default null
+             */
+            loads: components["schemas"]["Piece"][] | null;
+            /**
+             * Static
+             * @description A movement that otherwise moves is held still
+             * @default false
+             */
+            static: boolean;
+            /**
+             * Held
+             * @description Implements in the hands, where not all are moved in a rep
+             * @default null
+             */
+            held: number | null;
+            /**
+             * Seconds To
+             * @description Top of a planned span of seconds
+             * @default null
+             */
+            seconds_to: number | null;
+            /**
+             * Rest To S
+             * @description Top of a planned span of rest, seconds
+             * @default null
+             */
+            rest_to_s: number | null;
         } & {
             [key: string]: unknown;
         };
@@ -4146,6 +4222,10 @@ export interface components {
             optimal: boolean;
             /** Ladder */
             ladder: components["schemas"]["RungOut"][];
+            /** Stop */
+            stop: number;
+            /** Why */
+            why: string;
             /** Cleared */
             cleared: string[];
             /** Remaining */
@@ -4201,9 +4281,10 @@ export interface components {
         };
         /**
          * ProposalBody
-         * @description Ask for the least change of a draft, within what the coach holds.
+         * @description Ask for a change of a draft, within what the coach holds.
          *
-         *     Without its ``ladder`` the answer comes the sooner.
+         *     A ``thorough`` one clears all that can be, whatever it takes; with a ``budget`` as little as
+         *     possible is left within it. Without its ``ladder`` the answer comes the sooner.
          */
         ProposalBody: {
             /** Sessions */
@@ -4215,6 +4296,11 @@ export interface components {
             budget: number | null;
             /** Locks */
             locks?: string[];
+            /**
+             * Thorough
+             * @default false
+             */
+            thorough: boolean;
             /**
              * Ladder
              * @default true

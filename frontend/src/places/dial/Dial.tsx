@@ -252,14 +252,19 @@ function Face({ opened, draft, desk, all }: FaceProps) {
   const rungs = desk.proposal?.ladder ?? [];
   if (climbs(desk)) {
     // Of a cost that is none of the stops by now, the last stop within it.
-    const within = rungs.findLastIndex((rung) => rung.cost <= (desk.budget ?? Infinity));
+    const { budget } = desk;
+    const chosen =
+      budget === null
+        ? (desk.proposal?.stop ?? 0)
+        : Math.max(
+            0,
+            rungs.findLastIndex((rung) => rung.cost <= budget),
+          );
     return (
       <LadderFace
         rungs={rungs}
-        chosen={Math.max(0, within)}
-        choose={(rung) =>
-          desk.setBudget(rung === rungs.length - 1 ? null : (rungs[rung]?.cost ?? null))
-        }
+        chosen={chosen}
+        choose={(rung) => desk.setBudget(rungs[rung]?.cost ?? null)}
       />
     );
   }

@@ -47,6 +47,7 @@ export function Proposals({ desk, take }: Props) {
         <Found
           proposal={proposal}
           asking={asking}
+          atStop={desk.budget === null}
           locks={locks}
           setLocks={setLocks}
           take={take}
@@ -93,6 +94,8 @@ function StepLine({ step, take, lock }: { step: Step; take: () => void; lock: ()
 interface FoundProps {
   proposal: Schemas["ProposalOut"];
   asking: boolean;
+  /** Whether it is the one that the tool itself would stop at. */
+  atStop: boolean;
   locks: string[];
   setLocks: (how: (all: string[]) => string[]) => void;
   take: Props["take"];
@@ -100,7 +103,7 @@ interface FoundProps {
 }
 
 /** The proposal: its ladder, its steps, and what would stay. */
-function Found({ proposal, asking, locks, setLocks, take, takeAll }: FoundProps) {
+function Found({ proposal, asking, atStop, locks, setLocks, take, takeAll }: FoundProps) {
   const { steps } = proposal;
   const sets = steps.reduce((sum, step) => sum + step.sets, 0);
   return (
@@ -108,8 +111,9 @@ function Found({ proposal, asking, locks, setLocks, take, takeAll }: FoundProps)
       {proposal.ladder.length > 1 && (
         <p className="mt-1 text-xs text-ink-2">
           The dial runs from the draft as it is to everything that can be cleared, with a stop for
-          each gain: outside what it costs, inside what stays open. A set costs 1, from the third on
-          a line 2; adding or dropping a line costs more.
+          each gain: outside what it costs, inside what stays open. It stands where more change
+          would cost more than it clears. A set costs 1; more of it in one place, a first lift cut,
+          a line added or dropped, and a week that grows or shrinks cost more.
         </p>
       )}
       {locks.length > 0 && (
@@ -155,6 +159,9 @@ function Found({ proposal, asking, locks, setLocks, take, takeAll }: FoundProps)
               Take {steps.length === 1 ? "it" : `all ${steps.length}`}
             </button>
           </>
+        )}
+        {atStop && proposal.why && proposal.remaining.length > 0 && (
+          <p className="mt-2 text-sm text-ink-2">{proposal.why}</p>
         )}
         {proposal.remaining.length > 0 && (
           <details className="mt-2 text-sm">

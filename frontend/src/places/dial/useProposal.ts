@@ -6,7 +6,8 @@ import type { Sessions } from "./draft";
 
 const ASK_AFTER_MS = 250;
 
-type Ladder = Schemas["ProposalOut"]["ladder"];
+/** What stays as long as draft and locks do: the ladder, where to stop on it, and why there. */
+type Ladder = Pick<Schemas["ProposalOut"], "ladder" | "stop" | "why">;
 
 interface Asked {
   proposal: Schemas["ProposalOut"] | null;
@@ -42,19 +43,21 @@ function useProposal(
     const timer = setTimeout(() => {
       setAsked((now) => ({ ...now, asking: true, error: null }));
       const ask = async (ladder: boolean) => {
-        const body = { sessions, budget, locks: held ? held.split("\n") : [], ladder };
+        const locked = held ? held.split("\n") : [];
+        const body = { sessions, budget, locks: locked, thorough: false, ladder };
         return dial.propose(place, body, control.signal);
       };
       // The same draft has the same ladder, whatever of it is wanted; of another one it comes later
       // than the answer.
       const same = known.current?.sessions === sessions && known.current.held === held;
-      const ladder = same ? (known.current?.ladder ?? []) : [];
+      const ladder = (same ? known.current?.ladder : null) ?? { ladder: [], stop: 0, why: "" };
       ask(false)
         .then(async (answer) => {
-          setAsked({ proposal: { ...answer, ladder }, asking: false, error: null });
+          setAsked({ proposal: { ...answer, ...ladder }, asking: false, error: null });
           if (same) return;
           const whole = await ask(true);
-          known.current = { sessions, held, ladder: whole.ladder };
+          const { stop, why } = whole;
+          known.current = { sessions, held, ladder: { ladder: whole.ladder, stop, why } };
           setAsked({ proposal: whole, asking: false, error: null });
         })
         .catch((problem: unknown) => {

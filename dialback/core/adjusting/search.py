@@ -1,0 +1,176 @@
+"""The search for a proposal: its ladder rung by rung, and the rung that a coach would sign."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Final
+
+from dialback.core.adjusting.judged import Judge, counts
+from dialback.core.adjusting.result import Rung
+from dialback.core.adjusting.solver import INF, Allowance, Answer, OutOfTimeError
+from dialback.core.adjusting.weekly import CAUTION_WEIGHT, HIGH_WEIGHT, WeekProgramme
+from dialback.core.findings import Finding
+from dialback.core.findings.finding import Key
+from dialback.core.sessions import Session
+
+Counts = Mapping[tuple[int, int], int]
+Added = Mapping[int, int]
+
+_HALF: Final = 0.5
+"""Whole numbers are told apart by it."""
+_HIGHS: Final = 100
+"""More high findings than there can be: the fewest of them, where all else is equal."""
+_MOVES: Final = 1000.0
+"""More sets than can be moved: the fewest of them, where as few lines change."""
+
+
+@dataclass(frozen=True, eq=False)
+class Found:
+    """An answer: counts of lines, lines added, the sessions they make, what they cost."""
+
+    counts: Counts
+    added: Added
+    sessions: tuple[Session, ...]
+    cost: int
+    left: Mapping[Key, Finding]
+    optimal: bool
+
+    @property
+    def weight(self) -> int:
+        """What the findings that it leaves weigh."""
+        high, caution = counts(self.left)
+        return HIGH_WEIGHT * high + CAUTION_WEIGHT * caution
+
+
+class Search:
+    """Answers of one programme. ``rungs`` is the ladder as far as it is known, from the start."""
+
+    def __init__(
+        self, week: WeekProgramme, judge: Judge, *, lightest: bool, budget: int | None
+    ) -> None:
+        self.week = week
+        self.judge = judge
+        self.lightest = lightest
+        self.budget = INF if budget is None else float(budget)
+        start = Found({}, {}, week.start, 0, judge.at_start, optimal=True)
+        self.rungs = [start]
+        self.is_whole = start.weight == 0
+
+    def rung_of(self, found: Found) -> Rung:
+        """What an answer costs, and how many findings it leaves."""
+        return Rung(found.cost, *counts(found.left))
+
+    def gone_from(self, key: Key) -> int | None:
+        """The first place in the ladder from which on a finding is gone."""
+        place = len(self.rungs)
+        while place and key not in self.rungs[place - 1].left:
+            place -= 1
+        return place if place < len(self.rungs) else None
+
+    def climb(self, allowance: Allowance) -> None:
+        """Each least cost at which the weight becomes less, to the end, or as far as time goes."""
+        week = self.week
+        try:
+            while not self.is_whole:
+                held = {week.weight_row: (-INF, self.rungs[-1].weight - _HALF)}
+                cheapest = week.programme.minimise(week.cost, allowance, rows=held)
+                if cheapest is None:
+                    self.is_whole = True
+                    return
+                if not cheapest.optimal:
+                    return
+                found = self._lightest(round(cheapest.objective), cheapest, allowance)
+                if not found.optimal:
+                    return
+                self.rungs.append(found)
+                self.is_whole = found.weight == 0
+        except OutOfTimeError:
+            return
+
+    def _lightest(self, cost: int, known: Answer, allowance: Allowance) -> Found:
+        """Of the programme's answers at a cost the lightest, with the fewest high and changes."""
+        week = self.week
+        rows = {week.cost_row: (-INF, cost + _HALF)}
+        aim = {number: _HIGHS * weight for number, weight in week.weight.items()}
+        for number in week.high:
+            aim[number] += 1.0
+        lightest = week.programme.minimise(aim, allowance, rows=rows, known=known.values) or known
+        weight, high = divmod(round(lightest.objective), _HIGHS)
+        rows |= {
+            week.weight_row: (-INF, weight + _HALF),
+            week.high_row: (-INF, high + _HALF),
+        }
+        return self._calmest(rows, lightest, allowance)
+
+    def _calmest(
+        self, rows: Mapping[int, tuple[float, float]], known: Answer, allowance: Allowance
+    ) -> Found:
+        """Of equal answers the one with the fewest lines changed, then the fewest sets moved."""
+        week = self.week
+        aim = dict(week.moves)
+        for number, factor in week.changed.items():
+            aim[number] = aim.get(number, 0.0) + _MOVES * factor
+        try:
+            calmest = week.programme.minimise(aim, allowance, rows=rows, known=known.values)
+        except OutOfTimeError:
+            calmest = None
+        return self._found(calmest or known, optimal=known.optimal)
+
+    def answer(self, allowance: Allowance) -> Found:
+        """The rung to stop at; found by itself where the ladder is not known that far."""
+        within = [found for found in self.rungs if found.cost <= self.budget]
+        known = min(within, key=self._rank)
+        if self.is_whole or self._nothing_better(known):
+            return known
+        direct = self._direct(allowance)
+        if direct is None or self._rank(direct) >= self._rank(known):
+            proved = direct is not None and direct.optimal
+            stays = replace(known, optimal=proved)
+            self.rungs[self.rungs.index(known)] = stays
+            return stays
+        self.rungs = [one for one in self.rungs if one.cost < direct.cost]
+        self.rungs.append(direct)
+        return direct
+
+    def _rank(self, found: Found) -> tuple[int, int]:
+        if self.lightest:
+            return found.weight, found.cost
+        return found.weight + found.cost, found.weight
+
+    def _nothing_better(self, known: Found) -> bool:
+        """Whether no rung beyond those that are known can be better: each costs more."""
+        beyond = self.rungs[-1].cost + 1
+        return beyond > self.budget or (not self.lightest and known.weight + known.cost <= beyond)
+
+    def _direct(self, allowance: Allowance) -> Found | None:
+        """The best answer, without the ladder; ``None`` where time is too short for any."""
+        week = self.week
+        held = {week.cost_row: (-INF, self.budget - week.cost_offset + _HALF)}
+        aim, row, then = (
+            (week.weight, week.weight_row, week.cost)
+            if self.lightest
+            else (week.both, week.both_row, week.weight)
+        )
+        try:
+            first = week.programme.minimise(aim, allowance, rows=held)
+            if first is None:
+                return None
+            rows = {**held, row: (-INF, round(first.objective) + _HALF)}
+            second = week.programme.minimise(then, allowance, rows=rows, known=first.values)
+        except OutOfTimeError:
+            return None
+        answer = second or first
+        proved = first.optimal and second is not None and second.optimal
+        found = self._found(answer, optimal=proved)
+        try:
+            calm = self._lightest(round(found.cost - week.cost_offset), answer, allowance)
+        except OutOfTimeError:
+            return found
+        return replace(calm, optimal=proved)
+
+    def _found(self, answer: Answer, *, optimal: bool) -> Found:
+        chosen, added = self.week.read(answer.values)
+        sessions = self.week.sessions(chosen, added)
+        cost = self.week.prices.of(self.week.moved(chosen, added), sessions)
+        return Found(chosen, added, sessions, cost, self.judge.of(sessions), optimal)
