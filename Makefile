@@ -70,8 +70,9 @@ fuzz: dev
 	DIALBACK_FUZZ=$${DIALBACK_FUZZ:-60} $(BIN)/pytest -q -n 2 tests/hostile/test_document.py tests/hostile/test_doors_in_time.py
 
 # Killed servers, many hands, long loads: figures, and zero where something could be lost.
-trial: dev
+trial: dev build chromium
 	$(BIN)/python scripts/trial.py
+	DIALBACK_PACE=human $(BIN)/pytest -q tests/browser/test_typing.py
 
 bench: dev
 	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-bench.lock

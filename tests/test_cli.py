@@ -182,7 +182,7 @@ def test_adjusting_is_one_document_and_bad_input_one_line(tmp_path: Path) -> Non
     book = CASES / "5-adjusting.book.json"
     done = run("adjust", book, "--week", "2026-W42", "--lock", "calf raise", "--json")
     assert (done.returncode, done.stderr) == (0, "")
-    assert json.loads(done.stdout)["ladder"][0] == {"cost": 0, "high": 0, "caution": 2}
+    assert json.loads(done.stdout)["ladder"][0] == {"cost": 0, "high": 0, "caution": 3}
     weeks = json.loads(run("adjust", book, "--week", "2026-W42", "--weeks", "2", "--json").stdout)
     assert [one["week"] for one in weeks["weeks"]] == ["2026-W42", "2026-W43"]
     assert "What more change buys" in run("adjust", book, "--week", "2026-W42").stdout

@@ -48,7 +48,11 @@ def keep(
         stored, scaled = _plain(sessions), _plain(shape)
         there = stored_draft(athlete, week)
         # Sent once more, for the answer to the first was lost: it stands as it is.
-        if there is not None and (there.sessions, there.shape) == (stored, scaled):
+        if (
+            there is not None
+            and there.revision != revision
+            and (there.sessions, there.shape) == (stored, scaled)
+        ):
             return int(there.revision)
         row = _fresh(athlete, week, revision)
         if row is None:

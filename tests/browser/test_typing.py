@@ -1,7 +1,8 @@
-"""A coach types at human speed, key by key: what is stored is what was typed."""
+"""A coach types key by key: what is stored is what was typed. `make trial` types as people do."""
 
 from __future__ import annotations
 
+import os
 import random
 import threading
 import time
@@ -20,7 +21,8 @@ from tests.browser.test_write import EDITOR, text
 from tests.notation.test_meaning import ALSO
 from tests.notation.test_mistakes import examples
 
-SLOWEST_S, FASTEST_S = 0.3, 0.18
+HUMAN = os.environ.get("DIALBACK_PACE") == "human"
+SLOWEST_S, FASTEST_S = (0.3, 0.18) if HUMAN else (0.1, 0.05)
 WEEK = "/athletes/{athlete}/weeks/2026-W52"
 HANDS = 4
 """So many coaches type at the same time, each with a session of their own."""

@@ -359,7 +359,7 @@ LONG_DAY = st.lists(st.tuples(st.sampled_from([one["name"] for one in MOVEMENTS
 
 
 # Solving takes long, and shrinking what failed takes hours.
-@settings(max_examples=5, deadline=None, phases=[Phase.explicit, Phase.generate])
+@settings(max_examples=4, deadline=None, phases=[Phase.explicit, Phase.generate])
 @given(
     st.dictionaries(st.integers(0, 5), LONG_DAY, min_size=1, max_size=4),
     st.dictionaries(st.integers(0, 5), LONG_DAY, min_size=1, max_size=4),
@@ -371,7 +371,7 @@ def test_larger_books_hold_every_promise(
     plan: dict, before: dict, locks: frozenset, budget: int | None, thorough: bool
 ) -> None:
     known = book([*days(before, -1), *days(before, -2)], days(plan))
-    promises(known, Options(locks, thorough=thorough, budget=budget, seconds=2))
+    promises(known, Options(locks, thorough=thorough, budget=budget, seconds=1))
 
 
 def test_a_restriction_is_kept_and_its_meaning_left_alone() -> None:

@@ -20,7 +20,7 @@ from dialback.web.app import create_app, openapi_document
 from tests.browser.driving import demo_file
 from tests.conftest import TODAY
 
-EXAMPLES = int(os.environ.get("DIALBACK_FUZZ", "2"))
+EXAMPLES = int(os.environ.get("DIALBACK_FUZZ", "1"))
 CONFIG = SchemathesisConfig.from_path(Path(__file__).parent / "schemathesis.toml")
 
 

@@ -43,7 +43,7 @@ SESSIONS = st.fixed_dictionaries(
               "pain": st.lists(st.fixed_dictionaries({"note": TEXTS}), max_size=2)},
 )  # fmt: skip
 OFTEN = settings(
-    max_examples=60, deadline=None, suppress_health_check=list(HealthCheck),
+    max_examples=25, deadline=None, suppress_health_check=list(HealthCheck),
 )  # fmt: skip
 
 

@@ -405,10 +405,14 @@ def test_a_proposal_is_asked_for_and_taken(client: FlaskClient) -> None:
     again = send(client, "post", f"{week}/draft/proposal", {"sessions": taken["sessions"]})
     left = again["ladder"][0]
     assert (left["high"], left["caution"]) == tuple(
-        found["ladder"][-1][level] for level in ("high", "caution")
+        found["ladder"][found["stop"]][level] for level in ("high", "caution")
     )
     nothing = send(client, "post", f"{week}/draft/proposal", {**asked, "budget": 0})
     assert nothing["steps"] == []
+    # Whoever turns to a stop of the ladder is given what is cleared there.
+    last = found["ladder"][-1]
+    turned = send(client, "post", f"{week}/draft/proposal", {**asked, "budget": last["cost"]})
+    assert turned["cost"] == last["cost"]
     gone = [{**steps[0], "line": 99}]
     send(client, "post", f"{week}/draft/take", {**asked, "steps": gone}, 404)
 

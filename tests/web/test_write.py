@@ -36,9 +36,9 @@ def test_a_text_is_measured_by_line_and_in_its_week(client: FlaskClient) -> None
     assert found["totals"]["sets"] == 9
     assert found["totals"]["volume_load_kg"] == 5 * 5 * 22 + 4 * 16 * 16
     assert [one["sets"] for one in found["lines"]] == [5, 4]
-    # 5 x 5 x 4 s and 4 x 16 x 3 s of work, rests, two change-overs of 10 s
+    # 5 x 5 x 4 s and 4 x 16 x 3 s of work, and the rests between: none behind the last set.
     assert found["work_s"] == 100 + 192
-    assert found["minutes"] == pytest.approx((292 + 5 * 90 + 4 * 60 + 20) / 60)
+    assert found["minutes"] == pytest.approx((292 + 5 * 90 + 3 * 60) / 60)
     # The week has the session of Monday too: 12 sets.
     assert found["week"]["total"] == 21
     assert {one["code"] for one in found["week"]["findings"]} >= {"jump", "load_step"}

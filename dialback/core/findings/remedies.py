@@ -229,9 +229,9 @@ def _last_set(week: WeekInHand, places: Sequence[int]) -> list[int]:
 
 
 def _is_all(week: WeekInHand, places: Sequence[int], last: Sequence[int]) -> bool:
-    """Whether a movement's last set is all that its session has of it."""
+    """Whether a movement's last set is all that its session has of it, or may be its first, too."""
     session = week.entries[last[0]].session
-    return sum(week.entries[at].session is session for at in places) == len(last)
+    return len(last) > 1 or sum(week.entries[at].session is session for at in places) == len(last)
 
 
 def _places(week: WeekInHand) -> dict[str, list[int]]:
