@@ -9,6 +9,7 @@ from typing import Any
 
 from dialback.book.book import Book, read_book
 from dialback.core.audit import Audit, audit
+from dialback.core.remedies import clears
 from dialback.core.weeks import Week
 
 MONDAY = date(2026, 10, 5)
@@ -83,6 +84,12 @@ def book(
 
 def audited(*completed: dict, rules: dict | None = None, **more: Any) -> Audit:
     return audit(book(list(completed), rules=rules or {}, **more).ledger(), WEEK)
+
+
+def remedy(result: Audit, *key: str) -> str:
+    """What would clear the finding whose key begins so."""
+    found = next(one for one in result.findings if one.key[: len(key)] == key)
+    return clears(result.in_hand, found)
 
 
 def codes(result: Audit, *wanted: str) -> set[tuple[str, str, str, str]]:

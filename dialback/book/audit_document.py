@@ -11,6 +11,7 @@ from dialback.core.causes import Cause, causes
 from dialback.core.duration import warm_up_s
 from dialback.core.figures import TOTALS, in_total, of_muscle, of_pattern
 from dialback.core.findings import Finding
+from dialback.core.remedies import clears
 from dialback.core.schools import under_schools
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import (
@@ -137,7 +138,7 @@ def _finding(finding: Finding, result: Audit) -> dict[str, Any]:
         "value": _round(finding.value),
         "limit": _round(finding.limit),
         "sentence": finding.sentence,
-        "clears": finding.clears,
+        "clears": clears(result.in_hand, finding),
         "trail": [
             {"date": entry.entry.session.date.isoformat(), "session": entry.entry.session.title,
              "set": entry.entry.at, "credit": _round(entry.credit)}

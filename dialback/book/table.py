@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Final
 
 from tabulate import tabulate
 
@@ -13,8 +12,9 @@ from dialback.core.balance import weigh
 from dialback.core.baseline import Change
 from dialback.core.causes import causes
 from dialback.core.figures import in_total, of_muscle
-from dialback.core.findings import CODES, Finding
+from dialback.core.findings import TITLES_OF_CODES, Finding
 from dialback.core.progress import Progress
+from dialback.core.remedies import clears
 from dialback.core.schools import under_schools
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES, Basis, label
@@ -108,9 +108,6 @@ def _muscles(result: Audit) -> str:
     return _table(rows, heads)
 
 
-_TITLES: Final = {code.code: code.title for code in CODES}
-
-
 def _findings(result: Audit) -> str:
     """The causes, each with what follows from it; then the notes that stand alone."""
     if not result.findings:
@@ -120,17 +117,17 @@ def _findings(result: Audit) -> str:
     rows = [f"Findings: {len(result.findings)}, causes: {len(found)}"]
     for cause in found:
         rows.append(f"  {cause.sentence}")
-        rows += [f"    {_finding(finding)}" for finding in cause.explains]
+        rows += [f"    {_finding(finding, result)}" for finding in cause.explains]
     alone = [finding for finding in result.findings if finding.key not in explained]
     if alone:
         rows.append("  Notes")
-        rows += [f"    {_finding(finding)}" for finding in alone]
+        rows += [f"    {_finding(finding, result)}" for finding in alone]
     return "\n".join(rows)
 
 
-def _finding(finding: Finding) -> str:
-    title = _TITLES[finding.code]
-    return f"{finding.level.upper():8}{title}. {finding.sentence} {finding.clears}"
+def _finding(finding: Finding, result: Audit) -> str:
+    title = TITLES_OF_CODES[finding.code]
+    return f"{finding.level.upper():8}{title}. {finding.sentence} {clears(result.in_hand, finding)}"
 
 
 def adjust_table(proposal: Proposal) -> str:
@@ -164,7 +161,10 @@ def schools_table(ledger: Ledger, week: Week, basis: Basis) -> str:
     levels = [{finding.key: finding.level for finding in one.findings} for one in audits.values()]
     keys = {key for of_school in levels for key in of_school}
     rows = [
-        [f"{_TITLES[key[0]]}: {label(key[1])}", *(of_school.get(key, "") for of_school in levels)]
+        [
+            f"{TITLES_OF_CODES[key[0]]}: {label(key[1])}",
+            *(of_school.get(key, "") for of_school in levels),
+        ]
         for key in sorted(keys)
     ]
     return _table(rows, ["Schools", *audits])

@@ -7,13 +7,13 @@ contract, *Causes*.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from typing import Final
 
 from dialback.core.audit import Audit, against_plan
 from dialback.core.baseline import Baseline
-from dialback.core.findings import CODES, FAMILIES, Finding, find
+from dialback.core.findings import BY_CODE, FAMILIES, TITLES_OF_CODES, Finding, find
 from dialback.core.findings.avoided import avoided
 from dialback.core.findings.balance import leans_to_a
 from dialback.core.findings.course import (
@@ -33,10 +33,6 @@ from dialback.core.undo import Undone, as_done, in_order, new_sessions, strayed_
 from dialback.core.vocabulary import PAIRS, label
 from dialback.core.words import amount_text, capital, percent
 
-ALONE: Final = frozenset({"stalled", "ready"})
-"""Findings that belong to no cause."""
-_BY_THEMSELVES: Final = ("pain", "missed", "swapped")
-"""Findings that are a cause each."""
 _EXPLAINED_BY_NOTHING: Final = (
     monotony_findings, effort_drift_findings, stalled_findings, ready_findings,
     pain_findings, missed_findings, swapped_findings,
@@ -47,6 +43,10 @@ ORDER: Final = (
     "together", "restriction", "balance",
 )  # fmt: skip
 """Causes of equal weight stand in this order; those of other codes behind, by code."""
+OF_THE_LOG: Final = frozenset(
+    {"pain", "missed", "swapped", "extra", "short", "changed", "together"}
+)
+"""What was done otherwise than planned: it is looked up, and mended, in the log."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +85,9 @@ class _Sorting:
         self.audit = audit
         self.week = audit.in_hand
         self.left = {
-            finding.key: finding for finding in audit.findings if finding.code not in ALONE
+            finding.key: finding
+            for finding in audit.findings
+            if BY_CODE[finding.code].cause != "none"
         }
         self.found: list[Cause] = []
 
@@ -126,7 +128,7 @@ class _Sorting:
 
     @staticmethod
     def _can_be_explained(key: Key) -> bool:
-        return key[0] not in _UNEXPLAINED
+        return BY_CODE[key[0]].cause == "explained"
 
     def _raises(self, undone: Undone, finding: Finding) -> bool:
         if undone.code == "pain":
@@ -136,7 +138,9 @@ class _Sorting:
                 if session.date.isoformat() == undone.subject
                 for pain in session.pain
             )
-        return undone.code in _BY_THEMSELVES and finding.subject == undone.subject
+        known = BY_CODE.get(undone.code)
+        itself = known is not None and known.cause == "itself"
+        return itself and finding.subject == undone.subject
 
     def _standing(self, sessions: tuple[Session, ...]) -> set[Key]:
         """The findings of the week with other sessions in place of its own, all else equal."""
@@ -270,13 +274,10 @@ class _Sorting:
             code, subject, _ = key
             if code == "no_warm_up" and ("load_step", subject, "load_kg") in self.left:
                 code = "load_step"
-            own = code in ("balance", "restriction")
-            groups.setdefault((code, subject if own else "week"), []).append(key)
+            of = subject if BY_CODE[code].apart else "week"
+            groups.setdefault((code, of), []).append(key)
         for (code, subject), keys in groups.items():
             self._take(code, subject, _sentence(code, [self.left[key] for key in keys]), keys)
-
-
-_UNEXPLAINED: Final = frozenset({"monotony", "effort_drift", *_BY_THEMSELVES})
 
 
 @dataclass(frozen=True, slots=True)
@@ -319,7 +320,6 @@ def _order(cause: Cause) -> tuple[int, int, str, str]:
     return -cause.weight, place, cause.code, cause.subject
 
 
-_TITLES: Final[Mapping[str, str]] = {code.code: code.title for code in CODES}
 _MOST_NAMED: Final = 4
 
 
@@ -330,7 +330,7 @@ def _sentence(code: str, findings: list[Finding]) -> str:
     names = list(_names(findings))
     more = len(names) - _MOST_NAMED
     named = ", ".join(names[:_MOST_NAMED]) + (f" and {more} more" if more > 0 else "")
-    return f"{_TITLES[code]}: {named}."
+    return f"{TITLES_OF_CODES[code]}: {named}."
 
 
 def _names(findings: Iterable[Finding]) -> Iterator[str]:

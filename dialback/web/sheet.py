@@ -9,12 +9,13 @@ from typing import cast
 
 from dialback.core.audit import Audit, matches_of, sessions_done
 from dialback.core.balance import Weighing, weigh, weigh_all
-from dialback.core.causes import Cause, causes
+from dialback.core.causes import OF_THE_LOG, Cause, causes
 from dialback.core.cautions import TrainingLevel
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
-from dialback.core.findings import CODES, Finding
-from dialback.core.findings.finding import BY_DAY, LEVELS, Level, grown
+from dialback.core.findings import BY_CODE, CODES, TITLES_OF_CODES, Finding, WeekInHand
+from dialback.core.findings.finding import LEVELS, Level, grown
 from dialback.core.reconcile import SessionMatch
+from dialback.core.remedies import clears
 from dialback.core.sessions import Set
 from dialback.core.vocabulary import (
     LEFT_RIGHT,
@@ -43,9 +44,7 @@ from dialback.web.shapes.sheet import (
     Weighed,
 )
 
-_TITLES = {code.code: code.title for code in CODES}
 _ORDER = {code.code: at for at, code in enumerate(CODES)}
-_BY_MOVEMENT = ("load_step", "swapped", "pain", "side_gap", "no_warm_up", "ready")
 _PAIR_LABELS = {pair.name: pair.title for pair in (*PAIRS, LEFT_RIGHT)}
 
 
@@ -127,6 +126,7 @@ def causes_out(found: Verdict, findings: Sequence[FindingOut]) -> list[CauseOut]
             sentence=cause.sentence,
             level=_worst_open([findings[at] for at in places]),
             accepted=all(findings[at].accepted for at in places),
+            of_log=cause.code in OF_THE_LOG,
             findings=list(places),
         )
         for cause, places in found.causes
@@ -140,28 +140,32 @@ def _worst_open(findings: Sequence[FindingOut]) -> Level:
 
 def finding_title(finding: Finding) -> str:
     """What kind of finding it is, in words."""
-    return _TITLES[finding.code]
+    return TITLES_OF_CODES[finding.code]
 
 
 def finding_label(finding: Finding) -> str:
     """What the finding is about, in words."""
-    if finding.code in BY_DAY:
+    about = BY_CODE[finding.code].subject
+    if about == "day":
         return said(date.fromisoformat(finding.subject))
     return _PAIR_LABELS.get(finding.subject) or (
-        finding.subject if finding.code in _BY_MOVEMENT else label(finding.subject)
+        finding.subject if about == "movement" else label(finding.subject)
     )
 
 
-def finding_out(finding: Finding, accepted: Acceptances, *, remedy: bool = False) -> FindingOut:
+def finding_out(
+    finding: Finding, accepted: Acceptances, week: WeekInHand | None = None
+) -> FindingOut:
     """A finding with the coach's judgement, which lapses when the finding has grown.
 
-    With its ``remedy`` where somebody reads it: that has to be tried out, which takes its time.
+    With what would clear it where the ``week`` is given: that may have to be tried out, which
+    takes its time.
     """
     acceptance = accepted.get(finding.key)
     stands = acceptance is not None and not grown(finding, acceptance.level, acceptance.value)
     return FindingOut(
         code=finding.code,
-        title=_TITLES[finding.code],
+        title=TITLES_OF_CODES[finding.code],
         subject=finding.subject,
         label=finding_label(finding),
         measure=finding.measure,
@@ -171,7 +175,7 @@ def finding_out(finding: Finding, accepted: Acceptances, *, remedy: bool = False
         amount=finding.amount,
         base=finding.base,
         sentence=finding.sentence,
-        clears=finding.clears if remedy else None,
+        clears=None if week is None else clears(week, finding),
         figures=list(finding.figures),
         days=[day.isoformat() for day in finding.days],
         of_plan=finding.of_plan,
@@ -318,7 +322,7 @@ def sheet(
     found = verdict(judged)
     findings = found.findings
     accepted = acceptances(athlete, week, judged.basis)
-    told = [finding_out(finding, accepted, remedy=True) for finding in findings]
+    told = [finding_out(finding, accepted, judged.in_hand) for finding in findings]
     totals, muscles, movements = rows(sides, findings)
     done = sessions_done(judged.ledger, week)
     return Sheet(

@@ -9,9 +9,8 @@ from datetime import date
 from typing import Any
 
 from dialback.core.audit import audit
-from dialback.core.findings import Finding
+from dialback.core.findings import BY_CODE, Finding, Key
 from dialback.core.findings.difference import Difference, difference
-from dialback.core.findings.finding import BY_DAY, Key
 from dialback.core.learning import TIMES, WEEKS, Lesson, lesson
 from dialback.core.movements import fold
 from dialback.core.rules import merge
@@ -58,7 +57,9 @@ def offer(ledgers: Ledgers, athlete: Athlete, week: Week, today: date) -> Offer 
 def _common(key: Key) -> Key:
     # Of findings about days, what they have in common is their kind.
     code, subject, measure = key
-    return (code, "", measure) if code in BY_DAY else (code, subject, measure)
+    known = BY_CODE.get(code)
+    by_day = known is not None and known.subject == "day"
+    return (code, "" if by_day else subject, measure)
 
 
 def _offer(

@@ -7,9 +7,10 @@ import pytest
 from dialback.core.audit import Audit, audit, compliance, sessions_done
 from dialback.core.baseline import baseline
 from dialback.core.findings import CODES, find
-from dialback.core.findings.finding import BY_DAY, grown
+from dialback.core.findings.finding import grown
+from dialback.core.remedies import clears
 from dialback.core.rules import DEFAULT_RULES
-from tests.build import WEEK, audited, book, codes, document, restricted, session, sets
+from tests.build import WEEK, audited, book, codes, document, remedy, restricted, session, sets
 
 SPARSE = {"muscle_bands": {name: [0, 999] for name in DEFAULT_RULES.muscle_bands}}
 """Rules under which no dose raises a finding, so that the others stand alone."""
@@ -136,8 +137,9 @@ class TestBalance:
 
     def test_what_would_clear_it_clears_it(self) -> None:
         result = audited(session(0, sets("Press", 6), sets("Row", 3)), rules=SPARSE)
-        clears = next(one.clears for one in result.findings if one.subject == "push_pull")
-        assert clears == "3 more sets of Row, or 3 fewer sets of Press would bring it within."
+        assert remedy(result, "balance", "push_pull") == (
+            "3 more sets of Row, or 3 fewer sets of Press would bring it within."
+        )
         for push, pull in ((6, 6), (3, 3)):
             cured = audited(session(0, sets("Press", push), sets("Row", pull)), rules=SPARSE)
             assert not [one for one in cured.findings if one.subject == "push_pull"]
@@ -207,7 +209,7 @@ def test_every_finding_carries_its_evidence() -> None:
     assert {one.code for _, one in found} == {code.code for code in CODES}
     for result, one in found:
         assert one.sentence.endswith((".", "?"))
-        assert one.clears.endswith(".")
+        assert clears(result.in_hand, one).endswith(".")
         against = result.in_hand.against
         trail = one.trail(against.planned if one.of_plan and against else result.entries)
         assert trail or one.value in (0, None)
@@ -216,7 +218,7 @@ def test_every_finding_carries_its_evidence() -> None:
 def test_the_codes_about_days_are_those_whose_subject_is_one() -> None:
     found = [one for result in a_week_with_everything() for one in result.findings]
     days = {one.code for one in found if re.fullmatch(r"\d{4}-\d\d-\d\d", one.subject)}
-    assert days - {"pain"} == BY_DAY
+    assert days - {"pain"} == {code.code for code in CODES if code.subject == "day"}
 
 
 def test_findings_are_sorted_and_a_second_look_finds_the_same() -> None:

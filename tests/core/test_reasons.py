@@ -4,7 +4,7 @@ from dialback.core.adjusting import Options, adjust
 from dialback.core.causes import causes
 from dialback.core.rules import Rules
 from dialback.core.undo import strayed_from_plan
-from tests.build import WEEK, audited, book, session, sets
+from tests.build import WEEK, audited, book, remedy, session, sets
 
 FREE = {"muscle_bands": {muscle: [0, 100] for muscle in Rules().muscle_bands}}
 LAST = session(13, sets("Stretch"))
@@ -48,7 +48,7 @@ def test_a_remedy_is_whole_sets_and_loads_that_the_kit_has() -> None:
     assert jump.measure in ("sets", "tut_s", "volume_load_kg")
     lats = by_code["jump", "lats"]
     assert "from 8 sets to 11 sets (+3 sets, +37.5 %)" in lats.sentence
-    assert lats.clears == "2 fewer sets of Row would be within the limit."
+    assert remedy(result, "jump", "lats") == "2 fewer sets of Row would be within the limit."
 
 
 def test_a_cause_of_several_names_them_and_one_of_one_speaks_for_itself() -> None:

@@ -12,11 +12,11 @@ from dialback.core.adjusting import (
     usually_lighter,
     wave_week,
 )
-from dialback.core.adjusting.judged import CODES
 from dialback.core.adjusting.start import WithPlans
 from dialback.core.audit import audit_draft
 from dialback.core.baseline import is_lighter
 from dialback.core.figures import TOTAL_SETS
+from dialback.core.findings import BY_CODE
 from tests.build import MONDAY, WEEK, book, session, sets
 
 OPTIONS = Options(seconds=2.0)
@@ -126,7 +126,7 @@ def test_what_is_said_to_be_left_is_left(plans: list[tuple[int, int]]) -> None:
         found = {
             finding.key: finding.level
             for finding in audit_draft(there, week, wave.proposal.sessions).findings
-            if finding.code in CODES and finding.level != "note"
+            if BY_CODE[finding.code].adjusted and finding.level != "note"
             and not (lighter and finding.code == "muscle_floor")
         }  # fmt: skip
         # Which pairs are judged is decided by the start, too: the ordinary audit finds no more.

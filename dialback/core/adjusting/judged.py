@@ -24,10 +24,6 @@ FAMILIES: Final = (
     balance_findings, band_findings, jump_findings, spacing_findings, restriction_findings,
     overfull_findings,
 )  # fmt: skip
-CODES: Final = frozenset(
-    {"balance", "muscle_floor", "muscle_ceiling", "jump", "spacing", "restriction", "overfull"}
-)
-"""The findings that adjusting looks after."""
 
 
 class Judge:

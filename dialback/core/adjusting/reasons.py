@@ -8,14 +8,13 @@ from typing import Final
 from dialback.core.adjusting.judged import Judge
 from dialback.core.balance import Weighing, weigh
 from dialback.core.figures import in_total, of_muscle
-from dialback.core.findings import CODES, Finding
+from dialback.core.findings import TITLES_OF_CODES, Finding
 from dialback.core.findings.finding import Key
 from dialback.core.sessions import Session
 from dialback.core.tally import tally
 from dialback.core.vocabulary import PAIRS, TITLES, label
 from dialback.core.words import amount_text, number
 
-_TITLES = {code.code: code.title for code in CODES}
 _UNITS = {"sets": ("set", "sets"), "pairs": ("pair", "pairs"), "rounds": ("round", "rounds")}
 _TOLD: Final = 3
 """So many of the findings that clearing one would raise are told."""
@@ -95,7 +94,7 @@ def finding_words(key: Key) -> str:
     about = _PAIRS.get(subject) or (
         f"the week's {TITLES.get(measure, measure)}" if subject == "total" else label(subject)
     )
-    return f"{_TITLES[code].lower()} ({about})"
+    return f"{TITLES_OF_CODES[code].lower()} ({about})"
 
 
 def remaining_sentence(
@@ -125,7 +124,7 @@ def _stays(finding: Finding) -> str:
     about = about[:1].upper() + about[1:]
     if _figure(code, subject, measure) and finding.limit is not None and code != "jump":
         return f"{about}: stays at {number(finding.value or 0)} of {number(finding.limit)} sets"
-    return f"{_TITLES[code]} ({about}) stays"
+    return f"{TITLES_OF_CODES[code]} ({about}) stays"
 
 
 _OWN_WORDS = ("lock", "bounds", "range", "new_movements", "lines", "budget")

@@ -1,12 +1,13 @@
 """Findings: rules that a week breaks, with the numbers and the sets behind them.
 
-One module per family, each registered here. To add a finding: write its family, describe it in
-``CODES`` and put the family into ``FAMILIES``.
+One module per family, each registered here. To add a finding: write its family, give its code a
+row in ``codes`` and a section in ``docs/method.md``, and put the family into ``FAMILIES``.
 """
 
 from collections.abc import Callable, Iterable, Iterator
 
 from dialback.core.findings.balance import balance_findings
+from dialback.core.findings.codes import BY_CODE, CODES, TITLES_OF_CODES, Code
 from dialback.core.findings.course import (
     carry_over_findings,
     effort_drift_findings,
@@ -15,7 +16,7 @@ from dialback.core.findings.course import (
     return_findings,
     stalled_findings,
 )
-from dialback.core.findings.finding import CODES, AgainstPlan, Code, Finding, Key, WeekInHand
+from dialback.core.findings.finding import AgainstPlan, Finding, Key, WeekInHand
 from dialback.core.findings.jumps import jump_findings, load_step_findings
 from dialback.core.findings.muscles import band_findings
 from dialback.core.findings.plan import (
@@ -80,8 +81,10 @@ def find(week: WeekInHand, families: Iterable[Family] = FAMILIES) -> tuple[Findi
 
 __all__ = [
     "BY_AMOUNT",
+    "BY_CODE",
     "CODES",
     "FAMILIES",
+    "TITLES_OF_CODES",
     "AgainstPlan",
     "Code",
     "Family",

@@ -8,13 +8,10 @@ from typing import Final
 from dialback.core.balance import Weighing, weigh_all
 from dialback.core.baseline import TOLERANCE
 from dialback.core.figures import of_movement, of_side
-from dialback.core.findings.avoided import avoided
-from dialback.core.findings.finding import Finding, Key, Level, WeekInHand, exceeds
-from dialback.core.findings.remedies import NO_STEP, fewer_sets, more_sets, remedy, told
-from dialback.core.restrictions import Restriction
+from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds
 from dialback.core.sides import movement_sides
 from dialback.core.vocabulary import LEFT_RIGHT, PAIRS, Pair
-from dialback.core.words import amount_text, capital, number
+from dialback.core.words import amount_text, number
 
 FAR: Final = 1.5
 """Beyond its band by this factor a ratio is high."""
@@ -43,7 +40,6 @@ def _judged(week: WeekInHand, pair: Pair, band: tuple[float, float]) -> Iterator
     level = week.in_focus(pair.name, level)
     over = leans_to_a(weighing.ratio, high)
     limit = high if over else low
-    key: Key = ("balance", pair.name, measure)
     yield Finding(
         "balance",
         pair.name,
@@ -52,7 +48,7 @@ def _judged(week: WeekInHand, pair: Pair, band: tuple[float, float]) -> Iterator
         weighing.ratio,
         limit,
         "" if week.bare else _sentence(week, pair, measure, weighing, limit, over=over),
-        remedy(week, key, lambda: _clears(week, key, pair, over=over)),
+        "The same on both sides, set by set." if pair.of == "side" else "",
         _figures(week, pair, measure),
     )
 
@@ -101,31 +97,3 @@ def _sentence(
         return f"{text}: all on one side. Is that intended?"
     edge = "ends" if over else "begins"
     return f"{text} is {number(weighing.ratio)}\u00a0:\u00a01; the band {edge} at {number(limit)}."
-
-
-def _clears(week: WeekInHand, key: Key, pair: Pair, *, over: bool) -> str:
-    """Sets more on the light side, or fewer on the heavy one, that bring it within.
-
-    What a restriction forbids, or what would raise another finding, is not offered.
-    """
-    if pair.of == "side":
-        return "The same on both sides, set by set."
-    light, heavy = ("b", "a") if over else ("a", "b")
-    held = _held(week, pair, pair.b if over else pair.a)
-    more = None if held else more_sets(week, key, of_side(pair.name, light, "sets"))
-    fewer = fewer_sets(week, key, of_side(pair.name, heavy, "sets"))
-    offers = [
-        told(sets, word) for sets, word in ((more, "more"), (fewer, "fewer")) if sets is not None
-    ]
-    if held is not None:
-        stands = f"{held.words(week.unit)} stands, on the word of {held.by}"
-        if offers:
-            return f"{', or '.join(offers)} would bring it within: {stands}."
-        return f"{capital(stands)}: it stays until someone lifts it."
-    return f"{', or '.join(offers)} would bring it within." if offers else NO_STEP
-
-
-def _held(week: WeekInHand, pair: Pair, members: frozenset[str]) -> Restriction | None:
-    if pair.of == "pattern":
-        return avoided(week, patterns=members)
-    return avoided(week, muscles=members) if pair.of == "muscle" else None

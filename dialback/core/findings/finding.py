@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from datetime import date
 from functools import cached_property
@@ -31,72 +31,15 @@ Key = tuple[str, str, str]
 
 
 @dataclass(frozen=True, slots=True)
-class Code:
-    """A kind of finding, as the documentation and the interface name it."""
-
-    code: str
-    title: str
-    raised_when: str
-
-
-CODES: Final[tuple[Code, ...]] = (
-    Code("balance", "Imbalance", "a pair with enough sets is outside its band: caution; beyond "
-         "it by a factor of 1.5, or with nothing on one side: high"),
-    Code("muscle_floor", "Below the floor", "a muscle has fewer sets than its floor: caution; "
-         "none at all: high"),
-    Code("muscle_ceiling", "Above the ceiling", "a muscle has more sets than its ceiling: "
-         "caution; more than 1.25 of it: high"),
-    Code("jump", "Jump", "the week, or a muscle's sets, rise above the baseline by more than "
-         "the limit"),
-    Code("load_step", "Load step", "a movement's heaviest load rises above the heaviest of the "
-         "last four weeks by more than the limit"),
-    Code("spacing", "Spacing", "a muscle has a heavy day on two days in a row: caution"),
-    Code("off_plan", "Off the plan", "sets, reps, volume load or tension done are below or above "
-         "the allowed share of the plan: caution; extra rounds are named"),
-    Code("missed", "Missed", "a planned session whose day is over was not done: caution"),
-    Code("swapped", "Swapped", "another movement was done: note; caution where pattern or a "
-         "direct muscle changed. An easier or harder level is no swap"),
-    Code("side_gap", "Left and right", "a movement that has sets of one side differs in reps or "
-         "volume load by more than the limit: caution; above the second limit: high"),
-    Code("order", "Order", "sets of an isolated movement tire a muscle before the first compound "
-         "movement that needs it, in a part that is not marked as pre-exhaust: caution"),
-    Code("no_warm_up", "No warm-up", "a compound movement's first working set of a session is at "
-         "or above the allowed share of its estimated maximum, with no warm-up set before it: "
-         "caution"),
-    Code("overfull", "Overfull", "a session has more minutes or movements than the rule allows: "
-         "caution; more than 1.25 of it: high"),
-    Code("carry_over", "Carry-over", "fewer of the last trained week's movements are kept than "
-         "asked for, within a block: caution"),
-    Code("monotony", "Monotony", "the week's daily session loads are too much alike: caution"),
-    Code("effort_drift", "Harder than before", "the same loads and reps were rated harder, over "
-         "several movements: caution"),
-    Code("stalled", "Stalled", "half of the compound movements, and at least two, have not "
-         "moved for the weeks of the rule: note"),
-    Code("ready", "Ready for the next step", "every set of a movement reached the top of its rep "
-         "range at or below the target exertion: note"),
-    Code("return", "Return from a break", "the first week after untrained weeks: note, caution or "
-         "high by its share of the last ordinary week's sets"),
-    Code("data_gap", "Gap in the log", "more than the allowed share of the sets lacks exertion or "
-         "loads, or of a sum is estimated or assumed: note"),
-    Code("pain", "Something hurt", "a session was stopped because something hurt: high"),
-    Code("restriction", "Restricted", "something is done that the athlete is to avoid, or beyond "
-         "the limit that somebody set: high"),
-)  # fmt: skip
-
-
-BY_DAY: Final = frozenset({"missed", "order", "overfull"})
-"""The codes whose subject is a day, as in ``2026-11-16``."""
-
-
-@dataclass(frozen=True, slots=True)
 class Finding:
     """A rule that a week breaks.
 
     ``value`` and ``limit`` are in the unit of ``measure``: a ratio for balance, a share for jumps
     and load steps. ``value`` is ``None`` where a side of a pair is 0; both are of a muscle that the
-    baseline lacks. ``amount`` and ``base`` are the absolute numbers behind a share. ``figures``
-    name what the trail is taken from, on ``days`` only if given; ``of_plan`` says that they are
-    figures of the plan.
+    baseline lacks. ``clears`` says what would clear it; it is empty where that has to be tried out
+    (``core.remedies``). ``amount`` and ``base`` are the absolute numbers behind a share;
+    ``figures`` name what the trail is taken from, on ``days`` only if given; ``of_plan`` says that
+    they are figures of the plan.
     """
 
     code: str
@@ -106,7 +49,7 @@ class Finding:
     value: float | None
     limit: float | None
     sentence: str
-    remedy: str | Callable[[], str] = field(compare=False)
+    clears: str
     figures: tuple[str, ...]
     amount: float | None = None
     base: float | None = None
@@ -117,11 +60,6 @@ class Finding:
     def key(self) -> Key:
         """What makes it the same finding in another week or under other rules."""
         return self.code, self.subject, self.measure
-
-    @property
-    def clears(self) -> str:
-        """What would clear it. What has to be tried out is tried when somebody asks."""
-        return self.remedy if isinstance(self.remedy, str) else self.remedy()
 
     @property
     def distance(self) -> float:

@@ -3,14 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import partial
 from math import floor
 from typing import Final
 
 from dialback.core.baseline import TOLERANCE, Change
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
-from dialback.core.findings.finding import Finding, Key, Level, WeekInHand, exceeds, level_above
-from dialback.core.findings.remedies import NO_STEP, fewer_sets, remedy, told
+from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds, level_above
 from dialback.core.kit import loads_for
 from dialback.core.rules import JUMP_LIMITS
 from dialback.core.vocabulary import MUSCLES, TITLES, label
@@ -49,7 +47,6 @@ def _jump(week: WeekInHand, subject: str, figure: str, measure: str) -> Iterator
     why = ""
     if subject != "total":
         level, why = _muscle_level(week, subject, level, change.base, value)
-    key: Key = ("jump", subject, measure)
     yield Finding(
         "jump",
         subject,
@@ -58,7 +55,7 @@ def _jump(week: WeekInHand, subject: str, figure: str, measure: str) -> Iterator
         change.change,
         limit,
         "" if week.bare else _sentence(week, subject, measure, change, limit, why),
-        remedy(week, key, partial(_down_to_the_limit, week, key, figure)),
+        "",
         (figure,),
         amount=value,
         base=change.base,
@@ -76,12 +73,6 @@ def _sentence(
         f"(+{amount_text(value - base, measure, week.unit)}, {percent(change.change or 0.0)}); "
         f"the limit is {percent(limit)}. {why or 'Is the step intended?'}"
     )
-
-
-def _down_to_the_limit(week: WeekInHand, key: Key, figure: str) -> str:
-    """What would be within: nobody takes out a part of a set."""
-    fewer = fewer_sets(week, key, figure)
-    return NO_STEP if fewer is None else f"{told(fewer, 'fewer')} would be within the limit."
 
 
 def _new_muscle(week: WeekInHand, muscle: str, figure: str) -> Iterator[Finding]:

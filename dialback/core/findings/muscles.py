@@ -3,13 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import partial
 from typing import Final
 
 from dialback.core.figures import of_muscle
-from dialback.core.findings.avoided import avoided
 from dialback.core.findings.finding import Finding, WeekInHand, exceeds
-from dialback.core.findings.remedies import NO_STEP, fewer_sets, more_sets, remedy, told
 from dialback.core.vocabulary import MUSCLES, label
 from dialback.core.words import amount_text, number
 
@@ -42,11 +39,7 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
                 f"{name}: nothing this week; the floor is {amount_text(floor, 'sets')}."
                 if sets == 0
                 else f"{name}: {amount_text(sets, 'sets')}, below the floor of {number(floor)}.",
-                remedy(
-                    week,
-                    ("muscle_floor", muscle, "sets"),
-                    partial(_up_to_the_floor, week, muscle),
-                ),
+                "",
                 (figure,),
             )
         elif exceeds(sets, ceiling):
@@ -58,24 +51,6 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
                 sets,
                 ceiling,
                 f"{name}: {amount_text(sets, 'sets')}, above the ceiling of {number(ceiling)}.",
-                remedy(
-                    week,
-                    ("muscle_ceiling", muscle, "sets"),
-                    partial(_down_to_the_ceiling, week, muscle),
-                ),
+                "",
                 (figure,),
             )
-
-
-def _up_to_the_floor(week: WeekInHand, muscle: str) -> str:
-    held = avoided(week, muscles=frozenset({muscle}))
-    if held:
-        words = held.words(week.unit)
-        return f"It stays while the restriction is in force: {words}, on the word of {held.by}."
-    more = more_sets(week, ("muscle_floor", muscle, "sets"), of_muscle(muscle, "sets"))
-    return NO_STEP if more is None else f"{told(more, 'more')} would reach the floor."
-
-
-def _down_to_the_ceiling(week: WeekInHand, muscle: str) -> str:
-    fewer = fewer_sets(week, ("muscle_ceiling", muscle, "sets"), of_muscle(muscle, "sets"))
-    return NO_STEP if fewer is None else f"{told(fewer, 'fewer')} would come down to the ceiling."

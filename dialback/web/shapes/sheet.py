@@ -95,13 +95,17 @@ class FindingOut(Shape):
 
 
 class CauseOut(Shape):
-    """A cause of findings; ``findings`` are their places in the sheet's list."""
+    """A cause of findings; ``findings`` are their places in the sheet's list.
+
+    One ``of_log`` is something that was done otherwise: it is looked up in the log.
+    """
 
     code: str
     subject: str
     sentence: str
     level: Level
     accepted: bool
+    of_log: bool
     findings: list[int]
 
 

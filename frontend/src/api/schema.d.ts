@@ -2921,6 +2921,8 @@ export interface components {
         /**
          * CauseOut
          * @description A cause of findings; ``findings`` are their places in the sheet's list.
+         *
+         *     One ``of_log`` is something that was done otherwise: it is looked up in the log.
          */
         CauseOut: {
             /** Code */
@@ -2936,6 +2938,8 @@ export interface components {
             level: "note" | "caution" | "high";
             /** Accepted */
             accepted: boolean;
+            /** Of Log */
+            of_log: boolean;
             /** Findings */
             findings: number[];
         };

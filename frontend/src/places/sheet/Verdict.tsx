@@ -264,8 +264,6 @@ function CauseActions({
 }
 
 /** What was done otherwise is mended in the log, what was planned in the next week. */
-const OF_THE_LOG = new Set(["pain", "missed", "swapped", "extra", "short", "changed", "together"]);
-
 function Ways({
   cause,
   place,
@@ -277,7 +275,7 @@ function Ways({
   basis: Basis;
   after: string;
 }) {
-  const logged = basis === "completed" && OF_THE_LOG.has(cause.code);
+  const logged = basis === "completed" && cause.of_log;
   return (
     <p className="no-print mt-2 flex gap-4">
       {logged && (

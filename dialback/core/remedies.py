@@ -14,9 +14,27 @@ from dataclasses import replace
 from typing import Final, NamedTuple
 
 from dialback.core.baseline import window
+from dialback.core.figures import of_muscle, of_side
+from dialback.core.findings import Family
+from dialback.core.findings.avoided import avoided
+from dialback.core.findings.balance import balance_findings, leans_to_a
+from dialback.core.findings.course import return_findings
 from dialback.core.findings.finding import LEVELS, Finding, Key, WeekInHand
+from dialback.core.findings.jumps import jump_findings
+from dialback.core.findings.muscles import band_findings
+from dialback.core.findings.restricted import restriction_findings
+from dialback.core.findings.session import (
+    no_warm_up_findings,
+    order_findings,
+    overfull_findings,
+    side_gap_findings,
+)
+from dialback.core.findings.spacing import spacing_findings
 from dialback.core.maxima import is_working
+from dialback.core.restrictions import Restriction
 from dialback.core.tally import Entry, Tally
+from dialback.core.vocabulary import PAIRS, Pair
+from dialback.core.words import capital
 
 MOST: Final = 6
 """So many sets more or fewer are a step; what takes more is a matter of the next plan."""
@@ -30,16 +48,72 @@ NO_STEP: Final = (
 )
 
 
-def remedy(week: WeekInHand, key: Key, make: Callable[[], str]) -> Callable[[], str]:
-    """A remedy that is tried out when somebody reads it, and once."""
+def clears(week: WeekInHand, finding: Finding) -> str:
+    """What would clear a finding of a week, in words; tried out when somebody asks, and once."""
+    if finding.clears:
+        return finding.clears
+    kept = ("clears", finding.key)
+    if kept not in week.kept:
+        week.kept[kept] = _TRIED[finding.code](week, finding)
+    said: str = week.kept[kept]
+    return said
 
-    def read() -> str:
-        if ("remedy", key) not in week.kept:
-            week.kept["remedy", key] = make()
-        said: str = week.kept["remedy", key]
-        return said
 
-    return read
+def _balance(week: WeekInHand, finding: Finding) -> str:
+    """Sets more on the light side, or fewer on the heavy one, that bring it within.
+
+    What a restriction forbids, or what would raise another finding, is not offered.
+    """
+    pair = next(one for one in PAIRS if one.name == finding.subject)
+    over = leans_to_a(finding.value, week.rules.balance_bands[pair.name][1])
+    light, heavy = ("b", "a") if over else ("a", "b")
+    held = _held(week, pair, pair.b if over else pair.a)
+    more = None if held else more_sets(week, finding.key, of_side(pair.name, light, "sets"))
+    fewer = fewer_sets(week, finding.key, of_side(pair.name, heavy, "sets"))
+    offers = [
+        told(sets, word) for sets, word in ((more, "more"), (fewer, "fewer")) if sets is not None
+    ]
+    if held is not None:
+        stands = f"{held.words(week.unit)} stands, on the word of {held.by}"
+        if offers:
+            return f"{', or '.join(offers)} would bring it within: {stands}."
+        return f"{capital(stands)}: it stays until someone lifts it."
+    return f"{', or '.join(offers)} would bring it within." if offers else NO_STEP
+
+
+def _held(week: WeekInHand, pair: Pair, members: frozenset[str]) -> Restriction | None:
+    if pair.of == "pattern":
+        return avoided(week, patterns=members)
+    return avoided(week, muscles=members) if pair.of == "muscle" else None
+
+
+def _floor(week: WeekInHand, finding: Finding) -> str:
+    held = avoided(week, muscles=frozenset({finding.subject}))
+    if held:
+        words = held.words(week.unit)
+        return f"It stays while the restriction is in force: {words}, on the word of {held.by}."
+    more = more_sets(week, finding.key, of_muscle(finding.subject, "sets"))
+    return NO_STEP if more is None else f"{told(more, 'more')} would reach the floor."
+
+
+def _ceiling(week: WeekInHand, finding: Finding) -> str:
+    fewer = fewer_sets(week, finding.key, of_muscle(finding.subject, "sets"))
+    return NO_STEP if fewer is None else f"{told(fewer, 'fewer')} would come down to the ceiling."
+
+
+def _jump(week: WeekInHand, finding: Finding) -> str:
+    """What would be within: nobody takes out a part of a set."""
+    (figure,) = finding.figures
+    fewer = fewer_sets(week, finding.key, figure)
+    return NO_STEP if fewer is None else f"{told(fewer, 'fewer')} would be within the limit."
+
+
+_TRIED: Final[Mapping[str, Callable[[WeekInHand, Finding], str]]] = {
+    "balance": _balance,
+    "muscle_floor": _floor,
+    "muscle_ceiling": _ceiling,
+    "jump": _jump,
+}
 
 
 Sets = Mapping[str, int]
@@ -266,21 +340,7 @@ def _levels(week: WeekInHand, *, more: bool) -> dict[Key, int]:
 
 
 def _judged(week: WeekInHand, *, more: bool, mixed: bool) -> Iterator[Finding]:
-    # The families tell their remedies by these steps, and the steps are judged by the families.
-    from dialback.core.findings.balance import balance_findings
-    from dialback.core.findings.course import return_findings
-    from dialback.core.findings.jumps import jump_findings
-    from dialback.core.findings.muscles import band_findings
-    from dialback.core.findings.restricted import restriction_findings
-    from dialback.core.findings.session import (
-        no_warm_up_findings,
-        order_findings,
-        overfull_findings,
-        side_gap_findings,
-    )
-    from dialback.core.findings.spacing import spacing_findings
-
-    families = [balance_findings, band_findings, jump_findings, side_gap_findings]
+    families: list[Family] = [balance_findings, band_findings, jump_findings, side_gap_findings]
     if mixed:
         families += [order_findings, no_warm_up_findings]
     if more:
