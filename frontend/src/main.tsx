@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { type ReactNode, StrictMode, Suspense, lazy } from "react";
+import { type ComponentType, StrictMode, Suspense, lazy } from "react";
 import { createRoot } from "react-dom/client";
 import {
   Link,
@@ -16,31 +16,15 @@ import { Door } from "./frame/SignIn";
 import { placeAt } from "./frame/places";
 import { applyTheme } from "./frame/theme";
 import "./index.css";
-import { Block } from "./places/block/Block";
-import { Dial } from "./places/dial/Dial";
-import { Files } from "./places/files/Files";
-import { Journal } from "./places/journal/Journal";
-import { Kit } from "./places/kit/Kit";
-import { Movements } from "./places/movements/Movements";
-import { People } from "./places/people/People";
-import { Roster } from "./places/roster/Roster";
-import { HouseRules, OwnRules } from "./places/rules/Rules";
-import { Season } from "./places/season/Season";
-import { WeekSheet } from "./places/sheet/WeekSheet";
 
-// The editor is as large as all the rest: it comes when somebody writes.
-const Write = lazy(() =>
-  import("./places/write/Write").then((found) => ({ default: found.Write })),
-);
-
-const Log = lazy(() => import("./places/log/Log").then((found) => ({ default: found.Log })));
-const Floor = lazy(() =>
-  import("./places/floor/Floor").then((found) => ({ default: found.Floor })),
-);
-const Run = lazy(() => import("./places/floor/Run").then((found) => ({ default: found.Run })));
-
-function Later({ children }: { children: ReactNode }) {
-  return <Suspense fallback={<p className="p-6 text-ink-2">Loading…</p>}>{children}</Suspense>;
+/** A place, fetched when somebody goes there: the first page needs none of the others. */
+function place<N extends string>(fetch: () => Promise<Record<N, ComponentType>>, name: N) {
+  const Place: ComponentType = lazy(async () => ({ default: (await fetch())[name] }));
+  return (
+    <Suspense fallback={<p className="p-6 text-ink-2">Loading…</p>}>
+      <Place />
+    </Suspense>
+  );
 }
 
 applyTheme();
@@ -79,52 +63,30 @@ function Nowhere() {
 const router = createBrowserRouter(
   createRoutesFromElements(
     <Route element={<Shell />}>
-      <Route index element={<Roster />} />
+      <Route index element={place(() => import("./places/roster/Roster"), "Roster")} />
+      <Route path="floor" element={place(() => import("./places/floor/Floor"), "Floor")} />
+      <Route path="floor/run" element={place(() => import("./places/floor/Run"), "Run")} />
       <Route
-        path="floor"
-        element={
-          <Later>
-            <Floor />
-          </Later>
-        }
+        path="movements"
+        element={place(() => import("./places/movements/Movements"), "Movements")}
       />
-      <Route
-        path="floor/run"
-        element={
-          <Later>
-            <Run />
-          </Later>
-        }
-      />
-      <Route path="movements" element={<Movements />} />
-      <Route path="kit" element={<Kit />} />
-      <Route path="rules" element={<HouseRules />} />
-      <Route path="files" element={<Files />} />
-      <Route path="people" element={<People />} />
-      <Route path="journal" element={<Journal />} />
+      <Route path="kit" element={place(() => import("./places/kit/Kit"), "Kit")} />
+      <Route path="rules" element={place(() => import("./places/rules/Rules"), "HouseRules")} />
+      <Route path="files" element={place(() => import("./places/files/Files"), "Files")} />
+      <Route path="people" element={place(() => import("./places/people/People"), "People")} />
+      <Route path="journal" element={place(() => import("./places/journal/Journal"), "Journal")} />
       <Route path="door" element={<Door />} />
       <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>
-        <Route path="sheet" element={<WeekSheet />} />
-        <Route path="block" element={<Block />} />
-        <Route path="season" element={<Season />} />
         <Route
-          path="log"
-          element={
-            <Later>
-              <Log />
-            </Later>
-          }
+          path="sheet"
+          element={place(() => import("./places/sheet/WeekSheet"), "WeekSheet")}
         />
-        <Route
-          path="write"
-          element={
-            <Later>
-              <Write />
-            </Later>
-          }
-        />
-        <Route path="dial" element={<Dial />} />
-        <Route path="rules" element={<OwnRules />} />
+        <Route path="block" element={place(() => import("./places/block/Block"), "Block")} />
+        <Route path="season" element={place(() => import("./places/season/Season"), "Season")} />
+        <Route path="log" element={place(() => import("./places/log/Log"), "Log")} />
+        <Route path="write" element={place(() => import("./places/write/Write"), "Write")} />
+        <Route path="dial" element={place(() => import("./places/dial/Dial"), "Dial")} />
+        <Route path="rules" element={place(() => import("./places/rules/Rules"), "OwnRules")} />
       </Route>
       <Route path="*" element={<Nowhere />} />
     </Route>,
