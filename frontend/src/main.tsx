@@ -18,8 +18,8 @@ import { applyTheme } from "./frame/theme";
 import "./index.css";
 
 /** A place, fetched when somebody goes there: the first page needs none of the others. */
-function place<N extends string>(fetch: () => Promise<Record<N, ComponentType>>, name: N) {
-  const Place: ComponentType = lazy(async () => ({ default: (await fetch())[name] }));
+function place(fetch: () => Promise<ComponentType>) {
+  const Place = lazy(async () => ({ default: await fetch() }));
   return (
     <Suspense fallback={<p className="p-6 text-ink-2">Loading…</p>}>
       <Place />
@@ -63,30 +63,60 @@ function Nowhere() {
 const router = createBrowserRouter(
   createRoutesFromElements(
     <Route element={<Shell />}>
-      <Route index element={place(() => import("./places/roster/Roster"), "Roster")} />
-      <Route path="floor" element={place(() => import("./places/floor/Floor"), "Floor")} />
-      <Route path="floor/run" element={place(() => import("./places/floor/Run"), "Run")} />
+      <Route index element={place(async () => (await import("./places/roster/Roster")).Roster)} />
+      <Route
+        path="floor"
+        element={place(async () => (await import("./places/floor/Floor")).Floor)}
+      />
+      <Route
+        path="floor/run"
+        element={place(async () => (await import("./places/floor/Run")).Run)}
+      />
       <Route
         path="movements"
-        element={place(() => import("./places/movements/Movements"), "Movements")}
+        element={place(async () => (await import("./places/movements/Movements")).Movements)}
       />
-      <Route path="kit" element={place(() => import("./places/kit/Kit"), "Kit")} />
-      <Route path="rules" element={place(() => import("./places/rules/Rules"), "HouseRules")} />
-      <Route path="files" element={place(() => import("./places/files/Files"), "Files")} />
-      <Route path="people" element={place(() => import("./places/people/People"), "People")} />
-      <Route path="journal" element={place(() => import("./places/journal/Journal"), "Journal")} />
+      <Route path="kit" element={place(async () => (await import("./places/kit/Kit")).Kit)} />
+      <Route
+        path="rules"
+        element={place(async () => (await import("./places/rules/Rules")).HouseRules)}
+      />
+      <Route
+        path="files"
+        element={place(async () => (await import("./places/files/Files")).Files)}
+      />
+      <Route
+        path="people"
+        element={place(async () => (await import("./places/people/People")).People)}
+      />
+      <Route
+        path="journal"
+        element={place(async () => (await import("./places/journal/Journal")).Journal)}
+      />
       <Route path="door" element={<Door />} />
       <Route path="athletes/:athlete/weeks/:week" element={<AthleteFrame />}>
         <Route
           path="sheet"
-          element={place(() => import("./places/sheet/WeekSheet"), "WeekSheet")}
+          element={place(async () => (await import("./places/sheet/WeekSheet")).WeekSheet)}
         />
-        <Route path="block" element={place(() => import("./places/block/Block"), "Block")} />
-        <Route path="season" element={place(() => import("./places/season/Season"), "Season")} />
-        <Route path="log" element={place(() => import("./places/log/Log"), "Log")} />
-        <Route path="write" element={place(() => import("./places/write/Write"), "Write")} />
-        <Route path="dial" element={place(() => import("./places/dial/Dial"), "Dial")} />
-        <Route path="rules" element={place(() => import("./places/rules/Rules"), "OwnRules")} />
+        <Route
+          path="block"
+          element={place(async () => (await import("./places/block/Block")).Block)}
+        />
+        <Route
+          path="season"
+          element={place(async () => (await import("./places/season/Season")).Season)}
+        />
+        <Route path="log" element={place(async () => (await import("./places/log/Log")).Log)} />
+        <Route
+          path="write"
+          element={place(async () => (await import("./places/write/Write")).Write)}
+        />
+        <Route path="dial" element={place(async () => (await import("./places/dial/Dial")).Dial)} />
+        <Route
+          path="rules"
+          element={place(async () => (await import("./places/rules/Rules")).OwnRules)}
+        />
       </Route>
       <Route path="*" element={<Nowhere />} />
     </Route>,
