@@ -51,6 +51,32 @@ class TestLog:
         assert (ahead["log"], ahead["ahead"]) == (None, False)
         assert {line["kind"] for line in ahead["lines"]} == {"skipped"}
 
+    def test_each_side_done_apart_has_a_line_for_each_set_and_is_as_planned(
+        self, client: FlaskClient, bring: Callable[..., Any]
+    ) -> None:
+        both = sets("Row", 2, 10, sides="each")
+        left, right = (sets("Row", 1, 10, sides=side) for side in ("left", "right"))
+        weeks = document([session(0, left, right, left)], [session(0, both)],
+                         athlete={"name": "Bea"})  # fmt: skip
+        bring(weeks)
+        (one,) = get(client, "/api/athletes/2/weeks/2026-W41/log")["sessions"]
+        lines = [(line["kind"], line["at"], line["done_at"]) for line in one["lines"]]
+        # No set stands twice, and what is missing of the second is said with it.
+        assert lines == [("as planned", 0, 0), ("as planned", None, 1), ("changed", 1, 2)]
+        assert one["lines"][2]["words"] == "the right side not done"
+
+    def test_two_plans_done_in_one_session_stand_together(
+        self, client: FlaskClient, bring: Callable[..., Any]
+    ) -> None:
+        planned = [session(0, sets("Row", 3), title="A"), session(2, sets("Press", 3), title="B")]
+        done = session(0, sets("Row", 3), sets("Press", 3), title="A")
+        bring(document([done], planned, athlete={"name": "Bea"}))
+        (one,) = get(client, "/api/athletes/2/weeks/2026-W41/log")["sessions"]
+        assert one["plan"]["title"] == "A and B"
+        assert {line["kind"] for line in one["lines"]} == {"as planned"}
+        sheet = get(client, "/api/athletes/2/weeks/2026-W41/sheet?basis=completed")
+        assert sheet["sessions_done"] == 2
+
     def test_as_planned_is_one_request_and_counts(self, client: FlaskClient) -> None:
         saved = keep(client, body(client))
         assert saved == {"revision": 1, "client_id": "log-one", "both_kept": False}
