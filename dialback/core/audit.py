@@ -152,10 +152,18 @@ def matches_of(
 
     A session that says it was done for a day of another week stands beside the plan of that day.
     """
+    key = ("matches", week)
+    if completed is None and key in ledger.kept:
+        own: tuple[SessionMatch, ...] = ledger.kept[key]
+        return own
+    done = ledger.source.week("completed", week) if completed is None else completed
+    planned = [*ledger.source.week("planned", week), *_plans_of_others(ledger, week, done)]
+    found = match_sessions(
+        planned, done, ledger.movements, _done_elsewhere(ledger, week), ledger.kept.get(key, ())
+    )
     if completed is None:
-        completed = ledger.source.week("completed", week)
-    planned = [*ledger.source.week("planned", week), *_plans_of_others(ledger, week, completed)]
-    return match_sessions(planned, completed, ledger.movements, _done_elsewhere(ledger, week))
+        ledger.kept[key] = found
+    return found
 
 
 def _plans_of_others(ledger: Ledger, week: Week, completed: Sequence[Session]) -> list[Session]:

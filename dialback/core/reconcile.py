@@ -226,17 +226,22 @@ def match_sessions(
     completed: Sequence[Session],
     movements: MovementTable,
     elsewhere: Collection[int] = (),
+    known: Iterable[SessionMatch] = (),
 ) -> tuple[SessionMatch, ...]:
     """Sessions of a week side by side, in order of day; every session is in one match.
 
-    ``elsewhere`` are places of planned sessions that sessions of other weeks were done for.
+    ``elsewhere`` are places of planned sessions that sessions of other weeks were done for. What is
+    ``known`` of the very same sessions is not worked out again.
     """
+    matched = {_sessions_of(match.plans, match.dones): match.sets for match in known}
     found = []
     for group in group_sessions(planned, completed, movements, elsewhere):
         plans = tuple(planned[at] for at in group.plans)
         dones = tuple(completed[at] for at in group.dones)
         plan, done = _as_one(plans), _as_one(dones)
-        sets = match_sets(plan.sets if plan else (), done.sets if done else (), movements)
+        sets = matched.get(_sessions_of(plans, dones))
+        if sets is None:
+            sets = match_sets(plan.sets if plan else (), done.sets if done else (), movements)
         days = {one.date for one in dones}
         found.append(
             SessionMatch(
@@ -246,6 +251,12 @@ def match_sessions(
             )
         )  # fmt: skip
     return tuple(found)
+
+
+def _sessions_of(
+    plans: Iterable[Session], dones: Iterable[Session]
+) -> tuple[tuple[int, ...], tuple[int, ...]]:
+    return tuple(map(id, plans)), tuple(map(id, dones))
 
 
 def by_session(match: SessionMatch) -> tuple[SessionMatch, ...]:

@@ -33,8 +33,8 @@ def against(
     budget: int | None,
     left: Mapping[Key, Finding],
     allowance: Allowance,
-) -> tuple[Key, ...]:
-    """A smallest set of limits that keep a finding.
+) -> tuple[Key, ...] | None:
+    """A smallest set of limits that keep a finding; ``None`` where none does, only what it costs.
 
     Limits of other findings (that they be no worse than in the start), and locks; where those do
     not keep it, that others stay as the proposal has them, or the budget; where it is kept without
@@ -61,8 +61,8 @@ def against(
             if keeps(frozenset(whole)):
                 return tuple(sorted(_smallest(whole, keeps)))
     except OutOfTimeError:
-        pass
-    return ()
+        return ()
+    return None
 
 
 def _clears(

@@ -295,5 +295,5 @@ def _remaining(
         sentence = costs_sentence(finding, in_all - best.cost, in_all)
         return Remaining(finding, rung, (), sentence)
     keys = against(finding.key, search.week, programme, options.budget, left, allowance)  # type: ignore[arg-type]
-    sentence = remaining_sentence(finding, keys, search.judge, best.sessions)
-    return Remaining(finding, None, keys, sentence)
+    sentence = remaining_sentence(finding, keys)
+    return Remaining(finding, None, keys or (), sentence)

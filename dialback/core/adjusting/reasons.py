@@ -97,11 +97,11 @@ def finding_words(key: Key) -> str:
     return f"{TITLES_OF_CODES[code].lower()} ({about})"
 
 
-def remaining_sentence(
-    finding: Finding, against: Sequence[Key], judge: Judge, sessions: tuple[Session, ...]
-) -> str:
-    """That a finding stays, with its figure and limit, and what keeps it."""
+def remaining_sentence(finding: Finding, against: Sequence[Key] | None) -> str:
+    """That a finding stays, with its figure and limit, and what keeps it; ``None`` is the cost."""
     stays = _stays(finding)
+    if against is None:
+        return f"{stays}: clearing it would cost more than it is worth."
     if not against:
         return f"{stays}: nothing that can still be changed would clear it."
     held = [finding_words(key) for key in against if key[0] in _OWN_WORDS]

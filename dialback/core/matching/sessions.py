@@ -15,7 +15,7 @@ from typing import Final
 
 from dialback.core.matching.sets import names_of
 from dialback.core.movements import MovementTable
-from dialback.core.sessions import Session, Set
+from dialback.core.sessions import Session
 from dialback.core.weeks import Week
 
 SAME: Final = Fraction(2, 3)
@@ -46,14 +46,16 @@ def title_of(session: Session) -> str:
 def counted_sets(session: Session, movements: MovementTable) -> Counted:
     """The counted sets of a session by movement: no warm-ups, no conditioning, no mobility."""
     found: Counted = Counter()
+    counts: dict[tuple[str, ...], bool] = {}
     for a_set in session.sets:
-        if not a_set.warm_up and _is_counted(a_set, movements):
-            found[names_of(a_set)] += 1 if a_set.sides in ("left", "right") else 2
+        if a_set.warm_up:
+            continue
+        names = names_of(a_set)
+        if names not in counts:
+            counts[names] = any(name not in movements or movements[name].counted for name in names)
+        if counts[names]:
+            found[names] += 1 if a_set.sides in ("left", "right") else 2
     return found
-
-
-def _is_counted(a_set: Set, movements: MovementTable) -> bool:
-    return any(name not in movements or movements[name].counted for name, _ in a_set.named_moves())
 
 
 def fit(wanted: Counted, found: Counted) -> Fraction:

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import groupby
 from typing import Any, Final, Literal, NamedTuple
 
@@ -23,7 +24,14 @@ Half = Literal["", "left", "right"]
 
 def names_of(a_set: Set) -> tuple[str, ...]:
     """The movements of a set, letter case and blanks apart; of a combination in no order."""
-    return tuple(sorted(" ".join(name.split()).casefold() for name, _ in a_set.named_moves()))
+    if a_set.exercise is not None:
+        return _alone(a_set.exercise)
+    return tuple(sorted(_alone(name)[0] for name, _ in a_set.named_moves()))
+
+
+@lru_cache(maxsize=4096)
+def _alone(name: str) -> tuple[str]:
+    return (" ".join(name.split()).casefold(),)
 
 
 WorkKey = tuple[tuple[str, ...], bool]
