@@ -16,8 +16,9 @@ from dialback.core.audit import Audit
 from dialback.core.baseline import window
 from dialback.core.findings.plan import subject_of
 from dialback.core.matching.sessions import SAME, Counted, counted_sets, fit, title_of
+from dialback.core.movements import fold
 from dialback.core.reconcile import SessionMatch, SetMatch, missed_days
-from dialback.core.sessions import Session, Set
+from dialback.core.sessions import Move, Session, Set
 from dialback.core.words import amount_text, capital, movement_text
 
 _AS_PLANNED: Final = (
@@ -221,11 +222,24 @@ def _as_planned(match_: SetMatch, done: Set) -> Set:
         # A level of the movement.
         values["exercise"] = plan.exercise
     if plan.moves is not None and done.moves is not None:
-        values["moves"] = plan.moves
+        values["moves"] = _moves_as_planned(plan.moves, done.moves)
     if all(getattr(done, name) == value for name, value in values.items()):
         return done
     values["partial_reps"] = min(done.partial_reps, plan.reps or 0)
     return done.model_copy(update=values)
+
+
+def _moves_as_planned(plans: tuple[Move, ...], dones: tuple[Move, ...]) -> tuple[Move, ...]:
+    """The moves of a combination with the loads and sides of their own that were planned."""
+    wanted = {fold(move.exercise): move for move in plans}
+    own = ("load_kg", "implements", "sides")
+    return tuple(
+        move
+        if (plan := wanted.get(fold(move.exercise))) is None
+        or all(getattr(plan, name) == getattr(move, name) for name in own)
+        else move.model_copy(update={name: getattr(plan, name) for name in own})
+        for move in dones
+    )
 
 
 Edited = list[tuple[Session, Session]]

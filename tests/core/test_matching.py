@@ -160,3 +160,18 @@ def test_runs_of_another_movement_go_by_movement_not_by_side(swapped: str) -> No
     found = [pair for pair in pair_sets(plan, done, TABLE) if pair.plan and pair.done]
     # The pull-up shares a direct muscle with the row; the press-up stood in its place.
     assert [(pair.plan.at, pair.done.at) for pair in found] == [(0, 0), (1, 1), (2, 2)]  # type: ignore[union-attr]
+
+
+def test_a_piece_s_own_load_is_as_planned_again() -> None:
+    from dialback.core.audit import audit
+    from dialback.core.undo import strayed_from_plan
+
+    def combined(kg: float, times: float = 1) -> dict:
+        moves = [{"exercise": "Row", "times": times}, {"exercise": "Press", "load_kg": kg}]
+        return session(0, [{"moves": moves, "reps": 6, "load_kg": 20}])
+
+    ledger = book([combined(16, 2)], [combined(12)]).ledger()
+    (found,) = strayed_from_plan(audit(ledger, WEEK))
+    row, press = found.sessions[0].sets[0].moves or ()
+    # The load as planned; how often each was done in a rep is as it was.
+    assert (found.code, press.load_kg, row.times) == ("changed", 12, 2)

@@ -123,7 +123,7 @@ def _stays(finding: Finding) -> str:
     about = _PAIRS.get(subject) or label("the week" if subject == "total" else subject)
     about = about[:1].upper() + about[1:]
     if _figure(code, subject, measure) and finding.limit is not None and code != "jump":
-        return f"{about}: stays at {number(finding.value or 0)} of {number(finding.limit)} sets"
+        return f"{about}, {number(finding.value or 0)} of {number(finding.limit)} sets"
     return f"{TITLES_OF_CODES[code]} ({about}) stays"
 
 
