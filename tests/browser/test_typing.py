@@ -208,7 +208,7 @@ def test_who_comes_back_before_a_save_is_there_goes_on(
         coach.wait(lambda: "Row 3 x 9" not in text(coach), "still the same session")
         coach.find("//button[contains(., 'Thu 24 Dec')]").click()
     coach.wait(lambda: text(coach) == "Row 3 x 9 at 40", "another text")
-    inside = f"return {EDITOR}.contains(document.activeElement)"
+    inside = f"return !!{EDITOR}.activeElement"
     coach.wait(lambda: coach.driver.execute_script(inside), "nothing can be typed")
     key(coach, Keys.END)
     for letter in " kg":

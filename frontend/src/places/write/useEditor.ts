@@ -29,19 +29,20 @@ export function useEditor(place: WeekPlace, { text, answer, isOpen, typed, line,
     if (view.current && notation.data) recolour(view.current, () => known.current);
   }, [movements, notation.data]);
   const inHand = useRef(text);
-  const left = useRef(leave);
+  // An editor made anew, because somebody else listens, would lose the key that is under way.
+  const calls = useRef({ typed, line, leave });
   useEffect(() => {
     inHand.current = text;
-    left.current = leave;
+    calls.current = { typed, line, leave };
   });
   useEffect(() => {
     if (!isOpen || !host.current) return undefined;
     const editor = openEditor(host.current, {
       text: inHand.current,
       vocabulary: () => known.current,
-      typed,
-      line,
-      leave: () => left.current(),
+      typed: (now) => calls.current.typed(now),
+      line: (at) => calls.current.line(at),
+      leave: () => calls.current.leave(),
     });
     view.current = editor;
     editor.focus();
@@ -49,7 +50,7 @@ export function useEditor(place: WeekPlace, { text, answer, isOpen, typed, line,
       view.current = null;
       editor.destroy();
     };
-  }, [isOpen, typed, line]);
+  }, [isOpen]);
   useEffect(() => {
     if (!view.current || !answer) return;
     underline(view.current, answer.mistakes, [...answer.restricted, ...answer.kit]);
