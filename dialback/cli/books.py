@@ -63,7 +63,7 @@ def audit(book: Path, week: str, basis: Basis, *, schools: bool, as_json: bool) 
               help="How many lines may be added.")  # fmt: skip
 @click.option("--lines", type=int, default=6, show_default=True,
               help="How many lines may be changed or added.")  # fmt: skip
-@click.option("--thorough", is_flag=True, help="Clear all that can be, whatever it takes.")
+@click.option("--thorough", is_flag=True, help="Clear everything that can be cleared, at any cost.")
 @click.option("--budget", type=int, help="What the change may cost at most.")
 @click.option("--seconds", type=float, default=5.0, show_default=True,
               help="How long to look for the best.")  # fmt: skip
@@ -84,7 +84,7 @@ def adjust(
     progress: bool,
     as_json: bool,
 ) -> None:
-    """Propose the plan of a week of BOOK: the least change that leaves the fewest findings."""
+    """Propose the plan of a week of BOOK: the change that a coach would sign."""
     from dialback.book.adjust_document import adjust_document
     from dialback.book.book import read_book, warnings
     from dialback.book.errors import bad_input

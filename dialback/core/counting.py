@@ -162,9 +162,14 @@ class Kind(NamedTuple):
     own_sides: tuple[Sides, ...] = ()
 
 
+NOT_ADDED: Final = ("range", "loads", "static")
+"""Keys of sets that are measured one by one."""
+
+
 class Added(NamedTuple):
     """What sets of one kind come to added up: those of a single movement, with reps of their own,
-    without help or measured tension. What one of them credits is linear in all of these.
+    without help, measured tension or any of ``NOT_ADDED``. What one of them credits is linear in
+    all of these.
     """
 
     sets: int

@@ -43,22 +43,24 @@ def movements_in(entry: Entry) -> frozenset[str]:
     return frozenset(move.movement.name for move in entry.measured.shape.moves)
 
 
+def between(one: Entry, following: Entry, rules: Rules) -> tuple[float, float]:
+    """Seconds of rest between two sets, and by how much the change of stations goes beyond it."""
+    rest = rest_behind(one, rules)
+    moves_on = movements_in(one) != movements_in(following)
+    return rest, max(0.0, rules.change_over_s - rest) if moves_on else 0.0
+
+
 def durations(entries: Sequence[Entry], rules: Rules) -> list[Duration]:
     """What each set of a session takes, in order, with what lies between it and the next.
 
     Between them is the larger of rest and change of stations; nothing is behind the last set.
     Source: Dial Back's own estimate.
     """
-    found = []
-    for one, following in pairwise((*entries, None)):
-        rest = change = 0.0
-        if one is not None and following is not None:
-            rest = rest_behind(one, rules)
-            if movements_in(one) != movements_in(following):
-                change = max(0.0, rules.change_over_s - rest)
-        if one is not None:
-            found.append(Duration(one.measured.work_s, rest, change))
-    return found
+    gaps = [between(one, following, rules) for one, following in pairwise(entries)]
+    return [
+        Duration(entry.measured.work_s, rest, change)
+        for entry, (rest, change) in zip(entries, [*gaps, (0.0, 0.0)], strict=False)
+    ]
 
 
 def in_all(several: Iterable[Duration]) -> Duration:

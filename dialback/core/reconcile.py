@@ -5,17 +5,18 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections import Counter, defaultdict
 from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from functools import cached_property
-from itertools import groupby
+from itertools import accumulate, groupby
 from typing import Final, Literal
 
 from dialback.core.matching.sessions import group_sessions
 from dialback.core.matching.sets import Half, SetPair, level_between, names_of, pair_sets
-from dialback.core.movements import Movement, MovementTable
+from dialback.core.movements import Movement, MovementTable, fold
 from dialback.core.sessions import Session, Set
 from dialback.core.words import capital, dose_text, load_text, movement_text, number
 
@@ -264,27 +265,39 @@ def by_session(match: SessionMatch) -> tuple[SessionMatch, ...]:
 
     Places of done sets are those within their own session.
     """
+    parts = _parts(match, [0] * len(match.sets))
+    return tuple(part if at == 0 else replace(part, plan=None) for at, part in enumerate(parts))
+
+
+def where_skipped(match: SessionMatch) -> tuple[SessionMatch, ...]:
+    """The same, with what was skipped in the session of the planned set before it, else the first.
+
+    Each part knows its plan.
+    """
+    ends = list(accumulate(len(done.sets) for done in match.dones))
+    owners = []
+    owner = 0
+    for one in match.sets:
+        if one.at is not None and one.done_at is not None:
+            owner = bisect_right(ends, one.done_at)
+        owners.append(owner)
+    return _parts(match, owners)
+
+
+def _parts(match: SessionMatch, skipped_in: Sequence[int]) -> tuple[SessionMatch, ...]:
+    """A match for each done session; ``skipped_in`` says of a set where it is told if skipped."""
     if len(match.dones) < 2:
         return (match,)
     parts = []
     begin = 0
     for place, done in enumerate(match.dones):
         end = begin + len(done.sets)
-        parts.append(
-            replace(
-                match,
-                plan=match.plan if place == 0 else None,
-                done=done,
-                dones=(done,),
-                sets=tuple(
-                    a_set
-                    if a_set.done_at is None
-                    else replace(a_set, done_at=a_set.done_at - begin)
-                    for a_set in match.sets
-                    if (place == 0 if a_set.done_at is None else begin <= a_set.done_at < end)
-                ),
-            )
+        sets = tuple(
+            one if one.done_at is None else replace(one, done_at=one.done_at - begin)
+            for one, owner in zip(match.sets, skipped_in, strict=True)
+            if (owner == place if one.done_at is None else begin <= one.done_at < end)
         )
+        parts.append(replace(match, done=done, dones=(done,), sets=sets))
         begin = end
     return tuple(parts)
 
@@ -345,7 +358,7 @@ def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Dif
         yield "reps"
     # The same goes for the time that a set for reps took.
     timed = plan.own_seconds is not None and not plan.for_time
-    if timed and not _within(plan.own_seconds, plan.seconds_to, seconds):
+    if timed and not within(plan.own_seconds, plan.seconds_to, seconds):
         yield "seconds"
     if plan.distance_m is not None and plan.distance_m != done.distance_m:
         yield "distance"
@@ -366,7 +379,7 @@ def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Dif
     rested = plan.rest_s and done.rest_s is not None
     if (
         rested
-        and not _within(plan.rest_s, plan.rest_to_s, done.rest_s)
+        and not within(plan.rest_s, plan.rest_to_s, done.rest_s)
         and abs((done.rest_s or 0) - (plan.rest_s or 0)) >= REST_OFF * (plan.rest_s or 0)
     ):
         yield "rest"
@@ -390,13 +403,13 @@ def _pieces_of(a_set: Set) -> object:
     if a_set.loads is not None:
         return tuple((piece.reps, piece.load_kg * piece.implements) for piece in a_set.loads)
     own = [
-        (move.exercise.casefold(), move.load_kg * move.implements)
+        (fold(move.exercise), move.load_kg * move.implements)
         for move in a_set.moves or () if move.load_kg is not None
     ]  # fmt: skip
     return sorted(own)
 
 
-def _within(planned: float | None, top: float | None, done: float | None) -> bool:
+def within(planned: float | None, top: float | None, done: float | None) -> bool:
     """Whether a value is what was planned, or within the span that was."""
     if planned is None or done is None:
         return planned == done

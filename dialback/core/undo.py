@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections import Counter, defaultdict
 from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import date
 from typing import Final
 
@@ -17,7 +17,7 @@ from dialback.core.baseline import window
 from dialback.core.findings.plan import subject_of
 from dialback.core.matching.sessions import SAME, Counted, counted_sets, fit, title_of
 from dialback.core.movements import fold
-from dialback.core.reconcile import SessionMatch, SetMatch, missed_days
+from dialback.core.reconcile import SessionMatch, SetMatch, missed_days, where_skipped, within
 from dialback.core.sessions import Move, Session, Set
 from dialback.core.words import amount_text, capital, movement_text
 
@@ -44,7 +44,7 @@ def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
     against = audit.in_hand.against
     if against is None or not audit.ledger.source.week("planned", audit.week):
         return
-    matches = tuple(part for match in against.matches for part in _parts(match))
+    matches = tuple(part for match in against.matches for part in where_skipped(match))
     sessions = audit.in_hand.sessions
     by_day = _by_day(match for match in matches if match.plan and match.done)
     hurt = {
@@ -76,42 +76,6 @@ def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
                 f"{day:%A} differed from the plan{_told(several)}.",
                 _replaced(sessions, edited),
             )  # fmt: skip
-
-
-def _parts(match: SessionMatch) -> Iterator[SessionMatch]:
-    """A match with a part for each session that was done, places of its sets within it.
-
-    A skipped set is of the session of the planned set before it, else of the first.
-    """
-    begin = 0
-    owners: dict[int, int] = {}
-    owner = 0
-    ends = []
-    for done in match.dones:
-        ends.append(begin + len(done.sets))
-        begin = ends[-1]
-    for place, one in enumerate(match.sets):
-        if one.done_at is not None:
-            owner_now = next(at for at, end in enumerate(ends) if one.done_at < end)
-            owner = owner_now if one.at is not None else owner
-            owners[place] = owner_now
-        else:
-            owners[place] = owner
-    if len(match.dones) < 2:
-        yield match
-        return
-    for at, done in enumerate(match.dones):
-        first = ends[at] - len(done.sets)
-        yield replace(
-            match,
-            done=done,
-            dones=(done,),
-            sets=tuple(
-                one if one.done_at is None else replace(one, done_at=one.done_at - first)
-                for place, one in enumerate(match.sets)
-                if owners[place] == at
-            ),
-        )
 
 
 def _by_day(matches: Iterable[SessionMatch]) -> dict[date, list[SessionMatch]]:
@@ -214,10 +178,9 @@ def _as_planned(match_: SetMatch, done: Set) -> Set:
     if plan is None or match_.kind not in ("as planned", "changed", "easier", "harder"):
         return done
     values = {name: getattr(plan, name) for name in _AS_PLANNED}
-    if done.seconds is not None and plan.seconds is not None and plan.seconds_to is not None:
-        # Within the span that was asked for it is as planned.
-        within = plan.seconds <= done.seconds <= plan.seconds_to
-        values["seconds"] = done.seconds if within else plan.seconds
+    if within(plan.seconds, plan.seconds_to, done.seconds):
+        # Anywhere in the span that was asked for it is as planned.
+        values["seconds"] = done.seconds
     if plan.exercise is not None and done.exercise is not None:
         # A level of the movement.
         values["exercise"] = plan.exercise

@@ -236,7 +236,8 @@ def _times(share: float) -> str:
 
 def _step(a_set: Set, measured: MeasuredSet, at: int, measure: str, unit: Unit) -> str:
     shape = measured.shape
-    if a_set.loads is not None and not (measure == "tut_s" and a_set.measured_tension_s):
+    measured_whole = measure == "tut_s" and shape.measured_tension
+    if a_set.loads is not None and not (measured_whole and a_set.measured_tension_s is not None):
         steps = (_step(one, measure_set(one, shape), at, measure, unit) for one in a_set.pieces)
         return ", then ".join(steps)
     move, part = shape.moves[at], measured.parts[at]

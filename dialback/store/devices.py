@@ -134,7 +134,8 @@ def let_sessions_lapse(account: int, today: date) -> None:
     Nobody has taken the devices away: what waits on one is sent when the account signs in again.
     To be called within a unit.
     """
-    lapsed = today - STAYS - timedelta(days=1)
+    # Far enough that a clock which is set back does not bring it to life again.
+    lapsed = today - (REMEMBERED - STAYS)
     DeviceRow.update(seen=lapsed).where(
         DeviceRow.account == account, DeviceRow.seen > lapsed
     ).execute()

@@ -98,17 +98,15 @@ def _latest(athlete: Athlete | None, actor: Actor, same: str) -> JournalEntry | 
     return row if row is not None and row.same == same else None
 
 
-def last_told(athlete: Athlete, says: str) -> int:
-    """The number of an athlete's latest entry if it says that and can be taken back; else 0."""
-    row = (
+def last_entry(athlete: Athlete) -> JournalEntry | None:
+    """An athlete's latest entry, if it can be taken back."""
+    row: JournalEntry | None = (
         JournalEntry.select()
         .where(JournalEntry.athlete == athlete)
         .order_by(JournalEntry.id.desc())
         .first()
     )
-    if row is None or row.says != says or row.undo is None or row.undone_on is not None:
-        return 0
-    return int(row.id)
+    return None if row is None or row.undo is None or row.undone_on is not None else row
 
 
 # What takes back that fields of a row were changed.

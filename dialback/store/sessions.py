@@ -7,12 +7,13 @@ import math
 from collections import defaultdict
 from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from datetime import date
-from functools import cache
+from functools import cache, reduce
+from operator import and_
 from typing import Any, Final, get_args
 
 import peewee as pw
 
-from dialback.core.counting import Added, Kind
+from dialback.core.counting import NOT_ADDED, Added, Kind
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import Value, fold
 from dialback.core.plans.kept import Kept
@@ -258,11 +259,7 @@ _ADDABLE: Final = (
     & SetRow.measured_tension_s.is_null()
     & (
         SetRow.extra.is_null()
-        | (
-            (pw.fn.INSTR(SetRow.extra, '"range"') == 0)
-            & (pw.fn.INSTR(SetRow.extra, '"loads"') == 0)
-            & (pw.fn.INSTR(SetRow.extra, '"static"') == 0)
-        )
+        | reduce(and_, (pw.fn.INSTR(SetRow.extra, f'"{key}"') == 0 for key in NOT_ADDED))
     )
 )
 """Sets that may be added up as ``core.counting.Added`` says."""
@@ -425,7 +422,9 @@ class StoredSessions:
                 a_set = next(told, None)
                 if a_set is None:
                     continue
-                known.setdefault(columns, a_set)
+                # One with further keys is not what an equal row without them is.
+                if extra is None and columns[0] is not None:
+                    known[columns] = a_set
             sets[session].append((position if _whole(position) else 0, a_set))
         return sets
 

@@ -18,8 +18,8 @@ from dialback.core.tally import Ledger
 from dialback.core.weeks import Week, said
 from dialback.core.words import listed
 from dialback.store.athletes import Ledgers, athlete_on_roster
-from dialback.store.changes import moved_undo
-from dialback.store.journal import last_told
+from dialback.store.changes import moved_by, moved_undo
+from dialback.store.journal import last_entry
 from dialback.store.models import Athlete, Draft
 from dialback.store.plans import Moved, put_on_days
 from dialback.store.unit import unit
@@ -134,7 +134,12 @@ def _published_before(
     there = ledger.source.week("planned", week)
     if any(one.kind not in ("same", "logged") for one in changes_of(there, wanted, fixed)):
         return 0
-    return last_told(athlete, _published(week))
+    last = last_entry(athlete)
+    if last is None or last.says != _published(week):
+        return 0
+    brought = set(moved_by(last).added)
+    stands = {plan.number for plan in kept_in(ledger, "planned", week)}
+    return int(last.id) if brought & stands else 0
 
 
 def publish_weeks(

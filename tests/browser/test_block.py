@@ -109,6 +109,7 @@ def test_the_whole_block_is_proposed_by_a_key_published_and_taken_back(coach: Co
     assert "lines change" in proposed
     # In which week a finding clears can be read off.
     row = coach.find("//tr[th[starts-with(., 'imbalance, push : pull')]]")
+    assert row.text.count("clears") + row.text.count("\nstays") == 3
     assert "clears" in row.text
     lighter = coach.field("Week 51 lighter")
     assert not lighter.is_selected()

@@ -135,7 +135,7 @@ def test_the_least_change_is_proposed_and_taken(coach: Coach) -> None:
     coach.open("/athletes/1/weeks/2026-W49/dial", "5 open in the draft")
     coach.find("//body").send_keys("q")
     # It stops where more change would cost more than it clears, and says what the next would.
-    coach.sees("The next step costs 29 in place of 18: it clears below the floor (rear delts).")
+    coach.sees("The next stop costs 29 instead of 18 and clears below the floor (rear delts).")
     ladder = "//*[@role='slider' and @aria-label='How much may change']"
     assert coach.find(ladder).get_attribute("aria-valuemax") == "8"
     assert coach.find(ladder).get_attribute("aria-valuenow") == "6"

@@ -7,9 +7,12 @@ from typing import Any
 
 import pytest
 
+from dialback.core.audit import audit
 from dialback.core.causes import causes
 from dialback.core.matching.sessions import group_sessions
+from dialback.core.matching.sets import pair_sets
 from dialback.core.sessions import Session
+from dialback.core.undo import strayed_from_plan
 from tests.build import MONDAY, WEEK, book, session, sets
 
 TABLE = book([]).ledger().movements
@@ -107,15 +110,12 @@ class TestSessions:
 
 
 def _causes(of: Any, weeks: int = 0) -> Any:
-    from dialback.core.audit import audit
 
     return causes(audit(of.ledger(), WEEK.plus(weeks)))
 
 
 def undone(plan: list[dict], done: list[dict]) -> dict[str, Any]:
     """What strayed from a plan, with the sets of the session as they would have been."""
-    from dialback.core.audit import audit
-    from dialback.core.undo import strayed_from_plan
 
     found = strayed_from_plan(audit(book([session(0, done)], [session(0, plan)]).ledger(), WEEK))
     return {
@@ -153,7 +153,6 @@ class TestOneForm:
 
 @pytest.mark.parametrize("swapped", ["Pull-up", "Press-up"])
 def test_runs_of_another_movement_go_by_movement_not_by_side(swapped: str) -> None:
-    from dialback.core.matching.sets import pair_sets
 
     plan = Session.model_validate(session(0, [*LEFT, *RIGHT] * 2)).sets
     done = Session.model_validate(session(0, sets(swapped, 3, 8))).sets
@@ -163,8 +162,6 @@ def test_runs_of_another_movement_go_by_movement_not_by_side(swapped: str) -> No
 
 
 def test_a_piece_s_own_load_is_as_planned_again() -> None:
-    from dialback.core.audit import audit
-    from dialback.core.undo import strayed_from_plan
 
     def combined(kg: float, times: float = 1) -> dict:
         moves = [{"exercise": "Row", "times": times}, {"exercise": "Press", "load_kg": kg}]

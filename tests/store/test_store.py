@@ -229,3 +229,35 @@ def test_a_ledger_speaks_the_unit_of_the_house_whoever_asks_first(store: Path) -
     (step,) = [one for one in audit(ledger, WEEK).findings if one.code == "load_step"]
     assert "132.28 lb after 88.18 lb" in step.sentence
     assert "kg" not in step.sentence + step.clears
+
+
+def test_what_a_set_has_without_a_column_comes_out_again_and_counts_the_same(store: Path) -> None:
+    combined = {"moves": [{"exercise": "Press", "sides": "left"},
+                          {"exercise": "Row", "load_kg": 12, "implements": 2}],
+                "reps": 5, "load_kg": 20}  # fmt: skip
+    kept = [
+        {"exercise": "Squat", "loads": [{"reps": 6, "load_kg": 60}, {"reps": 4, "load_kg": 50}]},
+        {"exercise": "Row", "seconds": 30, "load_kg": 20, "static": True, "seconds_to": 45},
+        {
+            "exercise": "Press",
+            "reps": 8,
+            "load_kg": 30,
+            "range": "half",
+            "rest_to_s": 90,
+            "held": 2,
+        },
+        combined,
+        {"exercise": "Press", "reps": 8, "load_kg": 30},
+    ]
+    blocks = [{"week": "2026-W41", "out_of_focus": ["chest"], "main": ["Squat"]}]
+    known = book([session(0, kept)], rules={"partial_rep_credit": 0.5}, blocks=blocks)
+    athlete = import_book(known, TODAY).athlete
+    out = export_book(athlete, Ledgers())
+    assert out.completed[0].sets == known.completed[0].sets
+    assert out.blocks == known.blocks
+    # Added up where it lies, and measured set by set: the same.
+    by_columns = Ledgers().of(athlete)
+    by_columns.sum_up("completed", WEEK, WEEK)
+    assert by_columns.tally("completed", WEEK) == pytest.approx(
+        known.ledger().tally("completed", WEEK)
+    )

@@ -149,7 +149,7 @@ def _by_itself(key: Key, week: WeekProgramme, allowance: Allowance) -> tuple[Key
         if LINES not in held:
             rows[week.lines_row] = (-INF, INF)
         if BOUNDS not in held:
-            rows |= dict.fromkeys(week.bound_rows, (-INF, INF))
+            rows[week.share_row] = (-INF, INF)
         return week.programme.minimise({}, allowance, bounds=bounds, rows=rows) is None
 
     return tuple(sorted(_smallest(items, keeps))) if keeps(frozenset(items)) else ()

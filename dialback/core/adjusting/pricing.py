@@ -119,7 +119,6 @@ class Prices:
     ) -> None:
         self.judge = judge
         self.start = start
-        self.lines = lines
         self.movements = judge.ledger.movements
         self.big = [first_lift(several, self.movements) for several in lines]
         self.classes = [classes_in(several, self.movements) for several in lines]

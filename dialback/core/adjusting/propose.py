@@ -1,4 +1,4 @@
-"""Proposals: the least change of a week that leaves the fewest findings, its ladder and limits."""
+"""Proposals: the change of a week that a coach would sign, its ladder and limits."""
 
 from __future__ import annotations
 
@@ -28,6 +28,7 @@ from dialback.core.sessions import Session, Set
 from dialback.core.tally import Ledger, four_measures, tally
 from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
+from dialback.core.words import listed
 
 SECONDS: Final = 5.0
 """How long the best is looked for, if nobody says otherwise."""
@@ -272,12 +273,12 @@ def _why(search: Search, best: Found) -> str:
     if at + 1 == len(search.rungs):
         if search.is_whole:
             return "Nothing more can be cleared within the bounds."
-        return "Whether more change would clear more was not found out in time."
+        return "There was no time to find out whether more change would clear more."
     following = search.rungs[at + 1]
     gone = best.left.keys() - following.left.keys()
-    words = ", ".join(finding_words(key) for key in sorted(gone))
-    clears = f"it clears {words}" if words else "what is left is less serious"
-    return f"The next step costs {following.cost} in place of {best.cost}: {clears}."
+    words = listed([finding_words(key) for key in sorted(gone)])
+    clears = f"clears {words}" if words else "leaves what is less serious"
+    return f"The next stop costs {following.cost} instead of {best.cost} and {clears}."
 
 
 def _remaining(

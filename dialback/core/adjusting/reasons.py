@@ -84,7 +84,7 @@ def finding_words(key: Key) -> str:
         case "bounds":
             return "the week keeps most of its sets, and every session one"
         case "range":
-            return f"{subject} may grow by no more"
+            return f"{subject} can grow no further"
         case "new_movements":
             return "no more movements may be added"
         case "lines":

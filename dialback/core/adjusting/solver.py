@@ -13,6 +13,8 @@ from typing import Any, Final
 import highspy
 import numpy as np
 
+from dialback.core.adjusting.expression import Linear
+
 Expression = Mapping[int, float]
 """Variables by number, each with its factor."""
 
@@ -71,6 +73,13 @@ class Programme:
         terms = {number: factor for number, factor in expression.items() if factor}
         self.rows.append((lower, terms, upper))
         return len(self.rows) - 1
+
+    def at_most(self, value: Linear, room: Expression) -> int:
+        """A new row: a value is at most the room that variables give it, each times its factor."""
+        terms = dict(value.terms)
+        for number, factor in room.items():
+            terms[number] = terms.get(number, 0.0) - factor
+        return self.row(-INF, terms, -value.constant)
 
     def _ready(self) -> Any:
         if self._solver is not None:

@@ -7,13 +7,14 @@ variable for each level it can have, and rows that hold unless the variable is 1
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Callable, Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
 from datetime import date, timedelta
 from itertools import pairwise
 from math import ceil
 from typing import Final
 
+from dialback.core.adjusting.expression import Linear, Piece
 from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.minutes import minutes_rows
 from dialback.core.adjusting.pricing import (
@@ -66,48 +67,6 @@ LEAST_SETS: Final = 0.8
 """So much of the start's sets the week keeps at least."""
 LEAST_SETS_OF_MUCH: Final = 0.6
 """The same where the start jumps or is above a ceiling, and no rule says another."""
-
-
-@dataclass(frozen=True)
-class Linear:
-    """A constant and variables with their factors."""
-
-    constant: float = 0.0
-    terms: Mapping[int, float] = field(default_factory=dict)
-
-    def plus(self, other: Linear, factor: float = 1.0) -> Linear:
-        """The sum of this and so many times another."""
-        terms = dict(self.terms)
-        for number, share in other.terms.items():
-            terms[number] = terms.get(number, 0.0) + share * factor
-        return Linear(self.constant + other.constant * factor, terms)
-
-    def plus_constant(self, constant: float) -> Linear:
-        """The sum of this and a constant."""
-        return Linear(self.constant + constant, self.terms)
-
-    def plus_variable(self, number: int) -> Linear:
-        """The sum of this and a variable."""
-        return self.plus(Linear(0, {number: 1.0}))
-
-
-@dataclass(frozen=True)
-class Piece:
-    """Sets that are in the week so many times: of a line's unit, fixed, or added."""
-
-    session: int
-    entries: tuple[Entry, ...]
-    times: Linear
-    most: float
-
-    @property
-    def day(self) -> date:
-        """The day of its session."""
-        return self.entries[0].session.date
-
-    def credit(self, figure: str) -> float:
-        """What one of it credits to a figure."""
-        return sum(entry.measured.credits.get(figure, 0.0) for entry in self.entries)
 
 
 @dataclass(frozen=True)
@@ -184,7 +143,6 @@ class WeekProgramme:
         self.flags: dict[Key, Flag] = {}
         self.cost: dict[int, float] = defaultdict(float)
         self.cost_offset = 0.0
-        self.bound_rows: list[int] = []
         self.ranges: dict[str, dict[int, tuple[float, float]]] = defaultdict(dict)
         self.lines = [spans_of(session, judge.ledger.movements) for session in start]
         self.prices = Prices(judge, start, self.lines)
@@ -277,15 +235,8 @@ class WeekProgramme:
             count = Linear(0, dict.fromkeys(kept, 1.0)).plus(grown)
             self.pieces.append(Piece(at, last, grown, most - line.count))
         steps = grown.plus(fewer)
-        self.at_most(steps, {changed: WIDE + line.count})
+        programme.at_most(steps, {changed: WIDE + line.count})
         self.choices.append(LineChoice(at, line, count, fewer, steps, dropped, changed, bounds))
-
-    def at_most(self, value: Linear, room: Mapping[int, float]) -> None:
-        """A row: a value is at most the room that variables give it, each times its factor."""
-        terms = dict(value.terms)
-        for number, factor in room.items():
-            terms[number] = terms.get(number, 0.0) - factor
-        self.programme.row(-INF, terms, -value.constant)
 
     def _pay(self, prices: Mapping[int, float]) -> None:
         for number, price in prices.items():
@@ -355,7 +306,7 @@ class WeekProgramme:
             return
         whole = self.programme.variable(0, MOST_BEYOND)
         self._pay({whole: price})
-        self.at_most(
+        self.programme.at_most(
             Linear(value.constant - limit - TINY, value.terms), {whole: 2.0 if twice else 1.0}
         )
 
@@ -550,8 +501,8 @@ class WeekProgramme:
                         None if limits[1] is None else max(limits[1], meant)),
                        unless=rises)  # fmt: skip
 
-    def _total_rises(self) -> int | None:
-        """A variable that is 1 where the week's sets jump; ``None`` where they cannot."""
+    def _total_rises(self) -> int:
+        """A variable that is 1 where the week's sets jump."""
         base = self.judge.in_hand.baseline.base(TOTAL_SETS)
         rises = self.programme.variable(0, 1)
         if base:
@@ -638,15 +589,6 @@ class WeekProgramme:
             if flag is not None:
                 self._below(total, restriction.most_sets, flag.high, most)
 
-    @staticmethod
-    def nothing() -> Linear:
-        """Nothing yet, to add up to."""
-        return Linear()
-
-    def in_order(self, session: int) -> list[Piece]:
-        """The pieces of a session as they stand in it: its lines, then what is added."""
-        return [piece for piece in self.pieces if piece.session == session]
-
     def _overfull(self) -> None:
         minutes, movements = self.rules.session_minutes, self.rules.session_movements
         if minutes is None and movements is None:
@@ -654,19 +596,18 @@ class WeekProgramme:
         for at, session in enumerate(self.start):
             own = [piece for piece in self.pieces if piece.session == at]
             if minutes is not None:
-                takes, most = minutes_rows(self, at)
+                # Pieces stand as in the session: its lines, then what is added.
+                takes, most = minutes_rows(self.programme, own, self.rules)
                 self._too_much(session, "minutes", takes, most, minutes)
             if movements is not None:
-                present, named = self._present(own, movements_of)
+                present, named = self._present(own)
                 self._too_much(session, "movements", present, named, movements)
 
-    def _present(
-        self, pieces: Iterable[Piece], named: Callable[[Iterable[Entry]], Iterable[str]]
-    ) -> tuple[Linear, float]:
+    def _present(self, pieces: Iterable[Piece]) -> tuple[Linear, float]:
         """How many different movements a session has, and has at most."""
         where: dict[str, list[Piece]] = defaultdict(list)
         for piece in pieces:
-            for name in set(named(piece.entries)):
+            for name in movements_of(piece.entries):
                 where[name].append(piece)
         constant, terms = 0.0, {}
         for several in where.values():
@@ -705,12 +646,10 @@ class WeekProgramme:
         start = self.judge.start.value(TOTAL_SETS)
         sets, _ = self.figure(TOTAL_SETS)
         share = self._least_share()
-        self.bound_rows.append(
-            self.programme.row(
-                share * start - sets.constant - 1e-9,
-                sets.terms,
-                self.most_sets - sets.constant + 1e-9,
-            )
+        self.share_row = self.programme.row(
+            share * start - sets.constant - 1e-9,
+            sets.terms,
+            self.most_sets - sets.constant + 1e-9,
         )
 
     def _least_share(self) -> float:

@@ -21,32 +21,30 @@ but itself explains it; it belongs to none."""
 class Code:
     """A kind of finding.
 
-    ``adjusted`` ones are looked after by proposals. Of ``apart`` ones each subject is a cause of
-    its own where nothing explains it.
+    Of ``apart`` ones each subject is a cause of its own where nothing explains it.
     """
 
     code: str
     title: str
     subject: Subject
     cause: CauseOf = "explained"
-    adjusted: bool = False
     apart: bool = False
 
 
 CODES: Final[tuple[Code, ...]] = (
-    Code("balance", "Imbalance", "pair", adjusted=True, apart=True),
-    Code("muscle_floor", "Below the floor", "muscle", adjusted=True),
-    Code("muscle_ceiling", "Above the ceiling", "muscle", adjusted=True),
-    Code("jump", "Jump", "week or muscle", adjusted=True),
+    Code("balance", "Imbalance", "pair", apart=True),
+    Code("muscle_floor", "Below the floor", "muscle"),
+    Code("muscle_ceiling", "Above the ceiling", "muscle"),
+    Code("jump", "Jump", "week or muscle"),
     Code("load_step", "Load step", "movement"),
-    Code("spacing", "Spacing", "muscle", adjusted=True),
+    Code("spacing", "Spacing", "muscle"),
     Code("off_plan", "Off the plan", "week"),
     Code("missed", "Missed", "day", cause="itself"),
     Code("swapped", "Swapped", "movement", cause="itself"),
     Code("side_gap", "Left and right", "movement"),
     Code("order", "Order", "day"),
     Code("no_warm_up", "No warm-up", "movement"),
-    Code("overfull", "Overfull", "day", adjusted=True),
+    Code("overfull", "Overfull", "day"),
     Code("carry_over", "Carry-over", "week"),
     Code("monotony", "Monotony", "week", cause="alone"),
     Code("effort_drift", "Harder than before", "week", cause="alone"),
@@ -55,7 +53,7 @@ CODES: Final[tuple[Code, ...]] = (
     Code("return", "Return from a break", "week"),
     Code("data_gap", "Gap in the log", "week"),
     Code("pain", "Something hurt", "movement", cause="itself"),
-    Code("restriction", "Restricted", "restriction", adjusted=True, apart=True),
+    Code("restriction", "Restricted", "restriction", apart=True),
 )
 """In the order in which findings of equal weight are told."""
 

@@ -13,7 +13,7 @@ from functools import lru_cache
 from itertools import groupby
 from typing import Any, Final, Literal, NamedTuple
 
-from dialback.core.movements import Movement, MovementTable
+from dialback.core.movements import Movement, MovementTable, fold
 from dialback.core.sessions import Piece, Set
 
 _TINY: Final = 1e-9
@@ -31,7 +31,7 @@ def names_of(a_set: Set) -> tuple[str, ...]:
 
 @lru_cache(maxsize=4096)
 def _alone(name: str) -> tuple[str]:
-    return (" ".join(name.split()).casefold(),)
+    return (fold(name),)
 
 
 WorkKey = tuple[tuple[str, ...], bool]

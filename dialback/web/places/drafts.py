@@ -206,7 +206,7 @@ def dial_notches(path: WeekPath, body: NotchesBody) -> Response:
 
 @api.post("/draft/proposal", responses={200: ProposalOut})
 def propose(path: WeekPath, body: ProposalBody) -> Response:
-    """The least change of the draft that leaves the fewest findings; nothing is stored."""
+    """The change of the draft that a coach would sign; nothing is stored."""
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = planning_ledger(athlete, week)
     drafting.check(body.sessions, week, ledger.movements)

@@ -959,7 +959,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The least change of the draft that leaves the fewest findings; nothing is stored. */
+        /** The change of the draft that a coach would sign; nothing is stored. */
         post: operations["propose"];
         delete?: never;
         options?: never;

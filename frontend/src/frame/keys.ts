@@ -48,7 +48,7 @@ export const KEYS = {
   more: { key: "+", says: "Turn the dial up by one set", where: "Dial" },
   propose: {
     key: "q",
-    says: "Propose the least change (of the whole block, on the block)",
+    says: "Propose what to change (in the whole block, on the block)",
     where: "Dial",
   },
   takeAll: { key: "z", says: "Take the whole proposal", where: "Dial" },

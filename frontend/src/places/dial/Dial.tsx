@@ -264,7 +264,9 @@ function Face({ opened, draft, desk, all }: FaceProps) {
       <LadderFace
         rungs={rungs}
         chosen={chosen}
-        choose={(rung) => desk.setBudget(rungs[rung]?.cost ?? null)}
+        choose={(rung) =>
+          desk.setBudget(rung === desk.proposal?.stop ? null : (rungs[rung]?.cost ?? null))
+        }
       />
     );
   }

@@ -29,7 +29,7 @@ export function Proposals({ desk, take }: Props) {
   return (
     <Folded
       label="Proposal"
-      title="The least change"
+      title="What to change"
       beside={
         asking && (
           <span role="status" className="text-sm text-ink-2 italic">
@@ -111,9 +111,9 @@ function Found({ proposal, asking, atStop, locks, setLocks, take, takeAll }: Fou
       {proposal.ladder.length > 1 && (
         <p className="mt-1 text-xs text-ink-2">
           The dial runs from the draft as it is to everything that can be cleared, with a stop for
-          each gain: outside what it costs, inside what stays open. It stands where more change
-          would cost more than it clears. A set costs 1; more of it in one place, a first lift cut,
-          a line added or dropped, and a week that grows or shrinks cost more.
+          each gain: outside what it costs, inside what stays open. It starts where more change
+          would cost more than it clears. A set costs 1. Piling sets onto one movement or session,
+          cutting a first lift, adding or dropping a line, and a bigger or smaller week cost more.
         </p>
       )}
       {locks.length > 0 && (

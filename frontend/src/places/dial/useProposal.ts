@@ -15,7 +15,7 @@ interface Asked {
   error: string | null;
 }
 
-/** Whether the least change is shown, within which cost, and what is held as it is; and the answer. */
+/** Whether a proposal is shown, within which cost, and what is held as it is; and the answer. */
 export function useProposalDesk(place: WeekPlace, sessions: Sessions, opened: boolean) {
   const [open, setOpen] = useState(opened);
   const [budget, setBudget] = useState<number | null>(null);
@@ -26,7 +26,7 @@ export function useProposalDesk(place: WeekPlace, sessions: Sessions, opened: bo
 
 export type ProposalDesk = ReturnType<typeof useProposalDesk>;
 
-/** The least change of the draft in hand, asked for anew whenever it or what is held changes. */
+/** A proposal for the draft in hand, asked for again whenever it or what is held changes. */
 function useProposal(
   place: WeekPlace,
   sessions: Sessions,
@@ -42,23 +42,25 @@ function useProposal(
     const control = new AbortController();
     const timer = setTimeout(() => {
       setAsked((now) => ({ ...now, asking: true, error: null }));
-      const ask = async (ladder: boolean) => {
+      const ask = async (within: number | null, ladder: boolean) => {
         const locked = held ? held.split("\n") : [];
-        const body = { sessions, budget, locks: locked, thorough: false, ladder };
+        const body = { sessions, budget: within, locks: locked, thorough: false, ladder };
         return dial.propose(place, body, control.signal);
       };
       // The same draft has the same ladder, whatever of it is wanted; of another one it comes later
       // than the answer.
       const same = known.current?.sessions === sessions && known.current.held === held;
       const ladder = (same ? known.current?.ladder : null) ?? { ladder: [], stop: 0, why: "" };
-      ask(false)
+      ask(budget, false)
         .then(async (answer) => {
           setAsked({ proposal: { ...answer, ...ladder }, asking: false, error: null });
           if (same) return;
-          const whole = await ask(true);
-          const { stop, why } = whole;
-          known.current = { sessions, held, ladder: { ladder: whole.ladder, stop, why } };
-          setAsked({ proposal: whole, asking: false, error: null });
+          // Where to stop does not depend on where the coach has turned to.
+          const whole = await ask(null, true);
+          const found = { ladder: whole.ladder, stop: whole.stop, why: whole.why };
+          known.current = { sessions, held, ladder: found };
+          const shown = budget === null ? whole : { ...answer, ...found };
+          setAsked({ proposal: shown, asking: false, error: null });
         })
         .catch((problem: unknown) => {
           if (control.signal.aborted) return;
