@@ -64,6 +64,7 @@ class TestLog:
         # No set stands twice, and what is missing of the second is said with it.
         assert lines == [("as planned", 0, 0), ("as planned", None, 1), ("changed", 1, 2)]
         assert one["lines"][2]["words"] == "the right side not done"
+        assert one["lines"][0]["planned"] == one["lines"][0]["done"] == "10 reps left"
 
     def test_two_plans_done_in_one_session_stand_together(
         self, client: FlaskClient, bring: Callable[..., Any]

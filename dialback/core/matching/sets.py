@@ -124,18 +124,22 @@ def _units(sets: Sequence[Set], split: set[WorkKey]) -> list[Unit]:
 
 def _half(a_set: Set, side: Half) -> Set:
     """One side of a set for each side, or of an alternating one: that has half of its dose."""
-    share = 1 if a_set.sides == "each" else 2
+    if a_set.sides == "each":
+        return a_set.model_copy(update={"sides": side})
 
     def dose(of: Set | Piece) -> dict[str, Any]:
-        return {
-            name: None if value is None else value / share
-            for name, value in (("reps", of.reps), ("seconds", of.seconds))
-        }
+        return {"reps": _halved(of.reps), "seconds": _halved(of.seconds)}
 
-    change = {"sides": side, "partial_reps": a_set.partial_reps / share, **dose(a_set)}
+    change = {"sides": side, "partial_reps": _halved(a_set.partial_reps), **dose(a_set)}
     if a_set.loads is not None:
         change["loads"] = tuple(piece.model_copy(update=dose(piece)) for piece in a_set.loads)
     return a_set.model_copy(update=change)
+
+
+def _halved(value: float | None) -> float | None:
+    """Half of it; a whole number where it is one."""
+    half = None if value is None else value / 2
+    return int(half) if half is not None and half.is_integer() else half
 
 
 def _whole_again(pairs: Iterable[SetPair], sets: _Both) -> list[SetPair]:
