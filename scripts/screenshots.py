@@ -41,6 +41,7 @@ def main() -> None:
             print(f"docs/screenshots/{name}.png")
 
         coach.open("/", "Week 47")
+        coach.sees_no("still to be counted")
         shot("roster")
         coach.open(MARO + PUSH, "behind it")
         shot("week-sheet")
@@ -52,6 +53,7 @@ def main() -> None:
         colours(driver, "light")
         coach.open("/athletes/12/weeks/2026-W48/dial", "Nearest notches")
         driver.find_element(By.TAG_NAME, "body").send_keys("-----")
+        coach.sees("; saved")
         shot("dial")
         coach.open("/athletes/1/weeks/2026-W49/dial", "Nearest notches")
         driver.find_element(By.TAG_NAME, "body").send_keys("q")

@@ -83,20 +83,20 @@ def create_app(
     *,
     today: Callable[[], date] = date.today,
     hosts: list[str] | None = None,
-    patience_s: float = 2.0,
+    patience: float = 1.0,
     beyond: bool = False,
     second_factor: bool = False,
 ) -> OpenAPI:
     """The application on one data file.
 
-    ``today`` is the clock, ``hosts`` the names it answers to, ``patience_s`` how long an answer
-    counts the roster on. ``beyond``: others than this machine reach it, so that nobody comes in
-    without an account. ``second_factor``: owners and
-    coaches need one. Raises ``BadInputError`` if the data file does not open.
+    ``today`` is the clock, ``hosts`` the names it answers to, ``patience`` how many times its
+    usual time an answer may take. ``beyond``: others than this machine reach it, so that nobody
+    comes in without an account. ``second_factor``: owners and coaches need one. Raises
+    ``BadInputError`` if the data file does not open.
     """
     app = _bare_app()
     open_database(data)
-    app.extensions["dialback"] = Desk(Ledgers(), today, data=data, patience_s=patience_s)
+    app.extensions["dialback"] = Desk(Ledgers(), today, data=data, patience=patience)
     security.register(app, hosts or security.LOOPBACK)
     problems.register(app)
 

@@ -42,8 +42,8 @@ class Desk:
     verdicts: Verdicts = field(default_factory=Verdicts)
     streams: Streams = field(default_factory=Streams)
     damage: Damaged = field(default_factory=Damaged)
-    patience_s: float = 2.0
-    """So long an answer counts the roster on; who is not counted by then is told to be waiting."""
+    patience: float = 1.0
+    """How many times its usual time an answer may take: where nobody waits, it comes out whole."""
     tries: Tries = field(default_factory=lambda: Tries(times_unlocked))
     counting: Lock = field(default_factory=Lock)
     """Held while the whole roster is counted: who comes meanwhile finds it done."""

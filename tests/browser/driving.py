@@ -25,6 +25,7 @@ from dialback.demo.load import load_demo
 from dialback.store.database import open_database
 from dialback.store.journal import Actor, acting
 from dialback.web.app import create_app
+from tests.conftest import PATIENCE
 
 AXE = (Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js").read_text()
 WAIT_S = 30
@@ -52,7 +53,7 @@ class Club:
     def __init__(self, data: Path, today: date, *, empty: bool = False) -> None:
         if not empty:
             data.write_bytes(demo_file(today))
-        self._app = create_app(data, today=lambda: today)
+        self._app = create_app(data, today=lambda: today, patience=PATIENCE)
         self._port = 0
         self.start()
 

@@ -16,7 +16,7 @@ from dialback.store.models import TABLES, database
 from dialback.store.unit import unit
 from dialback.web.app import create_app
 from tests.build import document, restricted, session, sets
-from tests.conftest import TODAY
+from tests.conftest import PATIENCE, TODAY
 from tests.web.test_api import get, send
 
 DIALBACK = Path(sys.executable).parent / "dialback"
@@ -106,7 +106,7 @@ def test_no_damaged_value_fails_a_page(copied: Path, table: str, column: str) ->
         count = hand.execute(spoil, (b"\xff{x",)).rowcount
         assert count, table
     hand.close()
-    client = create_app(copied, today=lambda: TODAY, patience_s=600).test_client()
+    client = create_app(copied, today=lambda: TODAY, patience=PATIENCE).test_client()
     failed = {}
     for page in PAGES:
         page = page.replace("/athletes/1/", "/athletes/2/")
@@ -131,7 +131,7 @@ def test_it_is_told_where_it_would_stand(copied: Path) -> None:
         last = "SELECT max(id) FROM session WHERE athlete_id = 2 AND basis = 'completed'"
         hand.execute(f"UPDATE session SET date = '2026-10-99' WHERE id = ({last})")
     hand.close()
-    client = create_app(copied, today=lambda: TODAY, patience_s=600).test_client()
+    client = create_app(copied, today=lambda: TODAY, patience=PATIENCE).test_client()
     client.application.extensions["dialback"].damage.look()
     (of_bo,) = get(client, HERE)["damaged"]
     assert "set 3 of the session of 2026-09-21" in of_bo

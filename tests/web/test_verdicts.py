@@ -1,6 +1,5 @@
 """Verdicts that are kept: what was worked out once is not worked out again, and nothing stale."""
 
-import math
 from collections.abc import Callable
 from datetime import timedelta
 from pathlib import Path
@@ -15,12 +14,12 @@ from dialback.store.models import Athlete, Verdict
 from dialback.web import verdicts
 from dialback.web.app import create_app
 from tests.build import document, session, sets
-from tests.conftest import TODAY
+from tests.conftest import PATIENCE, TODAY
 
 
 def again(data: Path, day: Any = TODAY) -> FlaskClient:
     """The application after a start."""
-    return create_app(data, today=lambda: day, patience_s=math.inf).test_client()
+    return create_app(data, today=lambda: day, patience=PATIENCE).test_client()
 
 
 def keep(client: FlaskClient) -> None:
@@ -134,7 +133,7 @@ def test_a_roster_that_takes_long_comes_by_and_by(
     names = {"Ada", "Bo", "Cy"}
     for name in names:
         bring(document([session(0, sets("Press", 6))], athlete={"name": name}))
-    in_a_hurry = create_app(data, today=lambda: TODAY, patience_s=0).test_client()
+    in_a_hurry = create_app(data, today=lambda: TODAY, patience=0).test_client()
     seen = []
     for _ in names:
         roster = in_a_hurry.get("/api/roster").get_json()

@@ -218,7 +218,7 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
         # Whoever turns to a stop of the ladder wants what is cleared there.
         lightest=body.budget is not None,
         ladder=body.ladder,
-        seconds=PROPOSAL_S,
+        seconds=PROPOSAL_S * desk().patience,
         accepted=accepted_in(athlete, ledger, week, start),
     )
     found = adjust(ledger, week, options, start, _logged(athlete, week))

@@ -46,6 +46,9 @@ from dialback.work import roster as work
 
 api = blueprint("roster", __name__)
 
+ROSTER_S = 2.0
+"""So long an answer counts the roster on; who is not counted by then is told to be waiting."""
+
 HURTS = ("pain", "restriction")
 """Findings whose athlete stands first, whatever the count."""
 
@@ -93,7 +96,7 @@ def _rows(week: Week) -> tuple[list[RosterRow], list[Waiting]]:
     at_hand = {
         athlete.id: shared.verdicts.at_hand(athlete, owner, week, today) for athlete in everybody
     }
-    until = time.monotonic() + shared.patience_s
+    until = time.monotonic() + ROSTER_S * shared.patience
     rows, waiting = [], []
     counted = 0
     for athlete in everybody:

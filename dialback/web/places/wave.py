@@ -51,7 +51,7 @@ def propose_week(path: WeekPath, body: WaveBody) -> Response:
     accepted = accepted_in(athlete, ledger, week, ledger.source.week("planned", week))
     try:
         found = wave_week(
-            ledger, week, plans, Options(seconds=WEEK_S, accepted=accepted),
+            ledger, week, plans, Options(seconds=WEEK_S * desk().patience, accepted=accepted),
             lighter=body.lighter, ease_in=body.ease_in,
             fixed=logged_days(desk().ledgers.of(athlete), week),
         )  # fmt: skip
