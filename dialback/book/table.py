@@ -10,13 +10,13 @@ from dialback.core.adjusting.result import Proposal
 from dialback.core.audit import Audit, compliance, sessions_done
 from dialback.core.balance import weigh
 from dialback.core.baseline import Change
-from dialback.core.causes import causes
 from dialback.core.figures import in_total, of_muscle
-from dialback.core.findings import TITLES_OF_CODES, Finding
+from dialback.core.findings import BY_CODE, Finding
 from dialback.core.progress import Progress
 from dialback.core.remedies import clears
 from dialback.core.schools import under_schools
 from dialback.core.tally import Ledger
+from dialback.core.verdict import verdict
 from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES, Basis, label
 from dialback.core.weeks import Week
 from dialback.core.words import number, percent
@@ -112,22 +112,20 @@ def _findings(result: Audit) -> str:
     """The causes, each with what follows from it; then the notes that stand alone."""
     if not result.findings:
         return "No findings."
-    found = causes(result)
-    explained = {finding.key for cause in found for finding in cause.explains}
-    rows = [f"Findings: {len(result.findings)}, causes: {len(found)}"]
-    for cause in found:
+    found = verdict(result)
+    rows = [f"Findings: {len(found.findings)}, causes: {len(found.causes)}"]
+    for cause, places in found.causes:
         rows.append(f"  {cause.sentence}")
-        rows += [f"    {_finding(finding, result)}" for finding in cause.explains]
-    alone = [finding for finding in result.findings if finding.key not in explained]
-    if alone:
+        rows += [f"    {_finding(found.findings[place], result)}" for place in places]
+    if found.alone:
         rows.append("  Notes")
-        rows += [f"    {_finding(finding, result)}" for finding in alone]
+        rows += [f"    {_finding(finding, result)}" for finding in found.alone]
     return "\n".join(rows)
 
 
 def _finding(finding: Finding, result: Audit) -> str:
-    title = TITLES_OF_CODES[finding.code]
-    return f"{finding.level.upper():8}{title}. {finding.sentence} {clears(result.in_hand, finding)}"
+    what = f"{finding.title}. {finding.sentence} {clears(result.in_hand, finding)}"
+    return f"{finding.level.upper():8}{what}"
 
 
 def adjust_table(proposal: Proposal) -> str:
@@ -162,7 +160,7 @@ def schools_table(ledger: Ledger, week: Week, basis: Basis) -> str:
     keys = {key for of_school in levels for key in of_school}
     rows = [
         [
-            f"{TITLES_OF_CODES[key[0]]}: {label(key[1])}",
+            f"{BY_CODE[key[0]].title}: {BY_CODE[key[0]].about(key[1])}",
             *(of_school.get(key, "") for of_school in levels),
         ]
         for key in sorted(keys)

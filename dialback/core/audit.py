@@ -6,13 +6,14 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from datetime import date, timedelta
 from functools import cached_property
-from typing import Any, Final
+from typing import Final
 
 from dialback.core.baseline import Baseline, Change, baseline, heaviest_before, is_lighter
 from dialback.core.breaks import Break, as_planned_from_here, break_before
 from dialback.core.figures import TOTAL_SETS, in_total, of_pattern
 from dialback.core.findings import AgainstPlan, Finding, WeekInHand, find
 from dialback.core.matching.sessions import group_sessions
+from dialback.core.once import Memo, Once
 from dialback.core.reconcile import SessionMatch, match_sessions
 from dialback.core.sessions import Session, Set
 from dialback.core.strain import SessionLoads, session_loads
@@ -49,7 +50,7 @@ class Audit:
     tally: Tally
     baseline: Baseline
     in_hand: WeekInHand
-    kept: dict[str, Any] = field(default_factory=dict, compare=False, repr=False)
+    kept: Memo = field(default_factory=dict, compare=False, repr=False)
     """Room for what others work out of it once; it goes when the audit goes."""
 
     @cached_property
@@ -119,11 +120,11 @@ def audit(
     if as_of is None and ledger.last_done is not None:
         as_of = ledger.last_done + timedelta(days=1)
     due = None if as_of is not None and as_of > week.sunday else max(as_of or date.min, week.monday)
-    key = ("audit", basis, week, due)
-    kept: Audit | None = ledger.kept.get(key)
-    if kept is None:
-        kept = ledger.kept[key] = _audit(ledger, week, basis, due)
-    return kept
+    key = (basis, week, due)
+    return _AUDITS.of(ledger.kept, key, lambda: _audit(ledger, week, basis, due))
+
+
+_AUDITS: Final = Once[tuple[Basis, Week, date | None], Audit]()
 
 
 def against_plan(
@@ -152,18 +153,20 @@ def matches_of(
 
     A session that says it was done for a day of another week stands beside the plan of that day.
     """
-    key = ("matches", week)
-    if completed is None and key in ledger.kept:
-        own: tuple[SessionMatch, ...] = ledger.kept[key]
-        return own
-    done = ledger.source.week("completed", week) if completed is None else completed
-    planned = [*ledger.source.week("planned", week), *_plans_of_others(ledger, week, done)]
-    found = match_sessions(
-        planned, done, ledger.movements, _done_elsewhere(ledger, week), ledger.kept.get(key, ())
-    )
     if completed is None:
-        ledger.kept[key] = found
-    return found
+        own = ledger.source.week("completed", week)
+        return _MATCHES.of(ledger.kept, week, lambda: _matched(ledger, week, own))
+    return _matched(ledger, week, completed, _MATCHES.known(ledger.kept, week) or ())
+
+
+_MATCHES: Final = Once[Week, tuple[SessionMatch, ...]]()
+
+
+def _matched(
+    ledger: Ledger, week: Week, done: Sequence[Session], known: tuple[SessionMatch, ...] = ()
+) -> tuple[SessionMatch, ...]:
+    planned = [*ledger.source.week("planned", week), *_plans_of_others(ledger, week, done)]
+    return match_sessions(planned, done, ledger.movements, _done_elsewhere(ledger, week), known)
 
 
 def _plans_of_others(ledger: Ledger, week: Week, completed: Sequence[Session]) -> list[Session]:
@@ -210,19 +213,25 @@ def _judged(
     sums: Tally,
     against: AgainstPlan | None,
 ) -> Audit:
-    key = ("before", basis, week)
-    before: tuple[Baseline, Mapping[str, Set], Break | None] | None = ledger.kept.get(key)
-    if before is None:
-        earlier = as_planned_from_here(ledger) if basis == "planned" else ledger
-        before = ledger.kept[key] = (
-            baseline(ledger, week), heaviest_before(ledger, week), break_before(earlier, week),
-        )  # fmt: skip
-    base, heaviest, ended_break = before
+    base, heaviest, ended_break = _BEFORE.of(
+        ledger.kept, (basis, week), lambda: _before(ledger, week, basis)
+    )
     in_hand = WeekInHand(
         week, basis, ledger, sessions, entries, sums, base, heaviest,
         lighter=_meant_light(ledger, week, basis, sums), ended_break=ended_break, against=against,
     )  # fmt: skip
     return Audit(week, basis, ledger, entries, sums, base, in_hand)
+
+
+Before = tuple[Baseline, Mapping[str, Set], Break | None]
+"""What a week is judged against: its baseline, the heaviest sets, the break that it ends."""
+
+_BEFORE: Final = Once[tuple[Basis, Week], Before]()
+
+
+def _before(ledger: Ledger, week: Week, basis: Basis) -> Before:
+    earlier = as_planned_from_here(ledger) if basis == "planned" else ledger
+    return baseline(ledger, week), heaviest_before(ledger, week), break_before(earlier, week)
 
 
 def with_sets(
@@ -261,15 +270,18 @@ def plans_done(ledger: Ledger, week: Week) -> frozenset[int]:
 
     A session of another week counts where it says that it was done for a day of this one.
     """
-    key = ("plans done", week)
-    kept: frozenset[int] | None = ledger.kept.get(key)
-    if kept is None:
-        planned, completed = (ledger.source.week(basis, week) for basis in BASES)
-        elsewhere = _done_elsewhere(ledger, week)
-        groups = group_sessions(planned, completed, ledger.movements, elsewhere)
-        done = {plan for group in groups if group.dones for plan in group.plans}
-        kept = ledger.kept[key] = frozenset(done | elsewhere)
-    return kept
+    return _PLANS_DONE.of(ledger.kept, week, lambda: _plans_done(ledger, week))
+
+
+_PLANS_DONE: Final = Once[Week, frozenset[int]]()
+
+
+def _plans_done(ledger: Ledger, week: Week) -> frozenset[int]:
+    planned, completed = (ledger.source.week(basis, week) for basis in BASES)
+    elsewhere = _done_elsewhere(ledger, week)
+    groups = group_sessions(planned, completed, ledger.movements, elsewhere)
+    done = {plan for group in groups if group.dones for plan in group.plans}
+    return frozenset(done | elsewhere)
 
 
 LINKED_WEEKS: Final = 4

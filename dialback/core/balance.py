@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from dialback.core.figures import of_side
+from dialback.core.rules import Rules
 from dialback.core.sides import left_right
 from dialback.core.tally import Entry, Tally
 from dialback.core.vocabulary import Pair
@@ -30,6 +31,12 @@ def weigh(tally: Tally, pair: Pair, measure: str) -> Weighing:
         tally.get(of_side(pair.name, "a", measure), 0.0),
         tally.get(of_side(pair.name, "b", measure), 0.0),
     )
+
+
+def deciding_measure(pair: Pair, rules: Rules) -> str:
+    """The measure in which a pair is judged: the house's, or sets where the pair has no such."""
+    measure: str = rules.balance_measure
+    return measure if measure in pair.measures else "sets"
 
 
 def weigh_all(tally: Tally, entries: Iterable[Entry], pair: Pair) -> dict[str, Weighing]:

@@ -8,6 +8,7 @@ from statistics import median
 from typing import Final
 
 from dialback.core.figures import TOTAL_SETS
+from dialback.core.once import Once
 from dialback.core.sessions import Set
 from dialback.core.tally import Ledger, Tally, top_sets
 from dialback.core.weeks import Week
@@ -64,18 +65,23 @@ def is_lighter(ledger: Ledger, week: Week, sets: float) -> bool:
     """
     if week in ledger.light_weeks:
         return True
-    key = ("lighter below", week)
-    if key not in ledger.kept:
-        share = ledger.rules.lighter_share
-        trained = [
-            ledger.tally("completed", before)[TOTAL_SETS]
-            for before in weeks_before(week, LIGHTER_WINDOW)
-            if ledger.is_trained(before)
-        ]
-        enough = share is not None and len(trained) >= LEAST_WEEKS
-        ledger.kept[key] = share * median(trained) if share is not None and enough else None
-    below: float | None = ledger.kept[key]
+    below = _LIGHTER_BELOW.of(ledger.kept, week, lambda: _lighter_below(ledger, week))
     return below is not None and sets < below - TOLERANCE
+
+
+_LIGHTER_BELOW: Final = Once[Week, float | None]()
+
+
+def _lighter_below(ledger: Ledger, week: Week) -> float | None:
+    share = ledger.rules.lighter_share
+    trained = [
+        ledger.tally("completed", before)[TOTAL_SETS]
+        for before in weeks_before(week, LIGHTER_WINDOW)
+        if ledger.is_trained(before)
+    ]
+    if share is None or len(trained) < LEAST_WEEKS:
+        return None
+    return share * median(trained)
 
 
 def is_lighter_week(ledger: Ledger, week: Week) -> bool:

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
 from dialback.core.baseline import LIGHTER_WINDOW, is_lighter_week, weeks_before
+from dialback.core.once import Once
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.weeks import Week
 
@@ -45,13 +47,18 @@ def break_before(ledger: Ledger, week: Week) -> Break | None:
     return Break(untrained, ordinary[-1] if ordinary else last, ledger)
 
 
+def as_planned_from(ledger: Ledger, first: Week) -> Ledger:
+    """The same athlete, with every plan from that week on done as it stands."""
+    return _AS_PLANNED.of(
+        ledger.kept, first, lambda: ledger.but(source=AsPlanned(ledger.source, first))
+    )
+
+
+_AS_PLANNED: Final = Once[Week, Ledger]()
+
+
 def as_planned_from_here(ledger: Ledger) -> Ledger:
     """The same athlete, with the weeks after the last completed day done as they are planned."""
     if ledger.last_done is None:
         return ledger
-    key = ("as planned from here",)
-    if key not in ledger.kept:
-        since = Week.of(ledger.last_done).plus(1)
-        ledger.kept[key] = ledger.but(source=AsPlanned(ledger.source, since))
-    found: Ledger = ledger.kept[key]
-    return found
+    return as_planned_from(ledger, Week.of(ledger.last_done).plus(1))

@@ -13,7 +13,7 @@ from typing import Final
 
 from dialback.core.audit import Audit, against_plan
 from dialback.core.baseline import Baseline
-from dialback.core.findings import BY_CODE, FAMILIES, TITLES_OF_CODES, Finding, find
+from dialback.core.findings import BY_CODE, FAMILIES, Finding, find
 from dialback.core.findings.avoided import avoided
 from dialback.core.findings.balance import leans_to_a
 from dialback.core.findings.course import (
@@ -26,11 +26,12 @@ from dialback.core.findings.finding import LEVELS, Key
 from dialback.core.findings.jumps import jump_findings, load_step_findings
 from dialback.core.findings.plan import missed_findings, pain_findings, swapped_findings
 from dialback.core.movements import fold
+from dialback.core.once import Once
 from dialback.core.restrictions import Restriction
 from dialback.core.sessions import Session
 from dialback.core.tally import tally, top_sets
 from dialback.core.undo import Undone, as_done, in_order, new_sessions, strayed_from_plan
-from dialback.core.vocabulary import PAIRS, label
+from dialback.core.vocabulary import PAIRS_BY_NAME, WHOLE_WEEK
 from dialback.core.words import amount_text, capital, percent
 
 _EXPLAINED_BY_NOTHING: Final = (
@@ -72,10 +73,10 @@ def causes(audit: Audit) -> tuple[Cause, ...]:
 
     Every caution and high finding is in exactly one of them, a note in at most one.
     """
-    if "causes" not in audit.kept:
-        audit.kept["causes"] = _Sorting(audit).causes()
-    found: tuple[Cause, ...] = audit.kept["causes"]
-    return found
+    return _CAUSES.of(audit.kept, None, lambda: _Sorting(audit).causes())
+
+
+_CAUSES: Final = Once[None, tuple[Cause, ...]]()
 
 
 class _Sorting:
@@ -181,11 +182,11 @@ class _Sorting:
         explained = {
             key for key in self.left if key[0] in ("jump", "load_step") and key not in standing
         }
-        self._take("return", "total", known.sentence, explained | {known.key})
+        self._take("return", WHOLE_WEEK, known.sentence, explained | {known.key})
 
     def _jump(self) -> None:
         """Where the week's sets jump: the same week, scaled down to the limit."""
-        whole = self.left.get(("jump", "total", "sets"))
+        whole = self.left.get(("jump", WHOLE_WEEK, "sets"))
         if whole is None or whole.value is None:
             return
         scale = (1 + self.week.rules.jump_limits["sets"][0]) / (1 + whole.value)
@@ -196,7 +197,7 @@ class _Sorting:
         explained = {key for key in self.left if key[0] == "jump" and key not in standing}
         self._take(
             "jump",
-            "total",
+            WHOLE_WEEK,
             f"The whole week is more than the last ones: {amount_text(whole.amount or 0, 'sets')} "
             f"after {amount_text(whole.base or 0, 'sets')} ({percent(whole.value)}).",
             explained,
@@ -235,7 +236,7 @@ class _Sorting:
         """The restriction that leaves a finding's short side no room."""
         if finding.code == "muscle_floor":
             return avoided(self.week, muscles=frozenset({finding.subject}))
-        pair = next((one for one in PAIRS if one.name == finding.subject), None)
+        pair = PAIRS_BY_NAME.get(finding.subject)
         if finding.code != "balance" or pair is None or pair.of != "pattern":
             return None
         short = pair.b if self._leans_to_a(finding) else pair.a
@@ -292,7 +293,7 @@ class Fold:
 
 
 def _of_muscles(name: str) -> Fold:
-    pair = next(one for one in PAIRS if one.name == name)
+    pair = PAIRS_BY_NAME[name]
     return Fold(name, tuple(pair.a), tuple(pair.b))
 
 
@@ -330,9 +331,8 @@ def _sentence(code: str, findings: list[Finding]) -> str:
     names = list(_names(findings))
     more = len(names) - _MOST_NAMED
     named = ", ".join(names[:_MOST_NAMED]) + (f" and {more} more" if more > 0 else "")
-    return f"{TITLES_OF_CODES[code]}: {named}."
+    return f"{BY_CODE[code].title}: {named}."
 
 
 def _names(findings: Iterable[Finding]) -> Iterator[str]:
-    for one in dict.fromkeys(finding.subject for finding in findings):
-        yield "the week" if one == "total" else label(one)
+    yield from dict.fromkeys(finding.about for finding in findings)

@@ -9,7 +9,15 @@ from __future__ import annotations
 from typing import Final, NamedTuple, NewType
 
 from dialback.core.movements import MovementTable
-from dialback.core.vocabulary import MEASURES, MUSCLE_MEASURES, MUSCLES, PAIRS, PATTERNS, Pair
+from dialback.core.vocabulary import (
+    MEASURES,
+    MUSCLE_MEASURES,
+    MUSCLES,
+    PAIRS,
+    PAIRS_BY_NAME,
+    PATTERNS,
+    Pair,
+)
 
 Figure = NewType("Figure", str)
 """A figure's name; made by the functions below."""
@@ -111,7 +119,7 @@ def kind_and_name(subject: str) -> tuple[str, str]:
 def side_of(name: str) -> tuple[Pair, str]:
     """The pair and the side, ``a`` or ``b``, of a subject such as ``push_pull/a``."""
     pair_name, _, side = name.partition("/")
-    return next(pair for pair in PAIRS if pair.name == pair_name), side
+    return PAIRS_BY_NAME[pair_name], side
 
 
 def is_figure(key: str, movements: MovementTable) -> bool:

@@ -13,7 +13,7 @@ from math import ceil, floor
 from typing import Any, Final
 
 from dialback.core.rules import Rules
-from dialback.core.vocabulary import LEFT_RIGHT, PAIRS, TITLES, label
+from dialback.core.vocabulary import PAIRS_BY_NAME, TITLES, WHOLE_WEEK, label
 from dialback.core.words import number, percent
 
 WEEKS: Final = 8
@@ -21,7 +21,6 @@ WEEKS: Final = 8
 TIMES: Final = 5
 """So often a finding must have been accepted for the same reason in them."""
 
-_PAIRS: Final = {pair.name: pair.title for pair in (*PAIRS, LEFT_RIGHT)}
 _TINY: Final = 1e-9
 
 
@@ -59,7 +58,7 @@ def _balance(subject: str, _: str, values: Sequence[float], rules: Rules) -> Les
     low, high = _wider(band, values, 0.1)
     return Lesson(
         {"balance_bands": {subject: [low, high]}},
-        f"set {_PAIRS[subject]} to {number(low)}–{number(high)}",
+        f"set {PAIRS_BY_NAME[subject].title} to {number(low)}–{number(high)}",
     )
 
 
@@ -79,7 +78,7 @@ def _ceiling(subject: str, _: str, values: Sequence[float], rules: Rules) -> Les
 
 def _jump(subject: str, measure: str, values: Sequence[float], rules: Rules) -> Lesson | None:
     limits = rules.jump_limits.get(measure)
-    if subject != "total" or limits is None:
+    if subject != WHOLE_WEEK or limits is None:
         return None
     most = _up(max(values), 0.05)
     words = f"allow the week's {TITLES[measure]} to rise by {percent(most)}"

@@ -13,6 +13,7 @@ from typing import Final, Literal
 from dialback.core.kit import at_or_below, loads_for
 from dialback.core.movements import Movement, fold
 from dialback.core.notation.expand import Setting
+from dialback.core.once import Once
 from dialback.core.rules import Rules
 from dialback.core.sessions import Maximum, Session, Set
 from dialback.core.tally import Entry, Ledger
@@ -162,15 +163,14 @@ def _estimate(entry: Entry, ledger: Ledger) -> float | None:
     return estimated_maximum(entry.set, movement, ledger.rules, body)
 
 
+_BEFORE: Final = Once[Week, Estimates]()
+
+
 def _estimates_before(ledger: Ledger, week: Week) -> Estimates:
     """The estimates of the eight weeks before a week."""
-    key = ("estimates before", week)
-    if key not in ledger.kept:
-        weeks = (week.plus(back) for back in range(-BEST_OF_DAYS // 7, 0))
-        entries = (entry for one in weeks for entry in ledger.entries("completed", one))
-        ledger.kept[key] = estimates(entries, ledger)
-    known: Estimates = ledger.kept[key]
-    return known
+    weeks = (week.plus(back) for back in range(-BEST_OF_DAYS // 7, 0))
+    entries = (entry for one in weeks for entry in ledger.entries("completed", one))
+    return _BEFORE.of(ledger.kept, week, lambda: estimates(entries, ledger))
 
 
 def bests_before(ledger: Ledger, day: date) -> dict[str, Best]:

@@ -31,9 +31,10 @@ from dialback.core.findings.session import (
 )
 from dialback.core.findings.spacing import spacing_findings
 from dialback.core.maxima import is_working
+from dialback.core.once import Once
 from dialback.core.restrictions import Restriction
 from dialback.core.tally import Entry, Tally
-from dialback.core.vocabulary import PAIRS, Pair
+from dialback.core.vocabulary import PAIRS_BY_NAME, Pair
 from dialback.core.words import capital
 
 MOST: Final = 6
@@ -52,11 +53,10 @@ def clears(week: WeekInHand, finding: Finding) -> str:
     """What would clear a finding of a week, in words; tried out when somebody asks, and once."""
     if finding.clears:
         return finding.clears
-    kept = ("clears", finding.key)
-    if kept not in week.kept:
-        week.kept[kept] = _TRIED[finding.code](week, finding)
-    said: str = week.kept[kept]
-    return said
+    return _CLEARS.of(week.kept, finding.key, lambda: _TRIED[finding.code](week, finding))
+
+
+_CLEARS: Final = Once[Key, str]()
 
 
 def _balance(week: WeekInHand, finding: Finding) -> str:
@@ -64,7 +64,7 @@ def _balance(week: WeekInHand, finding: Finding) -> str:
 
     What a restriction forbids, or what would raise another finding, is not offered.
     """
-    pair = next(one for one in PAIRS if one.name == finding.subject)
+    pair = PAIRS_BY_NAME[finding.subject]
     over = leans_to_a(finding.value, week.rules.balance_bands[pair.name][1])
     light, heavy = ("b", "a") if over else ("a", "b")
     held = _held(week, pair, pair.b if over else pair.a)
@@ -236,15 +236,19 @@ def told(sets: Sets, word: str) -> str:
 
 def _lately(week: WeekInHand) -> Sequence[Entry]:
     """The working sets of the four weeks before, the latest of each movement and shape alone."""
-    if "lately" not in week.kept:
-        latest: dict[tuple[str, int], Entry] = {}
+
+    def latest() -> Sequence[Entry]:
+        found: dict[tuple[str, int], Entry] = {}
         for before in window(week.week):
             for entry in week.ledger.entries("completed", before):
                 if is_working(entry):
-                    latest[_name(entry), id(entry.measured.shape)] = entry
-        week.kept["lately"] = tuple(latest.values())
-    found: Sequence[Entry] = week.kept["lately"]
-    return found
+                    found[_name(entry), id(entry.measured.shape)] = entry
+        return tuple(found.values())
+
+    return _LATELY.of(week.kept, None, latest)
+
+
+_LATELY: Final = Once[None, Sequence[Entry]]()
 
 
 def _models(entries: Sequence[Entry], figure: str) -> dict[str, Entry]:
@@ -328,15 +332,18 @@ def _sum(sums: Tally, entries: Iterable[Entry], times: int) -> Tally:
 
 def _levels(week: WeekInHand, *, more: bool) -> dict[Key, int]:
     """Findings that sets can raise, above a note."""
-    kept = f"levels, {'more' if more else 'fewer'}"
-    if kept not in week.kept:
-        week.kept[kept] = {
+    return _LEVELS.of(
+        week.kept,
+        more,
+        lambda: {
             finding.key: LEVELS.index(finding.level)
             for finding in _judged(week, more=more, mixed=True)
             if finding.level != "note"
-        }
-    found: dict[Key, int] = week.kept[kept]
-    return found
+        },
+    )
+
+
+_LEVELS: Final = Once[bool, dict[Key, int]]()
 
 
 def _judged(week: WeekInHand, *, more: bool, mixed: bool) -> Iterator[Finding]:

@@ -14,7 +14,7 @@ from typing import Annotated, Any, Final, Literal, get_args
 from pydantic import AfterValidator, BeforeValidator, Field
 
 from dialback.core.movements import Value
-from dialback.core.vocabulary import PAIR_NAMES, Measure, Muscle, ProgressRule
+from dialback.core.vocabulary import PAIRS_BY_NAME, Measure, Muscle, ProgressRule
 
 Band = Annotated[
     tuple[float, float],
@@ -144,7 +144,7 @@ class Rules(Value):
     def unknown(self) -> list[str]:
         """Names that were given but that no rule has: kept, and without effect."""
         names = [str(name) for name in (self.model_extra or {})]
-        names += [f"balance_bands.{key}" for key in self.balance_bands if key not in PAIR_NAMES]
+        names += [f"balance_bands.{key}" for key in self.balance_bands if key not in PAIRS_BY_NAME]
         names += [f"jump_limits.{key}" for key in self.jump_limits if key not in JUMP_LIMITS]
         return names
 

@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from datetime import date
 from types import MappingProxyType
+from typing import Final
 
 from dialback.core.audit import Audit, audit
+from dialback.core.once import Once
 from dialback.core.rules import PRESETS, Rules, school
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import Basis
@@ -24,16 +26,13 @@ def under_schools(
 
     A preset leaves all else of the rules as it is; ``own`` are the house's own schools, whole.
     """
-    key = ("schools", week, basis, as_of)
-    if key not in ledger.kept:
-        ledger.kept[key] = {
-            name: audit(ledger.but(rules=school(name, ledger.rules)), week, basis, as_of)
-            for name in PRESETS
-        }
-    found: dict[str, Audit] = dict(ledger.kept[key])
-    for name, rules in own.items():
-        of_own = (*key, rules.model_dump_json())
-        if of_own not in ledger.kept:
-            ledger.kept[of_own] = audit(ledger.but(rules=rules), week, basis, as_of)
-        found[name] = ledger.kept[of_own]
-    return found
+    schools = {name: school(name, ledger.rules) for name in PRESETS} | dict(own)
+    return {name: _under(ledger, rules, week, basis, as_of) for name, rules in schools.items()}
+
+
+_UNDER: Final = Once[tuple[str, Week, Basis, date | None], Audit]()
+
+
+def _under(ledger: Ledger, rules: Rules, week: Week, basis: Basis, as_of: date | None) -> Audit:
+    key = (rules.model_dump_json(), week, basis, as_of)
+    return _UNDER.of(ledger.kept, key, lambda: audit(ledger.but(rules=rules), week, basis, as_of))

@@ -12,7 +12,7 @@ from datetime import date
 from typing import Final, Literal, NamedTuple
 
 from dialback.core.audit import audit
-from dialback.core.balance import Weighing, weigh, weigh_all
+from dialback.core.balance import Weighing, deciding_measure, weigh, weigh_all
 from dialback.core.baseline import (
     LIGHTER_WINDOW,
     TOLERANCE,
@@ -32,6 +32,7 @@ from dialback.core.figures import (
 )
 from dialback.core.findings.course import ready_findings, stalled_findings
 from dialback.core.maxima import TopSet, is_working, session_tops
+from dialback.core.once import Once
 from dialback.core.sessions import Session
 from dialback.core.strain import session_loads
 from dialback.core.tally import Entry, Ledger, Tally, rough, top_loads
@@ -145,11 +146,10 @@ class _Column:
 
 def season(ledger: Ledger, last: Week, weeks: int) -> Season:
     """So many weeks up to the last one; kept with the ledger."""
-    key = ("season", last, weeks)
-    if key not in ledger.kept:
-        ledger.kept[key] = _season(ledger, last, weeks)
-    found: Season = ledger.kept[key]
-    return found
+    return _SEASONS.of(ledger.kept, (last, weeks), lambda: _season(ledger, last, weeks))
+
+
+_SEASONS: Final = Once[tuple[Week, int], Season]()
 
 
 def _season(ledger: Ledger, last: Week, weeks: int) -> Season:
@@ -259,7 +259,7 @@ def _loads(ledger: Ledger, columns: Sequence[_Column]) -> Iterable[Line]:
 def _pairs(ledger: Ledger, columns: Sequence[_Column]) -> Iterable[Line]:
     rules = ledger.rules
     for pair in (*PAIRS, LEFT_RIGHT):
-        measure = rules.balance_measure if rules.balance_measure in pair.measures else "sets"
+        measure = deciding_measure(pair, rules)
         band = rules.balance_bands.get(pair.name)
         done = [_weighed(column, column.done, pair, measure) for column in columns]
         if not any(weighing.a + weighing.b for weighing in done):

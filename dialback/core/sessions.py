@@ -10,6 +10,7 @@ from pydantic import (
     AfterValidator,
     BeforeValidator,
     Field,
+    ModelWrapValidatorHandler,
     PlainSerializer,
     ValidationError,
     ValidationInfo,
@@ -64,6 +65,7 @@ def one_line(text: str) -> str:
 Title = Annotated[str, AfterValidator(one_line), Field(max_length=200)]
 PartName = Annotated[str, AfterValidator(one_line), Field(max_length=120)]
 Reps = Annotated[int, Field(ge=0, le=10_000), BeforeValidator(_whole)]
+Count = Annotated[int, Field(ge=1, le=MAX_SETS), BeforeValidator(_whole)]
 Implements = Annotated[int, Field(ge=1, le=10), BeforeValidator(_whole)]
 Day = Annotated[
     date,
@@ -105,6 +107,14 @@ class Piece(Value):
         return self
 
 
+LATER_KEYS: Final = frozenset(
+    {"distance_m", "reps_to", "rpe_to", "percent", "round", "place", "every_s", "clusters", "band",
+     "range", "note", "unit", "for_time", "pre_exhaust"}
+)  # fmt: skip
+"""Keys of a set that other programs had used before they meant anything here: a value of theirs
+that cannot be read is kept as an unknown one."""
+
+
 class Set(Value):
     """One bout of one movement, or of a combination, without a planned rest."""
 
@@ -138,6 +148,33 @@ class Set(Value):
     )
     seconds_to: Seconds | None = Field(None, description="Top of a planned span of seconds")
     rest_to_s: Seconds | None = Field(None, description="Top of a planned span of rest, seconds")
+    distance_m: float | None = Field(
+        None, gt=0, le=100_000, description="Distance of a carry or a run, metres; in no sum"
+    )
+    reps_to: Count | None = Field(None, description="Top of a planned range of reps")
+    rpe_to: float | None = Field(None, gt=0, le=10, description="Top of a planned range of RPE")
+    percent: float | None = Field(
+        None, gt=0, le=1000, description="The load as asked for, per cent of the maximum"
+    )
+    round: Count | None = Field(None, description="Round of a circuit, from 1")
+    place: Count | None = Field(None, description="Place in the round of a circuit, from 1")
+    every_s: float | None = Field(
+        None, gt=0, le=86_400, description="Clock on which each round of a circuit begins, seconds"
+    )
+    clusters: tuple[Count, ...] | None = Field(
+        None, min_length=1, max_length=50, strict=False,
+        description="Reps of the bouts that the set is done in",
+    )  # fmt: skip
+    band: Annotated[str, Field(min_length=1)] | None = Field(None, description="Level of a band")
+    range: Annotated[str, Field(min_length=1)] | None = Field(
+        None, description="Range of the whole set where it is not the full one: half"
+    )
+    note: str = Field("", description="Remark on the set")
+    unit: Literal["kg", "lb"] | None = Field(None, description="Unit in which the load was entered")
+    for_time: bool = Field(default=False, description="As fast as form allows")
+    pre_exhaust: bool = Field(
+        default=False, description="Its part has the small muscle first on purpose"
+    )
 
     @field_validator("moves")
     @classmethod
@@ -181,89 +218,25 @@ class Set(Value):
                 "the set's own out"
             )
 
-    # Keys that came later: kept as they came, read where they make sense. What another program put
-    # under the same name does no harm.
-
-    def _extra(self, key: str) -> Any:
-        return (self.model_extra or {}).get(key)
-
-    def _number(self, key: str, most: float) -> float | None:
-        value = self._extra(key)
-        known = isinstance(value, int | float) and not isinstance(value, bool)
-        return float(value) if known and 0 < value <= most else None
-
-    def _count(self, key: str) -> int | None:
-        value = self._extra(key)
-        known = isinstance(value, int) and not isinstance(value, bool)
-        return value if known and 0 < value <= MAX_SETS else None
-
-    @property
-    def distance_m(self) -> float | None:
-        """The distance of a carry or a run in metres: kept and shown, in no sum."""
-        return self._number("distance_m", 100_000)
-
-    @property
-    def reps_to(self) -> int | None:
-        """The top of a planned rep range."""
-        return self._count("reps_to")
-
-    @property
-    def rpe_to(self) -> float | None:
-        """The top of a planned range of exertion."""
-        return self._number("rpe_to", 10)
-
-    @property
-    def percent(self) -> float | None:
-        """The load as it was asked for, in per cent of the athlete's maximum."""
-        return self._number("percent", 1000)
-
-    @property
-    def round(self) -> int | None:
-        """The round of a circuit, from 1."""
-        return self._count("round")
-
-    @property
-    def place(self) -> int | None:
-        """The place in the round of a circuit, from 1."""
-        return self._count("place")
-
-    @property
-    def every_s(self) -> float | None:
-        """The clock on which each round of a circuit begins, in seconds."""
-        return self._number("every_s", 86_400)
-
-    @property
-    def band(self) -> str | None:
-        """The level of a band."""
-        value = self._extra("band")
-        return value if isinstance(value, str) and value else None
-
-    @property
-    def range(self) -> str | None:
-        """The range of the whole set, where it is not the full one: ``half``."""
-        value = self._extra("range")
-        return value if isinstance(value, str) and value else None
-
-    @property
-    def note(self) -> str:
-        """A remark on the set."""
-        value = self._extra("note")
-        return value if isinstance(value, str) else ""
+    @model_validator(mode="wrap")
+    @classmethod
+    def _tolerant(cls, data: Any, handler: ModelWrapValidatorHandler[Self]) -> Self:
+        """What another program put under the name of a later key does no harm: it is kept aside."""
+        try:
+            return handler(data)
+        except ValidationError as error:
+            strange = {str(one["loc"][0]) for one in error.errors() if one["loc"]} & LATER_KEYS
+            if not strange or not isinstance(data, dict):
+                raise
+        made = handler({key: value for key, value in data.items() if key not in strange})
+        if made.model_extra is not None:
+            made.model_extra.update((key, data[key]) for key in sorted(strange))
+        return made
 
     @property
     def in_pounds(self) -> bool:
         """Whether the load was entered in pounds."""
-        return bool(self._extra("unit") == "lb")
-
-    @property
-    def for_time(self) -> bool:
-        """Whether it is to be done as fast as form allows."""
-        return bool(self._extra("for_time") is True)
-
-    @property
-    def pre_exhaust(self) -> bool:
-        """Whether its part has the small muscle first on purpose."""
-        return bool(self._extra("pre_exhaust") is True)
+        return self.unit == "lb"
 
     def named_moves(self) -> tuple[tuple[str, float], ...]:
         """Names and times per rep of the moves; a single movement is one move, once."""

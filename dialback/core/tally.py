@@ -9,7 +9,7 @@ from datetime import date
 from functools import cached_property
 from itertools import chain
 from operator import add
-from typing import Any, Final, NamedTuple, Protocol, runtime_checkable
+from typing import Final, NamedTuple, Protocol, runtime_checkable
 
 from dialback.core.blocks import Blocks
 from dialback.core.body import BodyWeight
@@ -26,6 +26,7 @@ from dialback.core.counting import (
 from dialback.core.figures import TOP_LOAD, TOTAL_SETS, in_total, measure_of, parts
 from dialback.core.kit import Kit
 from dialback.core.movements import MovementTable
+from dialback.core.once import Memo
 from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
 from dialback.core.sessions import Maximum, Session, Set
@@ -202,7 +203,7 @@ class Ledger:
         """The weeks that a coach has marked as lighter ones."""
         self.unit: Unit = unit
         """The unit in which weights are told; kept they are in kg."""
-        self.kept: dict[tuple[object, ...], Any] = {}
+        self.kept: Memo = {}
         """Room for what others work out of the ledger once; it never changes."""
         self._shapes: dict[tuple[object, ...], Shape] = {}
         self._by_kind: dict[tuple[Kind, float | None], Shape] = {}

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Final, Literal, get_args
 
@@ -129,4 +130,7 @@ LEFT_RIGHT: Final = Pair(
 )
 """The athlete's two sides: weighed over the movements that have a set of one side in the week."""
 
-PAIR_NAMES: Final[tuple[str, ...]] = tuple(pair.name for pair in (*PAIRS, LEFT_RIGHT))
+WHOLE_WEEK: Final = "total"
+"""The subject of a finding about the week as a whole."""
+
+PAIRS_BY_NAME: Final[Mapping[str, Pair]] = {pair.name: pair for pair in (*PAIRS, LEFT_RIGHT)}

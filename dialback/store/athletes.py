@@ -13,13 +13,14 @@ from dialback.book.book import Book, BookAthlete, BookBlock, BookKind, light_wee
 from dialback.book.errors import bad_input
 from dialback.core import rules as core_rules
 from dialback.core.blocks import Blocks
+from dialback.core.breaks import as_planned_from
 from dialback.core.cautions import TrainingLevel
 from dialback.core.kit import Kit
 from dialback.core.movements import Movement as CoreMovement
 from dialback.core.movements import MovementTable, fold
 from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.rules import Rules
-from dialback.core.tally import AsPlanned, Ledger
+from dialback.core.tally import Ledger
 from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
 from dialback.core.words import Unit, weight_text
@@ -173,12 +174,7 @@ class Ledgers:
 
     def ahead(self, athlete: Athlete, running: Week) -> Ledger:
         """The ledger as it will be if every plan from the running week on is done."""
-        now = self.of(athlete)
-        key = ("ahead", running)
-        if key not in now.kept:
-            now.kept[key] = now.but(source=AsPlanned(now.source, running))
-        kept: Ledger = now.kept[key]
-        return kept
+        return as_planned_from(self.of(athlete), running)
 
     def under(self, athlete: Athlete, rules: Rules) -> Ledger:
         """A ledger of the same sessions under other rules, to try them out."""

@@ -7,7 +7,7 @@ import math
 from collections import defaultdict
 from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from datetime import date
-from functools import cache, reduce
+from functools import cache, lru_cache, reduce
 from operator import and_
 from typing import Any, Final, get_args
 
@@ -413,27 +413,23 @@ class StoredSessions:
         known = self._sets
         sets: dict[int, list[tuple[int, CoreSet]]] = defaultdict(list)
         for row in rows(query):
-            session, position, number, extra = row[:4]
-            columns = row[4:]
-            a_set = known.get(columns)
-            if a_set is None or extra is not None or columns[0] is None:
-                its_moves = moves.get(number)
-                told = legible([(columns, its_moves, extra)], lambda one: self._set(*one))
+            session, position, number, *columns = row
+            single = columns[1] is not None
+            a_set = known.get(row[3:]) if single else None
+            if a_set is None:
+                told = legible([(columns, moves.get(number))], lambda one: self._set(*one))
                 a_set = next(told, None)
                 if a_set is None:
                     continue
-                # One with further keys is not what an equal row without them is.
-                if extra is None and columns[0] is not None:
-                    known[columns] = a_set
+                if single:
+                    known[row[3:]] = a_set
             sets[session].append((position if _whole(position) else 0, a_set))
         return sets
 
-    def _set(
-        self, columns: tuple[Any, ...], moves: list[CoreMove] | None, extra: str | None
-    ) -> CoreSet:
+    def _set(self, columns: Sequence[Any], moves: list[CoreMove] | None) -> CoreSet:
         # Checked when it was stored: the values only change their wrapping here. That they are of
         # their kind is looked at all the same: a hand or a fault may have been in the file since.
-        movement, *values = columns
+        extra, movement, *values = columns
         if not all(fits(value) for fits, value in zip(_FITS, values, strict=True)):
             raise ValueError(columns)
         if (movement is None) == (moves is None):
@@ -442,10 +438,9 @@ class StoredSessions:
         named["warm_up"] = bool(named["warm_up"])
         named["exercise"] = self._names.get(movement)
         named["moves"] = moves and tuple(moves)
-        later, others = _split(_read_extra(extra), _LATER_OF_A_SET)
-        if not later:
-            return CoreSet.trusted(named | _UNSET_SET, others)
-        # What came later is checked as it comes in: few sets have any of it.
+        later, others = _further(extra)
+        if not later.keys() & _HANGING_TOGETHER:
+            return CoreSet.trusted(named | _UNSET_SET | later, others)
         known = {key: value for key, value in named.items() if value is not None}
         return CoreSet.model_validate(known | later | others)
 
@@ -476,6 +471,25 @@ def _write_extra(value: Value, later: Collection[str]) -> str | None:
     known = value.model_dump(mode="json", include=set(later), exclude_defaults=True)
     extra = {**(value.model_extra or {}), **known}
     return json.dumps(extra, ensure_ascii=False) if extra else None
+
+
+_HANGING_TOGETHER: Final = frozenset({"loads", "static"})
+"""Keys that go with some of the columns and not with others."""
+
+
+@lru_cache(4096)
+def _further(text: str | None) -> tuple[dict[str, Any], dict[str, Any]]:
+    """Of the further keys of a set those that are fields, and those that are not."""
+    later, others = _split(_read_extra(text), _LATER_OF_A_SET)
+    apart = later.keys() & _HANGING_TOGETHER
+    rest = {key: value for key, value in later.items() if key not in apart}
+    if not rest:
+        return later, others
+    # Checked on a set that is whole without them: by themselves they fit any set.
+    checked = CoreSet.model_validate({"exercise": "-", "reps": 1} | rest)
+    strange = checked.model_extra or {}
+    fields = {key: getattr(checked, key) for key in rest if key not in strange}
+    return fields | {key: later[key] for key in apart}, others | strange
 
 
 def _split(extra: dict[str, Any], later: Collection[str]) -> tuple[dict[str, Any], dict[str, Any]]:

@@ -12,6 +12,7 @@ from dialback.core.plans.dial import dial_total, turns
 from dialback.core.plans.draft import DraftSession, Line, as_sessions
 from dialback.core.sessions import Session
 from dialback.core.tally import AsPlanned, Ledger
+from dialback.core.verdict import by_urgency
 from dialback.core.weeks import Week
 from dialback.core.words import describe, movement_text
 from dialback.store.athletes import Athlete
@@ -19,7 +20,6 @@ from dialback.store.judgements import acceptances
 from dialback.web.shapes.drafts import DraftAudit, DraftSet
 from dialback.web.sheet import (
     TwoSides,
-    by_urgency,
     finding_out,
     pair_rows,
     rows,

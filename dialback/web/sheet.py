@@ -2,21 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 from typing import cast
 
 from dialback.core.audit import Audit, matches_of, sessions_done
-from dialback.core.balance import Weighing, weigh, weigh_all
-from dialback.core.causes import OF_THE_LOG, Cause, causes
+from dialback.core.balance import Weighing, deciding_measure, weigh, weigh_all
+from dialback.core.causes import OF_THE_LOG
 from dialback.core.cautions import TrainingLevel
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
-from dialback.core.findings import BY_CODE, CODES, TITLES_OF_CODES, Finding, WeekInHand
-from dialback.core.findings.finding import LEVELS, Level, grown
+from dialback.core.findings import Finding, WeekInHand
+from dialback.core.findings.finding import grown
 from dialback.core.reconcile import SessionMatch
 from dialback.core.remedies import clears
 from dialback.core.sessions import Set
+from dialback.core.verdict import Verdict, verdict, worst_open
 from dialback.core.vocabulary import (
     LEFT_RIGHT,
     MEASURES,
@@ -25,7 +26,7 @@ from dialback.core.vocabulary import (
     PAIRS,
     label,
 )
-from dialback.core.weeks import Week, said
+from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete
 from dialback.store.judgements import Acceptances, acceptances
 from dialback.web.shapes.block import BlockFinding
@@ -43,9 +44,6 @@ from dialback.web.shapes.sheet import (
     SignatureOut,
     Weighed,
 )
-
-_ORDER = {code.code: at for at, code in enumerate(CODES)}
-_PAIR_LABELS = {pair.name: pair.title for pair in (*PAIRS, LEFT_RIGHT)}
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,38 +83,6 @@ def athlete_out(athlete: Athlete) -> AthleteOut:
     )  # fmt: skip
 
 
-def by_urgency(findings: Iterable[Finding]) -> list[Finding]:
-    """Findings as a coach wants them: the worst level first, then kind, then distance."""
-    return sorted(
-        findings,
-        key=lambda one: (-LEVELS.index(one.level), _ORDER[one.code], -one.distance, one.key),
-    )
-
-
-@dataclass(frozen=True, slots=True)
-class Verdict:
-    """A week's findings under their causes: those of a cause together, the rest behind.
-
-    ``places`` are the places of a cause's findings in ``findings``.
-    """
-
-    findings: tuple[Finding, ...]
-    causes: tuple[tuple[Cause, tuple[int, ...]], ...]
-
-
-def verdict(audit: Audit) -> Verdict:
-    """The findings of a week in the order in which a coach walks them, cause by cause."""
-    ordered: list[Finding] = []
-    placed = []
-    for cause in causes(audit):
-        first = len(ordered)
-        ordered += by_urgency(cause.explains)
-        placed.append((cause, tuple(range(first, len(ordered)))))
-    explained = {finding.key for finding in ordered}
-    ordered += by_urgency(finding for finding in audit.findings if finding.key not in explained)
-    return Verdict(tuple(ordered), tuple(placed))
-
-
 def causes_out(found: Verdict, findings: Sequence[FindingOut]) -> list[CauseOut]:
     """The causes as they stand on the sheet, with the level of what is open of them."""
     return [
@@ -124,33 +90,13 @@ def causes_out(found: Verdict, findings: Sequence[FindingOut]) -> list[CauseOut]
             code=cause.code,
             subject=cause.subject,
             sentence=cause.sentence,
-            level=_worst_open([findings[at] for at in places]),
+            level=worst_open((findings[at].level, findings[at].accepted) for at in places),
             accepted=all(findings[at].accepted for at in places),
             of_log=cause.code in OF_THE_LOG,
             findings=list(places),
         )
         for cause, places in found.causes
     ]
-
-
-def _worst_open(findings: Sequence[FindingOut]) -> Level:
-    open_ones = [finding for finding in findings if not finding.accepted] or findings
-    return max((finding.level for finding in open_ones), key=LEVELS.index)
-
-
-def finding_title(finding: Finding) -> str:
-    """What kind of finding it is, in words."""
-    return TITLES_OF_CODES[finding.code]
-
-
-def finding_label(finding: Finding) -> str:
-    """What the finding is about, in words."""
-    about = BY_CODE[finding.code].subject
-    if about == "day":
-        return said(date.fromisoformat(finding.subject))
-    return _PAIR_LABELS.get(finding.subject) or (
-        finding.subject if about == "movement" else label(finding.subject)
-    )
 
 
 def finding_out(
@@ -165,9 +111,9 @@ def finding_out(
     stands = acceptance is not None and not grown(finding, acceptance.level, acceptance.value)
     return FindingOut(
         code=finding.code,
-        title=TITLES_OF_CODES[finding.code],
+        title=finding.title,
         subject=finding.subject,
-        label=finding_label(finding),
+        label=finding.about,
         measure=finding.measure,
         level=finding.level,
         value=finding.value,
@@ -263,7 +209,7 @@ def pair_rows(sides: TwoSides, findings: Sequence[Finding]) -> list[PairRow]:
         sides_apart = pair.of == "side"
         if sides_apart and not any(one["sets"].a + one["sets"].b for one in (planned, done)):
             continue
-        deciding = rules.balance_measure if rules.balance_measure in pair.measures else "sets"
+        deciding = deciding_measure(pair, rules)
         found.append(
             PairRow(
                 subject=pair.name,
@@ -373,7 +319,7 @@ def block_finding(finding: Finding) -> BlockFinding:
         subject=finding.subject,
         measure=finding.measure,
         level=finding.level,
-        title=finding_out(finding, {}).title,
-        label=finding_label(finding),
+        title=finding.title,
+        label=finding.about,
         sentence=finding.sentence,
     )

@@ -19,12 +19,12 @@ from dialback.core.audit import audit, compliance, sessions_done
 from dialback.core.figures import TOTAL_SETS
 from dialback.core.hurts import hurts_since
 from dialback.core.tally import Ledger
+from dialback.core.verdict import verdict
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, House, Ledgers
 from dialback.store.verdicts import keep_verdicts, kept_verdicts
 from dialback.web.columns import COLUMNS, last_week_done, week_column
 from dialback.web.shapes.roster import CauseMark, FindingMark, HurtMark, Judged
-from dialback.web.sheet import verdict
 
 
 class Verdicts:

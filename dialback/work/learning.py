@@ -6,14 +6,16 @@ from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
-from typing import Any
+from typing import Any, Final
 
 from dialback.core.audit import audit
 from dialback.core.findings import BY_CODE, Finding, Key
 from dialback.core.findings.difference import Difference, difference
 from dialback.core.learning import TIMES, WEEKS, Lesson, lesson
 from dialback.core.movements import fold
+from dialback.core.once import Once
 from dialback.core.rules import merge
+from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, Ledgers, athlete_on_roster, house
 from dialback.store.judgements import Accepted, acceptances_between, declined
@@ -62,6 +64,9 @@ def _common(key: Key) -> Key:
     return (code, "" if by_day else subject, measure)
 
 
+_UNDER: Final = Once[str, Ledger]()
+
+
 def _offer(
     ledgers: Ledgers,
     athlete: Athlete,
@@ -76,8 +81,8 @@ def _offer(
     if learned is None:
         return None
     chosen = _merge_choices(athlete.rules, learned.chosen)
-    kept = ledger.kept.setdefault(("under a lesson", repr(learned.chosen)), {})
-    under = kept.setdefault("ledger", ledger.but(rules=merge(house().rules, chosen)))
+    rules = merge(house().rules, chosen)
+    under = _UNDER.of(ledger.kept, rules.model_dump_json(), lambda: ledger.but(rules=rules))
     # Only what is still told, and would not be told any more, is worth a word.
     still, left = (
         any(

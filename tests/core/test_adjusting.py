@@ -324,7 +324,8 @@ def promises(known: Book, options: Options) -> Proposal:
     assert {one.finding.key for one in found.remaining} == after.keys()
     again = adjust(ledger, WEEK, options)
     if found.optimal and again.optimal:
-        assert again == found
+        # What keeps a finding is looked for with a clock of its own.
+        assert replace(again, remaining=()) == replace(found, remaining=())
     for name in options.locks:
         before, now = ([one for day in several for one in day.sets if one.exercise == name]
                        for several in (found.start, found.sessions))  # fmt: skip

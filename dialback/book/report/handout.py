@@ -14,6 +14,7 @@ from typing import Any, Final
 from dialback.book.paper import CAUTION
 from dialback.book.report.words import day_text, week_span
 from dialback.core.audit import Audit, sessions_done
+from dialback.core.findings import CODES
 from dialback.core.findings.finding import exceeds
 from dialback.core.plans.ahead import MovementChange
 from dialback.core.sessions import Set
@@ -176,29 +177,26 @@ def to_watch(result: Audit, following: Week, ahead: Sequence[MovementChange]) ->
     """What asks for care, what hurt first."""
     yield from _pain(result)
     yield from _restrictions(result, following)
-    codes = {one.code for one in result.findings if one.level != "note"}
-    if "return" in {one.code for one in result.findings}:
-        yield "You are just back: start easy, and stop while you still feel fresh."
-    missed = [one.subject for one in result.findings if one.code == "missed"]
-    if missed:
-        days = _listed([day_text(date.fromisoformat(day)) for day in missed])
-        yield f"Missed: {days}. Do not squeeze it in later, just go on with the plan."
-    for finding in result.findings:
-        if finding.code == "side_gap":
-            yield f"Do as much with the left as with the right: {finding.subject}."
-    cold = [one.subject for one in result.findings if one.code == "no_warm_up"]
-    if cold:
-        yield f"Warm up with a few lighter sets before the heavy ones: {_listed(cold)}."
-    if "effort_drift" in codes:
-        yield (
-            "The same weights felt harder last week: look after sleep and food, and tell your "
-            "coach how it goes."
-        )
-    if codes & {"jump", "load_step"} and "return" not in codes:
-        yield "Last week was a good deal more than the weeks before: take the easy days easy."
+    yield from dict.fromkeys(_of_findings(result))
     steps = [f"{movement} {load_text(new)}" for movement, _, new in _gone_up(ahead)]
     if steps:
         yield f"Heavier next week, if your form stays clean: {_listed(steps)}."
+
+
+def _of_findings(result: Audit) -> Iterator[str]:
+    """What findings come to for an athlete, code by code; several may say the same."""
+    raised = {finding.code for finding in result.findings}
+    for code in CODES:
+        watch = code.to_watch
+        if watch is None or watch.unless in raised:
+            continue
+        about = [
+            finding.about
+            for finding in result.findings
+            if finding.code == code.code and (finding.level != "note" or not watch.above_note)
+        ]
+        if about:
+            yield watch.words.format(_listed(about))
 
 
 def _pain(result: Audit) -> Iterator[str]:

@@ -16,8 +16,8 @@ from dialback.book.report.words import (
     week_title,
 )
 from dialback.core.baseline import TOLERANCE
-from dialback.core.findings.finding import LEVELS
 from dialback.core.rules import RULES, Rules
+from dialback.core.verdict import worst_open
 from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES, label
 from dialback.core.weeks import Week
 from dialback.core.words import Unit, capital, number, percent, weight_text
@@ -142,10 +142,9 @@ def verdict(document: Mapping[str, Any]) -> tuple[list[dict[str, Any]], list[str
     for cause in document["audit"]["causes"]:
         keys = [(key[0], key[1], key[2]) for key in cause["explains"]]
         explained.update(keys)
-        open_ones = [key for key in keys if key not in reasons] or keys
         causes.append(
             {
-                "level": max((findings[key]["level"] for key in open_ones), key=LEVELS.index),
+                "level": worst_open((findings[key]["level"], key in reasons) for key in keys),
                 "sentence": cause["sentence"],
                 "follow": len(keys),
                 "accepted": list(dict.fromkeys(reasons[key] for key in keys if key in reasons)),

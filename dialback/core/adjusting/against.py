@@ -12,11 +12,12 @@ from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
 from dialback.core.adjusting.weekly import Flag, WeekProgramme
 from dialback.core.findings import Finding
 from dialback.core.findings.finding import Key
+from dialback.core.vocabulary import WHOLE_WEEK
 
-BOUNDS: Final[Key] = ("bounds", "total", "sets")
-NEW_MOVEMENTS: Final[Key] = ("new_movements", "total", "sets")
-LINES: Final[Key] = ("lines", "total", "sets")
-BUDGET: Final[Key] = ("budget", "total", "cost")
+BOUNDS: Final[Key] = ("bounds", WHOLE_WEEK, "sets")
+NEW_MOVEMENTS: Final[Key] = ("new_movements", WHOLE_WEEK, "sets")
+LINES: Final[Key] = ("lines", WHOLE_WEEK, "sets")
+BUDGET: Final[Key] = ("budget", WHOLE_WEEK, "cost")
 
 
 class MakeWeek(Protocol):

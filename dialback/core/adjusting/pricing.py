@@ -19,7 +19,7 @@ from dialback.core.movements import Movement, MovementTable
 from dialback.core.plans.spans import Span
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, tally
-from dialback.core.vocabulary import CLASSES
+from dialback.core.vocabulary import CLASSES, WHOLE_WEEK
 
 FIRST: Final = 2
 """So many steps more or fewer of a line cost one each, further ones two: changes are spread."""
@@ -124,7 +124,7 @@ class Prices:
         self.classes = [classes_in(several, self.movements) for several in lines]
         self.usual = working_sets(judge.ledger.measure(start))
         self.jumps = any(
-            finding.key == ("jump", "total", "sets") for finding in judge.start.findings
+            finding.key == ("jump", WHOLE_WEEK, "sets") for finding in judge.start.findings
         )
 
     def limit_of(self, session: int, movement: str) -> int:

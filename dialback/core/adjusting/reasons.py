@@ -8,17 +8,16 @@ from typing import Final
 from dialback.core.adjusting.judged import Judge
 from dialback.core.balance import Weighing, weigh
 from dialback.core.figures import in_total, of_muscle
-from dialback.core.findings import TITLES_OF_CODES, Finding
+from dialback.core.findings import BY_CODE, Finding
 from dialback.core.findings.finding import Key
 from dialback.core.sessions import Session
 from dialback.core.tally import tally
-from dialback.core.vocabulary import PAIRS, TITLES, label
-from dialback.core.words import amount_text, number
+from dialback.core.vocabulary import PAIRS_BY_NAME, TITLES, WHOLE_WEEK, label
+from dialback.core.words import amount_text, capital, number
 
 _UNITS = {"sets": ("set", "sets"), "pairs": ("pair", "pairs"), "rounds": ("round", "rounds")}
 _TOLD: Final = 3
 """So many of the findings that clearing one would raise are told."""
-_PAIRS = {pair.name: pair.title for pair in PAIRS}
 
 
 def change_words(
@@ -53,15 +52,15 @@ def _effect(judge: Judge, sessions: tuple[Session, ...], key: Key) -> str:
     sums = tally(judge.ledger.measure(sessions))
     figure = _figure(code, subject, measure)
     if figure is not None:
-        about = f"the week's {TITLES[measure]}" if subject == "total" else label(subject)
+        about = f"the week's {TITLES[measure]}" if subject == WHOLE_WEEK else label(subject)
         old, new = judge.start.value(figure), sums.get(figure, 0.0)
         return f"{about} from {number(old)} to {amount_text(new, measure, judge.ledger.unit)}"
-    pair = next((one for one in PAIRS if one.name == subject), None)
-    if code == "balance" and pair is not None:
+    pair = PAIRS_BY_NAME.get(subject)
+    if BY_CODE[code].of == "ratio" and pair is not None:
         old_ratio, new_ratio = (
             _ratio_text(weigh(one, pair, measure)) for one in (judge.start.tally, sums)
         )
-        return f"{_PAIRS[subject]} from {old_ratio} to {new_ratio}"
+        return f"{pair.title} from {old_ratio} to {new_ratio}"
     return f"clears {finding_words(key)}"
 
 
@@ -70,8 +69,8 @@ def _ratio_text(weighing: Weighing) -> str:
 
 
 def _figure(code: str, subject: str, measure: str) -> str | None:
-    if code in ("muscle_floor", "muscle_ceiling", "jump"):
-        return in_total(measure) if subject == "total" else of_muscle(subject, measure)
+    if BY_CODE[code].of == "sum":
+        return in_total(measure) if subject == WHOLE_WEEK else of_muscle(subject, measure)
     return None
 
 
@@ -91,10 +90,10 @@ def finding_words(key: Key) -> str:
             return "no more lines may change"
         case "budget":
             return "the change may cost no more"
-    about = _PAIRS.get(subject) or (
-        f"the week's {TITLES.get(measure, measure)}" if subject == "total" else label(subject)
-    )
-    return f"{TITLES_OF_CODES[code].lower()} ({about})"
+    about = BY_CODE[code].about(subject)
+    if subject == WHOLE_WEEK:
+        about = f"the week's {TITLES.get(measure, measure)}"
+    return f"{BY_CODE[code].title.lower()} ({about})"
 
 
 def remaining_sentence(finding: Finding, against: Sequence[Key] | None) -> str:
@@ -120,11 +119,10 @@ def costs_sentence(finding: Finding, more: int, in_all: int) -> str:
 
 def _stays(finding: Finding) -> str:
     code, subject, measure = finding.key
-    about = _PAIRS.get(subject) or label("the week" if subject == "total" else subject)
-    about = about[:1].upper() + about[1:]
+    about = capital(finding.about)
     if _figure(code, subject, measure) and finding.limit is not None and code != "jump":
         return f"{about}, {number(finding.value or 0)} of {number(finding.limit)} sets"
-    return f"{TITLES_OF_CODES[code]} ({about}) stays"
+    return f"{finding.title} ({about}) stays"
 
 
 _OWN_WORDS = ("lock", "bounds", "range", "new_movements", "lines", "budget")

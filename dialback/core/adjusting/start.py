@@ -17,7 +17,6 @@ from dialback.core.weeks import Week
 OFFERED_DAYS: Final = 28
 """So far back a movement may have been done or planned to be offered."""
 _MEASURED: Final = ("measured_reps", "measured_tension_s")
-_NOT_COPIED: Final = (*_MEASURED, "round", "place")
 
 
 class NothingToStartFromError(LookupError):
@@ -108,12 +107,8 @@ def offered(ledger: Ledger, week: Week) -> dict[str, Set]:
 
 
 def _copy(a_set: Set) -> Set:
-    fields = {name: getattr(a_set, name) for name in type(a_set).model_fields}
-    cleared = dict.fromkeys(("rpe", "part", *_MEASURED))
-    extra = {
-        key: value for key, value in (a_set.model_extra or {}).items() if key not in _NOT_COPIED
-    }
-    return Set.model_construct(**{**fields, **cleared}, **extra)
+    cleared = ("rpe", "part", "round", "place", *_MEASURED)
+    return a_set.model_copy(update=dict.fromkeys(cleared))
 
 
 def tires(small: Movement, big: Movement) -> bool:

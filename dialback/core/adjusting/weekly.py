@@ -33,6 +33,7 @@ from dialback.core.adjusting.pricing import (
 )
 from dialback.core.adjusting.solver import INF, Programme
 from dialback.core.adjusting.start import has
+from dialback.core.balance import deciding_measure
 from dialback.core.figures import TOTAL_SETS, in_total, of_muscle, of_side
 from dialback.core.findings.balance import FAR as FAR_OUTSIDE
 from dialback.core.findings.finding import Key, movements_of
@@ -45,7 +46,7 @@ from dialback.core.restrictions import Restriction, breaks
 from dialback.core.rules import JUMP_LIMITS
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Entry
-from dialback.core.vocabulary import MUSCLES, PAIRS, Pair
+from dialback.core.vocabulary import MUSCLES, PAIRS, WHOLE_WEEK, Pair
 
 TINY: Final = 1e-9
 BELOW: Final = 1e-6
@@ -417,8 +418,7 @@ class WeekProgramme:
         band = self.rules.balance_bands.get(pair.name)
         if band is None or pair.name in self.judge.in_hand.out_of_focus:
             return
-        measure: str = self.rules.balance_measure
-        measure = measure if measure in pair.measures else "sets"
+        measure = deciding_measure(pair, self.rules)
         (a, most_a), (b, most_b) = (self.figure(of_side(pair.name, side, measure))
                                     for side in "ab")  # fmt: skip
         judged: int | None = None
@@ -477,7 +477,7 @@ class WeekProgramme:
         for measure in JUMP_LIMITS:
             base = base_of(in_total(measure))
             if base:
-                self._jump("total", measure, in_total(measure), self._jump_limits(measure, base))
+                self._jump(WHOLE_WEEK, measure, in_total(measure), self._jump_limits(measure, base))
         for muscle in MUSCLES:
             figure = of_muscle(muscle, "sets")
             base = base_of(figure)
@@ -654,7 +654,7 @@ class WeekProgramme:
 
     def _least_share(self) -> float:
         much = any(
-            finding.key == ("jump", "total", "sets") or finding.code == "muscle_ceiling"
+            finding.key == ("jump", WHOLE_WEEK, "sets") or finding.code == "muscle_ceiling"
             for finding in self.judge.start.findings
         )
         if not much:

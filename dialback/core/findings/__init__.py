@@ -7,7 +7,7 @@ row in ``codes`` and a section in ``docs/method.md``, and put the family into ``
 from collections.abc import Callable, Iterable, Iterator
 
 from dialback.core.findings.balance import balance_findings
-from dialback.core.findings.codes import BY_CODE, CODES, TITLES_OF_CODES, Code
+from dialback.core.findings.codes import BY_CODE, CODES, Code
 from dialback.core.findings.course import (
     carry_over_findings,
     effort_drift_findings,
@@ -84,7 +84,6 @@ __all__ = [
     "BY_CODE",
     "CODES",
     "FAMILIES",
-    "TITLES_OF_CODES",
     "AgainstPlan",
     "Code",
     "Family",

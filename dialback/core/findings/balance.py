@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Final
 
-from dialback.core.balance import Weighing, weigh_all
+from dialback.core.balance import Weighing, deciding_measure, weigh_all
 from dialback.core.baseline import TOLERANCE
 from dialback.core.figures import of_movement, of_side
 from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds
@@ -29,9 +29,7 @@ def _judged(week: WeekInHand, pair: Pair, band: tuple[float, float]) -> Iterator
     weighings = weigh_all(week.tally, week.entries, pair)
     if not _enough(weighings["sets"], week) and pair.name not in week.always_weighed:
         return
-    measure: str = week.rules.balance_measure
-    if measure not in pair.measures:
-        measure = "sets"
+    measure = deciding_measure(pair, week.rules)
     low, high = band
     weighing = weighings[measure]
     level = _level(weighing, low, high)

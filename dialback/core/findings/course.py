@@ -12,10 +12,12 @@ from dialback.core.figures import TOP_LOAD, TOTAL_SETS, in_total, of_movement
 from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds, movements_of
 from dialback.core.maxima import TopSet, estimated_maximum, is_working, session_tops
 from dialback.core.movements import fold
+from dialback.core.once import Once
 from dialback.core.reconcile import SessionMatch
 from dialback.core.sessions import Session, Set
 from dialback.core.strain import daily_loads, session_loads
 from dialback.core.tally import Entry, Ledger
+from dialback.core.vocabulary import WHOLE_WEEK
 from dialback.core.weeks import Week
 from dialback.core.words import amount_text, number
 
@@ -47,7 +49,7 @@ def carry_over_findings(week: WeekInHand) -> Iterator[Finding]:
     gone = [name for name in before if name not in week.movements]
     yield Finding(
         "carry_over",
-        "total",
+        WHOLE_WEEK,
         "movements",
         "caution",
         share,
@@ -75,7 +77,7 @@ def monotony_findings(week: WeekInHand) -> Iterator[Finding]:
     days = ", ".join(number(load, 0) for load in daily_loads(week.sessions, week.week))
     yield Finding(
         "monotony",
-        "total",
+        WHOLE_WEEK,
         "monotony",
         "caution",
         monotony,
@@ -115,7 +117,7 @@ def effort_drift_findings(week: WeekInHand) -> Iterator[Finding]:
     told = ", ".join(f"{name} {number(then)} → {number(now)}" for name, then, now in pairs)
     yield Finding(
         "effort_drift",
-        "total",
+        WHOLE_WEEK,
         "rpe",
         "caution",
         rise,
@@ -164,7 +166,7 @@ def stalled_findings(week: WeekInHand) -> Iterator[Finding]:
         return
     yield Finding(
         "stalled",
-        "total",
+        WHOLE_WEEK,
         "movements",
         "note",
         len(still) / len(judged),
@@ -177,25 +179,28 @@ def stalled_findings(week: WeekInHand) -> Iterator[Finding]:
 
 
 def _week_bests(ledger: Ledger, week: Week) -> Mapping[str, WeekBest]:
-    key = ("week bests", week)
-    if key not in ledger.kept:
-        bests: dict[str, WeekBest] = {}
-        for entry in ledger.entries("completed", week):
-            movement = entry.measured.shape.moves[0].movement
-            if not is_working(entry) or not movement.compound:
-                continue
-            maximum = estimated_maximum(
-                entry.set, movement, ledger.rules, ledger.body.on(entry.session.date)
-            )
-            known = bests.get(movement.name, WeekBest(None, None, None))
-            bests[movement.name] = WeekBest(
-                _most(known.maximum_kg, maximum),
-                _most(known.reps, entry.set.own_reps or None),
-                _most(known.seconds, entry.set.own_seconds or None),
-            )
-        ledger.kept[key] = bests
-    found: Mapping[str, WeekBest] = ledger.kept[key]
-    return found
+    return _BESTS.of(ledger.kept, week, lambda: _bests(ledger, week))
+
+
+_BESTS: Final = Once[Week, Mapping[str, WeekBest]]()
+
+
+def _bests(ledger: Ledger, week: Week) -> Mapping[str, WeekBest]:
+    bests: dict[str, WeekBest] = {}
+    for entry in ledger.entries("completed", week):
+        movement = entry.measured.shape.moves[0].movement
+        if not is_working(entry) or not movement.compound:
+            continue
+        maximum = estimated_maximum(
+            entry.set, movement, ledger.rules, ledger.body.on(entry.session.date)
+        )
+        known = bests.get(movement.name, WeekBest(None, None, None))
+        bests[movement.name] = WeekBest(
+            _most(known.maximum_kg, maximum),
+            _most(known.reps, entry.set.own_reps or None),
+            _most(known.seconds, entry.set.own_seconds or None),
+        )
+    return bests
 
 
 def _most(one: float | None, other: float | None) -> float | None:
@@ -299,7 +304,7 @@ def return_findings(week: WeekInHand) -> Iterator[Finding]:
     most = limits[0] * usual
     yield Finding(
         "return",
-        "total",
+        WHOLE_WEEK,
         "sets",
         level,
         share,

@@ -7,12 +7,14 @@ from dataclasses import dataclass, field
 from datetime import date
 from functools import cached_property
 from math import inf
-from typing import Any, Final, Literal
+from typing import Final, Literal
 
 from dialback.core.baseline import TOLERANCE, Baseline
 from dialback.core.breaks import Break
 from dialback.core.figures import TOTAL_SETS
+from dialback.core.findings.codes import BY_CODE
 from dialback.core.movements import MovementTable
+from dialback.core.once import Memo
 from dialback.core.reconcile import SessionMatch
 from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
@@ -60,6 +62,16 @@ class Finding:
     def key(self) -> Key:
         """What makes it the same finding in another week or under other rules."""
         return self.code, self.subject, self.measure
+
+    @property
+    def title(self) -> str:
+        """What kind of finding it is, in words."""
+        return BY_CODE[self.code].title
+
+    @property
+    def about(self) -> str:
+        """What it is about, in words."""
+        return BY_CODE[self.code].about(self.subject)
 
     @property
     def distance(self) -> float:
@@ -143,7 +155,7 @@ class WeekInHand:
         return "note" if subject in self.out_of_focus else level
 
     @cached_property
-    def kept(self) -> dict[Any, Any]:
+    def kept(self) -> Memo:
         """Room for what is worked out of this very week once."""
         return {}
 

@@ -11,7 +11,7 @@ from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
 from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds, level_above
 from dialback.core.kit import loads_for
 from dialback.core.rules import JUMP_LIMITS
-from dialback.core.vocabulary import MUSCLES, TITLES, label
+from dialback.core.vocabulary import MUSCLES, TITLES, WHOLE_WEEK, label
 from dialback.core.words import Unit, amount_text, percent, weight_text
 
 NEW_FROM_SETS: Final = 4.0
@@ -21,7 +21,7 @@ NEW_FROM_SETS: Final = 4.0
 def jump_findings(week: WeekInHand) -> Iterator[Finding]:
     """Rises of the week's totals, and of each muscle's sets, beyond the jump limits."""
     for measure in JUMP_LIMITS:
-        yield from _jump(week, "total", in_total(measure), measure)
+        yield from _jump(week, WHOLE_WEEK, in_total(measure), measure)
     for muscle in MUSCLES:
         figure = of_muscle(muscle, "sets")
         if week.baseline.base(figure) == 0:
@@ -45,7 +45,7 @@ def _jump(week: WeekInHand, subject: str, figure: str, measure: str) -> Iterator
     # Whatever the level comes down to, the limit is the one that was passed.
     limit = limits[1] if level == "high" else limits[0]
     why = ""
-    if subject != "total":
+    if subject != WHOLE_WEEK:
         level, why = _muscle_level(week, subject, level, change.base, value)
     yield Finding(
         "jump",
@@ -66,7 +66,7 @@ def _sentence(
     week: WeekInHand, subject: str, measure: str, change: Change, limit: float, why: str
 ) -> str:
     base, value = change.base or 0.0, change.value
-    whose = "The week's" if subject == "total" else f"{label(subject).capitalize()}:"
+    whose = "The week's" if subject == WHOLE_WEEK else f"{label(subject).capitalize()}:"
     return (
         f"{whose} {TITLES[measure]} {'rise' if measure == 'sets' else 'rises'} from "
         f"{amount_text(base, measure, week.unit)} to {amount_text(value, measure, week.unit)} "
@@ -124,7 +124,7 @@ def begins_block(week: WeekInHand) -> bool:
 
 def _total_jumps(week: WeekInHand) -> bool:
     """Whether the week's sets raise a jump."""
-    return any(_jump(week, "total", in_total("sets"), "sets"))
+    return any(_jump(week, WHOLE_WEEK, in_total("sets"), "sets"))
 
 
 def load_step_findings(week: WeekInHand) -> Iterator[Finding]:

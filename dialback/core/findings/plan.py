@@ -12,7 +12,7 @@ from dialback.core.movements import Movement, MovementTable
 from dialback.core.reconcile import SessionMatch, SetMatch, missed_days
 from dialback.core.sessions import Set
 from dialback.core.tally import Entry
-from dialback.core.vocabulary import MEASURES, TITLES
+from dialback.core.vocabulary import MEASURES, TITLES, WHOLE_WEEK
 from dialback.core.words import amount_text, capital, movement_text
 
 
@@ -50,7 +50,7 @@ def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
     apart = abs(done - planned * limit)
     yield Finding(
         "off_plan",
-        "total",
+        WHOLE_WEEK,
         measure,
         "caution",
         share,
@@ -238,7 +238,7 @@ def _lacks_load(entry: Entry) -> bool:
 def _gap(week: WeekInHand, measure: str, share: float, sentence: str, figure: str) -> Finding:
     return Finding(
         "data_gap",
-        "total",
+        WHOLE_WEEK,
         measure,
         "note",
         share,

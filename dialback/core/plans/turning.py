@@ -32,13 +32,13 @@ from dialback.core.plans.draft import DraftSession, as_sessions
 from dialback.core.sessions import KG_PER_LB, Set
 from dialback.core.tally import Ledger
 from dialback.core.tempo import slower
-from dialback.core.vocabulary import MUSCLES, PAIRS, PATTERNS, Pair, label
+from dialback.core.vocabulary import MUSCLES, PAIRS, PAIRS_BY_NAME, PATTERNS, Pair, label
 from dialback.core.weeks import Week
 
 Kind = Literal["week", "part", "pattern", "muscle", "movement", "pair", "load", "rest", "tempo"]
 Unit = Literal["sets", "pair", "%", "s"]
 
-_UPPER_LOWER: Final = next(pair for pair in PAIRS if pair.name == "upper_lower")
+_UPPER_LOWER: Final = PAIRS_BY_NAME["upper_lower"]
 PARTS: Final[dict[str, frozenset[str]]] = {
     "upper body": _UPPER_LOWER.a,
     "lower body": _UPPER_LOWER.b,
@@ -160,7 +160,7 @@ def _turns(
 
 
 def _pair(name: str) -> Pair:
-    found = next((pair for pair in PAIRS if pair.name == name), None)
+    found = PAIRS_BY_NAME.get(name)
     if found is None:
         raise LookupError(f"no pair is called {name!r}")
     return found

@@ -11,6 +11,7 @@ from typing import Final
 from dialback.core.audit import against_plan
 from dialback.core.baseline import TOLERANCE, weeks_before
 from dialback.core.movements import fold
+from dialback.core.once import Once
 from dialback.core.reconcile import SessionMatch
 from dialback.core.sessions import Set
 from dialback.core.tally import Ledger
@@ -94,19 +95,22 @@ def _amount(a_set: Set) -> float:
 
 def exposures(ledger: Ledger, week: Week) -> dict[str, Sequence[Exposure]]:
     """Of each movement the sessions of the four weeks before that have it, the latest first."""
-    key = ("exposures", week)
-    if key not in ledger.kept:
-        found: defaultdict[str, list[Exposure]] = defaultdict(list)
-        for before in weeks_before(week, LOOK_BACK):
-            for match in against_plan(ledger, before, None).matches:
-                for name, exposure in _of_session(ledger, match):
-                    found[name].append(exposure)
-        ledger.kept[key] = {
-            name: sorted(several, key=lambda exposure: exposure.day, reverse=True)
-            for name, several in found.items()
-        }
-    kept: dict[str, Sequence[Exposure]] = ledger.kept[key]
-    return kept
+    return _EXPOSURES.of(ledger.kept, week, lambda: _exposures(ledger, week))
+
+
+_EXPOSURES: Final = Once[Week, dict[str, Sequence[Exposure]]]()
+
+
+def _exposures(ledger: Ledger, week: Week) -> dict[str, Sequence[Exposure]]:
+    found: defaultdict[str, list[Exposure]] = defaultdict(list)
+    for before in weeks_before(week, LOOK_BACK):
+        for match in against_plan(ledger, before, None).matches:
+            for name, exposure in _of_session(ledger, match):
+                found[name].append(exposure)
+    return {
+        name: sorted(several, key=lambda exposure: exposure.day, reverse=True)
+        for name, several in found.items()
+    }
 
 
 def _of_session(ledger: Ledger, match: SessionMatch) -> Iterator[tuple[str, Exposure]]:

@@ -18,6 +18,7 @@ from dialback.core.notation import Change
 from dialback.core.notation import write as write_text
 from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.tally import Ledger, four_measures, tally
+from dialback.core.verdict import by_urgency
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete
 from dialback.store.blocks import PlannedBlock, block_at, blocks_of
@@ -47,7 +48,7 @@ from dialback.web.shapes.block import (
     TextLaid,
 )
 from dialback.web.shapes.common import Counts, Done, Laid, WeekPath, WholeText
-from dialback.web.sheet import block_finding, by_urgency
+from dialback.web.sheet import block_finding
 from dialback.work import planning
 
 api = blueprint("block", __name__, "/athletes/<int:athlete_id>/weeks/<week>")

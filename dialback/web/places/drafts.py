@@ -54,10 +54,6 @@ from dialback.web.shapes.drafts import (
     TakeNextBody,
     WayOut,
 )
-from dialback.web.sheet import (
-    finding_label,
-    finding_out,
-)
 from dialback.work import drafting
 from dialback.work.errors import NotThereError
 
@@ -194,8 +190,8 @@ def dial_notches(path: WeekPath, body: NotchesBody) -> Response:
                     total=notch.total,
                     effect=notch.effect,
                     level=notch.finding.level,
-                    title=finding_out(notch.finding, {}).title,
-                    label=finding_label(notch.finding),
+                    title=notch.finding.title,
+                    label=notch.finding.about,
                     sentence=notch.finding.sentence,
                 )
                 for notch in dial.notches(ledger, week)

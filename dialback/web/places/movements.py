@@ -16,6 +16,7 @@ from dialback.core.findings.difference import difference
 from dialback.core.findings.finding import Finding
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.rules import RULES
+from dialback.core.verdict import by_urgency
 from dialback.core.vocabulary import CLASSES, MUSCLES, PATTERNS
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, athletes
@@ -38,7 +39,7 @@ from dialback.web.shapes.movements import (
     MovementsOut,
     ProgressChoice,
 )
-from dialback.web.sheet import by_urgency, finding_out
+from dialback.web.sheet import finding_out
 from dialback.work import catalogue
 
 api = blueprint("movements", __name__, "/movements")

@@ -8,8 +8,10 @@ from collections import Counter
 
 from flask import Response
 
-from dialback.core.findings.finding import LEVELS, has_grown
+from dialback.core.findings import BY_CODE
+from dialback.core.findings.finding import has_grown
 from dialback.core.hurts import LATELY
+from dialback.core.verdict import worst
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, athletes, house
 from dialback.store.judgements import (
@@ -48,9 +50,6 @@ api = blueprint("roster", __name__)
 
 ROSTER_S = 2.0
 """So long an answer counts the roster on; who is not counted by then is told to be waiting."""
-
-HURTS = ("pain", "restriction")
-"""Findings whose athlete stands first, whatever the count."""
 
 
 @api.get("/roster", responses={200: Roster})
@@ -127,9 +126,9 @@ def _row(
     open_causes = []
     for cause in judged.causes:
         left = [judged.findings[at] for at in cause.findings if is_open[at]]
-        levels[max((mark.level for mark in left), key=LEVELS.index) if left else "accepted"] += 1
+        levels[worst(mark.level for mark in left) if left else "accepted"] += 1
         if left:
-            open_causes.append((cause, any(mark.key[0] in HURTS for mark in left)))
+            open_causes.append((cause, any(BY_CODE[mark.key[0]].hurts for mark in left)))
     # What hurts comes first, however much follows from something else.
     first = next((cause for cause, _ in sorted(open_causes, key=lambda one: not one[1])), None)
     # What hurt since the week that is judged does not wait until that week is over.

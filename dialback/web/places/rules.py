@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import time
 from collections.abc import Mapping
+from datetime import date
 from typing import Any, Final
 
 from flask import Response
 
 from dialback.core.findings.difference import difference
+from dialback.core.once import Once
 from dialback.core.rules import (
     DEFAULT_RULES,
     PRESET_WORDS,
@@ -18,6 +20,7 @@ from dialback.core.rules import (
     choices_of_school,
     merge,
 )
+from dialback.core.verdict import by_urgency
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, athletes, house
 from dialback.web.blueprint import blueprint
@@ -38,7 +41,7 @@ from dialback.web.shapes.rules import (
     SchoolBody,
     SchoolName,
 )
-from dialback.web.sheet import by_urgency, finding_out
+from dialback.web.sheet import finding_out
 from dialback.work import house as work
 
 api = blueprint("rules", __name__)
@@ -123,14 +126,15 @@ def _effect(athlete: Athlete, rules: Rules, latest: Week) -> AthleteEffect:
     now = desk().ledgers.of(athlete)
     week = last_week_done(now, latest) or latest
     # What hangs on the week alone is worked out once for the same choices.
-    key = ("effect", week, desk().today(), rules.model_dump_json())
-    if key not in now.kept:
+    key = (week, desk().today(), rules.model_dump_json())
+
+    def effect() -> AthleteEffect:
         before, after = (
             [finding for finding in judged_week(ledger, week).findings if finding.level != "note"]
             for ledger in (now, now.but(rules=rules))
         )
         changes = difference(before, after)
-        now.kept[key] = AthleteEffect(
+        return AthleteEffect(
             id=athlete.id,
             name=athlete.name,
             week=str(week),
@@ -140,8 +144,11 @@ def _effect(athlete: Athlete, rules: Rules, latest: Week) -> AthleteEffect:
             appeared=len(changes.appeared),
             changed=len(changes.changed),
         )
-    effect: AthleteEffect = now.kept[key]
-    return effect
+
+    return _EFFECTS.of(now.kept, key, effect)
+
+
+_EFFECTS: Final = Once[tuple[Week, date, str], AthleteEffect]()
 
 
 @api.post("/rules/schools", responses={201: Done})

@@ -46,7 +46,7 @@ from dialback.web.shapes.weeks import (
     TrailQuery,
     TrailSet,
 )
-from dialback.web.sheet import TwoSides, athlete_out, finding_label, finding_title, sheet
+from dialback.web.sheet import TwoSides, athlete_out, sheet
 from dialback.work import house, judging, learning, reporting
 from dialback.work.errors import NotThereError
 
@@ -158,8 +158,8 @@ def schools(path: WeekPath, query: BasisQuery) -> Response:
                     code=key[0],
                     subject=key[1],
                     measure=key[2],
-                    title=finding_title(known[key]),
-                    label=finding_label(known[key]),
+                    title=known[key].title,
+                    label=known[key].about,
                     levels=[several[key].level if key in several else None for several in by_key],
                 )
                 for key in sorted(known)

@@ -3833,6 +3833,90 @@ export interface components {
              * @default null
              */
             rest_to_s: number | null;
+            /**
+             * Distance M
+             * @description Distance of a carry or a run, metres; in no sum
+             * @default null
+             */
+            distance_m: number | null;
+            /**
+             * Reps To
+             * @description Top of a planned range of reps
+             * @default null
+             */
+            reps_to: number | null;
+            /**
+             * Rpe To
+             * @description Top of a planned range of RPE
+             * @default null
+             */
+            rpe_to: number | null;
+            /**
+             * Percent
+             * @description The load as asked for, per cent of the maximum
+             * @default null
+             */
+            percent: number | null;
+            /**
+             * Round
+             * @description Round of a circuit, from 1
+             * @default null
+             */
+            round: number | null;
+            /**
+             * Place
+             * @description Place in the round of a circuit, from 1
+             * @default null
+             */
+            place: number | null;
+            /**
+             * Every S
+             * @description Clock on which each round of a circuit begins, seconds
+             * @default null
+             */
+            every_s: number | null;
+            /**
+             * Clusters
+             * @description Reps of the bouts that the set is done in
+             * @default null
+             */
+            clusters: number[] | null;
+            /**
+             * Band
+             * @description Level of a band
+             * @default null
+             */
+            band: string | null;
+            /**
+             * Range
+             * @description Range of the whole set where it is not the full one: half
+             * @default null
+             */
+            range: string | null;
+            /**
+             * Note
+             * @description Remark on the set
+             * @default
+             */
+            note: string;
+            /**
+             * Unit
+             * @description Unit in which the load was entered
+             * @default null
+             */
+            unit: ("kg" | "lb") | null;
+            /**
+             * For Time
+             * @description As fast as form allows
+             * @default false
+             */
+            for_time: boolean;
+            /**
+             * Pre Exhaust
+             * @description Its part has the small muscle first on purpose
+             * @default false
+             */
+            pre_exhaust: boolean;
         } & {
             [key: string]: unknown;
         };

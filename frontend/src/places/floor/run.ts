@@ -149,17 +149,16 @@ export function wanted(
 
 /** A load that is lifted is lifted at it; a band and help are told as they are. */
 const load = ({ set, load: says }: Schemas["FloorSet"]) =>
-  says && (bandOf(set) || (set.load_kg ?? 0) < 0 ? says : `at ${says}`);
+  says && (set.band || (set.load_kg ?? 0) < 0 ? says : `at ${says}`);
 
-const bandOf = (set: CoreSet) => (set as { band?: string }).band;
 
 /** A set in a few words. */
 export function told(set: CoreSet): string {
   const dose = set.reps != null ? `${set.reps} reps` : time(set.seconds ?? 0);
   const several = (set.implements ?? 1) > 1 ? `${set.implements} × ` : "";
   const kg = set.load_kg ?? 0;
-  const lifted = `${several}${weight(Math.abs(kg), (set as { unit?: unknown }).unit)}`;
-  const band = bandOf(set);
+  const lifted = `${several}${weight(Math.abs(kg), set.unit)}`;
+  const band = set.band;
   const side =
     set.sides && set.sides !== "both" ? ` ${set.sides === "each" ? "each side" : set.sides}` : "";
   return [
@@ -206,7 +205,7 @@ export function carry(state: State, run: Run, step: number, set: CoreSet, loads:
       Object.assign(next, {
         load_kg: set.load_kg,
         implements: set.implements,
-        unit: (set as { unit?: unknown }).unit,
+        unit: set.unit,
       });
     // A pyramid keeps its steps on the other movement, as far as the kit has them.
     else if (swapped)
