@@ -34,6 +34,7 @@ from dialback.core.adjusting import Options, adjust, wave_week
 from dialback.core.audit import audit
 from dialback.core.body import BodyWeight
 from dialback.core.causes import causes
+from dialback.core.measures import MEASURES
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Setting, expand, read
 from dialback.core.notation.items import forget_lines
@@ -42,7 +43,7 @@ from dialback.core.rules import DEFAULT_RULES
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Ledger, Tally, tally
 from dialback.core.tempo import ASSUMED, parse_tempo
-from dialback.core.vocabulary import MEASURES, PAIRS
+from dialback.core.vocabulary import PAIRS
 from dialback.core.weeks import Week
 from dialback.demo.generate import books
 from dialback.library import library

@@ -1,4 +1,4 @@
-"""Write what the front end's own rules are held to: answers of the core, as JSON.
+"""Write what the front end has of the core, as JSON: the measures, and what its rules are held to.
 
 Floor works without a connection, so a few rules stand in the front end, too
 (``frontend/src/places/floor/rules.ts``). Its tests read these answers, and ``tests/test_docs.py``
@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import json
 import sys
+from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
@@ -16,6 +17,8 @@ ROOT = Path(__file__).parent.parent
 sys.path.insert(0, str(ROOT))
 
 from dialback.core.kit import Kit, Plates, Stack, at_or_below, loads_for  # noqa: E402
+from dialback.core.measures import MEASURES as MAIN  # noqa: E402
+from dialback.core.measures import TABLE  # noqa: E402
 from dialback.core.movements import MovementTable  # noqa: E402
 from dialback.core.reconcile import match_sets  # noqa: E402
 from dialback.core.sessions import Set  # noqa: E402
@@ -23,6 +26,7 @@ from dialback.core.words import time_text  # noqa: E402
 from dialback.library import library  # noqa: E402
 
 OUT = ROOT / "frontend" / "tests" / "fixtures" / "core.json"
+MEASURES = ROOT / "frontend" / "src" / "api" / "measures.json"
 WANTED = (0, 2.5, 9.98, 10.02, 11, 19.9, 20, 20.04, 57.4, 60, 61.25, 140, 500)
 TIMES = (20, 45.5, 60, 90, 119, 120, 150, 480, 3600)
 PLANNED = (
@@ -69,11 +73,17 @@ def _as_planned(planned: dict[str, Any], table: MovementTable) -> dict[str, Any]
 
 
 def _json(one: Set) -> dict[str, Any]:
-    return one.model_dump(mode="json", exclude_none=True)
+    return one.model_dump(mode="json")
+
+
+def measures() -> list[dict[str, Any]]:
+    """The table of measures, as the front end has it."""
+    return [asdict(one) | {"main": one.name in MAIN} for one in TABLE]
 
 
 def main() -> None:
     """Write them."""
+    MEASURES.write_text(json.dumps(measures(), indent=1) + "\n")
     OUT.parent.mkdir(exist_ok=True)
     OUT.write_text(json.dumps(answers(), indent=1) + "\n")
 

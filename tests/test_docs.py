@@ -70,6 +70,11 @@ def test_the_front_ends_own_rules_are_held_to_the_core() -> None:
     assert kept == json.loads(json.dumps(fixtures.answers())), "run 'make docs'"
 
 
+def test_the_front_end_has_the_measures_of_the_core() -> None:
+    kept = json.loads(fixtures.MEASURES.read_text())
+    assert kept == json.loads(json.dumps(fixtures.measures())), "run 'make docs'"
+
+
 def test_the_front_ends_types_are_current(tmp_path: Path) -> None:
     made = tmp_path / "schema.d.ts"
     subprocess.run(

@@ -11,17 +11,11 @@ from dialback.core.causes import Cause, causes
 from dialback.core.duration import warm_up_s
 from dialback.core.figures import TOTALS, in_total, of_muscle, of_pattern
 from dialback.core.findings import Finding
+from dialback.core.measures import MEASURES, MUSCLE_MEASURES
 from dialback.core.remedies import clears
 from dialback.core.schools import under_schools
 from dialback.core.tally import Ledger
-from dialback.core.vocabulary import (
-    LEFT_RIGHT,
-    MEASURES,
-    MUSCLE_MEASURES,
-    MUSCLES,
-    PAIRS,
-    Basis,
-)
+from dialback.core.vocabulary import LEFT_RIGHT, MUSCLES, PAIRS, Basis
 from dialback.core.weeks import Week
 
 DECIMALS: Final = 4

@@ -12,17 +12,15 @@ from dialback.core.balance import weigh
 from dialback.core.baseline import Change
 from dialback.core.figures import in_total, of_muscle
 from dialback.core.findings import BY_CODE, Finding
+from dialback.core.measures import BY_MEASURE, MEASURES, TITLES, measures_of
 from dialback.core.progress import Progress
 from dialback.core.remedies import clears
 from dialback.core.schools import under_schools
 from dialback.core.tally import Ledger
 from dialback.core.verdict import verdict
-from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES, Basis, label
+from dialback.core.vocabulary import MUSCLES, PAIRS, Basis, label
 from dialback.core.weeks import Week
 from dialback.core.words import number, percent
-
-_UNITS = {"volume_load_kg": ", kg", "tut_s": ", s", "work_s": ", s", "conditioning_s": ", s"}
-_TOTALS = (*MEASURES, "work_s", "conditioning_s")
 
 
 def audit_table(result: Audit, athlete: str) -> str:
@@ -44,11 +42,11 @@ def audit_table(result: Audit, athlete: str) -> str:
 def _totals(result: Audit) -> str:
     shares = compliance(result.ledger, result.week) if result.basis == "completed" else {}
     rows = []
-    for name in _TOTALS:
+    for name in measures_of("week"):
         share = shares.get(name)
         rows.append(
             [
-                TITLES[name] + _UNITS.get(name, ""),
+                ", ".join(filter(None, (TITLES[name], BY_MEASURE[name].unit_text("kg")))),
                 number(result.value(in_total(name)), 1),
                 number(share.planned, 1) if share else "",
                 f"{share.share:.0%}" if share and share.share is not None else "",

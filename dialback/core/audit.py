@@ -13,12 +13,13 @@ from dialback.core.breaks import Break, as_planned_from_here, break_before
 from dialback.core.figures import TOTAL_SETS, in_total, of_pattern
 from dialback.core.findings import AgainstPlan, Finding, WeekInHand, find
 from dialback.core.matching.sessions import group_sessions
+from dialback.core.measures import MEASURES, TITLES
 from dialback.core.once import Memo, Once
 from dialback.core.reconcile import SessionMatch, match_sessions
 from dialback.core.sessions import Session, Set
 from dialback.core.strain import SessionLoads, session_loads
 from dialback.core.tally import Entry, Ledger, Measures, Tally, added_up, measured, rough, tally
-from dialback.core.vocabulary import BASES, MEASURES, PATTERNS, TITLES, Basis
+from dialback.core.vocabulary import BASES, PATTERNS, Basis
 from dialback.core.weeks import Week
 from dialback.core.words import percent
 

@@ -8,21 +8,14 @@ from __future__ import annotations
 
 from typing import Final, NamedTuple, NewType
 
+from dialback.core.measures import MEASURES, MUSCLE_MEASURES, measures_of
 from dialback.core.movements import MovementTable
-from dialback.core.vocabulary import (
-    MEASURES,
-    MUSCLE_MEASURES,
-    MUSCLES,
-    PAIRS,
-    PAIRS_BY_NAME,
-    PATTERNS,
-    Pair,
-)
+from dialback.core.vocabulary import MUSCLES, PAIRS, PAIRS_BY_NAME, PATTERNS, Pair
 
 Figure = NewType("Figure", str)
 """A figure's name; made by the functions below."""
 
-TOTALS: Final = (*MEASURES, "work_s", "conditioning_s", "estimated_rep_sets", "assumed_tempo_sets")
+TOTALS: Final = (*measures_of("week"), "estimated_rep_sets", "assumed_tempo_sets")
 """The measures of a week as a whole."""
 TOP_LOAD: Final = "top_load_kg"
 """The measure of a movement's heaviest load: no sum."""

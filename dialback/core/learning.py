@@ -12,8 +12,9 @@ from dataclasses import dataclass
 from math import ceil, floor
 from typing import Any, Final
 
+from dialback.core.measures import TITLES
 from dialback.core.rules import Rules
-from dialback.core.vocabulary import PAIRS_BY_NAME, TITLES, WHOLE_WEEK, label
+from dialback.core.vocabulary import PAIRS_BY_NAME, WHOLE_WEEK, label
 from dialback.core.words import number, percent
 
 WEEKS: Final = 8

@@ -13,8 +13,9 @@ from typing import Annotated, Any, Final, Literal, get_args
 
 from pydantic import AfterValidator, BeforeValidator, Field
 
+from dialback.core.measures import Measure
 from dialback.core.movements import Value
-from dialback.core.vocabulary import PAIRS_BY_NAME, Measure, Muscle, ProgressRule
+from dialback.core.vocabulary import PAIRS_BY_NAME, Muscle, ProgressRule
 
 Band = Annotated[
     tuple[float, float],

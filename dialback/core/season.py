@@ -32,11 +32,12 @@ from dialback.core.figures import (
 )
 from dialback.core.findings.course import ready_findings, stalled_findings
 from dialback.core.maxima import TopSet, is_working, session_tops
+from dialback.core.measures import MEASURES, TITLES
 from dialback.core.once import Once
 from dialback.core.sessions import Session
 from dialback.core.strain import session_loads
 from dialback.core.tally import Entry, Ledger, Tally, rough, top_loads
-from dialback.core.vocabulary import LEFT_RIGHT, MEASURES, MUSCLES, PAIRS, TITLES, Pair, label
+from dialback.core.vocabulary import LEFT_RIGHT, MUSCLES, PAIRS, Pair, label
 from dialback.core.weeks import Week
 
 LENGTHS: Final = (16, 26, 52)

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from dialback.core.maxima import is_working
+from dialback.core.measures import MEASURES
 from dialback.core.tally import Entry
-from dialback.core.vocabulary import MEASURES
 
 Sides = dict[str, tuple[float, float]]
 """Each measure with its two sides, a and b."""

@@ -25,12 +25,13 @@ from dialback.core.counting import (
 )
 from dialback.core.figures import TOP_LOAD, TOTAL_SETS, in_total, measure_of, parts
 from dialback.core.kit import Kit
+from dialback.core.measures import MEASURES
 from dialback.core.movements import MovementTable
 from dialback.core.once import Memo
 from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
 from dialback.core.sessions import Maximum, Session, Set
-from dialback.core.vocabulary import MEASURES, Basis
+from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
 from dialback.core.words import Unit
 

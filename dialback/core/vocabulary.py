@@ -6,6 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Final, Literal, get_args
 
+from dialback.core.measures import MEASURES, MUSCLE_MEASURES
+
 Muscle = Literal[
     "chest", "front_delts", "side_delts", "rear_delts", "rotator_cuff", "traps", "upper_back",
     "lats", "lower_back", "biceps", "triceps", "forearms", "abs", "obliques", "glutes", "quads",
@@ -35,21 +37,6 @@ CLASSES: Final[dict[str, frozenset[str]]] = {
 
 UNCOUNTED: Final[frozenset[str]] = frozenset({"conditioning", "mobility"})
 """Patterns whose time is kept apart and never enters the strength sums."""
-
-Measure = Literal["sets", "reps", "volume_load_kg", "tut_s"]
-MEASURES: Final[tuple[str, ...]] = get_args(Measure)
-TITLES: Final = {
-    "sets": "sets",
-    "reps": "reps",
-    "volume_load_kg": "volume load",
-    "tut_s": "tension",
-    "work_s": "work time",
-    "conditioning_s": "conditioning",
-    "top_load_kg": "top load",
-}
-"""The measures as they are read."""
-MUSCLE_MEASURES: Final[tuple[str, ...]] = ("sets", "volume_load_kg", "tut_s")
-"""A muscle has no reps of its own: a rep is done by a movement."""
 
 ProgressRule = Literal["reps_first", "load_first", "sets", "density", "tempo", "hold"]
 """How a movement moves on when its range is mastered."""

@@ -9,6 +9,7 @@ from typing import Final, Literal
 from dialback.core.counting import MeasuredSet, ShapeMove, loads_of
 from dialback.core.counting import measure as measure_set
 from dialback.core.figures import kind_and_name, measure_of, side_of, subject_of
+from dialback.core.measures import BY_MEASURE
 from dialback.core.movements import fold
 from dialback.core.sessions import KG_PER_LB, Set
 
@@ -18,21 +19,20 @@ Unit = Literal["kg", "lb"]
 def amount_text(value: float, measure: str, unit: Unit | None = None) -> str:
     """A value with its unit, no more digits than are known: ``12.5 sets``, ``1 240 kg``.
 
-    Raises ``ValueError`` for a weight without the unit that it is read in.
+    Raises ``KeyError`` for what is no measure, ``ValueError`` for a weight without the unit that it
+    is read in.
     """
-    match measure:
-        case "sets" | "reps":
-            one = measure[:-1] if value == 1 else measure
+    words = BY_MEASURE[measure]
+    match words.unit:
+        case "itself":
+            one = words.title[:-1] if value == 1 else words.title
             # A set counts in quarters; a mean over weeks has no more digits than it is worth.
             quarters = abs(value * 4 - round(value * 4)) < 1e-9
             return f"{number(value, 2 if quarters else 1)} {one}"
-        case "volume_load_kg":
-            return weight_text(value, _given(unit), 0)
-        case "load_kg":
-            return weight_text(value, _given(unit))
-        case "tut_s":
-            return f"{number(value, 0)} s"
-    raise ValueError(f"no unit is known for {measure!r}")
+        case "weight":
+            return weight_text(value, _given(unit), words.digits)
+        case "s":
+            return f"{number(value, words.digits)} s"
 
 
 def _given(unit: Unit | None) -> Unit:

@@ -14,18 +14,12 @@ from dialback.core.cautions import TrainingLevel
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
 from dialback.core.findings import Finding, WeekInHand
 from dialback.core.findings.finding import grown
+from dialback.core.measures import MEASURES, MUSCLE_MEASURES, measures_of
 from dialback.core.reconcile import SessionMatch
 from dialback.core.remedies import clears
 from dialback.core.sessions import Set
 from dialback.core.verdict import Verdict, verdict, worst_open
-from dialback.core.vocabulary import (
-    LEFT_RIGHT,
-    MEASURES,
-    MUSCLE_MEASURES,
-    MUSCLES,
-    PAIRS,
-    label,
-)
+from dialback.core.vocabulary import LEFT_RIGHT, MUSCLES, PAIRS, label
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete
 from dialback.store.judgements import Acceptances, acceptances
@@ -142,7 +136,7 @@ def rows(sides: TwoSides, findings: Sequence[Finding]) -> tuple[list[Row], list[
             band=None,
             findings=at.get(("total", name), []),
         )
-        for name in (*MEASURES, "work_s", "conditioning_s")
+        for name in measures_of("week")
     ]
     muscles = [
         Row(

@@ -1,4 +1,18 @@
 import type { Basis } from "./api/client";
+import TABLE from "./api/measures.json";
+
+const MEASURES = new Map(TABLE.map((one) => [one.name, one]));
+const isWeight = (measure: string) => MEASURES.get(measure)?.unit === "weight";
+
+/** The subject of a finding about the week as a whole. */
+export const WHOLE_WEEK = "total";
+
+/** The four measures that everything is summed and judged in. */
+export const MAIN_MEASURES = TABLE.filter((one) => one.main).map((one) => one.name);
+
+/** The measures that a muscle or a movement has. */
+export const measuresOf = (what: "muscle" | "movement"): string[] =>
+  TABLE.filter((one) => one.of.includes(what)).map((one) => one.name);
 
 const THIN = "\u202f";
 
@@ -11,18 +25,7 @@ export function number(value: number, digits = 2): string {
   return sign + grouped + (part ? `.${part}` : "");
 }
 
-const DIGITS: Record<string, number> = {
-  sets: 1,
-  reps: 0,
-  volume_load_kg: 0,
-  tut_s: 0,
-  work_s: 0,
-  conditioning_s: 0,
-  top_load_kg: 2,
-};
-
 const KG_PER_LB = 0.45359237;
-const WEIGHTS = new Set(["volume_load_kg", "top_load_kg", "load_kg"]);
 
 let shown: "kg" | "lb" = "kg";
 
@@ -33,10 +36,7 @@ export function showIn(unit: "kg" | "lb"): void {
 
 /** A figure in its measure's usual digits, without unit. */
 export function amount(value: number, measure: string): string {
-  return number(
-    WEIGHTS.has(measure) && shown === "lb" ? value / KG_PER_LB : value,
-    DIGITS[measure] ?? 2,
-  );
+  return number(value / shownBy(measure), MEASURES.get(measure)?.digits ?? 2);
 }
 
 /** The unit in which weights are shown and typed. */
@@ -58,30 +58,23 @@ export function weight(kg: number, entered?: unknown): string {
 
 /** What a value of a measure is divided by to be shown: kilograms are kept, whatever is read. */
 export const shownBy = (measure: string): number =>
-  WEIGHTS.has(measure) && shown === "lb" ? KG_PER_LB : 1;
+  isWeight(measure) && shown === "lb" ? KG_PER_LB : 1;
 
-const UNITS: Record<string, string> = {
-  sets: "sets",
-  reps: "reps",
-  tut_s: "s",
-  work_s: "s",
-  conditioning_s: "s",
-};
+/** The unit of a measure: of what is counted its own name. */
+export function unit(measure: string): string {
+  const words = MEASURES.get(measure);
+  if (!words) return "";
+  return words.unit === "itself" ? words.title : words.unit === "weight" ? shown : words.unit;
+}
 
-export const unit = (measure: string): string =>
-  WEIGHTS.has(measure) ? shown : (UNITS[measure] ?? "");
+/** What a value of a measure is of: `sets`, `kg of volume load`. */
+export function unitOf(measure: string): string {
+  const words = MEASURES.get(measure);
+  return !words || words.unit === "itself" ? unit(measure) : `${unit(measure)} of ${words.title}`;
+}
 
-export const MEASURE_TITLES: Record<string, string> = {
-  sets: "sets",
-  reps: "reps",
-  volume_load_kg: "volume load",
-  tut_s: "tension",
-  work_s: "work time",
-  conditioning_s: "conditioning",
-  top_load_kg: "top load",
-};
-
-export const measureTitle = (measure: string): string => MEASURE_TITLES[measure] ?? measure;
+export const measureTitle = (measure: string): string => MEASURES.get(measure)?.title ?? measure;
+export const shortTitle = (measure: string): string => MEASURES.get(measure)?.short ?? measure;
 
 /** A change as signed per cent: one decimal below ten. */
 export function percent(share: number): string {

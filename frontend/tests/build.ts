@@ -5,10 +5,7 @@ type FloorSet = Schemas["FloorSet"];
 type CoreSet = Schemas["Set"];
 
 /** A set as the book has it. */
-export const set = (
-  exercise: string,
-  more: Partial<CoreSet> & Record<string, unknown> = {},
-): CoreSet => ({
+export const set = (exercise: string, more: Partial<CoreSet> = {}): CoreSet => ({
   exercise,
   moves: null,
   reps: 8,
@@ -30,6 +27,20 @@ export const set = (
   held: null,
   seconds_to: null,
   rest_to_s: null,
+  distance_m: null,
+  reps_to: null,
+  rpe_to: null,
+  percent: null,
+  round: null,
+  place: null,
+  every_s: null,
+  clusters: null,
+  band: null,
+  range: null,
+  note: "",
+  unit: null,
+  for_time: false,
+  pre_exhaust: false,
   ...more,
 });
 

@@ -28,10 +28,10 @@ from dialback.core.adjusting.start import offered, start_of
 from dialback.core.audit import audit_draft
 from dialback.core.figures import in_total
 from dialback.core.findings import Finding
+from dialback.core.measures import MEASURES
 from dialback.core.plans.spans import rebuilt, spans_of
 from dialback.core.rules import Rules
 from dialback.core.sessions import Session
-from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
 from tests.build import MOVEMENTS, WEEK, book, movement, restricted, session, sets
 

@@ -52,7 +52,7 @@ def test_a_circuit_is_one_line_and_turns_by_rounds() -> None:
     more = [draft[0].model_copy(update={"lines": (lines[1].model_copy(update={"count": 4}),)})]
     fourth = as_sessions(more)[0].sets
     assert [one.exercise for one in fourth] == ["Press", "Row", "Curl"] * 4
-    assert [(one.model_extra or {})["round"] for one in fourth[-3:]] == [4, 4, 4]
+    assert [one.round for one in fourth[-3:]] == [4, 4, 4]
     assert [one.rest_s for one in fourth[2::3]] == [60, 60, 60, None]
     fewer = [draft[0].model_copy(update={"lines": (lines[1].model_copy(update={"count": 2}),)})]
     assert [one.rest_s for one in as_sessions(fewer)[0].sets[2::3]] == [60, None]

@@ -8,9 +8,9 @@ from hypothesis import strategies as st
 
 from dialback.core.audit import audit_draft
 from dialback.core.figures import in_total, of_movement
+from dialback.core.measures import MEASURES
 from dialback.core.progress import Progress, next_steps, taken
 from dialback.core.progress.ways import BEYOND_REPS
-from dialback.core.vocabulary import MEASURES
 from tests.build import WEEK, book, movement, restricted, session, sets
 
 DUMBBELLS: Final = (10, 12.5, 15, 20)

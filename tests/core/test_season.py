@@ -9,9 +9,10 @@ from dialback.core.audit import audit
 from dialback.core.balance import weigh
 from dialback.core.baseline import baseline, baselines
 from dialback.core.figures import in_total, of_muscle
+from dialback.core.measures import MEASURES
 from dialback.core.movements import UnknownMovementError
 from dialback.core.season import LENGTHS, Line, Point, Season, movement_line, season
-from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS
+from dialback.core.vocabulary import MUSCLES, PAIRS
 from tests.build import MONDAY, WEEK, book, restricted, session, sets
 from tests.core.test_properties import RULES, SETS
 

@@ -8,8 +8,9 @@ from typing import Any
 from dialback.book.report.changes import changes_told
 from dialback.book.report.week import Standing, amount, share, verdict
 from dialback.book.report.words import CAUTION, week_span
+from dialback.core.measures import MEASURES, TITLES
 from dialback.core.plans.ahead import MovementChange
-from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES, label
+from dialback.core.vocabulary import MUSCLES, PAIRS, label
 from dialback.core.words import Unit, capital, load_text, number
 
 

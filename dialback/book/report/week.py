@@ -16,9 +16,10 @@ from dialback.book.report.words import (
     week_title,
 )
 from dialback.core.baseline import TOLERANCE
+from dialback.core.measures import BY_MEASURE, MEASURES, TITLES
 from dialback.core.rules import RULES, Rules
 from dialback.core.verdict import worst_open
-from dialback.core.vocabulary import MEASURES, MUSCLES, PAIRS, TITLES, label
+from dialback.core.vocabulary import MUSCLES, PAIRS, label
 from dialback.core.weeks import Week
 from dialback.core.words import Unit, capital, number, percent, weight_text
 
@@ -85,9 +86,14 @@ def amount(value: float | None, measure: str, unit: Unit) -> str:
     """A figure of a measure in a column: the unit where it is not the measure's name."""
     if value is None:
         return "–"
-    if measure == "volume_load_kg":
-        return weight_text(value, unit, 0)
-    return f"{number(value, 0)} s" if measure == "tut_s" else number(value, 1)
+    words = BY_MEASURE[measure]
+    match words.unit:
+        case "itself":
+            return number(value, 1)
+        case "weight":
+            return weight_text(value, unit, words.digits)
+        case "s":
+            return f"{number(value, words.digits)} s"
 
 
 def share(value: float | None) -> str:

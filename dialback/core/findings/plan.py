@@ -8,11 +8,12 @@ from collections.abc import Callable, Iterator
 from dialback.core.baseline import TOLERANCE
 from dialback.core.figures import TOTAL_SETS, in_total, of_movement
 from dialback.core.findings.finding import AgainstPlan, Finding, WeekInHand, exceeds
+from dialback.core.measures import MEASURES, TITLES
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.reconcile import SessionMatch, SetMatch, missed_days
 from dialback.core.sessions import Set
 from dialback.core.tally import Entry
-from dialback.core.vocabulary import MEASURES, TITLES, WHOLE_WEEK
+from dialback.core.vocabulary import WHOLE_WEEK
 from dialback.core.words import amount_text, capital, movement_text
 
 

@@ -10,13 +10,13 @@ from typing import Any, Final, Literal
 from dialback.core.adjusting.start import offered
 from dialback.core.baseline import TOLERANCE
 from dialback.core.kit import LOAD_TOLERANCE_KG, at_or_below, loads_for
+from dialback.core.measures import MEASURES
 from dialback.core.movements import Movement, fold
 from dialback.core.progress.history import Range, range_of
 from dialback.core.restrictions import allowed, breaks
 from dialback.core.sessions import KG_PER_LB, Session, Set
 from dialback.core.tally import Ledger, four_measures, tally
 from dialback.core.tempo import ASSUMED, Tempo, parse_tempo
-from dialback.core.vocabulary import MEASURES
 from dialback.core.weeks import Week
 from dialback.core.words import Unit, number, sets_text, weight_text
 

@@ -13,11 +13,12 @@ from dialback.core.audit import Audit, audit
 from dialback.core.figures import TOP_LOAD, is_figure, measure_of, parts, side_of
 from dialback.core.findings.finding import Key
 from dialback.core.hurts import lately
+from dialback.core.measures import TITLES
 from dialback.core.rules import merge
 from dialback.core.schools import under_schools
 from dialback.core.sessions import parse_day
 from dialback.core.tally import Ledger, TrailEntry, is_measured, top_loads, trail
-from dialback.core.vocabulary import TITLES, label
+from dialback.core.vocabulary import label
 from dialback.core.weeks import Week
 from dialback.core.words import Unit, describe, explain, movement_text
 from dialback.store.athletes import Athlete

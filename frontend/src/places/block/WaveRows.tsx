@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 import type { Schemas } from "@/api/client";
 import { Tick } from "@/frame/Tick";
 import { LevelMark } from "@/marks/LevelMark";
-import { count, measureTitle, number, weekName } from "@/words";
+import { WHOLE_WEEK, count, measureTitle, number, weekName } from "@/words";
 import type { Wave } from "./useWave";
 import { type FindingRow, findingRows, shapeWords } from "./wave";
 
@@ -101,7 +101,7 @@ function Row({ row, weeks }: { row: FindingRow; weeks: BlockWeek[] }) {
       <th scope="row" className="py-0.5 pr-2 text-left align-top text-xs font-normal">
         {row.title.toLowerCase()},{" "}
         <span className="font-semibold">
-          {row.label === "total" ? `the week’s ${measureTitle(row.measure)}` : row.label}
+          {row.subject === WHOLE_WEEK ? `the week’s ${measureTitle(row.measure)}` : row.label}
         </span>
       </th>
       {weeks.map((week, at) => {

@@ -2,9 +2,7 @@ import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
 import { DoseBar } from "@/marks/DoseBar";
 import { LevelMark } from "@/marks/LevelMark";
-import { amount, measureTitle, unit } from "@/words";
-
-const MEASURES = ["sets", "reps", "volume_load_kg", "tut_s"];
+import { MAIN_MEASURES, amount, measureTitle, unit } from "@/words";
 
 interface Props {
   weeks: Schemas["BlockWeek"][];
@@ -16,7 +14,7 @@ interface Props {
 export function WeekFoot({ weeks, children }: Props) {
   return (
     <tfoot>
-      {MEASURES.map((measure) => {
+      {MAIN_MEASURES.map((measure) => {
         const max = Math.max(
           1,
           ...weeks.flatMap((one) => [

@@ -14,6 +14,7 @@ export interface Mark {
 /** A finding over the weeks of a block; a week without it has no mark. */
 export interface FindingRow {
   key: string;
+  subject: string;
   title: string;
   label: string;
   measure: string;
@@ -33,6 +34,7 @@ export function findingRows(weeks: BlockWeek[], proposed: Map<string, WaveWeek>)
       const key = `${one.code}/${one.subject}/${one.measure}`;
       const row = rows.get(key) ?? {
         key,
+        subject: one.subject,
         title: one.title,
         label: one.label,
         measure: one.measure,

@@ -3,7 +3,17 @@ import { Beam } from "@/marks/Beam";
 import { DoseBar } from "@/marks/DoseBar";
 import { Heads } from "@/frame/Heads";
 import { LevelMark } from "@/marks/LevelMark";
-import { amount, measureTitle, number, percent, ratio, signed, unit } from "@/words";
+import {
+  MAIN_MEASURES,
+  WHOLE_WEEK,
+  amount,
+  measureTitle,
+  number,
+  percent,
+  ratio,
+  signed,
+  unit,
+} from "@/words";
 
 type Audit = Schemas["DraftAudit"];
 
@@ -115,7 +125,7 @@ export function Findings({ audit, of = "draft" }: { audit: Audit; of?: string })
               Cleared:{" "}
               <span className="line-through">
                 {one.title.toLowerCase()},{" "}
-                {one.label === "total" ? measureTitle(one.measure) : one.label}
+                {one.subject === WHOLE_WEEK ? measureTitle(one.measure) : one.label}
               </span>
             </span>
           </li>
@@ -124,8 +134,6 @@ export function Findings({ audit, of = "draft" }: { audit: Audit; of?: string })
     </section>
   );
 }
-
-const MEASURES = ["sets", "reps", "volume_load_kg", "tut_s"];
 
 export function Pairs({ audit }: { audit: Audit }) {
   return (
@@ -148,7 +156,7 @@ export function Pairs({ audit }: { audit: Audit }) {
                   measure={pair.measure}
                   band={pair.band}
                   width={132}
-                  ratios={MEASURES.flatMap((measure) => {
+                  ratios={MAIN_MEASURES.flatMap((measure) => {
                     const one = pair.measures[measure]?.planned;
                     return one
                       ? [{ measure, ratio: one.ratio, empty: one.a === 0 && one.b === 0 }]

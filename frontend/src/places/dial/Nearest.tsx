@@ -65,7 +65,7 @@ function Line({ one, dialled, turn }: LineProps) {
       </button>
       <span className="text-ink-2">{one.effect === "clears" ? "clears" : "raises"}</span>
       <span className="min-w-0 truncate" title={one.sentence}>
-        {one.title.toLowerCase()}, {one.label === "total" ? "the week" : one.label}
+        {one.title.toLowerCase()}, {one.label}
       </span>
       <span className="ml-auto self-center">
         <LevelMark level={one.level} struck={one.effect === "clears"} />

@@ -23,10 +23,5 @@ export function fitting(load: number, loads: number[]): number {
   return atOrBelow(load, loads) ?? loads[0] ?? 0;
 }
 
-/** What only a plan says of a set. */
-const OF_PLANS = new Set(["reps_to", "note"]);
-
-/** What stands for a planned set when it was done as planned. */
-export function asPlanned(set: CoreSet): CoreSet {
-  return Object.fromEntries(Object.entries(set).filter(([key]) => !OF_PLANS.has(key))) as CoreSet;
-}
+/** What stands for a planned set when it was done as planned, without what only a plan says. */
+export const asPlanned = (set: CoreSet): CoreSet => ({ ...set, reps_to: null, note: "" });

@@ -151,7 +151,6 @@ export function wanted(
 const load = ({ set, load: says }: Schemas["FloorSet"]) =>
   says && (set.band || (set.load_kg ?? 0) < 0 ? says : `at ${says}`);
 
-
 /** A set in a few words. */
 export function told(set: CoreSet): string {
   const dose = set.reps != null ? `${set.reps} reps` : time(set.seconds ?? 0);

@@ -1,7 +1,7 @@
 import type { Schemas } from "@/api/client";
 import { type WeekPlace } from "@/api/place";
 import { KEYS } from "@/frame/keys";
-import { amount, day, moment, share, unit } from "@/words";
+import { MAIN_MEASURES, amount, day, moment, share, unitOf } from "@/words";
 import { After } from "./After";
 import { LogLines } from "./LogLines";
 import { MissedWhy } from "./MissedWhy";
@@ -109,10 +109,9 @@ function Sums({ one }: { one: LogSession }) {
     );
   return (
     <p className="flex flex-wrap gap-x-6 py-1 text-sm">
-      {(["sets", "reps", "volume_load_kg", "tut_s"] as const).map((measure) => (
+      {MAIN_MEASURES.map((measure) => (
         <span key={measure}>
-          {amount(one.done[measure] ?? 0, measure)}{" "}
-          {measure === "tut_s" ? "s of tension" : unit(measure)}
+          {amount(one.done[measure] ?? 0, measure)} {unitOf(measure)}
           {one.plan && (
             <span className="text-ink-2">
               {" "}

@@ -53,7 +53,7 @@ export function FindingItem({
             </span>
             <span className="text-ink-2">
               {" "}
-              · {finding.level} · {finding.label === "total" ? "the week" : finding.label}
+              · {finding.level} · {finding.label}
               {schools && <span className="whitespace-nowrap"> · {schools}</span>}
             </span>
           </span>

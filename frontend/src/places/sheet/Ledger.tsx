@@ -5,7 +5,19 @@ import { Beam, MeasureGlyph } from "@/marks/Beam";
 import { useRoom } from "@/frame/useRoom";
 import { DoseBar } from "@/marks/DoseBar";
 import { LevelMark } from "@/marks/LevelMark";
-import { amount, measureTitle, number, percent, ratio, share, signed, unit } from "@/words";
+import {
+  MAIN_MEASURES,
+  amount,
+  measureTitle,
+  measuresOf,
+  number,
+  percent,
+  ratio,
+  share,
+  shortTitle,
+  signed,
+  unit,
+} from "@/words";
 import { walkFigures } from "./walk";
 import type { Sheet } from "./open";
 
@@ -21,8 +33,8 @@ interface Props {
   openFinding: (at: number) => void;
 }
 
-const MEASURES = ["sets", "reps", "volume_load_kg", "tut_s", "top_load_kg"];
-const PAIR_MEASURES = ["sets", "reps", "volume_load_kg", "tut_s"];
+const MEASURES = measuresOf("movement");
+const OF_MUSCLES = measuresOf("muscle");
 
 /** The sheet itself: totals, pairs, muscles, movements, one column for each kind of figure. */
 export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
@@ -32,7 +44,7 @@ export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
       setMeasure((now) => MEASURES[(MEASURES.indexOf(now) + 1) % MEASURES.length] ?? "sets"),
   });
   const common = { sheet, selected, openFigure, openFinding };
-  const ofMuscles = measure === "reps" || measure === "top_load_kg" ? "sets" : measure;
+  const ofMuscles = OF_MUSCLES.includes(measure) ? measure : "sets";
   return (
     // The arrows walk the figures; each of them is a button of its own.
     // eslint-disable-next-line jsx-a11y/no-static-element-interactions
@@ -82,7 +94,7 @@ export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
         heads={FIGURE_HEADS}
         measure={ofMuscles}
         setMeasure={setMeasure}
-        measures={["sets", "volume_load_kg", "tut_s"]}
+        measures={OF_MUSCLES}
       >
         {sheet.muscles.map((row) => (
           <FigureRow
@@ -118,7 +130,7 @@ export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
 }
 
 const FIGURE_HEADS = ["", "planned", "done", "share", "baseline", "change", "band"];
-const PAIR_HEADS = ["", ...PAIR_MEASURES, "baseline", "band"];
+const PAIR_HEADS = ["", ...MAIN_MEASURES, "baseline", "band"];
 const FIGURE_WIDTHS = [72, 66, 54, 72, 124, 68];
 const PAIR_WIDTHS = [64, 68, 68, 82, 78, 78];
 /** On a phone as much narrower, that share or load is seen without going sideways. */
@@ -207,10 +219,10 @@ function Section({
             {!narrow && <th className="py-1 text-left font-normal">{beside}</th>}
             {heads.slice(1).map((head) => (
               <th key={head} className="figure py-1 font-normal" scope="col">
-                {PAIR_MEASURES.includes(head) ? (
+                {MAIN_MEASURES.includes(head) ? (
                   <span className="inline-flex items-center gap-1">
                     <MeasureGlyph measure={head} />
-                    {SHORT[head]}
+                    {shortTitle(head)}
                   </span>
                 ) : (
                   head
@@ -224,13 +236,6 @@ function Section({
     </div>
   );
 }
-
-const SHORT: Record<string, string> = {
-  sets: "sets",
-  reps: "reps",
-  volume_load_kg: "load",
-  tut_s: "tension",
-};
 
 function Margin({
   at,
@@ -393,7 +398,7 @@ function PairLine({
   openFinding,
 }: Omit<Props, "sheet"> & { pair: PairRow; sheet: Sheet }) {
   const side = sheet.basis === "completed" ? "done" : "planned";
-  const ratios = PAIR_MEASURES.flatMap((measure) => {
+  const ratios = MAIN_MEASURES.flatMap((measure) => {
     const one = pair.measures[measure]?.[side];
     return one ? [{ measure, ratio: one.ratio, empty: one.a === 0 && one.b === 0 }] : [];
   });
@@ -440,7 +445,7 @@ function PairLine({
         {narrow && beam}
       </th>
       {!narrow && <td>{beam}</td>}
-      {PAIR_MEASURES.map((measure) => {
+      {MAIN_MEASURES.map((measure) => {
         const one = pair.measures[measure];
         const other = one?.[side === "done" ? "planned" : "done"];
         return (

@@ -85,7 +85,7 @@ function Table({ schools }: { schools: Schemas["SchoolsOut"] }) {
                 scope="row"
                 className={`py-1 text-left font-normal ${raised === row.levels.length ? "" : "text-ink-2"}`}
               >
-                {row.title}: {row.label === "total" ? "the week" : row.label}
+                {row.title}: {row.label}
               </th>
               {row.levels.map((level, at) => (
                 <td key={schools.names[at]} className="text-sm">

@@ -1,4 +1,5 @@
 import type { Basis, Schemas } from "@/api/client";
+import { WHOLE_WEEK } from "@/words";
 
 export type Sheet = Schemas["Sheet"];
 export type Finding = Schemas["FindingOut"];
@@ -12,4 +13,4 @@ export interface OpenTrail {
 
 /** The row at whose margin a finding stands. */
 export const rowOf = (one: Pick<Finding, "code" | "subject" | "measure">): string =>
-  one.subject === "total" ? one.measure : one.subject;
+  one.subject === WHOLE_WEEK ? one.measure : one.subject;
