@@ -76,17 +76,23 @@ def a_book(name: str, seed: int) -> dict[str, Any]:
                 loads[movement.name] += chance.choice((0, 0, 1, 2))
                 reps = chance.randint(6, 10)
                 sets += [
-                    {"exercise": movement.name, "reps": reps - (at == 3 and chance.random() < 0.4),
-                     "load_kg": loads[movement.name], "rpe": chance.choice((7, 7.5, 8, 8.5))}
+                    {
+                        "exercise": movement.name,
+                        "reps": reps - (at == 3 and chance.random() < 0.4),
+                        "load_kg": loads[movement.name],
+                        "rpe": chance.choice((7, 7.5, 8, 8.5)),
+                    }
                     for at in range(4)
-                ]  # fmt: skip
+                ]
             completed.append({"date": (monday + timedelta(days=day)).isoformat(), "sets": sets})
     return {
-        "format": "dialback-book", "version": 1,
+        "format": "dialback-book",
+        "version": 1,
         "athlete": {"name": name, "bodyweight_kg": 75},
         "exercises": [one.model_dump(mode="json") for one in library()],
-        "completed": completed, "planned": completed[-30:],
-    }  # fmt: skip
+        "completed": completed,
+        "planned": completed[-30:],
+    }
 
 
 def median_ms(call: Callable[[], Any], rounds: int = ROUNDS) -> float:
@@ -133,8 +139,20 @@ def ours(read: Ledger) -> dict[Week, Tally]:
     return {week: ledger.tally("completed", week) for week in ledger.source.weeks("completed")}
 
 
-_COLUMNS = ("reps", "seconds", "load_kg", "implements", "sides", "tempo", "hold_s", "partial_reps",
-            "rpe", "warm_up", "rest_s", "part")  # fmt: skip
+_COLUMNS = (
+    "reps",
+    "seconds",
+    "load_kg",
+    "implements",
+    "sides",
+    "tempo",
+    "hold_s",
+    "partial_reps",
+    "rpe",
+    "warm_up",
+    "rest_s",
+    "part",
+)
 
 
 def fetch(athlete: Athlete) -> list[tuple[Any, ...]]:
@@ -159,12 +177,16 @@ def by_pandas(fetched: list[tuple[Any, ...]], bodyweight_kg: float) -> dict[str,
     rows = rows[rows["warm_up"] == 0]
     movements = pd.DataFrame(
         [
-            (one.name, one.pattern, one.bodyweight_share,
-             (parse_tempo(one.tempo) if one.tempo else ASSUMED).cycle)
+            (
+                one.name,
+                one.pattern,
+                one.bodyweight_share,
+                (parse_tempo(one.tempo) if one.tempo else ASSUMED).cycle,
+            )
             for one in library()
         ],
         columns=["name", "pattern", "share", "cycle"],
-    )  # fmt: skip
+    )
     roles = pd.DataFrame(
         [
             (one.name, muscle, 1.0 if role == "direct" else 0.5)
@@ -276,15 +298,21 @@ def main() -> None:
             gc.freeze()
             say_side_by_side(
                 (
-                    ("three years read and summed, ours", lambda: in_columns(athlete),
-                     "goal twice the plain SELECT"),
+                    (
+                        "three years read and summed, ours",
+                        lambda: in_columns(athlete),
+                        "goal twice the plain SELECT",
+                    ),
                     ("the same rows by a plain SELECT", lambda: fetch(athlete), ""),
-                    ("the same sums of rows read before, by pandas",
-                     lambda: by_pandas(fetched, weight), "ours, with reading, no slower"),
+                    (
+                        "the same sums of rows read before, by pandas",
+                        lambda: by_pandas(fetched, weight),
+                        "ours, with reading, no slower",
+                    ),
                     ("sums of sets in memory, ours", lambda: ours(read), ""),
                     ("the rows as sets", lambda: from_store(athlete), ""),
                 )
-            )  # fmt: skip
+            )
 
         text = "\n".join(
             f"{one.name} 3 × 8 at {20 + 2.5 * at:g} kg, RPE {6 + at % 4}, rest {60 + at} s"
@@ -301,8 +329,11 @@ def main() -> None:
 
         planned = written_sets(text, board)
         done = [one for at, one in enumerate(planned) if at % 7] + planned[:4]
-        say("reconciling a session of 60 sets, core",
-            median_ms(lambda: match_sets(planned, done, board)), "goal under 10")  # fmt: skip
+        say(
+            "reconciling a session of 60 sets, core",
+            median_ms(lambda: match_sets(planned, done, board)),
+            "goal under 10",
+        )
         for name, writer in (("CSV", write_csv), ("XLSX", write_xlsx)):
             sheet(name, writer(export_heads(), rows_of(hundred_thousand(planned))), board)
 
@@ -331,17 +362,26 @@ def grown() -> None:
         start = time.perf_counter()
         with served(data) as (base, process):
             count_everybody(lambda: http(base, "/api/roster"))
-            say(f"club of {size}: start of the server to its roster",
+            say(
+                f"club of {size}: start of the server to its roster",
                 (time.perf_counter() - start) * 1000,
-                "goal 1500, the start itself aside" if size == 400 else "")  # fmt: skip
-            say(f"club of {size}: roster again", median_ms(lambda: http(base, "/api/roster"), 7),
-                "goal under 250" if size == 400 else "")  # fmt: skip
-            sheets = [f"/api/athletes/{1 + at * (size - 1) // (VISITS - 1)}/weeks/{week}/sheet"
-                      for at in range(min(VISITS, size))]  # fmt: skip
+                "goal 1500, the start itself aside" if size == 400 else "",
+            )
+            say(
+                f"club of {size}: roster again",
+                median_ms(lambda: http(base, "/api/roster"), 7),
+                "goal under 250" if size == 400 else "",
+            )
+            sheets = [
+                f"/api/athletes/{1 + at * (size - 1) // (VISITS - 1)}/weeks/{week}/sheet"
+                for at in range(min(VISITS, size))
+            ]
             taken = [median_ms(partial(http, base, path), 1) for path in sheets]
             say(f"club of {size}: week sheet, first look, median", statistics.median(taken), "")
-            print(f"{f'club of {size}: memory after {len(sheets)} week sheets':<62}"
-                  f"{resident_mb(process):9.0f} MB")  # fmt: skip
+            print(
+                f"{f'club of {size}: memory after {len(sheets)} week sheets':<62}"
+                f"{resident_mb(process):9.0f} MB"
+            )
 
 
 @contextmanager
@@ -409,11 +449,18 @@ def over_http(base: str, week: str, text: str) -> None:
     say("week sheet", median_ms(lambda: http(base, f"{place}/sheet")), "goal under 40")
     trail = f"{place}/trail?figure=muscles/chest/sets"
     say("trail of a figure", median_ms(lambda: http(base, trail)), "")
-    say("season of a year, first look",
+    say(
+        "season of a year, first look",
         statistics.median(
-            [median_ms(partial(http, base,
-                               f"/api/athletes/{at}/weeks/{week}/season?weeks=52"), 1)
-             for at in range(8, 15)]), "goal under 150")  # fmt: skip
+            [
+                median_ms(
+                    partial(http, base, f"/api/athletes/{at}/weeks/{week}/season?weeks=52"), 1
+                )
+                for at in range(8, 15)
+            ]
+        ),
+        "goal under 150",
+    )
     draft = http(base, coming)
     body = {"sessions": draft["sessions"]}
     say(
@@ -447,8 +494,11 @@ def over_http(base: str, week: str, text: str) -> None:
         "goal under 1000",
     )
     rules = {"chosen": {"baseline": "ewma"}, "scope": "house", "basis": "completed"}
-    say("preview of a rule that needs all three years",
-        median_ms(lambda: http(base, f"{place}/rules/preview", rules), 5), "")  # fmt: skip
+    say(
+        "preview of a rule that needs all three years",
+        median_ms(lambda: http(base, f"{place}/rules/preview", rules), 5),
+        "",
+    )
 
 
 def written_sets(text: str, board: MovementTable) -> list[Set]:

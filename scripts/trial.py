@@ -49,10 +49,14 @@ class Server:
         begun = time.perf_counter()
         limit = self.limit_bytes
         self.process = subprocess.Popen(
-            self.command, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True,
-            preexec_fn=None if limit is None else lambda: resource.setrlimit(
-                resource.RLIMIT_FSIZE, (limit, limit)),
-        )  # fmt: skip
+            self.command,
+            stdout=subprocess.PIPE,
+            stderr=subprocess.DEVNULL,
+            text=True,
+            preexec_fn=None
+            if limit is None
+            else lambda: resource.setrlimit(resource.RLIMIT_FSIZE, (limit, limit)),
+        )
         assert self.process.stdout is not None
         for line in self.process.stdout:
             found = re.search(r":(\d+)/", line)
@@ -103,14 +107,20 @@ def served(data: Path) -> Iterator[Server]:
 def a_book(name: str, sessions: int = 8) -> dict[str, Any]:
     """An athlete with some weeks of training."""
     return {
-        "format": "dialback-book", "version": 1,
+        "format": "dialback-book",
+        "version": 1,
         "athlete": {"name": name, "bodyweight_kg": 70},
-        "exercises": [{"name": "Press", "pattern": "vertical_push",
-                       "muscles": {"side_delts": "direct"}}],
-        "completed": [{"date": f"2026-{1 + at // 28:02d}-{1 + at % 28:02d}",
-                       "sets": [{"exercise": "Press", "reps": 5, "load_kg": 20}] * 5}
-                      for at in range(sessions)],
-    }  # fmt: skip
+        "exercises": [
+            {"name": "Press", "pattern": "vertical_push", "muscles": {"side_delts": "direct"}}
+        ],
+        "completed": [
+            {
+                "date": f"2026-{1 + at // 28:02d}-{1 + at % 28:02d}",
+                "sets": [{"exercise": "Press", "reps": 5, "load_kg": 20}] * 5,
+            }
+            for at in range(sessions)
+        ],
+    }
 
 
 def athletes_of(server: Server, count: int) -> None:
@@ -123,10 +133,18 @@ def athletes_of(server: Server, count: int) -> None:
 def with_mark(session: dict[str, Any] | None, mark: str) -> dict[str, Any]:
     """A log with one more set that carries a mark."""
     sets = [] if session is None else session["sets"]
-    return {"date": DAY, "title": "", "sets": [
-        *({"exercise": one["exercise"], "reps": one["reps"], "note": one["note"]}
-          for one in sets if "note" in one),
-        {"exercise": "Press", "reps": 5, "note": mark}]}  # fmt: skip
+    return {
+        "date": DAY,
+        "title": "",
+        "sets": [
+            *(
+                {"exercise": one["exercise"], "reps": one["reps"], "note": one["note"]}
+                for one in sets
+                if "note" in one
+            ),
+            {"exercise": "Press", "reps": 5, "note": mark},
+        ],
+    }
 
 
 def log_of(server: Server, athlete: int, client: str) -> dict[str, Any] | None:
@@ -160,8 +178,11 @@ class Writers:
             found = log_of(self.server, self.athlete, self.client)
             mark = uuid.uuid4().hex
             log = found and found["log"]
-            body = {"change": mark, "revision": log["revision"] if log else 0,
-                    "session": with_mark(log and log["session"], mark)}  # fmt: skip
+            body = {
+                "change": mark,
+                "revision": log["revision"] if log else 0,
+                "session": with_mark(log and log["session"], mark),
+            }
             path = f"/api/athletes/{self.athlete}/logs/{self.client}"
             status, _ = self.server.ask("PUT", path, body)
             with self._lock:
@@ -214,9 +235,11 @@ def many_hands(folder: Path, hands: int, seconds: float) -> int:
             reader.join()
         lost = writers.lost()
         odd = {status for status in {*writers.statuses, *reads} if status not in (200, 409, 503)}
-    print(f"{hands} hands on one log for {seconds:g} s: {len(writers.acknowledged)} changes "
-          f"acknowledged, {len(lost)} lost; answers {dict(writers.statuses)}, "
-          f"reads {dict(reads)}")  # fmt: skip
+    print(
+        f"{hands} hands on one log for {seconds:g} s: {len(writers.acknowledged)} changes "
+        f"acknowledged, {len(lost)} lost; answers {dict(writers.statuses)}, "
+        f"reads {dict(reads)}"
+    )
     return len(lost) + len(odd)
 
 
@@ -247,8 +270,10 @@ def kills(folder: Path, rounds: int) -> int:
         if lost:
             break
     server.kill()
-    print(f"{rounds} kills -9: {len(acknowledged)} changes acknowledged, {len(lost)} lost, "
-          f"{broken} damaged files")  # fmt: skip
+    print(
+        f"{rounds} kills -9: {len(acknowledged)} changes acknowledged, {len(lost)} lost, "
+        f"{broken} damaged files"
+    )
     return len(lost) + broken
 
 
@@ -259,8 +284,11 @@ def under_load(folder: Path, readers: int, each: int) -> int:
         took: list[float] = []
         statuses: Counter[int] = Counter()
         imports: Counter[int] = Counter()
-        paths = [f"/api/athletes/{1 + at % 12}/weeks/{WEEK}/{what}"
-                 for at in range(24) for what in ("sheet", "log")] + ["/api/roster"]  # fmt: skip
+        paths = [
+            f"/api/athletes/{1 + at % 12}/weeks/{WEEK}/{what}"
+            for at in range(24)
+            for what in ("sheet", "log")
+        ] + ["/api/roster"]
         writers = [Writers(server, 2 + at, 1, seed=at) for at in range(3)]
 
         def read(seed: int) -> None:
@@ -290,13 +318,18 @@ def under_load(folder: Path, readers: int, each: int) -> int:
         lost = sum(len(writer.lost()) for writer in writers)
         memory = server.memory_mb()
     written = sum((writer.statuses for writer in writers), Counter())
-    bad = sum(count for status, count in (statuses + written + imports).items()
-              if (status >= 500 and status != 503) or status == 0)  # fmt: skip
+    bad = sum(
+        count
+        for status, count in (statuses + written + imports).items()
+        if (status >= 500 and status != 503) or status == 0
+    )
     took.sort()
-    print(f"{readers} readers × {each} beside 3 writers and imports: {dict(statuses)}, writes "
-          f"{dict(written)}, imports of one name {dict(imports)}, {lost} lost; "
-          f"median {statistics.median(took) * 1000:.0f} ms, "
-          f"p99 {took[int(len(took) * 0.99)] * 1000:.0f} ms, {memory:.0f} MB")  # fmt: skip
+    print(
+        f"{readers} readers × {each} beside 3 writers and imports: {dict(statuses)}, writes "
+        f"{dict(written)}, imports of one name {dict(imports)}, {lost} lost; "
+        f"median {statistics.median(took) * 1000:.0f} ms, "
+        f"p99 {took[int(len(took) * 0.99)] * 1000:.0f} ms, {memory:.0f} MB"
+    )
     return lost + bad + statuses[503]
 
 
@@ -392,9 +425,11 @@ def beside(folder: Path, seconds: float, day_s: float, step: int = 1) -> int:
                 wrong.append(f"a second server answered {status}")
             other.kill()
 
-    hands = [threading.Thread(target=others, args=(commands[:4],)),
-             threading.Thread(target=others, args=(commands[4:],)),
-             threading.Thread(target=second)]  # fmt: skip
+    hands = [
+        threading.Thread(target=others, args=(commands[:4],)),
+        threading.Thread(target=others, args=(commands[4:],)),
+        threading.Thread(target=second),
+    ]
     writers.start()
     for hand in hands:
         hand.start()
@@ -408,10 +443,12 @@ def beside(folder: Path, seconds: float, day_s: float, step: int = 1) -> int:
     server.kill()
     days = sorted((folder / f"beside{step}-copies").glob("*.sqlite"))
     unwhole = sum(not is_whole(path) for path in [*days, *(path for path, _ in kept_before)])
-    print(f"{seconds:g} s of 8 writers beside {dict(ended)}: {len(writers.acknowledged)} changes "
-          f"acknowledged, {len(lost)} lost; answers {dict(writers.statuses)}; {len(kept_before)} "
-          f"backups lack {missing} of what was acknowledged before; {len(days)} daily copies, "
-          f"{unwhole} not whole")  # fmt: skip
+    print(
+        f"{seconds:g} s of 8 writers beside {dict(ended)}: {len(writers.acknowledged)} changes "
+        f"acknowledged, {len(lost)} lost; answers {dict(writers.statuses)}; {len(kept_before)} "
+        f"backups lack {missing} of what was acknowledged before; {len(days)} daily copies, "
+        f"{unwhole} not whole"
+    )
     for line in wrong[:5]:
         print(f"  {line}")
     return len(lost) + len(broken) + missing + unwhole + len(wrong) + (len(days) > 14)
@@ -463,8 +500,10 @@ def power_cuts(folder: Path, rounds: int) -> int:
             missing += len(before - marks_in(cut))
         writers.end()
         lost = writers.lost()
-    print(f"{rounds} power cuts: {len(writers.acknowledged)} changes acknowledged, {missing} "
-          f"missing in a copy of the moment, {broken} damaged, {len(lost)} lost")  # fmt: skip
+    print(
+        f"{rounds} power cuts: {len(writers.acknowledged)} changes acknowledged, {missing} "
+        f"missing in a copy of the moment, {broken} damaged, {len(lost)} lost"
+    )
     return missing + broken + len(lost)
 
 
@@ -488,9 +527,11 @@ def full_disk(folder: Path, seconds: float) -> int:
         again = log_of(server, 1, writers.client)
     refused = sum(count for status, count in writers.statuses.items() if status == 507)
     odd = {status for status in writers.statuses if status not in (200, 409, 503, 507)}
-    print(f"a full disk for {seconds:g} s: {len(writers.acknowledged)} changes acknowledged, "
-          f"{len(lost)} lost, {refused} refused in words, reads {reads}, "
-          f"other answers {odd or 'none'}; whole: {is_whole(data)}")  # fmt: skip
+    print(
+        f"a full disk for {seconds:g} s: {len(writers.acknowledged)} changes acknowledged, "
+        f"{len(lost)} lost, {refused} refused in words, reads {reads}, "
+        f"other answers {odd or 'none'}; whole: {is_whole(data)}"
+    )
     return len(lost) + len(odd) + (again is None) + (not is_whole(data)) + (not refused)
 
 

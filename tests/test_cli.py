@@ -41,8 +41,14 @@ def test_the_audit_of_a_case_needs_no_database(tmp_path: Path) -> None:
 
 
 def test_without_json_it_is_a_table(tmp_path: Path) -> None:
-    done = run("audit", CASES / "3-weeks-and-jumps.book.json", "--week", "2026-W41", LC_ALL="C",
-               PYTHONUTF8="0")  # fmt: skip
+    done = run(
+        "audit",
+        CASES / "3-weeks-and-jumps.book.json",
+        "--week",
+        "2026-W41",
+        LC_ALL="C",
+        PYTHONUTF8="0",
+    )
     assert done.returncode == 0
     for word in ("push : pull", "HIGH", "rear delts", "2026-W39", "not medical advice"):
         assert word in done.stdout
@@ -217,8 +223,9 @@ def test_a_report_from_the_command_line(tmp_path: Path) -> None:
     run("import", book, data=data)
     out = tmp_path / "week.pdf"
     for reader in ("coach", "athlete"):
-        done = run("report", "ada test", "--week", "2026-W41", "--for", reader, "--out", out,
-                   data=data)  # fmt: skip
+        done = run(
+            "report", "ada test", "--week", "2026-W41", "--for", reader, "--out", out, data=data
+        )
         assert (done.returncode, done.stdout) == (0, ""), done.stderr
         assert out.read_bytes().startswith(b"%PDF")
     assert "has been replaced" in done.stderr
@@ -257,18 +264,23 @@ def test_a_report_writes_over_no_other_file(tmp_path: Path) -> None:
     assert "is not a PDF" in done.stderr
     assert notes.read_text() == "mine"
     before = data.read_bytes()
-    for command in (("report", "Ada Test", "--week", "2026-W41", "--out"),
-                    ("export", "Ada Test", "--output")):  # fmt: skip
+    for command in (
+        ("report", "Ada Test", "--week", "2026-W41", "--out"),
+        ("export", "Ada Test", "--output"),
+    ):
         assert run(*command, data, data=data).returncode == 2
     assert data.read_bytes() == before
 
 
 def test_a_data_file_that_is_not_there_is_told_and_not_made(tmp_path: Path) -> None:
     for command in (
-        ("backup", tmp_path / "copy.sqlite"), ("check",), ("export", "Ada"),
+        ("backup", tmp_path / "copy.sqlite"),
+        ("check",),
+        ("export", "Ada"),
         ("report", "Ada", "--week", "2026-W41", "--out", tmp_path / "week.pdf"),
-        ("account", "list"), ("account", "unlock"),
-    ):  # fmt: skip
+        ("account", "list"),
+        ("account", "unlock"),
+    ):
         done = run(*command, data=tmp_path / "wrong" / "name.sqlite")
         assert (done.returncode, done.stdout) == (2, ""), command
         assert "name.sqlite: is not there" in done.stderr, command
@@ -299,9 +311,12 @@ def test_accounts_from_the_command_line(tmp_path: Path) -> None:
 
     def at(*more: object, password: str = "") -> subprocess.CompletedProcess[str]:
         return subprocess.run(
-            [DIALBACK, *map(str, (*data, *more))], input=password, text=True, capture_output=True,
+            [DIALBACK, *map(str, (*data, *more))],
+            input=password,
+            text=True,
+            capture_output=True,
             check=False,
-        )  # fmt: skip
+        )
 
     at("init")
     assert "anyone at this machine can do everything" in at("account", "list").stdout
@@ -338,8 +353,10 @@ def test_behind_a_proxy_the_name_and_https_are_the_proxy_s_word(tmp_path: Path) 
     def cookie(*more: str, **headers: str) -> str:
         """What a sign-in is answered with, or the status of a refusal."""
         served = subprocess.Popen(
-            [DIALBACK, *data, "serve", "--port", "0", *more], stdout=subprocess.PIPE, text=True,
-        )  # fmt: skip
+            [DIALBACK, *data, "serve", "--port", "0", *more],
+            stdout=subprocess.PIPE,
+            text=True,
+        )
         try:
             assert served.stdout
             port = re.search(r":(\d+)/", served.stdout.readline())
@@ -358,8 +375,12 @@ def test_behind_a_proxy_the_name_and_https_are_the_proxy_s_word(tmp_path: Path) 
             served.kill()
             served.wait()
 
-    told = {"X-Forwarded-Proto": "https", "X-Forwarded-Host": "gym.example",
-            "X-Forwarded-For": "10.1.2.3", "Origin": "https://gym.example"}  # fmt: skip
+    told = {
+        "X-Forwarded-Proto": "https",
+        "X-Forwarded-Host": "gym.example",
+        "X-Forwarded-For": "10.1.2.3",
+        "Origin": "https://gym.example",
+    }
     assert "; Secure" in cookie("--proxy", "127.0.0.1", "--name", "gym.example", **told)
     # Another name is not answered to; and nobody's word counts who is not the proxy.
     assert cookie("--proxy", "127.0.0.1", **told) == "400"

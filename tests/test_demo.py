@@ -39,9 +39,21 @@ def test_the_club(day: date) -> None:
         assert max(session.date for session in book.completed) < day
     codes = {code for code, _ in found}
     assert codes >= {
-        "balance", "muscle_floor", "muscle_ceiling", "jump", "load_step", "spacing", "off_plan",
-        "missed", "swapped", "data_gap", "pain", "side_gap", "stalled", "return",
-    }  # fmt: skip
+        "balance",
+        "muscle_floor",
+        "muscle_ceiling",
+        "jump",
+        "load_step",
+        "spacing",
+        "off_plan",
+        "missed",
+        "swapped",
+        "data_gap",
+        "pain",
+        "side_gap",
+        "stalled",
+        "return",
+    }
     # A hundred findings, and no more than some thirty causes to read.
     assert 20 <= told <= 32
     assert clean == ["Anselm Brook"]
@@ -50,8 +62,9 @@ def test_the_club(day: date) -> None:
 def test_the_stories_are_told() -> None:
     week = Week.to_audit(MONDAY)
     told = {rower.name: audit(book.ledger(), week) for book, rower in books(MONDAY)}
-    subjects = {name: {(one.code, one.subject) for one in result.findings}
-                for name, result in told.items()}  # fmt: skip
+    subjects = {
+        name: {(one.code, one.subject) for one in result.findings} for name, result in told.items()
+    }
     assert ("balance", "push_pull") in subjects["Maro Veldt"]
     assert ("jump", "total") in subjects["Tess Hallorin"]
     assert told["Ondra Pell"].value("totals/estimated_rep_sets") > 30
@@ -64,10 +77,13 @@ def test_the_stories_are_told() -> None:
     assert {code for code, _ in subjects["Yara Quill"]} >= {"spacing"}
     assert ("muscle_ceiling", "quads") in subjects["Bram Osterley"]
     left, right = (
-        sum(entry.set.reps or 0 for entry in told["Mirren Sollas"].entries
-            if entry.set.sides == side)
+        sum(
+            entry.set.reps or 0
+            for entry in told["Mirren Sollas"].entries
+            if entry.set.sides == side
+        )
         for side in ("left", "right")
-    )  # fmt: skip
+    )
     assert left < 0.9 * right
 
 

@@ -79,8 +79,10 @@ def test_the_front_ends_types_are_current(tmp_path: Path) -> None:
     made = tmp_path / "schema.d.ts"
     subprocess.run(
         ["npx", "openapi-typescript", "../docs/openapi.json", "-o", made],
-        cwd=ROOT / "frontend", check=True, capture_output=True,
-    )  # fmt: skip
+        cwd=ROOT / "frontend",
+        check=True,
+        capture_output=True,
+    )
     kept = (ROOT / "frontend" / "src" / "api" / "schema.d.ts").read_text()
     assert kept == made.read_text(), "run 'make docs'"
 

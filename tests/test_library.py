@@ -6,17 +6,23 @@ from dialback.core.vocabulary import MUSCLES, PATTERNS
 from dialback.demo.programmes import LOADS
 from dialback.library import library
 
-EBBEN = {"Press-up": 0.64, "Press-up, hands raised 30 cm": 0.55,
-         "Press-up, hands raised 60 cm": 0.41, "Press-up, feet raised 30 cm": 0.70,
-         "Press-up, feet raised 60 cm": 0.74, "Press-up, knees down": 0.49}  # fmt: skip
+EBBEN = {
+    "Press-up": 0.64,
+    "Press-up, hands raised 30 cm": 0.55,
+    "Press-up, hands raised 60 cm": 0.41,
+    "Press-up, feet raised 30 cm": 0.70,
+    "Press-up, feet raised 60 cm": 0.74,
+    "Press-up, knees down": 0.49,
+}
 
 
 def test_every_pattern_and_every_muscle_is_trained() -> None:
     movements = library()
     assert len(movements) >= 160
     assert {one.pattern for one in movements} == set(PATTERNS)
-    direct = {muscle for one in movements for muscle, role in one.muscles.items()
-              if role == "direct"}  # fmt: skip
+    direct = {
+        muscle for one in movements for muscle, role in one.muscles.items() if role == "direct"
+    }
     assert direct == set(MUSCLES)
 
 

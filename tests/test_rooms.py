@@ -17,8 +17,20 @@ MAY_USE = {
     "web": {"core", "book", "store", "library", "simulated", "work"},
     "cli": {"core", "book", "library", "store", "demo", "work", "web"},
 }
-NOT_IN_CORE = {"flask", "peewee", "sqlite3", "pathlib", "os", "io", "socket", "time", "click",
-               "waitress", "requests", "urllib"}  # fmt: skip
+NOT_IN_CORE = {
+    "flask",
+    "peewee",
+    "sqlite3",
+    "pathlib",
+    "os",
+    "io",
+    "socket",
+    "time",
+    "click",
+    "waitress",
+    "requests",
+    "urllib",
+}
 
 
 def imports(path: Path) -> set[str]:

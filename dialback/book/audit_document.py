@@ -134,8 +134,12 @@ def _finding(finding: Finding, result: Audit) -> dict[str, Any]:
         "sentence": finding.sentence,
         "clears": clears(result.in_hand, finding),
         "trail": [
-            {"date": entry.entry.session.date.isoformat(), "session": entry.entry.session.title,
-             "set": entry.entry.at, "credit": _round(entry.credit)}
+            {
+                "date": entry.entry.session.date.isoformat(),
+                "session": entry.entry.session.title,
+                "set": entry.entry.at,
+                "credit": _round(entry.credit),
+            }
             for entry in finding.trail(entries)
         ],
-    }  # fmt: skip
+    }

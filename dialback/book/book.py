@@ -173,9 +173,10 @@ def read_book(data: bytes) -> Book:
     """Read and check a book. Raises ``BadInputError`` that names every place that is wrong."""
     if len(data) > MAX_BYTES:
         raise bad_input(
-            "", f"the book has {len(data) // 1_000_000} MB; at most {MAX_BYTES // 1_000_000} are "
-            "taken: split it by years"
-        )  # fmt: skip
+            "",
+            f"the book has {len(data) // 1_000_000} MB; at most {MAX_BYTES // 1_000_000} are "
+            "taken: split it by years",
+        )
     document = read_json(data, "the book")
     if not isinstance(document, dict) or document.get("format") != FORMAT:
         raise bad_input(

@@ -56,9 +56,10 @@ def _grid(kind: Literal["csv", "xlsx"], rows: Rows, seen: Callable[[int], None])
     for number, row in rows:
         if len(row) > MAX_COLUMNS and any(cell not in (None, "") for cell in row[MAX_COLUMNS:]):
             raise bad_input(
-                f"row {number}", f"has {len(row)} columns; at most {MAX_COLUMNS} are taken: leave "
-                "out those that are not logs"
-            )  # fmt: skip
+                f"row {number}",
+                f"has {len(row)} columns; at most {MAX_COLUMNS} are taken: leave "
+                "out those that are not logs",
+            )
         filled = sum(cell not in (None, "") for cell in row)
         if heads is None:
             if filled >= 2:

@@ -48,15 +48,20 @@ def signed_document(
         "audit": audit_document(result, athlete),
         "rules": result.ledger.rules.model_dump(mode="json"),
         "accepted": [
-            {"code": one.key[0], "subject": one.key[1], "measure": one.key[2],
-             "reason": one.reason, "day": one.day.isoformat()}
+            {
+                "code": one.key[0],
+                "subject": one.key[1],
+                "measure": one.key[2],
+                "reason": one.reason,
+                "day": one.day.isoformat(),
+            }
             for one in sorted(accepted, key=lambda one: one.key)
         ],
         "sessions": {
             basis: [_session(session) for session in source.week(basis, result.week)]
             for basis in BASES
         },
-    }  # fmt: skip
+    }
 
 
 def _session(session: Session) -> dict[str, Any]:
@@ -88,10 +93,12 @@ def _sets_told(basis: Basis, signed: Mapping[str, Any], now: Mapping[str, Any]) 
     parts = [
         f"{count} set{'' if count == 1 else 's'}{whose} {what}"
         for count, what in (
-            (changed, "changed"), (come - changed, "added"), (gone - changed, "removed"),
+            (changed, "changed"),
+            (come - changed, "added"),
+            (gone - changed, "removed"),
         )
         if count
-    ]  # fmt: skip
+    ]
     return ", ".join(parts)
 
 
@@ -126,8 +133,9 @@ def _findings_told(signed: Mapping[str, Any], now: Mapping[str, Any]) -> str:
     parts = [
         f"{count} finding{'' if count == 1 else 's'} {what}"
         for count, what in (
-            (len(after - before), "new"), (len(before - after), "gone"),
+            (len(after - before), "new"),
+            (len(before - after), "gone"),
         )
         if count
-    ]  # fmt: skip
+    ]
     return ", ".join(parts)

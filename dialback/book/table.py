@@ -80,9 +80,13 @@ def _pairs(result: Audit) -> str:
             for name in MEASURES
         ]
         rows.append(
-            [pair.title, f"{number(sets.a)} : {number(sets.b)}", *ratios,
-             "" if band is None else f"{number(band[0])}–{number(band[1])}"]
-        )  # fmt: skip
+            [
+                pair.title,
+                f"{number(sets.a)} : {number(sets.b)}",
+                *ratios,
+                "" if band is None else f"{number(band[0])}–{number(band[1])}",
+            ]
+        )
     heads = ["Pairs", "sets a : b", "sets", "reps", "volume load", "tension", "band"]
     return _table(rows, heads)
 
@@ -132,8 +136,10 @@ def adjust_table(proposal: Proposal) -> str:
     lines = [f"Week {proposal.week}: {len(proposal.changes)} changes, cost {proposal.cost}{proved}"]
     lines += [f"  {change.sentence}" for change in proposal.changes]
     lines.append("What more change buys")
-    lines += [f"  cost {rung.cost}: {rung.high} high, {rung.caution} cautions left"
-              for rung in proposal.ladder]  # fmt: skip
+    lines += [
+        f"  cost {rung.cost}: {rung.high} high, {rung.caution} cautions left"
+        for rung in proposal.ladder
+    ]
     if proposal.remaining:
         lines.append("What stays")
         lines += [f"  {left.sentence}" for left in proposal.remaining]

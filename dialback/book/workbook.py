@@ -31,8 +31,11 @@ LAST_COLUMN: Final = 16_384
 MAX_UNPACKED: Final = 300_000_000
 """Bytes of a workbook when unpacked; more is a bomb, not a log."""
 MAX_RATIO: Final = 300
-_PART_LIMITS: Final = {"xl/sharedStrings.xml": 40_000_000, "xl/styles.xml": 5_000_000,
-                       "xl/workbook.xml": 2_000_000}  # fmt: skip
+_PART_LIMITS: Final = {
+    "xl/sharedStrings.xml": 40_000_000,
+    "xl/styles.xml": 5_000_000,
+    "xl/workbook.xml": 2_000_000,
+}
 _MACROS: Final = "vbaProject.bin"
 MOST_ROWS: Final = 250_000
 """Rows of a log; whoever has more splits it."""
@@ -65,8 +68,18 @@ def rows_of_workbook(data: bytes) -> Rows:
             cells = tuple(map(_cell, row))
             if any(cell is not None for cell in cells):
                 yield number, before + cells
-    except (CalamineError, ParseError, DefusedXmlException, zipfile.BadZipFile, KeyError, EOFError,
-            ValueError, OSError, IndexError, TypeError) as error:  # fmt: skip
+    except (
+        CalamineError,
+        ParseError,
+        DefusedXmlException,
+        zipfile.BadZipFile,
+        KeyError,
+        EOFError,
+        ValueError,
+        OSError,
+        IndexError,
+        TypeError,
+    ) as error:
         if isinstance(error, BadInputError):
             raise
         raise bad_input("file", f"is damaged: {_said(error)}; save it again") from None
@@ -110,9 +123,10 @@ def _look_over(package: zipfile.ZipFile, name: str) -> int:
     widest = max((_column(letters) for letters in columns), default=0)
     if row * widest > MOST_CELLS:
         raise bad_input(
-            "file", f"spreads over {row:,} rows and {widest:,} columns: leave out what stands far "
-            "from the log"
-        )  # fmt: skip
+            "file",
+            f"spreads over {row:,} rows and {widest:,} columns: leave out what stands far "
+            "from the log",
+        )
     return rows
 
 
@@ -158,9 +172,10 @@ def _check_package(data: bytes) -> None:
     for entry in entries:
         if entry.file_size > _PART_LIMITS.get(entry.filename, MAX_UNPACKED):
             raise bad_input(
-                "file", f"{entry.filename} in it unpacks to {entry.file_size // 1_000_000} MB: "
-                "that is not a log"
-            )  # fmt: skip
+                "file",
+                f"{entry.filename} in it unpacks to {entry.file_size // 1_000_000} MB: "
+                "that is not a log",
+            )
     if not any(entry.filename == "xl/workbook.xml" for entry in entries):
         raise bad_input("file", "is packed, but is not a workbook: choose a CSV or XLSX file")
 

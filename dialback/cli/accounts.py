@@ -65,8 +65,7 @@ def _the_account(name: str) -> int:
 
 @account.command("add")
 @click.argument("name")
-@click.option("--role", type=click.Choice(["owner", "coach", "assistant", "viewer"]),
-              required=True)  # fmt: skip
+@click.option("--role", type=click.Choice(["owner", "coach", "assistant", "viewer"]), required=True)
 @_FROM_INPUT
 @click.pass_obj
 @plain_errors

@@ -55,18 +55,35 @@ def audit(book: Path, week: str, basis: Basis, *, schools: bool, as_json: bool) 
 @main.command()
 @click.argument("book", type=click.Path(path_type=Path))
 @click.option("--week", required=True, help="The ISO week, as in 2026-W42.")
-@click.option("--weeks", type=int, default=1, show_default=True,
-              help="So many weeks, each with those before it taken as done.")  # fmt: skip
-@click.option("--lock", "locks", multiple=True, metavar="MOVEMENT",
-              help="A movement that does not change; may be given several times.")  # fmt: skip
-@click.option("--new-movements", type=int, default=2, show_default=True,
-              help="How many lines may be added.")  # fmt: skip
-@click.option("--lines", type=int, default=6, show_default=True,
-              help="How many lines may be changed or added.")  # fmt: skip
+@click.option(
+    "--weeks",
+    type=int,
+    default=1,
+    show_default=True,
+    help="So many weeks, each with those before it taken as done.",
+)
+@click.option(
+    "--lock",
+    "locks",
+    multiple=True,
+    metavar="MOVEMENT",
+    help="A movement that does not change; may be given several times.",
+)
+@click.option(
+    "--new-movements", type=int, default=2, show_default=True, help="How many lines may be added."
+)
+@click.option(
+    "--lines",
+    type=int,
+    default=6,
+    show_default=True,
+    help="How many lines may be changed or added.",
+)
 @click.option("--thorough", is_flag=True, help="Clear everything that can be cleared, at any cost.")
 @click.option("--budget", type=int, help="What the change may cost at most.")
-@click.option("--seconds", type=float, default=5.0, show_default=True,
-              help="How long to look for the best.")  # fmt: skip
+@click.option(
+    "--seconds", type=float, default=5.0, show_default=True, help="How long to look for the best."
+)
 @click.option("--progress", is_flag=True, help="Also the next step of each movement.")
 @click.option("--json", "as_json", is_flag=True, help="One JSON document, as the contract has it.")
 @plain_errors
@@ -99,10 +116,12 @@ def adjust(
     except ValueError as error:
         raise bad_input("--week", str(error)) from None
     for name, value, least, most in (
-        ("--weeks", weeks, 1, 52), ("--new-movements", new_movements, 0, 20),
+        ("--weeks", weeks, 1, 52),
+        ("--new-movements", new_movements, 0, 20),
         ("--lines", lines, 0, 100),
-        ("--budget", budget, 0, 10_000), ("--seconds", seconds, 0.05, 600),
-    ):  # fmt: skip
+        ("--budget", budget, 0, 10_000),
+        ("--seconds", seconds, 0.05, 600),
+    ):
         if value is not None and not least <= value <= most:
             raise bad_input(name, f"{value:g} is not from {least:g} to {most:g}")
     read = read_book(read_file(book))

@@ -87,10 +87,20 @@ def export_command(data: Path | None, athlete: str, output: Path | None) -> None
 @click.argument("athlete")
 @click.option("--week", required=True, help="The ISO week, as in 2026-W41.")
 @click.option("--block", is_flag=True, help="The whole block that the week lies in.")
-@click.option("--for", "reader", type=click.Choice(["coach", "athlete"]), default="coach",
-              show_default=True, help="For the coach's file, or a hand-out.")  # fmt: skip
-@click.option("--out", type=click.Path(dir_okay=False, path_type=Path), required=True,
-              help="The PDF to write.")  # fmt: skip
+@click.option(
+    "--for",
+    "reader",
+    type=click.Choice(["coach", "athlete"]),
+    default="coach",
+    show_default=True,
+    help="For the coach's file, or a hand-out.",
+)
+@click.option(
+    "--out",
+    type=click.Path(dir_okay=False, path_type=Path),
+    required=True,
+    help="The PDF to write.",
+)
 @click.pass_obj
 @plain_errors
 def report(
@@ -132,8 +142,9 @@ def _refuse_other(path: Path, begins: bytes, kind: str, data: Path) -> None:
 
 @main.command()
 @click.argument("file", type=click.Path(path_type=Path))
-@click.option("--replace", is_flag=True,
-              help="Also over a newer or fuller copy, or over another house's.")  # fmt: skip
+@click.option(
+    "--replace", is_flag=True, help="Also over a newer or fuller copy, or over another house's."
+)
 @click.pass_obj
 @plain_errors
 def backup(data: Path | None, file: Path, *, replace: bool) -> None:
@@ -167,8 +178,7 @@ def restore(data: Path | None, file: Path) -> None:
 
 
 @main.command()
-@click.option("--mend", is_flag=True,
-              help="Put right what can be put right safely, after a copy.")  # fmt: skip
+@click.option("--mend", is_flag=True, help="Put right what can be put right safely, after a copy.")
 @click.pass_obj
 @plain_errors
 def check(data: Path | None, *, mend: bool) -> None:
@@ -213,10 +223,10 @@ def _unreadable_books() -> list[str]:
 
 
 @main.command()
-@click.option("--fresh", is_flag=True,
-              help="Start afresh: delete a data file that demo has made.")  # fmt: skip
-@click.option("--yes", is_flag=True,
-              help="With --fresh: also put a data file aside that demo has not made.")  # fmt: skip
+@click.option("--fresh", is_flag=True, help="Start afresh: delete a data file that demo has made.")
+@click.option(
+    "--yes", is_flag=True, help="With --fresh: also put a data file aside that demo has not made."
+)
 @click.pass_obj
 @plain_errors
 def demo(data: Path | None, *, fresh: bool, yes: bool) -> None:
@@ -267,12 +277,16 @@ def _clear_away(path: Path, *, yes: bool) -> None:
         delete_data(path)
         return
     what = (
-        f"has {others[0]} in it, whom demo does not know" if others
-        else "has accounts in it" if used else "was not made by demo"
-    )  # fmt: skip
+        f"has {others[0]} in it, whom demo does not know"
+        if others
+        else "has accounts in it"
+        if used
+        else "was not made by demo"
+    )
     if not yes:
         raise bad_input(
-            str(path), f"{what}: nothing was deleted. Choose another --data, or put it aside with "
-            "--fresh --yes"
-        )  # fmt: skip
+            str(path),
+            f"{what}: nothing was deleted. Choose another --data, or put it aside with "
+            "--fresh --yes",
+        )
     click.echo(f"{path} {what}: it is now {put_data_aside(path, key=True)}", err=True)

@@ -13,12 +13,19 @@ from dialback.cli.common import main, open_data, plain_errors
 @main.command()
 @click.option("--host", default="127.0.0.1", show_default=True)
 @click.option("--port", type=click.IntRange(0, 65535), default=8765, show_default=True)
-@click.option("--name", "names", multiple=True, metavar="NAME",
-              help="A name it answers to; may be given several times.")  # fmt: skip
-@click.option("--proxy", metavar="ADDRESS",
-              help="A reverse proxy that is trusted to say who asks, and how.")  # fmt: skip
-@click.option("--second-factor", is_flag=True,
-              help="Owners and coaches need a second factor to sign in.")  # fmt: skip
+@click.option(
+    "--name",
+    "names",
+    multiple=True,
+    metavar="NAME",
+    help="A name it answers to; may be given several times.",
+)
+@click.option(
+    "--proxy", metavar="ADDRESS", help="A reverse proxy that is trusted to say who asks, and how."
+)
+@click.option(
+    "--second-factor", is_flag=True, help="Owners and coaches need a second factor to sign in."
+)
 @click.pass_obj
 @plain_errors
 def serve(

@@ -218,9 +218,18 @@ def _judged(
         ledger.kept, (basis, week), lambda: _before(ledger, week, basis)
     )
     in_hand = WeekInHand(
-        week, basis, ledger, sessions, entries, sums, base, heaviest,
-        lighter=_meant_light(ledger, week, basis, sums), ended_break=ended_break, against=against,
-    )  # fmt: skip
+        week,
+        basis,
+        ledger,
+        sessions,
+        entries,
+        sums,
+        base,
+        heaviest,
+        lighter=_meant_light(ledger, week, basis, sums),
+        ended_break=ended_break,
+        against=against,
+    )
     return Audit(week, basis, ledger, entries, sums, base, in_hand)
 
 
@@ -247,9 +256,14 @@ def with_sets(
     """
     sums = added_up(days.values())
     return replace(
-        drafted.in_hand, sessions=sessions, entries=entries, tally=sums, days=days, bare=True,
+        drafted.in_hand,
+        sessions=sessions,
+        entries=entries,
+        tally=sums,
+        days=days,
+        bare=True,
         lighter=_meant_light(drafted.ledger, drafted.week, drafted.basis, sums),
-    )  # fmt: skip
+    )
 
 
 def _meant_light(ledger: Ledger, week: Week, basis: Basis, sums: Tally) -> bool:

@@ -35,14 +35,29 @@ from dialback.core.vocabulary import PAIRS_BY_NAME, WHOLE_WEEK
 from dialback.core.words import amount_text, capital, percent
 
 _EXPLAINED_BY_NOTHING: Final = (
-    monotony_findings, effort_drift_findings, stalled_findings, ready_findings,
-    pain_findings, missed_findings, swapped_findings,
-)  # fmt: skip
+    monotony_findings,
+    effort_drift_findings,
+    stalled_findings,
+    ready_findings,
+    pain_findings,
+    missed_findings,
+    swapped_findings,
+)
 _TRIED: Final = tuple(family for family in FAMILIES if family not in _EXPLAINED_BY_NOTHING)
 ORDER: Final = (
-    "pain", "missed", "swapped", "extra", "short", "changed", "session", "return", "jump",
-    "together", "restriction", "balance",
-)  # fmt: skip
+    "pain",
+    "missed",
+    "swapped",
+    "extra",
+    "short",
+    "changed",
+    "session",
+    "return",
+    "jump",
+    "together",
+    "restriction",
+    "balance",
+)
 """Causes of equal weight stand in this order; those of other codes behind, by code."""
 OF_THE_LOG: Final = frozenset(
     {"pain", "missed", "swapped", "extra", "short", "changed", "together"}
@@ -247,8 +262,9 @@ class _Sorting:
 
     def _fold(self, into: Fold) -> None:
         """A leaning pair with what says the same: sub-pairs, short muscles and full ones."""
-        pair = next((one for key, one in self.left.items()
-                     if key[:2] == ("balance", into.pair)), None)  # fmt: skip
+        pair = next(
+            (one for key, one in self.left.items() if key[:2] == ("balance", into.pair)), None
+        )
         if pair is None:
             return
         leans = self._leans_to_a(pair)

@@ -195,9 +195,14 @@ def kind_of(a_set: Set, rules: Rules) -> Kind:
     if a_set.moves is not None and any(move.sides is not None for move in a_set.moves):
         own = tuple(move.sides or a_set.sides for move in a_set.moves)
     return Kind(
-        a_set.named_moves(), a_set.sides, a_set.tempo, a_set.warm_up, is_hard(a_set, rules),
-        a_set.static, own,
-    )  # fmt: skip
+        a_set.named_moves(),
+        a_set.sides,
+        a_set.tempo,
+        a_set.warm_up,
+        is_hard(a_set, rules),
+        a_set.static,
+        own,
+    )
 
 
 def shape_of(
@@ -361,9 +366,14 @@ def amounts_of(added: Added, shape: Shape) -> tuple[float, ...]:
     duration = added.untimed_reps * shape.rep_seconds + added.seconds
     tut = added.untimed_reps * move.tut + added.seconds * move.timed_tut + added.hold_s * move.hold
     return (
-        shape.sets * added.sets, (duration + added.hold_s) * shape.total, 0, added.sets,
-        added.reps * move.reps, move.lifts * (kg_reps + loaded_reps * move.bodyweight_kg), tut,
-    )  # fmt: skip
+        shape.sets * added.sets,
+        (duration + added.hold_s) * shape.total,
+        0,
+        added.sets,
+        added.reps * move.reps,
+        move.lifts * (kg_reps + loaded_reps * move.bodyweight_kg),
+        tut,
+    )
 
 
 def _measured_shares(a_set: Set, shape: Shape, reps: float) -> list[float] | None:

@@ -155,9 +155,11 @@ class _Looking:
             )
         if a_set.load_kg < self.goal.load_kg - _TINY:
             return None
-        return float(a_set.reps) if self.kind == "reps" and a_set.reps else (
-            a_set.seconds if self.kind == "seconds" else None
-        )  # fmt: skip
+        return (
+            float(a_set.reps)
+            if self.kind == "reps" and a_set.reps
+            else (a_set.seconds if self.kind == "seconds" else None)
+        )
 
     @property
     def target(self) -> float:
@@ -204,11 +206,20 @@ class _Looking:
         sentence: str,
     ) -> Outlook:
         return Outlook(
-            self.goal, self.kind, verdict, self.target,
-            now[1] if now else None, now[2].set if now else None,
+            self.goal,
+            self.kind,
+            verdict,
+            self.target,
+            now[1] if now else None,
+            now[2].set if now else None,
             now[2].session.date if now else None,
-            self.weeks_left, needed, trend, earliest, tuple(steps), sentence,
-        )  # fmt: skip
+            self.weeks_left,
+            needed,
+            trend,
+            earliest,
+            tuple(steps),
+            sentence,
+        )
 
     def _trend(self) -> Trend | None:
         """The line through the weekly bests; ``None`` where too few weeks have one."""

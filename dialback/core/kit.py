@@ -66,9 +66,12 @@ def _steps(first: float, last: float, step: float) -> tuple[float, ...]:
 
 _CABLE: Final = Stack(name="cable stack", least_kg=5, step_kg=5, top_kg=90)
 _PAIRS: Final = (
-    Plates(kg=20, pairs=2), Plates(kg=10, pairs=2), Plates(kg=5, pairs=1), Plates(kg=2.5, pairs=1),
+    Plates(kg=20, pairs=2),
+    Plates(kg=10, pairs=2),
+    Plates(kg=5, pairs=1),
+    Plates(kg=2.5, pairs=1),
     Plates(kg=1.25, pairs=1),
-)  # fmt: skip
+)
 STARTS: Final[tuple[tuple[str, Kit], ...]] = (
     ("A bar of 20 kg with plates, 1.25 to 20 kg", Kit(bars_kg=(20,), plates=_PAIRS)),
     ("Dumbbells, 2 to 30 kg by 2", Kit(dumbbells_kg=_steps(2, 30, 2))),

@@ -243,9 +243,10 @@ class Maxima:
         said = f"{number(percent)} % of {weight_text(moved, unit, 1)} ({source})"
         if wanted <= 0:
             return Share(
-                None, f"{said} is less than the body's own share: write the help, as in help 15 kg",
+                None,
+                f"{said} is less than the body's own share: write the help, as in help 15 kg",
                 "load",
-            )  # fmt: skip
+            )
         implements = best.set.implements if best is not None else 1
         return self._made(movement, wanted / implements, implements, said)
 
@@ -265,9 +266,10 @@ class Maxima:
     def setting(self) -> Setting:
         """What a text is expanded with: the movements, and loads in per cent of these maxima."""
         return Setting(
-            self.ledger.movements, lambda name, percent: self.share(name, percent).kg,
+            self.ledger.movements,
+            lambda name, percent: self.share(name, percent).kg,
             self.implements,
-        )  # fmt: skip
+        )
 
     def missing_in(self, session: Session) -> list[str]:
         """What a session's loads in per cent lack, once for each movement and share."""

@@ -123,8 +123,13 @@ class Movement(Value):
 
 
 COUNTING_FIELDS: Final = (
-    "pattern", "compound", "muscles", "bodyweight_share", "tempo", "isometric",
-)  # fmt: skip
+    "pattern",
+    "compound",
+    "muscles",
+    "bodyweight_share",
+    "tempo",
+    "isometric",
+)
 """What of a movement enters a count; the rest helps to find and to choose it."""
 
 

@@ -246,11 +246,15 @@ def match_sessions(
         days = {one.date for one in dones}
         found.append(
             SessionMatch(
-                plan, done, sets, plans, dones,
+                plan,
+                done,
+                sets,
+                plans,
+                dones,
                 moved=bool(days) and all(one.date not in days for one in plans),
                 elsewhere=not dones and any(at in elsewhere for at in group.plans),
             )
-        )  # fmt: skip
+        )
     return tuple(found)
 
 
@@ -404,8 +408,9 @@ def _pieces_of(a_set: Set) -> object:
         return tuple((piece.reps, piece.load_kg * piece.implements) for piece in a_set.loads)
     own = [
         (fold(move.exercise), move.load_kg * move.implements)
-        for move in a_set.moves or () if move.load_kg is not None
-    ]  # fmt: skip
+        for move in a_set.moves or ()
+        if move.load_kg is not None
+    ]
     return sorted(own)
 
 

@@ -299,10 +299,12 @@ def _last_set(week: WeekInHand, places: Sequence[int]) -> list[int]:
     last = week.entries[places[-1]]
     other = _OTHER_SIDE.get(last.set.sides)
     twins = [
-        at for at in places
-        if other is not None and week.entries[at].set.sides == other
+        at
+        for at in places
+        if other is not None
+        and week.entries[at].set.sides == other
         and week.entries[at].session is last.session
-    ]  # fmt: skip
+    ]
     return [places[-1], *twins[-1:]]
 
 

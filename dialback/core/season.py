@@ -159,16 +159,24 @@ def _season(ledger: Ledger, last: Week, weeks: int) -> Season:
     bases = baselines(ledger, span, _FIGURES)
     columns = [
         _Column(
-            week, ledger.tally("completed", week), ledger.tally("planned", week), bases[week],
-            entries := ledger.entries("completed", week), ledger.source.week("completed", week),
+            week,
+            ledger.tally("completed", week),
+            ledger.tally("planned", week),
+            bases[week],
+            entries := ledger.entries("completed", week),
+            ledger.source.week("completed", week),
             rough(entries),
         )
         for week in span
-    ]  # fmt: skip
+    ]
     lines = [
-        *_measures(ledger, columns), _share_done(ledger, columns), *_loads(ledger, columns),
-        *_pairs(ledger, columns), *_muscles(ledger, columns), *_movements(columns),
-    ]  # fmt: skip
+        *_measures(ledger, columns),
+        _share_done(ledger, columns),
+        *_loads(ledger, columns),
+        *_pairs(ledger, columns),
+        *_muscles(ledger, columns),
+        *_movements(columns),
+    ]
     return Season(tuple(_weeks(ledger, columns)), tuple(lines))
 
 
@@ -221,9 +229,13 @@ def _measures(ledger: Ledger, columns: Sequence[_Column]) -> Iterable[Line]:
             base = column.base.base(figure)
             high = None if limit is None or not base else base * (1 + limit[0])
             return Point(
-                column.value(figure), column.plan(figure), base, None, high,
+                column.value(figure),
+                column.plan(figure),
+                base,
+                None,
+                high,
                 rough=figure in column.rough,
-            )  # fmt: skip
+            )
 
         yield _line("measure", name, TITLES[name], name, columns, point, figure)
 
@@ -242,19 +254,29 @@ def _share_done(ledger: Ledger, columns: Sequence[_Column]) -> Line:
 def _loads(ledger: Ledger, columns: Sequence[_Column]) -> Iterable[Line]:
     found = {
         column.week: session_loads(
-            column.sessions, column.week, column.entries,
+            column.sessions,
+            column.week,
+            column.entries,
             column.done.get(in_total("volume_load_kg"), 0.0),
         )
         for column in columns
-    }  # fmt: skip
+    }
     yield _line(
-        "load", "load", "session load", "load", columns,
+        "load",
+        "load",
+        "session load",
+        "load",
+        columns,
         lambda column: Point(found[column.week].load or None),
-    )  # fmt: skip
+    )
     yield _line(
-        "load", "monotony", "monotony", "ratio", columns,
+        "load",
+        "monotony",
+        "monotony",
+        "ratio",
+        columns,
         lambda column: Point(found[column.week].monotony, high=ledger.rules.monotony_limit),
-    )  # fmt: skip
+    )
 
 
 def _pairs(ledger: Ledger, columns: Sequence[_Column]) -> Iterable[Line]:
@@ -326,10 +348,11 @@ def _movements(columns: Sequence[_Column]) -> Iterable[Line]:
         loaded = any(several.get(name) for several in tops)
         figure = of_movement(name, "sets")
         points = tuple(
-            _NOTHING if name not in several
+            _NOTHING
+            if name not in several
             else Point(several[name] if loaded else column.done.get(figure, 0.0))
             for column, several in zip(columns, tops, strict=True)
-        )  # fmt: skip
+        )
         measure = "load_kg" if loaded else "sets"
         yield Line("movement", name, name, measure, points, None if loaded else figure)
 

@@ -108,9 +108,23 @@ class Piece(Value):
 
 
 LATER_KEYS: Final = frozenset(
-    {"distance_m", "reps_to", "rpe_to", "percent", "round", "place", "every_s", "clusters", "band",
-     "range", "note", "unit", "for_time", "pre_exhaust"}
-)  # fmt: skip
+    {
+        "distance_m",
+        "reps_to",
+        "rpe_to",
+        "percent",
+        "round",
+        "place",
+        "every_s",
+        "clusters",
+        "band",
+        "range",
+        "note",
+        "unit",
+        "for_time",
+        "pre_exhaust",
+    }
+)
 """Keys of a set that other programs had used before they meant anything here: a value of theirs
 that cannot be read is kept as an unknown one."""
 
@@ -139,9 +153,12 @@ class Set(Value):
         None, ge=0, le=86_400, description="Seconds under load as measured, per side for each"
     )
     loads: tuple[Piece, ...] | None = Field(
-        None, min_length=1, max_length=50, strict=False,
+        None,
+        min_length=1,
+        max_length=50,
+        strict=False,
         description="Pieces in time, where the load is changed in the middle of the set",
-    )  # fmt: skip
+    )
     static: bool = Field(default=False, description="A movement that otherwise moves is held still")
     held: Implements | None = Field(
         None, description="Implements in the hands, where not all are moved in a rep"
@@ -162,9 +179,12 @@ class Set(Value):
         None, gt=0, le=86_400, description="Clock on which each round of a circuit begins, seconds"
     )
     clusters: tuple[Count, ...] | None = Field(
-        None, min_length=1, max_length=50, strict=False,
+        None,
+        min_length=1,
+        max_length=50,
+        strict=False,
         description="Reps of the bouts that the set is done in",
-    )  # fmt: skip
+    )
     band: Annotated[str, Field(min_length=1)] | None = Field(None, description="Level of a band")
     range: Annotated[str, Field(min_length=1)] | None = Field(
         None, description="Range of the whole set where it is not the full one: half"
@@ -264,13 +284,17 @@ class Set(Value):
         return tuple(
             self.model_copy(
                 update={
-                    "loads": None, "reps": piece.reps, "seconds": piece.seconds,
-                    "load_kg": piece.load_kg, "implements": piece.implements,
-                    "hold_s": self.hold_s if at == last else 0.0, "measured_tension_s": None,
+                    "loads": None,
+                    "reps": piece.reps,
+                    "seconds": piece.seconds,
+                    "load_kg": piece.load_kg,
+                    "implements": piece.implements,
+                    "hold_s": self.hold_s if at == last else 0.0,
+                    "measured_tension_s": None,
                 }
             )
             for at, piece in enumerate(self.loads)
-        )  # fmt: skip
+        )
 
     @property
     def lead(self) -> Set:

@@ -267,9 +267,15 @@ class Ledger:
     def _shape(self, a_set: Set, body: float | None) -> Shape:
         # Two steps: by what is written, and, where that is new, by what it comes to.
         written = (
-            a_set.exercise, a_set.moves, a_set.sides, a_set.tempo, a_set.warm_up, a_set.rpe,
-            a_set.static, body,
-        )  # fmt: skip
+            a_set.exercise,
+            a_set.moves,
+            a_set.sides,
+            a_set.tempo,
+            a_set.warm_up,
+            a_set.rpe,
+            a_set.static,
+            body,
+        )
         shape = self._shapes.get(written)
         if shape is None:
             shape = self._shapes[written] = self._shape_of(kind_of(a_set, self.rules), body)
@@ -374,9 +380,10 @@ def trail(
         return tuple(
             TrailEntry(entry, top)
             for entry in on_days
-            if top is not None and _loaded_movement(entry) == name
+            if top is not None
+            and _loaded_movement(entry) == name
             and entry.set.total_load_kg == top
-        )  # fmt: skip
+        )
     return tuple(
         TrailEntry(entry, amount)
         for entry in on_days

@@ -22,8 +22,16 @@ from dialback.core.sessions import Move, Session, Set
 from dialback.core.words import amount_text, capital, movement_text
 
 _AS_PLANNED: Final = (
-    "reps", "seconds", "load_kg", "implements", "loads", "static", "tempo", "sides", "rpe",
-)  # fmt: skip
+    "reps",
+    "seconds",
+    "load_kg",
+    "implements",
+    "loads",
+    "static",
+    "tempo",
+    "sides",
+    "rpe",
+)
 """What a matched set takes over from its plan."""
 
 Sessions = tuple[Session, ...]
@@ -54,9 +62,11 @@ def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
     for day, several in hurt.items():
         if several:
             yield Undone(
-                "pain", day.isoformat(), _what_hurt(day, several),
+                "pain",
+                day.isoformat(),
+                _what_hurt(day, several),
                 _replaced(sessions, [_put_back(match) for match in several]),
-            )  # fmt: skip
+            )
     yield from _missed(sessions, matches)
     yield from _swapped(audit, sessions, matches)
     yield from _extra(sessions, matches)
@@ -65,17 +75,20 @@ def strayed_from_plan(audit: Audit) -> Iterator[Undone]:
         skipped = [a_set for match in short for a_set in match.sets if a_set.kind == "skipped"]
         if skipped:
             yield Undone(
-                "short", day.isoformat(), f"{day:%A} was cut short: {_listed(skipped)} not done.",
+                "short",
+                day.isoformat(),
+                f"{day:%A} was cut short: {_listed(skipped)} not done.",
                 _replaced(sessions, [_put_back(match) for match in short]),
-            )  # fmt: skip
+            )
     for day, several in by_day.items():
         edited = [_edited(match, _as_planned) for match in several]
         if any(old.sets != new.sets for pairs in edited for old, new in pairs):
             yield Undone(
-                "changed", day.isoformat(),
+                "changed",
+                day.isoformat(),
                 f"{day:%A} differed from the plan{_told(several)}.",
                 _replaced(sessions, edited),
-            )  # fmt: skip
+            )
 
 
 def _by_day(matches: Iterable[SessionMatch]) -> dict[date, list[SessionMatch]]:
@@ -157,8 +170,9 @@ def _extra(sessions: Sessions, matches: Iterable[SessionMatch]) -> Iterator[Undo
         single = [match for match in more if movement_text(match.shown) not in in_rounds]
         if single:
             told.append(f"{_listed(single)} beyond the plan")
-        told += [f"{match.done.title or 'a session'} without a plan" for match in whole
-                 if match.done]  # fmt: skip
+        told += [
+            f"{match.done.title or 'a session'} without a plan" for match in whole if match.done
+        ]
         out = {id(done) for match in whole for done in match.dones}
         edited = [_edited(match, _without_extra) for match in several if match.plan]
         yield Undone(

@@ -19,9 +19,12 @@ def by_urgency(findings: Iterable[Finding]) -> list[Finding]:
     return sorted(
         findings,
         key=lambda finding: (
-            -LEVELS.index(finding.level), _PLACES[finding.code], -finding.distance, finding.key,
+            -LEVELS.index(finding.level),
+            _PLACES[finding.code],
+            -finding.distance,
+            finding.key,
         ),
-    )  # fmt: skip
+    )
 
 
 def worst(levels: Iterable[Level]) -> Level:

@@ -69,9 +69,24 @@ _SAID_OF: Final[Mapping[str, Callable[[Set], str]]] = {
 }
 """What a set in short words leaves out, by key."""
 _TOLD: Final = frozenset(
-    {"exercise", "moves", "reps", "seconds", "load_kg", "implements", "sides", "tempo", "hold_s",
-     "partial_reps", "rpe", "rpe_to", "warm_up", "percent", "distance_m"}
-)  # fmt: skip
+    {
+        "exercise",
+        "moves",
+        "reps",
+        "seconds",
+        "load_kg",
+        "implements",
+        "sides",
+        "tempo",
+        "hold_s",
+        "partial_reps",
+        "rpe",
+        "rpe_to",
+        "warm_up",
+        "percent",
+        "distance_m",
+    }
+)
 """Keys that the short words say already."""
 
 

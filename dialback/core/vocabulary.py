@@ -9,10 +9,27 @@ from typing import Final, Literal, get_args
 from dialback.core.measures import MEASURES, MUSCLE_MEASURES
 
 Muscle = Literal[
-    "chest", "front_delts", "side_delts", "rear_delts", "rotator_cuff", "traps", "upper_back",
-    "lats", "lower_back", "biceps", "triceps", "forearms", "abs", "obliques", "glutes", "quads",
-    "hamstrings", "adductors", "abductors", "calves",
-]  # fmt: skip
+    "chest",
+    "front_delts",
+    "side_delts",
+    "rear_delts",
+    "rotator_cuff",
+    "traps",
+    "upper_back",
+    "lats",
+    "lower_back",
+    "biceps",
+    "triceps",
+    "forearms",
+    "abs",
+    "obliques",
+    "glutes",
+    "quads",
+    "hamstrings",
+    "adductors",
+    "abductors",
+    "calves",
+]
 MUSCLES: Final[tuple[str, ...]] = get_args(Muscle)
 
 Role = Literal["direct", "indirect"]

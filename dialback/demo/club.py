@@ -70,8 +70,15 @@ def _slow_now(week: int) -> list[Day]:
     """A slow week: longer phases, so less load, and more tension."""
     if week < 0:
         return LAND
-    slow = ("Back squat", "Bench press", "Romanian deadlift", "Split squat", "Dumbbell bench press",
-            "Seated cable row", "Bench-supported row")  # fmt: skip
+    slow = (
+        "Back squat",
+        "Bench press",
+        "Romanian deadlift",
+        "Split squat",
+        "Dumbbell bench press",
+        "Seated cable row",
+        "Bench-supported row",
+    )
     return with_keys(LAND, slow, tempo="4-1-2-0", share=0.7)
 
 
@@ -90,10 +97,15 @@ def _fuller_now(week: int) -> list[Day]:
 
 _SORE_ELBOW = without(LAND, "Overhead press", "Overhead triceps extension", "Dumbbell curl")
 _HINGE_LOVER = [
-    (day, title, [*lines, line("Hip thrust", 4, 8, rest_s=120), line("Deadlift", 3, 5, rest_s=150)]
-     if day == 2 else lines)
+    (
+        day,
+        title,
+        [*lines, line("Hip thrust", 4, 8, rest_s=120), line("Deadlift", 3, 5, rest_s=150)]
+        if day == 2
+        else lines,
+    )
     for day, title, lines in with_sets(LAND, {"Back squat": 3, "Split squat": 3})
-]  # fmt: skip
+]
 _LEGS_OFTEN = on_days(
     [
         (0, LAND[0][1], LAND[0][2]),
@@ -105,9 +117,16 @@ _LEGS_OFTEN = on_days(
 )  # fmt: skip
 _QUADS_HEAVY = [
     *with_sets(LAND, {"Back squat": 6, "Split squat": 6}),
-    (5, "Extra legs", [line("Leg press", 6, 11, rest_s=90), line("Front squat", 6, 6, rest_s=120),
-                       line("Press-up", 6, 12, rest_s=60)]),
-]  # fmt: skip
+    (
+        5,
+        "Extra legs",
+        [
+            line("Leg press", 6, 11, rest_s=90),
+            line("Front squat", 6, 6, rest_s=120),
+            line("Press-up", 6, 12, rest_s=60),
+        ],
+    ),
+]
 _ONE_ARM = [
     (day, title, [
         {**one, "exercise": "One-arm dumbbell row", "sides": "sided"}

@@ -48,8 +48,11 @@ def _document(rower: Rower, week: Week, today: date) -> dict[str, Any]:
             skipped = back in rower.missed or (back, day[0]) in rower.missed_days
             if on < today and not skipped:
                 completed.append(_log(rower, session, chance, back))
-    _tell(rower, [one for one in completed if Week.of(date.fromisoformat(one["date"])) == week],
-          chance)  # fmt: skip
+    _tell(
+        rower,
+        [one for one in completed if Week.of(date.fromisoformat(one["date"])) == week],
+        chance,
+    )
     names = {
         name
         for session in [*planned, *completed]
@@ -98,8 +101,19 @@ def _plan(rower: Rower, day: Day, week: Week, back: int) -> dict[str, Any]:
 
 
 def _sets(rower: Rower, line: Line, count: int, back: int) -> Iterator[dict[str, Any]]:
-    keys = ("exercise", "moves", "reps", "seconds", "sides", "tempo", "rest_s", "warm_up", "part",
-            "round", "place")  # fmt: skip
+    keys = (
+        "exercise",
+        "moves",
+        "reps",
+        "seconds",
+        "sides",
+        "tempo",
+        "rest_s",
+        "warm_up",
+        "part",
+        "round",
+        "place",
+    )
     plain = {key: line[key] for key in keys if line.get(key) is not None}
     kit = LOADS.get(line.get("kit") or line.get("exercise", ""))
     if kit is not None and not line.get("bare"):

@@ -132,12 +132,16 @@ def _plan_block(athlete: Athlete, ledgers: Ledgers, first: Week, today: date) ->
     place_block(athlete, "Second winter block", first, BLOCK_WEEKS)
     laid_down = [
         laid(
-            sheet, 7 * at, ledger.movements, BLOCK_STEP.times(at), ledger.kit,
+            sheet,
+            7 * at,
+            ledger.movements,
+            BLOCK_STEP.times(at),
+            ledger.kit,
             lighter_week=at == BLOCK_WEEKS - 1,
         )
         for at in range(BLOCK_WEEKS)
         for sheet in sheets
-    ]  # fmt: skip
+    ]
     title, text = BOARDS[athlete.name]
     day = sheets[0].day + timedelta(days=7)
     board = sheet_from(text, day, title, ledger.movements)

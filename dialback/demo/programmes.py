@@ -217,23 +217,33 @@ def without(days: list[Day], *movements: str) -> list[Day]:
 def with_sets(days: list[Day], sets: dict[str, int]) -> list[Day]:
     """The programme with other numbers of working sets."""
     return [
-        (day, title, [
-            one if one.get("warm_up") else {**one, "count": sets.get(one["exercise"], one["count"])}
-            for one in lines
-        ])
+        (
+            day,
+            title,
+            [
+                one
+                if one.get("warm_up")
+                else {**one, "count": sets.get(one["exercise"], one["count"])}
+                for one in lines
+            ],
+        )
         for day, title, lines in days
-    ]  # fmt: skip
+    ]
 
 
 def with_keys(days: list[Day], movements: tuple[str, ...], **keys: Any) -> list[Day]:
     """The programme with further keys on the working sets of some movements."""
     return [
-        (day, title, [
-            {**one, **keys} if one["exercise"] in movements and not one.get("warm_up") else one
-            for one in lines
-        ])
+        (
+            day,
+            title,
+            [
+                {**one, **keys} if one["exercise"] in movements and not one.get("warm_up") else one
+                for one in lines
+            ],
+        )
         for day, title, lines in days
-    ]  # fmt: skip
+    ]
 
 
 def on_days(days: list[Day], *numbers: int) -> list[Day]:

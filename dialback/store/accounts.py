@@ -34,9 +34,14 @@ class Account:
 
 def _account(row: AccountRow) -> Account:
     return Account(
-        row.id, row.name, cast(Role, row.role), row.athlete_id, row.password,
-        row.seen_on, row.second,
-    )  # fmt: skip
+        row.id,
+        row.name,
+        cast(Role, row.role),
+        row.athlete_id,
+        row.password,
+        row.seen_on,
+        row.second,
+    )
 
 
 def accounts() -> list[Account]:

@@ -228,10 +228,14 @@ def import_book(
         add_cautions(athlete, book.athlete.cautions)
         for block in book.blocks:
             Block.create(
-                athlete=athlete, title=block.title, first_week=block.week, weeks=block.weeks,
-                extra=block.model_dump(mode="json", exclude={"week", "weeks", "title"},
-                                       exclude_defaults=True),
-            )  # fmt: skip
+                athlete=athlete,
+                title=block.title,
+                first_week=block.week,
+                weeks=block.weeks,
+                extra=block.model_dump(
+                    mode="json", exclude={"week", "weeks", "title"}, exclude_defaults=True
+                ),
+            )
         ids, new, own = _place_movements(book, athlete)
         plans = add_sessions(athlete, "planned", book.planned, ids)
         add_sessions(athlete, "completed", book.completed, ids, plans)
@@ -291,9 +295,10 @@ def _sorted_movements(book: Book) -> _Sorted:
             found.own.append(movement)
     if len(there) + len(found.new) > MOST_MOVEMENTS:
         raise bad_input(
-            "exercises", f"with {len(found.new)} new ones the house would have more than "
-            f"{MOST_MOVEMENTS} movements: remove from the book those that nothing uses"
-        )  # fmt: skip
+            "exercises",
+            f"with {len(found.new)} new ones the house would have more than "
+            f"{MOST_MOVEMENTS} movements: remove from the book those that nothing uses",
+        )
     return found
 
 

@@ -61,9 +61,10 @@ def place_block(
         if other.number != number and wanted & set(other.weeks):
             name = other.title or "another block"
             raise bad_input(
-                "week", f"{name} has some of these weeks (from {other.first} on, "
-                f"{other.length} weeks): begin after it, or make it shorter"
-            )  # fmt: skip
+                "week",
+                f"{name} has some of these weeks (from {other.first} on, "
+                f"{other.length} weeks): begin after it, or make it shorter",
+            )
     row = Block(athlete=athlete) if number is None else Block.get_by_id(number)
     row.title, row.first_week, row.weeks = title, str(first), weeks
     row.save()

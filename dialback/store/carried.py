@@ -59,8 +59,11 @@ def carry_over(carried: Carried | None) -> None:
         return
     for name, last in carried.numbers.items():
         execute: Any = database.execute_sql
-        execute("INSERT INTO sqlite_sequence (name, seq) SELECT ?, 0 WHERE NOT EXISTS"
-               " (SELECT 1 FROM sqlite_sequence WHERE name = ?)", (name, name))  # fmt: skip
+        execute(
+            "INSERT INTO sqlite_sequence (name, seq) SELECT ?, 0 WHERE NOT EXISTS"
+            " (SELECT 1 FROM sqlite_sequence WHERE name = ?)",
+            (name, name),
+        )
         execute("UPDATE sqlite_sequence SET seq = max(seq, ?) WHERE name = ?", (last, name))
     if not carried.accounts:
         return

@@ -21,10 +21,14 @@ def moved_undo(
     To be called within the transaction of the change.
     """
     kept = [
-        {"week": draft.week, "sessions": draft.sessions, "shape": draft.shape,
-         "start_total": draft.start_total}
+        {
+            "week": draft.week,
+            "sessions": draft.sessions,
+            "shape": draft.shape,
+            "start_total": draft.start_total,
+        }
         for draft in drafts or []
-    ]  # fmt: skip
+    ]
     return {"kind": "plans", **_marked(athlete, moved), "block": block, "drafts": kept}
 
 

@@ -165,9 +165,15 @@ def _damaged(
         sql = f'UPDATE "{name}" SET "{column}" = ? WHERE id = ?'  # noqa: S608
         athlete, place = _whose(table, row)
         yield Damage(
-            name, row, column, repr(value)[:_SHOWN], told,
-            None if told is None else (sql, (instead, row)), athlete, place,
-        )  # fmt: skip
+            name,
+            row,
+            column,
+            repr(value)[:_SHOWN],
+            told,
+            None if told is None else (sql, (instead, row)),
+            athlete,
+            place,
+        )
 
 
 def _mending(field: pw.Field) -> tuple[str | None, Any]:
@@ -221,8 +227,9 @@ def _astray() -> Iterator[Damage]:
             sql = f'DELETE FROM "{table}" WHERE rowid = ?'  # noqa: S608
             told = "deletes the row, which nothing can reach"
         (value,) = _execute(f'SELECT "{column}" FROM "{table}" WHERE rowid = ?', (row,))[0]  # noqa: S608
-        yield Damage(table, row, column, f"{value}, a {parent} that is not there", told,
-                     (sql, (row,)))  # fmt: skip
+        yield Damage(
+            table, row, column, f"{value}, a {parent} that is not there", told, (sql, (row,))
+        )
 
 
 def mend(found: list[Damage], entry: Entry) -> int:

@@ -129,9 +129,9 @@ def _check(path: Path) -> None:
             done = {name for (name,) in connection.execute("SELECT name FROM migratehistory")}
             if done - {one.stem for one in MIGRATIONS.glob("[0-9]*.py")}:
                 raise bad_input(
-                    str(path), "was made by a newer Dial Back: nothing was changed; open it with "
-                    "that one"
-                )  # fmt: skip
+                    str(path),
+                    "was made by a newer Dial Back: nothing was changed; open it with that one",
+                )
         if path.stat().st_size <= CHECKED_BYTES:
             _check_pages(path, connection)
 

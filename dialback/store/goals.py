@@ -18,21 +18,32 @@ def numbered_goals(athlete: Athlete) -> dict[int, CoreGoal]:
     return {
         row.id: CoreGoal.model_validate(
             {
-                "movement": row.movement, "load_kg": row.load_kg, "reps": row.reps,
-                "seconds": row.seconds, "since": row.since, "by": row.by, **row.extra,
+                "movement": row.movement,
+                "load_kg": row.load_kg,
+                "reps": row.reps,
+                "seconds": row.seconds,
+                "since": row.since,
+                "by": row.by,
+                **row.extra,
             }
         )
         for row in rows
-    }  # fmt: skip
+    }
 
 
 def add_goals(athlete: Athlete, goals: Iterable[CoreGoal]) -> None:
     """Keep goals."""
     for goal in goals:
         Goal.create(
-            athlete=athlete, movement=goal.movement, load_kg=goal.load_kg, reps=goal.reps,
-            seconds=goal.seconds, since=goal.since, by=goal.by, extra=goal.model_extra or {},
-        )  # fmt: skip
+            athlete=athlete,
+            movement=goal.movement,
+            load_kg=goal.load_kg,
+            reps=goal.reps,
+            seconds=goal.seconds,
+            since=goal.since,
+            by=goal.by,
+            extra=goal.model_extra or {},
+        )
 
 
 def goal_row(athlete: Athlete, number: int, *, deleted: bool) -> Goal | None:

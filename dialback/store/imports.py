@@ -184,9 +184,13 @@ def _write_unseen(
                 if athlete.id not in ids:
                     ids[athlete.id] = movement_ids(athlete)
                 add_sessions(
-                    athlete, "completed", [session], ids[athlete.id],
-                    came_with=row, deleted_on=today,
-                )  # fmt: skip
+                    athlete,
+                    "completed",
+                    [session],
+                    ids[athlete.id],
+                    came_with=row,
+                    deleted_on=today,
+                )
         time.sleep(TURN_S)
 
 

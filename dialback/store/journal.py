@@ -81,9 +81,16 @@ class Entry:
             last.save()
             return int(last.id)
         row = JournalEntry.create(
-            athlete=athlete, day=actor.day or now.date(), at=at, until=at, who=actor.who,
-            place=actor.place, says=says, same=same, undo=undo,
-        )  # fmt: skip
+            athlete=athlete,
+            day=actor.day or now.date(),
+            at=at,
+            until=at,
+            who=actor.who,
+            place=actor.place,
+            says=says,
+            same=same,
+            undo=undo,
+        )
         return int(row.id)
 
 

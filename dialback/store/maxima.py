@@ -32,6 +32,9 @@ def add_maxima(athlete: Athlete, maxima: Iterable[CoreMaximum]) -> None:
     """Keep maxima."""
     for maximum in maxima:
         Maximum.create(
-            athlete=athlete, movement=maximum.movement, kg=maximum.kg, date=maximum.date,
+            athlete=athlete,
+            movement=maximum.movement,
+            kg=maximum.kg,
+            date=maximum.date,
             extra=maximum.model_extra or {},
-        )  # fmt: skip
+        )

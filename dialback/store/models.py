@@ -453,7 +453,29 @@ class Verdict(Table):
 
 
 TABLES = (
-    House, Athlete, Movement, MovementMuscle, Import, Session, Version, ColumnChoice, SetRow,
-    SetMove, Block, Template, Restriction, Maximum, Draft, Acceptance, Signature, Declined, Verdict,
-    JournalEntry, Account, Device, Goal, Weighing, Caution,
-)  # fmt: skip
+    House,
+    Athlete,
+    Movement,
+    MovementMuscle,
+    Import,
+    Session,
+    Version,
+    ColumnChoice,
+    SetRow,
+    SetMove,
+    Block,
+    Template,
+    Restriction,
+    Maximum,
+    Draft,
+    Acceptance,
+    Signature,
+    Declined,
+    Verdict,
+    JournalEntry,
+    Account,
+    Device,
+    Goal,
+    Weighing,
+    Caution,
+)

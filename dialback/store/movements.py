@@ -158,8 +158,17 @@ def check_movement(movement: CoreMovement, known: MovementTable, *, new: bool) -
 
 def change_movement(row: Movement, movement: CoreMovement) -> None:
     """Put another description in the place of a movement's; its name stays."""
-    for field in ("pattern", "compound", "bodyweight_share", "tempo", "isometric", "easier",
-                  "harder", "one_sided", "progress"):  # fmt: skip
+    for field in (
+        "pattern",
+        "compound",
+        "bodyweight_share",
+        "tempo",
+        "isometric",
+        "easier",
+        "harder",
+        "one_sided",
+        "progress",
+    ):
         setattr(row, field, getattr(movement, field))
     row.aliases, row.kit = list(movement.aliases), list(movement.kit)
     row.extra = movement.model_extra or {}

@@ -36,11 +36,7 @@ _SECRET: Final = frozenset({"password", "door", "second", "second_used", "recove
 
 def _own_tables() -> list[type[Table]]:
     """The tables whose rows belong to an athlete directly."""
-    return [
-        table
-        for table in TABLES
-        if table is not Athlete and "athlete" in table._meta.fields
-    ]  # fmt: skip
+    return [table for table in TABLES if table is not Athlete and "athlete" in table._meta.fields]
 
 
 def _of(table: type[Table], athlete: Athlete) -> Any:
@@ -61,15 +57,13 @@ def rows_of(athlete: Athlete) -> dict[str, list[dict[str, Any]]]:
         "set": _rows(SetRow.select().where(SetRow.session.in_(sessions))),
         "set_move": _rows(SetMove.select().where(SetMove.set.in_(sets))),
         "version": _rows(Version.select().where(Version.session.in_(sessions))),
-        "movement_muscle": _rows(
-            MovementMuscle.select().where(MovementMuscle.movement.in_(own))
-        ),
+        "movement_muscle": _rows(MovementMuscle.select().where(MovementMuscle.movement.in_(own))),
         "import": _rows(Import.select().where(Import.id.in_(files))),
         "device": [
             plain(row, ("words", "since", "seen"))
             for row in Device.select().join(Account).where(Account.athlete == athlete)
         ],
-    }  # fmt: skip
+    }
     return {name: rows for name, rows in found.items() if rows}
 
 
@@ -92,8 +86,14 @@ def delete_person(athlete: Athlete) -> dict[str, int]:
     def delete(table: type[Table], where: Any) -> None:
         gone[table._meta.table_name] = table.delete().where(where).execute()
 
-    files = [number for (number,) in rows( Session.select(Session.came_with).where(
-        Session.athlete == athlete, Session.came_with.is_null(False)).distinct())]  # fmt: skip
+    files = [
+        number
+        for (number,) in rows(
+            Session.select(Session.came_with)
+            .where(Session.athlete == athlete, Session.came_with.is_null(False))
+            .distinct()
+        )
+    ]
     sessions = Session.select(Session.id).where(Session.athlete == athlete)
     sets = SetRow.select(SetRow.id).where(SetRow.session.in_(sessions))
     own = Movement.select(Movement.id).where(Movement.athlete == athlete)

@@ -8,8 +8,19 @@ from datetime import date
 from dialback.core.restrictions import Restriction as CoreRestriction
 from dialback.store.models import Athlete, Restriction
 
-_COLUMNS = ("about", "subject", "most_sets", "most_load_kg", "least_s", "most_s", "word", "by",
-            "since", "lifted_on", "lifted_by")  # fmt: skip
+_COLUMNS = (
+    "about",
+    "subject",
+    "most_sets",
+    "most_load_kg",
+    "least_s",
+    "most_s",
+    "word",
+    "by",
+    "since",
+    "lifted_on",
+    "lifted_by",
+)
 
 
 def numbered_restrictions(athlete: Athlete) -> dict[int, CoreRestriction]:

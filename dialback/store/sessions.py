@@ -29,9 +29,21 @@ from dialback.store.fields import legible
 from dialback.store.models import Athlete, Session, SetMove, SetRow, insert_rows, rows
 
 _SET_COLUMNS = (
-    "reps", "seconds", "load_kg", "implements", "sides", "tempo", "hold_s", "partial_reps",
-    "rpe", "warm_up", "rest_s", "part", "measured_reps", "measured_tension_s",
-)  # fmt: skip
+    "reps",
+    "seconds",
+    "load_kg",
+    "implements",
+    "sides",
+    "tempo",
+    "hold_s",
+    "partial_reps",
+    "rpe",
+    "warm_up",
+    "rest_s",
+    "part",
+    "measured_reps",
+    "measured_tension_s",
+)
 
 
 _LATER_OF_A_SET: Final = frozenset(
@@ -67,16 +79,34 @@ def _text(value: Any) -> bool:
 _SIDES: Final = frozenset(get_args(Sides))
 MAX_NUMBER: Final = 1e9
 _FITS: Final[tuple[Callable[[Any], bool], ...]] = (
-    _or_none(_whole), _or_none(_number), _number, _whole, _SIDES.__contains__, _or_none(_is_tempo),
-    _number, _whole, _or_none(_number), (0, 1).__contains__, _or_none(_number), _or_none(_text),
-    _or_none(_whole), _or_none(_number),
-)  # fmt: skip
+    _or_none(_whole),
+    _or_none(_number),
+    _number,
+    _whole,
+    _SIDES.__contains__,
+    _or_none(_is_tempo),
+    _number,
+    _whole,
+    _or_none(_number),
+    (0, 1).__contains__,
+    _or_none(_number),
+    _or_none(_text),
+    _or_none(_whole),
+    _or_none(_number),
+)
 """Whether a value is of its column's kind, by the order of ``_SET_COLUMNS``."""
 
 _SESSION_COLUMNS = (
-    Session.id, Session.revision, Session.client_id, Session.plan,
-    Session.date, Session.title, Session.rpe, Session.duration_min, Session.extra,
-)  # fmt: skip
+    Session.id,
+    Session.revision,
+    Session.client_id,
+    Session.plan,
+    Session.date,
+    Session.title,
+    Session.rpe,
+    Session.duration_min,
+    Session.extra,
+)
 
 
 AROUND: Final = (16, 4)
@@ -269,23 +299,35 @@ def _added(window: tuple[Any, ...], hard_from: float | None) -> Any:
     """By day and kind, the columns of ``Added`` in order; what is not addable in rows apart."""
     hard = SetRow.rpe.is_null() | (SetRow.rpe >= (-math.inf if hard_from is None else hard_from))
     kind = (
-        Session.date, _ADDABLE, SetRow.movement, SetRow.sides, SetRow.tempo, SetRow.warm_up, hard,
-    )  # fmt: skip
+        Session.date,
+        _ADDABLE,
+        SetRow.movement,
+        SetRow.sides,
+        SetRow.tempo,
+        SetRow.warm_up,
+        hard,
+    )
     kg = SetRow.load_kg * SetRow.implements
     untimed = pw.Case(None, ((SetRow.seconds.is_null(), SetRow.reps),), 0)
     sums = (
-        untimed, SetRow.seconds, SetRow.hold_s, SetRow.reps * kg,
-        SetRow.partial_reps, SetRow.partial_reps * kg,
-    )  # fmt: skip
+        untimed,
+        SetRow.seconds,
+        SetRow.hold_s,
+        SetRow.reps * kg,
+        SetRow.partial_reps,
+        SetRow.partial_reps * kg,
+    )
     return (
         SetRow.select(
-            *kind, pw.fn.COUNT(SetRow.id), pw.fn.TOTAL(SetRow.reps),
+            *kind,
+            pw.fn.COUNT(SetRow.id),
+            pw.fn.TOTAL(SetRow.reps),
             *(pw.fn.TOTAL(column) for column in sums),
         )
         .join(Session)
         .where(*window)
         .group_by(*kind)
-    )  # fmt: skip
+    )
 
 
 def _by_week(days: Mapping[str, WeekInColumns]) -> Mapping[Week, WeekInColumns]:
@@ -403,12 +445,16 @@ class StoredSessions:
         """Sets with their position, by the number of their session."""
         query = (
             SetRow.select(
-                SetRow.session, SetRow.position, SetRow.id, SetRow.extra, SetRow.movement,
+                SetRow.session,
+                SetRow.position,
+                SetRow.id,
+                SetRow.extra,
+                SetRow.movement,
                 *(getattr(SetRow, column) for column in _SET_COLUMNS),
             )
             .join(Session)
             .where(*where)
-        )  # fmt: skip
+        )
         moves = self._moves(where)
         known = self._sets
         sets: dict[int, list[tuple[int, CoreSet]]] = defaultdict(list)

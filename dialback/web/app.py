@@ -46,13 +46,40 @@ from dialback.web.places import (
 from dialback.work.errors import NotThereError
 
 PLACES = (
-    accounts, roster, weeks, block, wave, journal, templates, drafts, write, form, log, floor,
-    movements, kit, rules, files, goals, care, restrictions, maxima, notation, sheets, season,
-)  # fmt: skip
+    accounts,
+    roster,
+    weeks,
+    block,
+    wave,
+    journal,
+    templates,
+    drafts,
+    write,
+    form,
+    log,
+    floor,
+    movements,
+    kit,
+    rules,
+    files,
+    goals,
+    care,
+    restrictions,
+    maxima,
+    notation,
+    sheets,
+    season,
+)
 MORE_APIS = (
-    block.blocks_api, templates.from_block, log.logs_api, log.versions_api, sheets.imports_api,
-    sheets.export_api, kit.unit_api, kit.house_api,
-)  # fmt: skip
+    block.blocks_api,
+    templates.from_block,
+    log.logs_api,
+    log.versions_api,
+    sheets.imports_api,
+    sheets.export_api,
+    kit.unit_api,
+    kit.house_api,
+)
 ASKING = frozenset(
     {
         "audit_a_draft",

@@ -111,10 +111,13 @@ def kit_misses(text: str, sets: Iterable[PlacedSet], ledger: Ledger) -> list[Kit
         misses.setdefault(
             (placed.line, column),
             KitMiss(
-                line=placed.line, column=column + 1, length=max(1, length),
-                message=sentence(found, ledger.unit), choices=choices,
+                line=placed.line,
+                column=column + 1,
+                length=max(1, length),
+                message=sentence(found, ledger.unit),
+                choices=choices,
             ),
-        )  # fmt: skip
+        )
     return list(misses.values())
 
 

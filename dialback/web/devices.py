@@ -16,15 +16,25 @@ KNOWN: Final = "dialback-known"
 _LOCKED: Final = "__Host-"
 """Before a cookie's name, browsers take it by https from this host alone, and for all of it."""
 _BROWSERS: Final = (
-    ("Edg", "Edge"), ("OPR/", "Opera"), ("SamsungBrowser", "Samsung Internet"),
-    ("Firefox", "Firefox"), ("FxiOS", "Firefox"), ("CriOS", "Chrome"), ("Chrome", "Chrome"),
+    ("Edg", "Edge"),
+    ("OPR/", "Opera"),
+    ("SamsungBrowser", "Samsung Internet"),
+    ("Firefox", "Firefox"),
+    ("FxiOS", "Firefox"),
+    ("CriOS", "Chrome"),
+    ("Chrome", "Chrome"),
     ("Safari", "Safari"),
-)  # fmt: skip
+)
 """How browsers call themselves; many name others too, so the first that is found counts."""
 _SYSTEMS: Final = (
-    ("iPhone", "iPhone"), ("iPad", "iPad"), ("Android", "Android"), ("Windows", "Windows"),
-    ("Mac OS X", "Mac"), ("CrOS", "Chromebook"), ("Linux", "Linux"),
-)  # fmt: skip
+    ("iPhone", "iPhone"),
+    ("iPad", "iPad"),
+    ("Android", "Android"),
+    ("Windows", "Windows"),
+    ("Mac OS X", "Mac"),
+    ("CrOS", "Chromebook"),
+    ("Linux", "Linux"),
+)
 
 
 def _named(name: str) -> str:
@@ -66,7 +76,11 @@ def hand_out(response: Response) -> Response:
     secret = g.pop("known", None)
     if secret is not None:
         response.set_cookie(
-            _named(KNOWN), secret, max_age=REMEMBERED, secure=request.is_secure, httponly=True,
+            _named(KNOWN),
+            secret,
+            max_age=REMEMBERED,
+            secure=request.is_secure,
+            httponly=True,
             samesite="Strict",
-        )  # fmt: skip
+        )
     return response

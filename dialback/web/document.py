@@ -10,10 +10,15 @@ _PROBLEM: Final = {
     "application/problem+json": {"schema": {"$ref": "#/components/schemas/ProblemDetails"}}
 }
 _ALWAYS: Final = (
-    HTTPStatus.BAD_REQUEST, HTTPStatus.UNAUTHORIZED, HTTPStatus.FORBIDDEN, HTTPStatus.NOT_FOUND,
-    HTTPStatus.METHOD_NOT_ALLOWED, HTTPStatus.UNPROCESSABLE_ENTITY,
-    HTTPStatus.INTERNAL_SERVER_ERROR, HTTPStatus.SERVICE_UNAVAILABLE,
-)  # fmt: skip
+    HTTPStatus.BAD_REQUEST,
+    HTTPStatus.UNAUTHORIZED,
+    HTTPStatus.FORBIDDEN,
+    HTTPStatus.NOT_FOUND,
+    HTTPStatus.METHOD_NOT_ALLOWED,
+    HTTPStatus.UNPROCESSABLE_ENTITY,
+    HTTPStatus.INTERNAL_SERVER_ERROR,
+    HTTPStatus.SERVICE_UNAVAILABLE,
+)
 """Refusals that any operation can answer with; others depend on what it takes."""
 _SCHEMAS: Final[dict[str, Any]] = {
     "application/json": {"type": "object"},
@@ -65,7 +70,9 @@ def _refusals(method: str) -> list[HTTPStatus]:
     found = list(_ALWAYS)
     if method != "get":
         found += [
-            HTTPStatus.CONFLICT, HTTPStatus.REQUEST_ENTITY_TOO_LARGE, HTTPStatus.TOO_MANY_REQUESTS,
-        ]  # fmt: skip
+            HTTPStatus.CONFLICT,
+            HTTPStatus.REQUEST_ENTITY_TOO_LARGE,
+            HTTPStatus.TOO_MANY_REQUESTS,
+        ]
         found.append(HTTPStatus.UNSUPPORTED_MEDIA_TYPE)
     return sorted(found)

@@ -106,15 +106,38 @@ ASKS_ITSELF: Final = frozenset({"floor_day", "floor_run", "sensor_stream"})
 """Open to an athlete without naming whom they are about: the place shows the own alone."""
 
 PLACES: Final = frozenset(
-    {"Roster", "Floor", "Movements", "Kit", "House rules", "Files", "People", "Journal", "Block",
-     "Write", "Log", "Week sheet", "Season", "Dial", "Own rules"}
-)  # fmt: skip
+    {
+        "Roster",
+        "Floor",
+        "Movements",
+        "Kit",
+        "House rules",
+        "Files",
+        "People",
+        "Journal",
+        "Block",
+        "Write",
+        "Log",
+        "Week sheet",
+        "Season",
+        "Dial",
+        "Own rules",
+    }
+)
 """Where in the interface something was done, as the journal has it."""
 PLACE_HEADER: Final = "X-Place"
 WITHOUT_SECOND: Final = frozenset(
-    {"who_is_it", "sign_out", "draw_second_factor", "begin_second_factor", "name_of_house",
-     "change_own_password", "own_devices", "sign_out_there"}
-)  # fmt: skip
+    {
+        "who_is_it",
+        "sign_out",
+        "draw_second_factor",
+        "begin_second_factor",
+        "name_of_house",
+        "change_own_password",
+        "own_devices",
+        "sign_out_there",
+    }
+)
 """All that is open to whoever still has to take a second factor on."""
 _WITH_SECOND: Final = frozenset({"owner", "coach"})
 """Roles that need a second factor where the house asks for one."""
@@ -263,9 +286,11 @@ def _refusal(allowed: Allowed, name: str, args: Mapping[str, Any]) -> Response |
         )
     if who.needs_second and name not in WITHOUT_SECOND:
         return problem(
-            HTTPStatus.FORBIDDEN, "This house asks owners and coaches for a second factor: set "
-            "yours up under People first.", "second-factor-first",
-        )  # fmt: skip
+            HTTPStatus.FORBIDDEN,
+            "This house asks owners and coaches for a second factor: set "
+            "yours up under People first.",
+            "second-factor-first",
+        )
     if allowed.right is None or who.has(allowed.right):
         return None
     own = name in ASKS_ITSELF or who.is_of(args.get("athlete_id", -1))

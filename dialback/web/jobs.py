@@ -95,9 +95,10 @@ class Jobs:
         with self._lock:
             if sum(not one.finished for one in self._kept.values()) >= AT_ONCE + WAITING:
                 raise RefusedError(
-                    HTTPStatus.SERVICE_UNAVAILABLE, "busy",
+                    HTTPStatus.SERVICE_UNAVAILABLE,
+                    "busy",
                     "Other files are being read already: try again in a minute.",
-                )  # fmt: skip
+                )
             self._kept[job.token] = job
         # Whoever asked for it is the one who does it.
         self._pool.submit(copy_context().run, self._run, job, work)

@@ -32,9 +32,13 @@ _THINGS: Final = {
 """What fields are called, where it is not their name."""
 _TITLES: Final = {rule.name: f"“{rule.title}”" for rule in RULES}
 _ONE_OF: Final = {
-    "sessions": "session", "lines": "line", "sets": "set", "units": "unit", "moves": "move",
+    "sessions": "session",
+    "lines": "line",
+    "sets": "set",
+    "units": "unit",
+    "moves": "move",
     "athletes": "athlete",
-}  # fmt: skip
+}
 """What one of several is called."""
 _HIDDEN: Final = frozenset({"chosen", "kit", "rules", "session", "body"})
 """Boxes that things lie in: nobody types them."""
@@ -43,9 +47,25 @@ _OF_A_BOOK: Final = ("completed[", "planned[", "exercises[", "athlete.", "blocks
 _PART: Final = re.compile(r"([^.\[\]]+)((?:\[\d+\])*)")
 _PLAIN: Final = re.compile(r"[a-z_]+(?:\[\d+\])*(?:\.[a-z_A-Z]+(?:\[\d+\])*)*")
 _VERBS: Final = frozenset(
-    {"is", "are", "has", "have", "should", "lies", "stands", "does", "takes", "cannot", "may",
-     "needs", "was", "goes", "begins", "ends"}
-)  # fmt: skip
+    {
+        "is",
+        "are",
+        "has",
+        "have",
+        "should",
+        "lies",
+        "stands",
+        "does",
+        "takes",
+        "cannot",
+        "may",
+        "needs",
+        "was",
+        "goes",
+        "begins",
+        "ends",
+    }
+)
 """How a message begins that goes on from its thing."""
 
 

@@ -83,9 +83,10 @@ def register(app: Flask, hosts: list[str]) -> None:
         site = request.headers.get("Sec-Fetch-Site", "same-origin")
         if (origin is not None and _is_foreign(origin)) or site not in ("same-origin", "none"):
             return problem(
-                HTTPStatus.FORBIDDEN, "A page of another site asked for this.",
+                HTTPStatus.FORBIDDEN,
+                "A page of another site asked for this.",
                 "foreign-origin",
-            )  # fmt: skip
+            )
         return None
 
     @app.before_request

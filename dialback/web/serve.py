@@ -113,12 +113,16 @@ def _serve(
         beyond=reach.beyond,
         second_factor=reach.second_factor,
     )
-    trusted = {} if reach.proxy is None else {
-        "trusted_proxy": reach.proxy,
-        "trusted_proxy_count": 1,
-        "trusted_proxy_headers": "x-forwarded-for x-forwarded-proto x-forwarded-host",
-        "clear_untrusted_proxy_headers": True,
-    }  # fmt: skip
+    trusted = (
+        {}
+        if reach.proxy is None
+        else {
+            "trusted_proxy": reach.proxy,
+            "trusted_proxy_count": 1,
+            "trusted_proxy_headers": "x-forwarded-for x-forwarded-proto x-forwarded-host",
+            "clear_untrusted_proxy_headers": True,
+        }
+    )
     try:
         server = create_server(
             app, host=host, port=reach.port, threads=THREADS, ident="Dial Back", **trusted
@@ -139,9 +143,10 @@ def _refuse_without_owner() -> None:
     with connected():
         if not any(one.role == "owner" for one in accounts()):
             raise bad_input(
-                "--host", "others would reach it, and nobody has an account: make the owner's "
-                "first, with 'dialback account add NAME --role owner'"
-            )  # fmt: skip
+                "--host",
+                "others would reach it, and nobody has an account: make the owner's "
+                "first, with 'dialback account add NAME --role owner'",
+            )
 
 
 def _told(reach: Reach, port: int) -> list[str]:

@@ -71,10 +71,14 @@ class TwoSides:
 def athlete_out(athlete: Athlete) -> AthleteOut:
     """The athlete as the frame shows it."""
     return AthleteOut(
-        id=athlete.id, name=athlete.name, note=athlete.note, squad=athlete.squad,
-        bodyweight_kg=athlete.bodyweight_kg, level=cast(TrainingLevel, athlete.level),
+        id=athlete.id,
+        name=athlete.name,
+        note=athlete.note,
+        squad=athlete.squad,
+        bodyweight_kg=athlete.bodyweight_kg,
+        level=cast(TrainingLevel, athlete.level),
         born=athlete.born,
-    )  # fmt: skip
+    )
 
 
 def causes_out(found: Verdict, findings: Sequence[FindingOut]) -> list[CauseOut]:

@@ -32,9 +32,10 @@ class Streams:
         with self._lock:
             if self.open >= IN_ALL or self._open[client] >= OF_ONE:
                 raise RefusedError(
-                    HTTPStatus.SERVICE_UNAVAILABLE, "busy",
+                    HTTPStatus.SERVICE_UNAVAILABLE,
+                    "busy",
                     "As many sensors are at work as this server can follow: end one of them first.",
-                )  # fmt: skip
+                )
             self._open[client] += 1
         return _Held(self, client, stream)
 

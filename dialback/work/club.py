@@ -21,10 +21,11 @@ def move_in(today: date) -> None:
     with unit():
         if everybody():
             raise ConflictError(
-                "not-empty", "There is somebody here already, on the roster or archived: the "
+                "not-empty",
+                "There is somebody here already, on the roster or archived: the "
                 "made-up club is for an empty house."
-                " Give it a data file of its own to see it beside yours."
-            )  # fmt: skip
+                " Give it a data file of its own to see it beside yours.",
+            )
         load_demo(today)
 
 

@@ -57,9 +57,12 @@ def keep(
         row = _fresh(athlete, week, revision)
         if row is None:
             row = Draft.create(
-                athlete=athlete, week=str(week), sessions=stored, shape=scaled,
+                athlete=athlete,
+                week=str(week),
+                sessions=stored,
+                shape=scaled,
                 start_total=start_total,
-            )  # fmt: skip
+            )
         else:
             row.sessions, row.shape = stored, scaled
             row.revision += 1

@@ -104,10 +104,17 @@ def _accept(
         _withdraw(athlete, week, basis, finding.key)
         code, subject, measure = finding.key
         Acceptance.create(
-            athlete=athlete, week=str(week), basis=basis, code=code, subject=subject,
-            measure=measure, level=finding.level, value=finding.value, reason=reason.strip(),
+            athlete=athlete,
+            week=str(week),
+            basis=basis,
+            code=code,
+            subject=subject,
+            measure=measure,
+            level=finding.level,
+            value=finding.value,
+            reason=reason.strip(),
             day=today,
-        )  # fmt: skip
+        )
 
 
 def _withdraw(athlete: Athlete, week: Week, basis: Basis, key: Key) -> int:

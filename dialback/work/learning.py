@@ -45,10 +45,13 @@ def offer(ledgers: Ledgers, athlete: Athlete, week: Week, today: date) -> Offer 
     for of_week, key, accepted in acceptances_between(athlete, week.plus(1 - WEEKS), week):
         groups[_common(key), fold(accepted.reason.strip(" .!"))].append((of_week, key, accepted))
     often = sorted(
-        ((common, several) for (common, _), several in groups.items()
-         if len(several) >= TIMES and common not in refused),
+        (
+            (common, several)
+            for (common, _), several in groups.items()
+            if len(several) >= TIMES and common not in refused
+        ),
         key=lambda group: (-len(group[1]), group[0]),
-    )  # fmt: skip
+    )
     for common, several in often:
         found = _offer(ledgers, athlete, week, today, common, several)
         if found is not None:

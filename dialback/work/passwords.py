@@ -31,15 +31,17 @@ def check_password(password: str, name: str) -> None:
     """Refuse what is short, common or made of the name. Raises ``BadInputError``."""
     if not SHORTEST <= len(password) <= LONGEST:
         raise bad_input(
-            "password", f"has {len(password)} characters: use {SHORTEST} to {LONGEST}; three or "
-            "four words in a row are easy to remember"
-        )  # fmt: skip
+            "password",
+            f"has {len(password)} characters: use {SHORTEST} to {LONGEST}; three or "
+            "four words in a row are easy to remember",
+        )
     words = [name, *name.split(), "dialback", "dial back"]
     if zxcvbn(password[:_GUESSED], user_inputs=words)["score"] < _SAFE:
         raise bad_input(
-            "password", "is easily guessed (a common password, a name, or a row of keys): use "
-            "three or four words that do not belong together"
-        )  # fmt: skip
+            "password",
+            "is easily guessed (a common password, a name, or a row of keys): use "
+            "three or four words that do not belong together",
+        )
 
 
 def hashed(password: str) -> str:

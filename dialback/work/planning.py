@@ -187,7 +187,7 @@ def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> int:
             laid_on(sheet, days, ledger, laying.change.times(at), lighter_week=laying.lighter)
             for at, days in enumerate(shifts, 1)
             for sheet in sheets
-        ]  # fmt: skip
+        ]
         gone = [plan.number for plan in plans] if laying.move else ()
         moved = put_down(athlete, ledger, new, today, gone)
         words = _laid_words(plans, new, move=laying.move)

@@ -63,9 +63,12 @@ def block_report(
     if reader == "athlete":
         shares = [sessions_done(ledger, week) for week in weeks]
         done = BlockDone(
-            block.title, len(weeks), int(sum(share.planned for share in shares)),
-            int(sum(share.done for share in shares)), across,
-        )  # fmt: skip
+            block.title,
+            len(weeks),
+            int(sum(share.planned for share in shares)),
+            int(sum(share.done for share in shares)),
+            across,
+        )
         return _handout(ledger, athlete, weeks[-1], today, done)
     standings = [_standing(ledgers, athlete, one, today) for one in weeks]
     ahead = _ahead(ledger, weeks[-1])

@@ -65,9 +65,14 @@ def newcomers(text: str) -> list[Newcomer]:
     return found
 
 
-_CALLED = {"name": "the name", "bodyweight_kg": "the body weight", "note": "the note",
-           "squad": "the squad", "level": "the level",
-           "born": "the year of birth"}  # fmt: skip
+_CALLED = {
+    "name": "the name",
+    "bodyweight_kg": "the body weight",
+    "note": "the note",
+    "squad": "the squad",
+    "level": "the level",
+    "born": "the year of birth",
+}
 
 
 @dataclass(frozen=True, slots=True)

@@ -61,9 +61,10 @@ def begin(account: int, key: bytes, second: str, code: str) -> list[str]:
     period = _period(secret_of(key, second), code, time.time())
     if period is None:
         raise bad_input(
-            "code", "is not the one that the app shows now: look whether the phone's clock is "
-            "right, and type the six digits again"
-        )  # fmt: skip
+            "code",
+            "is not the one that the app shows now: look whether the phone's clock is "
+            "right, and type the six digits again",
+        )
     codes = ["-".join(_few() for _ in range(3)) for _ in range(_CODES)]
     with unit() as entry:
         row = account_row(account)

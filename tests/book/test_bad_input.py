@@ -12,8 +12,11 @@ from tests.build import MOVEMENTS, as_bytes, book, document, session, sets
 
 
 def with_set(**keys: Any) -> dict[str, Any]:
-    one = {key: value for key, value in {"exercise": "Press", "reps": 10, **keys}.items()
-           if value is not ...}  # fmt: skip
+    one = {
+        key: value
+        for key, value in {"exercise": "Press", "reps": 10, **keys}.items()
+        if value is not ...
+    }
     return document([session(-7), session(0, sets("Row"), [one])])
 
 
@@ -112,10 +115,11 @@ def test_several_mistakes_are_all_told() -> None:
 def test_unknown_keys_are_kept_and_do_no_harm() -> None:
     one = document(
         [session(0, [{"exercise": "press", "reps": 3, "colour": "red"}], mood={"x": [1]})],
-        moon=1, rules={"phase": "full"},
+        moon=1,
+        rules={"phase": "full"},
         athlete={"name": "A", "bodyweight_kg": 70, "club": "none"},
         exercises=[{**MOVEMENTS[0], "kit": "bar", "colour": "blue"}],
-    )  # fmt: skip
+    )
     first = read_book(as_bytes(one))
     written = json.loads(write_book(first))
     assert written["moon"] == 1
@@ -138,8 +142,18 @@ def test_the_schema_takes_what_the_reader_takes() -> None:
     validator.check_schema(schema())
     validator.validate(document([session(0, sets("Press", 3, load_kg=12.5))]))
     validator.validate(json.loads(write_book(book([session(0, sets("Row"))]))))
-    beyond = ("no move", "finite", "half of", "partial", "is already there",
-              "not a day", "a name", "is missing, and", "pair of limits", "push_pull")  # fmt: skip
+    beyond = (
+        "no move",
+        "finite",
+        "half of",
+        "partial",
+        "is already there",
+        "not a day",
+        "a name",
+        "is missing, and",
+        "pair of limits",
+        "push_pull",
+    )
     for bad, line in BAD_SETS + BAD_BOOKS:
         if not any(word in line for word in beyond) and not isinstance(bad, list):
             assert not validator.is_valid(bad), line

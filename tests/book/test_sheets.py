@@ -52,11 +52,24 @@ def one(text: str, **choice: Any) -> Set:
 
 class TestColumns:
     def test_they_are_guessed_by_their_heads(self) -> None:
-        guessed = guess(grid("Date;Name;Workout;Exercise;Sets;Reps;Weight (lb);RPE;Comment\n"
-                             "31.10.2026;Ada;Legs;Back squat;3;5;135,5;8,5;ok\n"))  # fmt: skip
+        guessed = guess(
+            grid(
+                "Date;Name;Workout;Exercise;Sets;Reps;Weight (lb);RPE;Comment\n"
+                "31.10.2026;Ada;Legs;Back squat;3;5;135,5;8,5;ok\n"
+            )
+        )
         found = guessed.choice
-        assert found.columns == {"date": 0, "athlete": 1, "title": 2, "movement": 3, "count": 4,
-                                 "reps": 5, "load": 6, "rpe": 7, "note": 8}  # fmt: skip
+        assert found.columns == {
+            "date": 0,
+            "athlete": 1,
+            "title": 2,
+            "movement": 3,
+            "count": 4,
+            "reps": 5,
+            "load": 6,
+            "rpe": 7,
+            "note": 8,
+        }
         assert (found.date_order, found.decimal, found.unit) == ("dmy", ",", "lb")
         assert guessed.why == {
             "date_order": "31.10.2026 can only have the day first",
@@ -94,8 +107,9 @@ class TestColumns:
         assert (found.choice.unit, found.why["unit"]) == (unit, why)
 
     def test_counts_units_sides_and_combinations(self) -> None:
-        found = one("date,movement,sets,reps,load,side\n2026-10-05,back SQUAT,3,5,125 lb,\n",
-                    unit="lb")  # fmt: skip
+        found = one(
+            "date,movement,sets,reps,load,side\n2026-10-05,back SQUAT,3,5,125 lb,\n", unit="lb"
+        )
         assert (found.exercise, found.load_kg) == ("Back squat", 56.699)
         result = taken("date,movement,sets,reps\n2026-10-05,Press-up,3,9\n")
         assert len(result.sessions[0].session.sets) == 3
@@ -105,19 +119,32 @@ class TestColumns:
 
     @pytest.mark.parametrize(
         ("text", "decimal", "kg"),
-        [("1,5", ",", 1.5), ("1.5", ".", 1.5), ("1.250", ",", 1250), ("1,250.5", ".", 1250.5),
-         ("60 kg", ".", 60), ("−15", ".", -15)],
-    )  # fmt: skip
+        [
+            ("1,5", ",", 1.5),
+            ("1.5", ".", 1.5),
+            ("1.250", ",", 1250),
+            ("1,250.5", ".", 1250.5),
+            ("60 kg", ".", 60),
+            ("−15", ".", -15),
+        ],
+    )
     def test_numbers_as_they_are_written(self, text: str, decimal: str, kg: float) -> None:
-        found = one(f'date\tmovement\treps\tload\n2026-10-05\tPull-up\t5\t{text}\n',
-                    decimal=decimal)  # fmt: skip
+        found = one(
+            f"date\tmovement\treps\tload\n2026-10-05\tPull-up\t5\t{text}\n", decimal=decimal
+        )
         assert found.load_kg == kg
 
     @pytest.mark.parametrize(
         ("text", "kg", "unit"),
-        [("60 kg", 60, None), ("125 lb", 56.699, "lb"), ("125lbs", 56.699, "lb"), ("60", 60, None),
-         ("BW", 0, None), ("body weight", 0, None)],
-    )  # fmt: skip
+        [
+            ("60 kg", 60, None),
+            ("125 lb", 56.699, "lb"),
+            ("125lbs", 56.699, "lb"),
+            ("60", 60, None),
+            ("BW", 0, None),
+            ("body weight", 0, None),
+        ],
+    )
     def test_a_unit_behind_a_load_is_that_load_s(
         self, text: str, kg: float, unit: str | None
     ) -> None:
@@ -159,8 +186,12 @@ class TestColumns:
         assert found.exercise == "Back squat"
 
     def test_days_as_a_workbook_keeps_them(self) -> None:
-        data = workbook(("Date", "Exercise", "Reps"), (datetime(2026, 10, 5), "Press-up", 9),
-                        (46300, "Press-up", 8.0), (None, None, None))  # fmt: skip
+        data = workbook(
+            ("Date", "Exercise", "Reps"),
+            (datetime(2026, 10, 5), "Press-up", 9),
+            (46300, "Press-up", 8.0),
+            (None, None, None),
+        )
         found = read_grid(data)
         result = take(found, guess(found).choice, MOVEMENTS, TODAY, "Ada")
         assert [str(each.session.date) for each in result.sessions] == ["2026-10-05", "2026-10-05"][
@@ -230,8 +261,12 @@ class TestBroken:
             read_grid(self.zipped(xl__workbook_xml=b"<a/>"))
 
     def test_merged_heads_titles_above_and_formulas(self) -> None:
-        data = workbook(("My log",), (), ("Date", "Exercise", None, "Reps"),
-                        ("2026-10-05", "Press-up", "=1+1", 9))  # fmt: skip
+        data = workbook(
+            ("My log",),
+            (),
+            ("Date", "Exercise", None, "Reps"),
+            ("2026-10-05", "Press-up", "=1+1", 9),
+        )
         found = read_grid(data)
         assert found.heads == ("Date", "Exercise", "column C", "Reps")
         assert found.rows == ((4, ("2026-10-05", "Press-up", None, 9)),)
@@ -246,8 +281,9 @@ TEXTS = st.text("abc =+-@'\",;\u00e9", max_size=8).map(str.strip)
 LOADS = st.one_of(
     st.integers(0, 400).map(lambda half: {"load_kg": half / 2}),
     st.integers(1, 800).map(lambda half: {"load_kg": round(half / 2 * KG_PER_LB, 3), "unit": "lb"}),
-    st.just({"load_kg": 13.607, "unit": "lb"}), st.just({"load_kg": -15.0}),
-)  # fmt: skip
+    st.just({"load_kg": 13.607, "unit": "lb"}),
+    st.just({"load_kg": -15.0}),
+)
 
 
 @st.composite
@@ -260,14 +296,23 @@ def some_sets(draw: st.DrawFn) -> Set:
         moves = draw(st.lists(pairs, min_size=2, max_size=3))
         values |= {"moves": [{"exercise": name, "times": times} for name, times in moves]}
     optional = {
-        "seconds": st.integers(1, 90).map(float), "rpe": st.sampled_from([6.0, 8.5]),
-        "sides": st.sampled_from(["each", "left"]), "tempo": st.just("30X1"),
-        "implements": st.just(2), "rest_s": st.just(90.0), "hold_s": st.just(5.0),
-        "warm_up": st.just(True), "part": st.just("main A"), "round": st.integers(1, 4),
-        "band": st.just("strong"), "reps_to": st.just(40), "clusters": st.just([3, 2]),
-        "measured_reps": st.just(9), "measured_tension_s": st.just(31.5),
+        "seconds": st.integers(1, 90).map(float),
+        "rpe": st.sampled_from([6.0, 8.5]),
+        "sides": st.sampled_from(["each", "left"]),
+        "tempo": st.just("30X1"),
+        "implements": st.just(2),
+        "rest_s": st.just(90.0),
+        "hold_s": st.just(5.0),
+        "warm_up": st.just(True),
+        "part": st.just("main A"),
+        "round": st.integers(1, 4),
+        "band": st.just("strong"),
+        "reps_to": st.just(40),
+        "clusters": st.just([3, 2]),
+        "measured_reps": st.just(9),
+        "measured_tension_s": st.just(31.5),
         "note": TEXTS.filter(lambda text: text != ""),
-    }  # fmt: skip
+    }
     for key, value in optional.items():
         if draw(st.integers(0, 4)) == 0:
             values[key] = draw(value)
@@ -278,13 +323,18 @@ def some_sets(draw: st.DrawFn) -> Set:
 def some_sessions(draw: st.DrawFn) -> list[Session]:
     days = draw(st.lists(st.dates(date(2020, 1, 1), TODAY), min_size=1, max_size=3, unique=True))
     return [
-        Session.model_validate({
-            "date": day, "title": draw(TEXTS), "rpe": draw(st.none() | st.just(7.5)),
-            "sets": draw(st.lists(some_sets(), min_size=1, max_size=5)), "notes": draw(TEXTS),
-            "pain": draw(st.just([]) | st.just([{"exercise": NAMES[0], "note": "x"}])),
-        })
+        Session.model_validate(
+            {
+                "date": day,
+                "title": draw(TEXTS),
+                "rpe": draw(st.none() | st.just(7.5)),
+                "sets": draw(st.lists(some_sets(), min_size=1, max_size=5)),
+                "notes": draw(TEXTS),
+                "pain": draw(st.just([]) | st.just([{"exercise": NAMES[0], "note": "x"}])),
+            }
+        )
         for day in days
-    ]  # fmt: skip
+    ]
 
 
 @settings(max_examples=60, deadline=None)

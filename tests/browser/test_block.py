@@ -13,8 +13,11 @@ def cell(coach: Coach, day: int, week: int) -> str:
     found = coach.find(f"//button[@data-cell='{day}/{week}']")
     unseen = [one.text for one in found.find_elements(By.CSS_SELECTOR, ".sr-only")]
     lines = str(found.text).splitlines()
-    return "\n".join(line.removesuffix(", done").removesuffix(", planned") for line in lines
-                     if line not in unseen)  # fmt: skip
+    return "\n".join(
+        line.removesuffix(", done").removesuffix(", planned")
+        for line in lines
+        if line not in unseen
+    )
 
 
 def sets_row(coach: Coach) -> list[str]:
@@ -61,8 +64,13 @@ def test_a_week_over_the_weeks_with_a_step_and_a_lighter_one(coach: Coach) -> No
     coach.click("Repeat all of week 49", "button")
     coach.wait(lambda: sets_row(coach)[:5] == ["60"] * 5, str(sets_row(coach)))
     # Every planned week that would raise a finding shows it before it happens.
-    coach.wait(lambda: "after" in coach.find("//tfoot/tr[last()]/td[3]").text
-               or "rises" in coach.find("//tfoot/tr[last()]/td[3]").text, "no finding")  # fmt: skip
+    coach.wait(
+        lambda: (
+            "after" in coach.find("//tfoot/tr[last()]/td[3]").text
+            or "rises" in coach.find("//tfoot/tr[last()]/td[3]").text
+        ),
+        "no finding",
+    )
     coach.find("//button[@data-cell='2/3']").click()
     coach.click("Make week 51 lighter", "button")
     coach.wait(lambda: float(sets_row(coach)[3]) < 45, str(sets_row(coach)))
@@ -86,8 +94,10 @@ def test_a_block_is_made_and_a_template_laid_for_several(coach: Coach) -> None:
     coach.sees("A block from week 53 on")
     coach.find("//label[starts-with(., 'Title')]/input").send_keys("After the holidays")
     coach.click("Create the block", "button")
-    coach.wait(lambda: coach.field("Title of the block").get_attribute("value") ==
-               "After the holidays", "no block")  # fmt: skip
+    coach.wait(
+        lambda: coach.field("Title of the block").get_attribute("value") == "After the holidays",
+        "no block",
+    )
     assert len(sets_row(coach)) == 4
     coach.click("Templates", "button")
     coach.click("Circuits 1 wk, 3", "button")
@@ -159,7 +169,9 @@ def test_goals_are_set_judged_and_taken_away(coach: Coach) -> None:
     coach.driver.execute_script(
         "Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call("
         "arguments[0], '2027-01-10'); arguments[0].dispatchEvent(new Event('input', "
-        "{bubbles: true}))", day)  # fmt: skip
+        "{bubbles: true}))",
+        day,
+    )
     assert coach.axe() == []
     coach.click("Set the goal", "button")
     coach.sees("Back squat 140 kg × 3")

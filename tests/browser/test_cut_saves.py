@@ -22,8 +22,20 @@ from tests.browser.test_write import open_new, text, typed
 
 TODAY = date(2026, 11, 24)
 FAULTS = ("cut at sending", "cut at answering", "told to wait", "answered late")
-STORES_NOTHING = ("/check", "/audit", "/rows", "/amend", "/dial", "/notches", "/movements", "/next",
-                  "/effect", "/effects", "/look", "/read")  # fmt: skip
+STORES_NOTHING = (
+    "/check",
+    "/audit",
+    "/rows",
+    "/amend",
+    "/dial",
+    "/notches",
+    "/movements",
+    "/next",
+    "/effect",
+    "/effects",
+    "/look",
+    "/read",
+)
 """What is asked with a body, and is no save."""
 MIRREN = "/athletes/7/weeks/2026-W48"
 ANSELM = "/athletes/8/weeks/2026-W48"
@@ -46,8 +58,14 @@ class Faulty:
         self.hits += 1
         if fault == "told to wait":
             body = b'{"type": "urn:dialback:problem:busy", "detail": "Busy.", "problems": []}'
-            start("503 Busy", [("Retry-After", "1"), ("Content-Type", "application/problem+json"),
-                               ("Content-Length", str(len(body)))])  # fmt: skip
+            start(
+                "503 Busy",
+                [
+                    ("Retry-After", "1"),
+                    ("Content-Type", "application/problem+json"),
+                    ("Content-Length", str(len(body))),
+                ],
+            )
             return [body]
         if fault == "answered late":
             time.sleep(5)

@@ -77,8 +77,9 @@ def test_the_week_goes_on_paper(coach: Coach) -> None:
     paper = coach.find("//a[.='Hand-out']").get_attribute("href")
     kind, length = coach.driver.execute_async_script(
         "const done = arguments[1]; fetch(arguments[0]).then(found => found.arrayBuffer().then("
-        "body => done([found.headers.get('Content-Type'), body.byteLength])))", paper,
-    )  # fmt: skip
+        "body => done([found.headers.get('Content-Type'), body.byteLength])))",
+        paper,
+    )
     assert kind == "application/pdf"
     assert length > 5_000
 

@@ -364,8 +364,11 @@ def test_the_floor_is_within_reach(
     if "Begin" in coach.text():
         assert coach.axe() == []
         tap(coach, "Begin")
-    for path, sees in (("/floor", "Run"), (f"/floor/run?plans={number}", "Skip"),
-                       ("/athletes/12/weeks/2026-W47/log", "All as planned")):  # fmt: skip
+    for path, sees in (
+        ("/floor", "Run"),
+        (f"/floor/run?plans={number}", "Skip"),
+        ("/athletes/12/weeks/2026-W47/log", "All as planned"),
+    ):
         coach.open(path, sees)
         assert coach.axe() == []
         assert coach.driver.execute_script("return document.documentElement.scrollWidth") <= size[0]
@@ -442,8 +445,10 @@ def test_the_log_takes_corrections_as_fast_as_they_are_typed(coach: Coach, club:
     assert planned > others
     coach.sees("is changed.")
     coach.find("//body").send_keys("u")
-    coach.wait(lambda: coach.find("//label[starts-with(., 'Notes')]/input").get_attribute("value")
-               == "", "not undone")  # fmt: skip
+    coach.wait(
+        lambda: coach.find("//label[starts-with(., 'Notes')]/input").get_attribute("value") == "",
+        "not undone",
+    )
     one = api(club, f"/floor/run?plan={number}")["run"]["log"]["session"]
     assert (one["notes"], one["duration_min"]) == ("", 52)
 
@@ -453,8 +458,12 @@ def test_two_versions_are_laid_side_by_side_and_decided(coach: Coach, club: Club
     run = api(club, f"/floor/run?plan={number}")["run"]
     sets = [one["set"] for one in run["sets"]]
     for log, more in (("desk-log", sets), ("phone-log", sets[:-1])):
-        body = {"change": f"change-of-{log}", "revision": 0, "plan": number,
-                "session": {"date": run["date"], "title": run["title"], "sets": more}}  # fmt: skip
+        body = {
+            "change": f"change-of-{log}",
+            "revision": 0,
+            "plan": number,
+            "session": {"date": run["date"], "title": run["title"], "sets": more},
+        }
         put(club, f"/athletes/{run['athlete']}/logs/{log}", body)
     coach.open(
         f"/athletes/{run['athlete']}/weeks/2026-W48/log?session=plan-{number}", "two versions"

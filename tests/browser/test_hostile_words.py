@@ -25,10 +25,19 @@ LINK = "javascript:window.run=1"
 WORDS = (CODE, QUOTES, LINK)
 WEEK = "2026-W47"
 PLACES = (
-    "/", "/floor", "/movements", "/kit", "/rules", "/files", "/people", "/journal",
-    *(f"/athletes/1/weeks/{WEEK}/{place}"
-      for place in ("sheet", "block", "season", "log", "write", "dial", "rules")),
-)  # fmt: skip
+    "/",
+    "/floor",
+    "/movements",
+    "/kit",
+    "/rules",
+    "/files",
+    "/people",
+    "/journal",
+    *(
+        f"/athletes/1/weeks/{WEEK}/{place}"
+        for place in ("sheet", "block", "season", "log", "write", "dial", "rules")
+    ),
+)
 
 
 def spoiled(value: Any, turn: int = 0, key: str = "") -> Any:
@@ -63,8 +72,14 @@ def coach(tmp_path_factory: pytest.TempPathFactory) -> Any:
         Athlete.update(note=CODE, squad=QUOTES[:60]).execute()
         House.update(name=CODE[:80]).execute()
         Template.create(name=CODE, weeks=1, sessions=[{"day": 0, "title": CODE, "text": CODE}])
-        JournalEntry.create(athlete=1, day=TODAY, at="2026-11-23T10:00:00+00:00",
-                            until="2026-11-23T10:00:00+00:00", who=CODE, says=QUOTES)  # fmt: skip
+        JournalEntry.create(
+            athlete=1,
+            day=TODAY,
+            at="2026-11-23T10:00:00+00:00",
+            until="2026-11-23T10:00:00+00:00",
+            who=CODE,
+            says=QUOTES,
+        )
     database.close()
     with served(data, TODAY, empty=True) as base, browser() as driver:
         yield Coach(driver, base)

@@ -68,8 +68,12 @@ def bench_press_sets(coach: Coach) -> int:
         "fetch('/api/athletes/7/weeks/2026-W49/draft').then(r => r.json()).then(arguments[0])"
     )
     lines = [line for session in draft["sessions"] for line in session["lines"]]
-    (press,) = [line for line in lines if line["units"][0][0].get("exercise") == "Bench press"
-                and not line["units"][0][0].get("warm_up")]  # fmt: skip
+    (press,) = [
+        line
+        for line in lines
+        if line["units"][0][0].get("exercise") == "Bench press"
+        and not line["units"][0][0].get("warm_up")
+    ]
     return int(press["count"])
 
 

@@ -92,7 +92,11 @@ def test_an_assistants_day(coach: Coach, other: Coach) -> None:
     other.address("/sheet")
     other.sees("Push : pull")
     assert [one.text for one in other.all("nav[aria-label='Steps of the work'] a")] == [
-        "Block", "Log", "Week sheet", "Season"]  # fmt: skip
+        "Block",
+        "Log",
+        "Week sheet",
+        "Season",
+    ]
     for words in ("Sign off", "Adjust next week", "Accept"):
         assert words not in other.text()
     # The keys of what is not theirs lead nowhere.

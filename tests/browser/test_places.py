@@ -459,8 +459,12 @@ def test_the_dial_is_put_on_a_pair_a_movement_and_the_load(coach: Coach) -> None
     loads = [float(one.get_attribute("value")) for one in coach.all("[aria-label$='load in kg']")]
     for value in ("2.5", "5"):
         coach.type("+")
-        coach.wait(lambda value=value: coach.field("Load of all working sets").get_attribute(
-            "value") == value, "the load did not turn")  # fmt: skip
+        coach.wait(
+            lambda value=value: (
+                coach.field("Load of all working sets").get_attribute("value") == value
+            ),
+            "the load did not turn",
+        )
         coach.sees_no("storing")
     now = [float(one.get_attribute("value")) for one in coach.all("[aria-label$='load in kg']")]
     assert all(b >= a for a, b in zip(loads, now, strict=True))

@@ -47,8 +47,10 @@ def test_nothing_scrolls_sideways(coach: Coach, path: str, words: str) -> None:
     coach.open(path, words)
     for size in ((768, 1024), (390, 844)):
         resize(coach.driver, *size)
-        coach.wait(lambda: coach.driver.execute_script(SIDEWAYS) == [],
-                   str(coach.driver.execute_script(SIDEWAYS)))  # fmt: skip
+        coach.wait(
+            lambda: coach.driver.execute_script(SIDEWAYS) == [],
+            str(coach.driver.execute_script(SIDEWAYS)),
+        )
         assert coach.driver.execute_script(SMALL) == []
     assert coach.axe() == []
 

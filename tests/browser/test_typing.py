@@ -96,8 +96,10 @@ def test_every_row_of_the_page_is_stored_as_it_was_typed(base: str) -> None:
                     wanted = pace.uniform(FASTEST_S, SLOWEST_S)
                     time.sleep(max(0.0, wanted - (time.monotonic() - began)))
                 coach.sees("saved")
-                coach.wait(lambda: board in stored_text(coach, athlete),
-                           f"typed {board!r}, stored {stored_text(coach, athlete)!r}")  # fmt: skip
+                coach.wait(
+                    lambda: board in stored_text(coach, athlete),
+                    f"typed {board!r}, stored {stored_text(coach, athlete)!r}",
+                )
             except Exception as error:
                 wrong.append(str(error))
 
@@ -267,8 +269,13 @@ def test_a_key_held_down_is_not_typed_into_the_place_it_opens(coach: Coach) -> N
     coach.open("/athletes/12/weeks/2026-W49/sheet", "Week 49")
     before = stored_text(coach, 12, "2026-W49")
     coach.driver.execute_script("document.body.focus()")
-    held = {"type": "rawKeyDown", "key": "w", "code": "KeyW", "text": "w",
-            "windowsVirtualKeyCode": 87}  # fmt: skip
+    held = {
+        "type": "rawKeyDown",
+        "key": "w",
+        "code": "KeyW",
+        "text": "w",
+        "windowsVirtualKeyCode": 87,
+    }
     coach.driver.execute_cdp_cmd("Input.dispatchKeyEvent", {**held, "type": "keyDown"})
     coach.sees("The week with it")
     for _ in range(5):

@@ -56,8 +56,15 @@ def test_write_a_session_without_the_mouse(coach: Coach) -> None:
     coach.wait(lambda: text(coach).startswith("Front squat 4 x 5"), text(coach))
     coach.sees("4 sets")
     coach.sees("1\u202f200 kg")
-    typed(coach, "3 rounds, 40 s on, 20 s off:", Keys.ENTER, "  Inverted row", Keys.ENTER,
-          "  Press-up", Keys.ESCAPE)  # fmt: skip
+    typed(
+        coach,
+        "3 rounds, 40 s on, 20 s off:",
+        Keys.ENTER,
+        "  Inverted row",
+        Keys.ENTER,
+        "  Press-up",
+        Keys.ESCAPE,
+    )
     coach.sees("10 sets")
     coach.sees("Not done in the last four weeks: Front squat, Inverted row, Press-up.")
     coach.sees("saved")

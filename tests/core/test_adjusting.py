@@ -74,16 +74,22 @@ class TestLines:
     def lines(self, *several: list[dict]) -> list[tuple]:
         (one,) = book([], [session(0, *several)]).planned
         known = book([]).movements
-        return [(line.kind, line.count, line.movements, line.fixed)
-                for line in spans_of(one, known)]  # fmt: skip
+        return [
+            (line.kind, line.count, line.movements, line.fixed) for line in spans_of(one, known)
+        ]
 
     def test_runs_pairs_and_circuits(self) -> None:
-        turns = [one for _ in range(2) for side in ("left", "right")
-                 for one in sets("Curl", 1, sides=side)]  # fmt: skip
+        turns = [
+            one
+            for _ in range(2)
+            for side in ("left", "right")
+            for one in sets("Curl", 1, sides=side)
+        ]
         rounds = [
             {**sets(name)[0], "part": "A", "round": number, "place": place}
-            for number in (1, 2, 3) for place, name in enumerate(("Press", "Skip"), 1)
-        ]  # fmt: skip
+            for number in (1, 2, 3)
+            for place, name in enumerate(("Press", "Skip"), 1)
+        ]
         last = sets("Row", 2, rpe=7, rest_s=60) + sets("Row", 1, rpe=9)
         assert self.lines(sets("Squat", 2, warm_up=True), last, turns, rounds, sets("Stretch")) == [
             ("sets", 2, ("Squat",), True),
@@ -103,9 +109,13 @@ class TestLines:
         lines = spans_of(one, book([]).movements)
         more = rebuilt(one, lines, {1: 3, 2: 0}, [])
         assert [(each.exercise, each.reps, each.round) for each in more.sets] == [
-            ("Press", 4, 1), ("Row", 4, 1), ("Press", 7, 2), ("Row", 7, 2),
-            ("Press", 7, 3), ("Row", 7, 3),
-        ]  # fmt: skip
+            ("Press", 4, 1),
+            ("Row", 4, 1),
+            ("Press", 7, 2),
+            ("Row", 7, 2),
+            ("Press", 7, 3),
+            ("Row", 7, 3),
+        ]
         assert [one.reps for one in rebuilt(one, lines, {1: 1}, []).sets] == [4, 4, 10, 10]
 
 
@@ -144,8 +154,9 @@ def price(known: Book, start: Any, steps: list[Counter], added: Any, now: Any) -
         was, has = (Counter(one.exercise for one in several[at].sets) for several in (start, now))
         for name, by in moved.items():
             cost += SPREAD[abs(by)] + (4 if was[name] + by == 0 else 0)
-        big = next((one.exercise for one in before.sets if known.movements[one.exercise].compound),
-                   None)  # fmt: skip
+        big = next(
+            (one.exercise for one in before.sets if known.movements[one.exercise].compound), None
+        )
         cost += 3 * max(0, -moved[big])
         news = added[2] if added and added[0] == at else 0
         if news:
@@ -162,23 +173,29 @@ def ways(known: Book, options: Options) -> Iterator[Way]:
     ledger = known.ledger()
     start = start_of(ledger, WEEK)
     judge = Judge(ledger, WEEK, start)
-    lines = [(at, line) for at, one in enumerate(start)
-             for line in spans_of(one, known.movements)]  # fmt: skip
+    lines = [(at, line) for at, one in enumerate(start) for line in spans_of(one, known.movements)]
     growth = 9 if options.thorough else 2
-    ranges = [[line.count] if line.fixed
-              else range(min(max(2 * line.count, line.count + 3), line.count + growth) + 1)
-              for _, line in lines]  # fmt: skip
-    much = any(one.key == ("jump", "total", "sets") or one.code == "muscle_ceiling"
-               for one in judge.start.findings)  # fmt: skip
+    ranges = [
+        [line.count]
+        if line.fixed
+        else range(min(max(2 * line.count, line.count + 3), line.count + growth) + 1)
+        for _, line in lines
+    ]
+    much = any(
+        one.key == ("jump", "total", "sets") or one.code == "muscle_ceiling"
+        for one in judge.start.findings
+    )
     least = judge.start.value("totals/sets") * (0.7 if much else 0.8)
     offers = offered(ledger, WEEK)
     additions: list[tuple[int, str, int] | None] = [None]
     if options.new_movements:
         additions += [
-            (at, name, count) for at, one in enumerate(start) for name in offers
+            (at, name, count)
+            for at, one in enumerate(start)
+            for name in offers
             if name not in {each.exercise for each in one.sets}
             for count in range(1, 5 if options.thorough else 4)
-        ]  # fmt: skip
+        ]
     for way in product(*ranges):
         steps: list[Counter] = [Counter() for _ in start]
         for (at, line), count in zip(lines, way, strict=True):
@@ -193,12 +210,15 @@ def ways(known: Book, options: Options) -> Iterator[Way]:
                 rebuilt(
                     one,
                     [line for place, line in lines if place == at],
-                    {line.number: count for (place, line), count in zip(lines, way, strict=True)
-                     if place == at},
+                    {
+                        line.number: count
+                        for (place, line), count in zip(lines, way, strict=True)
+                        if place == at
+                    },
                     [(offers[added[1]], added[2])] if added and added[0] == at else [],
                 )
                 for at, one in enumerate(start)
-            )  # fmt: skip
+            )
             if all(one.sets for one in sessions) and (
                 len(ledger.measure(sessions)) + 1e-9 >= least
             ):
@@ -210,8 +230,13 @@ def ways(known: Book, options: Options) -> Iterator[Way]:
                     cost -= max(0, ceil(before - now - 0.05 * before - 1e-9))
                 touched = changed | ({added[1]} if added else set())
                 moved = sum(abs(by) for several in steps for by in several.values())
-                yield Way(cost, judge.of(sessions), frozenset(touched & options.locks), number,
-                          moved + (added[2] if added else 0))  # fmt: skip
+                yield Way(
+                    cost,
+                    judge.of(sessions),
+                    frozenset(touched & options.locks),
+                    number,
+                    moved + (added[2] if added else 0),
+                )
 
 
 def no_worse(key: tuple[str, str, str], left: Findings, start: Findings) -> bool:
@@ -226,8 +251,10 @@ A_DAY = st.lists(A_LINE, min_size=1, max_size=2, unique_by=lambda one: one[0])
 
 
 def days(several: dict[int, list], week: int = 0) -> list[dict]:
-    return [session(7 * week + day, *(sets(name, count, load_kg=40) for name, count in lines))
-            for day, lines in several.items()]  # fmt: skip
+    return [
+        session(7 * week + day, *(sets(name, count, load_kg=40) for name, count in lines))
+        for day, lines in several.items()
+    ]
 
 
 @settings(max_examples=20, deadline=None)
@@ -244,36 +271,49 @@ def days(several: dict[int, list], week: int = 0) -> list[dict]:
     st.booleans(),
 )
 def test_nothing_does_better_than_the_proposal(
-    plan: dict, before: dict, bands: dict, locks: frozenset, new: int, lines: int,
-    thorough: bool, block: bool,
-) -> None:  # fmt: skip
+    plan: dict,
+    before: dict,
+    bands: dict,
+    locks: frozenset,
+    new: int,
+    lines: int,
+    thorough: bool,
+    block: bool,
+) -> None:
     known = book(
-        days(before, -1), days(plan),
-        rules={**rules(**{name: list(band) for name, band in bands.items()}),
-               "spacing_sets": 3, "balance_min_sets": 3},
+        days(before, -1),
+        days(plan),
+        rules={
+            **rules(**{name: list(band) for name, band in bands.items()}),
+            "spacing_sets": 3,
+            "balance_min_sets": 3,
+        },
         blocks=[{"week": str(WEEK), "weeks": 4}] if block else [],
-    )  # fmt: skip
+    )
     options = Options(locks, new, lines=lines, thorough=thorough, seconds=60)
     found = adjust(known.ledger(), WEEK, options)
     judge = Judge(known.ledger(), WEEK, found.start)
     at_start = judge.at_start
     every = list(ways(known, options))
     allowed = [
-        way for way in every
+        way
+        for way in every
         if not way.unlocked and all(no_worse(key, way.left, at_start) for key in way.left)
-    ]  # fmt: skip
+    ]
     # The ladder: each least cost at which the weight becomes less, with the fewest high.
     rungs: list[Way] = []
-    for way in sorted(allowed, key=lambda one: (one.cost, one.weight, counts(one.left)[0],
-                                                one.lines, one.moved)):  # fmt: skip
+    for way in sorted(
+        allowed, key=lambda one: (one.cost, one.weight, counts(one.left)[0], one.lines, one.moved)
+    ):
         if not rungs or way.weight < rungs[-1].weight:
             rungs.append(way)
     assert found.optimal
     assert list(found.ladder) == [Rung(one.cost, *counts(one.left)) for one in rungs]
     stop = (
-        len(rungs) - 1 if thorough
+        len(rungs) - 1
+        if thorough
         else min(range(len(rungs)), key=lambda at: (rungs[at].cost + rungs[at].weight, -at))
-    )  # fmt: skip
+    )
     assert (found.stop, found.cost) == (stop, rungs[stop].cost)
     assert counts(judge.of(found.sessions)) == counts(rungs[stop].left)
     assert len(found.changes) == rungs[stop].lines
@@ -304,8 +344,9 @@ def test_nothing_does_better_than_the_proposal(
             assert not clears(one.finding.key, (), at_start)
         else:
             # Others no worse than they were; where that is no reason, as the proposal has them.
-            assert any(smallest(one.finding.key, one.against, levels)
-                       for levels in (at_start, left))  # fmt: skip
+            assert any(
+                smallest(one.finding.key, one.against, levels) for levels in (at_start, left)
+            )
 
 
 # Promises.
@@ -327,8 +368,10 @@ def promises(known: Book, options: Options) -> Proposal:
         # What keeps a finding is looked for with a clock of its own.
         assert replace(again, remaining=()) == replace(found, remaining=())
     for name in options.locks:
-        before, now = ([one for day in several for one in day.sets if one.exercise == name]
-                       for several in (found.start, found.sessions))  # fmt: skip
+        before, now = (
+            [one for day in several for one in day.sets if one.exercise == name]
+            for several in (found.start, found.sessions)
+        )
         assert before == now
     for at, (before_it, after_it) in enumerate(zip(found.start, found.sessions, strict=True)):
         own = [one for one in found.changes if one.session == at]
@@ -354,9 +397,14 @@ def promises(known: Book, options: Options) -> Proposal:
     return found
 
 
-LONG_DAY = st.lists(st.tuples(st.sampled_from([one["name"] for one in MOVEMENTS
-                                               if one["name"] != "Wall sit"]),
-                              st.integers(1, 5)), min_size=1, max_size=5)  # fmt: skip
+LONG_DAY = st.lists(
+    st.tuples(
+        st.sampled_from([one["name"] for one in MOVEMENTS if one["name"] != "Wall sit"]),
+        st.integers(1, 5),
+    ),
+    min_size=1,
+    max_size=5,
+)
 
 
 # Solving takes long, and shrinking what failed takes hours.
@@ -394,8 +442,14 @@ def test_days_that_are_done_do_not_change() -> None:
 
 
 def test_minutes_and_movements_of_a_session_are_limits() -> None:
-    plan = [session(0, sets("Press", 4, 10, rest_s=120), sets("Row", 4, 10, rest_s=120),
-                    sets("Curl", 2, 10, rest_s=120))]  # fmt: skip
+    plan = [
+        session(
+            0,
+            sets("Press", 4, 10, rest_s=120),
+            sets("Row", 4, 10, rest_s=120),
+            sets("Curl", 2, 10, rest_s=120),
+        )
+    ]
     tight = {**FREE, "session_minutes": 22, "session_movements": 2}
     found = promises(book([], plan, rules=tight), Options(new_movements=0))
     assert {"minutes", "movements"} <= {one.measure for one in found.cleared}
@@ -409,24 +463,38 @@ def test_what_keeps_a_finding_is_named() -> None:
     wanted = rules(calves=[6, 100])
     ranged = adjust(book([], plan, rules=wanted, **more).ledger(), WEEK, Options())
     assert [one.against for one in ranged.remaining] == [(("range", "Calf raise", "sets"),)]
-    none = adjust(book([], [plan[0] | {"sets": plan[0]["sets"][:16]}], rules=wanted,
-                       **more).ledger(), WEEK, Options())  # fmt: skip
+    none = adjust(
+        book([], [plan[0] | {"sets": plan[0]["sets"][:16]}], rules=wanted, **more).ledger(),
+        WEEK,
+        Options(),
+    )
     assert [one.against for one in none.remaining] == [()]
     before = [session(-7, sets("Press", 8), sets("Row", 8), sets("Calf raise", 1))]
     tight = {
         **rules(calves=[4, 100]),
         "jump_limits": {"sets": [0.0, 0.4]},
     }
-    jump = adjust(book(before, plan, rules={**tight, "jump_min_sets": 1}, **more).ledger(), WEEK,
-                  Options(frozenset({"Press", "Row"}), thorough=True))  # fmt: skip
+    jump = adjust(
+        book(before, plan, rules={**tight, "jump_min_sets": 1}, **more).ledger(),
+        WEEK,
+        Options(frozenset({"Press", "Row"}), thorough=True),
+    )
     (kept,) = jump.remaining
     assert {("jump", "total", "sets"), ("lock", "Press", "sets")} <= set(kept.against)
     assert kept.sentence.endswith(".")
 
 
 def test_it_starts_from_the_last_week_where_nothing_is_planned() -> None:
-    done = [session(-7, sets("Press", 6, rpe=8, measured_reps=10), sets("Row", 2), rpe=7,
-                    pain=[{"note": "knee"}], notes="tired")]  # fmt: skip
+    done = [
+        session(
+            -7,
+            sets("Press", 6, rpe=8, measured_reps=10),
+            sets("Row", 2),
+            rpe=7,
+            pain=[{"note": "knee"}],
+            notes="tired",
+        )
+    ]
     found = adjust(book(done, rules=FREE).ledger(), WEEK, Options(new_movements=0))
     (one,) = found.start
     assert one.date.isoformat() == "2026-10-05"
@@ -441,8 +509,9 @@ def test_weeks_go_on_from_one_another() -> None:
     known = book(before, rules=rules(quads=[7, 20], glutes=[5, 20]))
     found = adjust_weeks(known.ledger(), WEEK, 3, Options(new_movements=0, thorough=True))
     assert [str(one.week) for one in found] == ["2026-W41", "2026-W42", "2026-W43"]
-    quads = [sum(each.exercise == "Squat" for day in one.sessions for each in day.sets)
-             for one in found]  # fmt: skip
+    quads = [
+        sum(each.exercise == "Squat" for day in one.sessions for each in day.sets) for one in found
+    ]
     assert quads == [7, 7, 7]
     assert found[1].start[0].date == found[0].sessions[0].date.fromisoformat("2026-10-12")
 

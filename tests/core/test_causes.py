@@ -21,10 +21,15 @@ def keys(cause: Cause) -> set[tuple[str, str, str]]:
     return {one.key for one in cause.explains}
 
 
-WEEKS = [[sets("Press", 8, load_kg=40, rpe=8), sets("Row", 8, load_kg=40, rpe=8)],
-         [sets("Squat", 8, load_kg=60, rpe=8), sets("Hinge", 8, load_kg=60, rpe=8)]]  # fmt: skip
-BEFORE = [session(-7 * back + day, *WEEKS[at], title=f"Day {at}")
-          for back in (1, 2, 3) for at, day in enumerate((0, 3))]  # fmt: skip
+WEEKS = [
+    [sets("Press", 8, load_kg=40, rpe=8), sets("Row", 8, load_kg=40, rpe=8)],
+    [sets("Squat", 8, load_kg=60, rpe=8), sets("Hinge", 8, load_kg=60, rpe=8)],
+]
+BEFORE = [
+    session(-7 * back + day, *WEEKS[at], title=f"Day {at}")
+    for back in (1, 2, 3)
+    for at, day in enumerate((0, 3))
+]
 PLAN = [session(day, *WEEKS[at], title=f"Day {at}") for at, day in enumerate((0, 3))]
 LAST = session(13, sets("Stretch"))
 """Something done later, so that the whole week's plan is due."""
@@ -37,16 +42,23 @@ def week(*done: dict, **more: Any) -> Audit:
 def test_a_missed_day_explains_what_follows_from_it() -> None:
     found = named(week(PLAN[0]))
     missed = found["missed", "2026-10-08"]
-    assert {("missed", "2026-10-08", "sets"), ("muscle_floor", "quads", "sets"),
-            ("carry_over", "total", "movements")} <= keys(missed)  # fmt: skip
+    assert {
+        ("missed", "2026-10-08", "sets"),
+        ("muscle_floor", "quads", "sets"),
+        ("carry_over", "total", "movements"),
+    } <= keys(missed)
     # What the plan itself lacks is not the missed day's.
     assert ("muscle_floor", "calves", "sets") not in keys(missed)
     assert missed.sentence == "Day 1 of Thursday was missed."
 
 
 def test_what_hurt_takes_what_was_skipped() -> None:
-    short = session(3, sets("Squat", 8, load_kg=60, rpe=8), title="Day 1",
-                    pain=[{"exercise": "Hinge", "note": "back"}])  # fmt: skip
+    short = session(
+        3,
+        sets("Squat", 8, load_kg=60, rpe=8),
+        title="Day 1",
+        pain=[{"exercise": "Hinge", "note": "back"}],
+    )
     found = named(week(PLAN[0], short))
     assert ("pain", "Hinge", "sets") in keys(found["pain", "2026-10-08"])
     assert ("muscle_floor", "hamstrings", "sets") in keys(found["pain", "2026-10-08"])
@@ -61,8 +73,9 @@ def test_what_hurt_takes_what_was_skipped() -> None:
 
 
 def test_swaps_extras_and_other_loads_are_told_apart() -> None:
-    swapped = session(0, sets("Press", 8, load_kg=40, rpe=8), sets("Pull-up", 8, rpe=8),
-                      title="Day 0")  # fmt: skip
+    swapped = session(
+        0, sets("Press", 8, load_kg=40, rpe=8), sets("Pull-up", 8, rpe=8), title="Day 0"
+    )
     assert ("swapped", "Row", "sets") in keys(named(week(swapped, PLAN[1]))["swapped", "Row"])
     more = session(0, *WEEKS[0], sets("Press", 8, load_kg=40, rpe=8), title="Day 0")
     extra = named(week(more, PLAN[1]))["extra", "2026-10-05"]
@@ -96,8 +109,11 @@ def test_a_return_explains_the_jumps_over_a_thin_baseline() -> None:
     usual = [session(-7 * back, sets("Squat", 10, load_kg=60, rpe=8)) for back in (7, 6, 5)]
     now = session(0, sets("Squat", 6, load_kg=60, rpe=8))
     found = named(audited(*usual, *light, now))["return", "total"]
-    assert {("return", "total", "sets"), ("jump", "total", "sets"),
-            ("load_step", "Squat", "load_kg")} <= keys(found)  # fmt: skip
+    assert {
+        ("return", "total", "sets"),
+        ("jump", "total", "sets"),
+        ("load_step", "Squat", "load_kg"),
+    } <= keys(found)
     # Without the break there is no return.
     between = [session(-14, sets("Squat", 8, load_kg=60, rpe=8))]
     assert ("return", "total") not in named(audited(*usual, *light, *between, now))
@@ -114,19 +130,24 @@ def test_a_jump_of_the_whole_week_explains_its_muscles() -> None:
 def test_what_says_the_same_is_folded_under_the_pair() -> None:
     result = audited(session(0, sets("Press", 12)), planned=[])
     push = named(result)["balance", "push_pull"]
-    assert {("balance", "push_pull", "sets"), ("balance", "horizontal_push_pull", "sets"),
-            ("muscle_floor", "upper_back", "sets"), ("muscle_floor", "biceps", "sets")
-            } <= keys(push)  # fmt: skip
+    assert {
+        ("balance", "push_pull", "sets"),
+        ("balance", "horizontal_push_pull", "sets"),
+        ("muscle_floor", "upper_back", "sets"),
+        ("muscle_floor", "biceps", "sets"),
+    } <= keys(push)
     assert ("muscle_floor", "quads", "sets") in keys(named(result)["muscle_floor", "week"])
 
 
 def test_what_a_restriction_means_to_be_so() -> None:
-    spared = restricted({"about": "pattern", "subject": "vertical_push"},
-                        {"about": "muscle", "subject": "calves"})  # fmt: skip
+    spared = restricted(
+        {"about": "pattern", "subject": "vertical_push"}, {"about": "muscle", "subject": "calves"}
+    )
     result = audited(session(0, sets("Pull-up", 8), sets("Press", 6)), athlete=spared)
     found = named(result)
-    assert keys(found["restriction", "vertical_push"]) == {("balance", "vertical_push_pull",
-                                                            "sets")}  # fmt: skip
+    assert keys(found["restriction", "vertical_push"]) == {
+        ("balance", "vertical_push_pull", "sets")
+    }
     assert keys(found["restriction", "calves"]) == {("muscle_floor", "calves", "sets")}
     said = remedy(result, "muscle_floor", "calves")
     assert "more" not in said
@@ -134,8 +155,10 @@ def test_what_a_restriction_means_to_be_so() -> None:
 
 
 def test_a_school_changes_its_own_rules_and_no_other() -> None:
-    ledger = book([session(0, sets("Press", 6), sets("Row", 6))],
-                  rules={"indirect_credit": 0, "hard_set_rpe": 8}).ledger()  # fmt: skip
+    ledger = book(
+        [session(0, sets("Press", 6), sets("Row", 6))],
+        rules={"indirect_credit": 0, "hard_set_rpe": 8},
+    ).ledger()
     found = under_schools(ledger, WEEK, "completed")
     assert list(found) == ["balanced", "pull-biased", "direct only", "everything counts"]
     assert found["balanced"].ledger.rules.indirect_credit == 0.5
@@ -148,9 +171,11 @@ def test_a_school_changes_its_own_rules_and_no_other() -> None:
 NAMES = ("Press", "Row", "Squat", "Hinge", "Curl", "Pull-up")
 A_SET = st.builds(
     lambda name, reps, load, rpe: {"exercise": name, "reps": reps, "load_kg": load, "rpe": rpe},
-    st.sampled_from(NAMES), st.integers(3, 15), st.sampled_from([0, 20, 40, 60]),
+    st.sampled_from(NAMES),
+    st.integers(3, 15),
+    st.sampled_from([0, 20, 40, 60]),
     st.sampled_from([5, 7, 8, 10]),
-)  # fmt: skip
+)
 A_DAY = st.lists(A_SET, min_size=1, max_size=8)
 A_WEEK = st.dictionaries(st.integers(0, 6), A_DAY, max_size=4)
 
@@ -167,8 +192,11 @@ def test_every_finding_is_in_one_cause_and_undoing_it_clears_it(
     result = audited(*dated(before, 4 if gap else 1), *dated(done), LAST, planned=dated(planned))
     told = [key for cause in causes(result) for key in keys(cause)]
     assert len(told) == len(set(told))
-    wanted = {one.key for one in result.findings if one.level != "note"
-              and BY_CODE[one.code].cause != "none"}  # fmt: skip
+    wanted = {
+        one.key
+        for one in result.findings
+        if one.level != "note" and BY_CODE[one.code].cause != "none"
+    }
     assert wanted <= set(told)
     weights = [one.weight for one in causes(result)]
     assert weights == sorted(weights, reverse=True)
@@ -178,8 +206,9 @@ def test_every_finding_is_in_one_cause_and_undoing_it_clears_it(
         if cause is None:
             continue
         sessions = [one.model_dump(mode="json", exclude_defaults=True) for one in undone.sessions]
-        again = audit(book([*dated(before, 4 if gap else 1), *sessions, LAST],
-                           dated(planned)).ledger(), WEEK)  # fmt: skip
+        again = audit(
+            book([*dated(before, 4 if gap else 1), *sessions, LAST], dated(planned)).ledger(), WEEK
+        )
         # Whether the week is lighter is judged once, of the week as it was.
         if again.in_hand.lighter == result.in_hand.lighter:
             own = {"pain", "missed", "swapped"}

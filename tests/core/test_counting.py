@@ -7,8 +7,10 @@ from tests.build import audited, session, sets
 
 def values(*lines: list[dict], rules: dict | None = None) -> dict[str, float]:
     result = audited(session(0, *lines), rules=rules)
-    return {name: result.value(f"totals/{name}") for name in
-            ("sets", "reps", "volume_load_kg", "tut_s", "work_s", "conditioning_s")}  # fmt: skip
+    return {
+        name: result.value(f"totals/{name}")
+        for name in ("sets", "reps", "volume_load_kg", "tut_s", "work_s", "conditioning_s")
+    }
 
 
 @pytest.mark.parametrize(
@@ -56,8 +58,12 @@ def test_one_set(line: list[dict], rules: dict, wanted: tuple[float, ...]) -> No
 
 
 def test_a_combination_shares_seconds_in_proportion_and_credits_its_set_once() -> None:
-    combination = {"moves": [{"exercise": "Curl"}, {"exercise": "Press", "times": 2}],
-                   "seconds": 66, "load_kg": 5, "implements": 2}  # fmt: skip
+    combination = {
+        "moves": [{"exercise": "Curl"}, {"exercise": "Press", "times": 2}],
+        "seconds": 66,
+        "load_kg": 5,
+        "implements": 2,
+    }
     result = audited(session(0, [combination]))
     # A rep takes 3 + 2 x 4 = 11 s: 6 of them in 66 s, 18 s for the curl and 48 for the press.
     assert result.value("patterns/elbow_flexion/tut_s") == pytest.approx(18)
@@ -70,8 +76,11 @@ def test_a_combination_shares_seconds_in_proportion_and_credits_its_set_once() -
 
 
 def test_an_isometric_move_is_held_through_the_whole_set() -> None:
-    combination = {"moves": [{"exercise": "Wall sit"}, {"exercise": "Curl"}], "reps": 9,
-                   "hold_s": 4}  # fmt: skip
+    combination = {
+        "moves": [{"exercise": "Wall sit"}, {"exercise": "Curl"}],
+        "reps": 9,
+        "hold_s": 4,
+    }
     result = audited(session(0, [combination]))
     assert result.value("patterns/squat/tut_s") == 9 * 3 + 4
     assert result.value("patterns/elbow_flexion/tut_s") == 9 * 3 + 4
@@ -81,8 +90,9 @@ def test_an_isometric_move_is_held_through_the_whole_set() -> None:
 
 
 def test_conditioning_and_mobility_are_kept_apart() -> None:
-    result = audited(session(0, sets("Skip", reps=None, seconds=60), sets("Stretch", reps=None,
-                                                                        seconds=30)))  # fmt: skip
+    result = audited(
+        session(0, sets("Skip", reps=None, seconds=60), sets("Stretch", reps=None, seconds=30))
+    )
     assert dict(result.tally) == {"totals/conditioning_s": 90}
     assert not result.findings
 

@@ -58,10 +58,13 @@ def test_mirrored_sides_have_the_same_gap(several: list[dict]) -> None:
     turned = {"left": "right", "right": "left"}
     mirror = [{**one, "sides": turned.get(one["sides"], one["sides"])} for one in several]
     one, two = (
-        [(found.key, found.level, found.value)
-         for found in audited(session(0, day)).findings if found.code == "side_gap"]
+        [
+            (found.key, found.level, found.value)
+            for found in audited(session(0, day)).findings
+            if found.code == "side_gap"
+        ]
         for day in (several, mirror)
-    )  # fmt: skip
+    )
     assert one == two
 
 
@@ -76,8 +79,11 @@ def test_a_lighter_week_never_lowers_the_next_baseline(counts: list[int]) -> Non
     rest = baseline(weeks([0, *counts[1:]]).ledger, WEEK).base("totals/sets")
     assert rest is None or (base or 0) >= min(rest, base or 0)
     # Others that are not lighter decide alone.
-    full = [one for one in (WEEK.plus(-back) for back in (2, 3, 4))
-            if ledger.is_trained(one) and not is_lighter_week(ledger, one)]  # fmt: skip
+    full = [
+        one
+        for one in (WEEK.plus(-back) for back in (2, 3, 4))
+        if ledger.is_trained(one) and not is_lighter_week(ledger, one)
+    ]
     if full:
         mean = sum(ledger.tally("completed", one)["totals/sets"] for one in full) / len(full)
         assert base == mean
@@ -86,11 +92,15 @@ def test_a_lighter_week_never_lowers_the_next_baseline(counts: list[int]) -> Non
 @settings(max_examples=60, deadline=None)
 @given(A_DAY, st.sampled_from(["vertical_push", "vertical_pull", "horizontal_pull", "squat"]))
 def test_no_remedy_asks_for_what_a_restriction_forbids(day: list, pattern: str) -> None:
-    spared = restricted({"about": "pattern", "subject": pattern},
-                        {"about": "muscle", "subject": "chest"})  # fmt: skip
+    spared = restricted(
+        {"about": "pattern", "subject": pattern}, {"about": "muscle", "subject": "chest"}
+    )
     result = audited(session(0, *(sets(name, count) for name, count in day)), athlete=spared)
-    short: dict[str, str] = {"vertical_push": "vertical push", "vertical_pull": "vertical pull",
-                             "horizontal_pull": "horizontal pull"}  # fmt: skip
+    short: dict[str, str] = {
+        "vertical_push": "vertical push",
+        "vertical_pull": "vertical pull",
+        "horizontal_pull": "horizontal pull",
+    }
     for one in result.findings:
         if one.code == "muscle_floor" and one.subject == "chest":
             assert "more" not in clears(result.in_hand, one)
@@ -101,14 +111,34 @@ def test_no_remedy_asks_for_what_a_restriction_forbids(day: list, pattern: str) 
 
 
 BY_SETS = {
-    "balance", "muscle_floor", "muscle_ceiling", "jump", "spacing", "overfull", "restriction",
-    "side_gap", "order", "no_warm_up", "return",
-}  # fmt: skip
+    "balance",
+    "muscle_floor",
+    "muscle_ceiling",
+    "jump",
+    "spacing",
+    "overfull",
+    "restriction",
+    "side_gap",
+    "order",
+    "no_warm_up",
+    "return",
+}
 OFFER = re.compile(r"(\d+) (?:(more|fewer) sets? )?of (another one|\d+ others|[A-Z][a-z-]+)")
-LOOSE = {"balance_min_sets": 2, "balance_bands": {"push_pull": [0.5, 2], "knee_hip": [0.4, 2.5]},
-         "muscle_bands": {"chest": [3, 8], "lats": [3, 8], "quads": [2, 9], "biceps": [2, 6],
-                          "glutes": [0, 9], "hamstrings": [0, 6]},
-         "spacing_sets": 7, "session_minutes": 60, "warm_up_from": 0.7}  # fmt: skip
+LOOSE = {
+    "balance_min_sets": 2,
+    "balance_bands": {"push_pull": [0.5, 2], "knee_hip": [0.4, 2.5]},
+    "muscle_bands": {
+        "chest": [3, 8],
+        "lats": [3, 8],
+        "quads": [2, 9],
+        "biceps": [2, 6],
+        "glutes": [0, 9],
+        "hamstrings": [0, 6],
+    },
+    "spacing_sets": 7,
+    "session_minutes": 60,
+    "warm_up_from": 0.7,
+}
 SIDED_DAY = st.lists(
     st.tuples(
         st.sampled_from(NAMES), st.integers(1, 6),
@@ -145,15 +175,20 @@ def followed(days: list[dict], offer: dict[str, int], earlier: list[dict]) -> li
     latest = {one["exercise"]: one for day in earlier for one in day["sets"]}
     for name, count in offer.items():
         for _ in range(abs(count)):
-            placed = [(day, at) for day in changed for at, one in enumerate(day["sets"])
-                      if one["exercise"] == name]  # fmt: skip
+            placed = [
+                (day, at)
+                for day in changed
+                for at, one in enumerate(day["sets"])
+                if one["exercise"] == name
+            ]
             day, at = placed[-1] if placed else (changed[-1], len(changed[-1]["sets"]) - 1)
             if count > 0:
                 model = day["sets"][at] if placed else latest[name]
                 other = OTHER.get(model.get("sides", "both"))
                 day["sets"][at + 1 : at + 1] = [
-                    dict(model), *([dict(model, sides=other)] if other else [])
-                ]  # fmt: skip
+                    dict(model),
+                    *([dict(model, sides=other)] if other else []),
+                ]
             else:
                 gone = day["sets"].pop(at)
                 other = OTHER.get(gone.get("sides", "both"))
@@ -168,15 +203,20 @@ def followed(days: list[dict], offer: dict[str, int], earlier: list[dict]) -> li
 
 
 def by_sets(result: Audit) -> dict[tuple[str, str, str], int]:
-    return {one.key: LEVELS.index(one.level) for one in result.findings
-            if one.code in BY_SETS and one.level != "note"}  # fmt: skip
+    return {
+        one.key: LEVELS.index(one.level)
+        for one in result.findings
+        if one.code in BY_SETS and one.level != "note"
+    }
 
 
 @settings(max_examples=120, deadline=None)
 @given(
-    st.lists(SIDED_DAY, min_size=1, max_size=3), SIDED_DAY, st.sampled_from([-7, -21]),
+    st.lists(SIDED_DAY, min_size=1, max_size=3),
+    SIDED_DAY,
+    st.sampled_from([-7, -21]),
     st.booleans(),
-)  # fmt: skip
+)
 def test_what_a_remedy_asks_for_clears_its_finding_and_raises_no_other(
     days: list[list], before: list, back: int, spared: bool
 ) -> None:
@@ -203,8 +243,9 @@ REMEDIED = {"balance", "muscle_floor", "muscle_ceiling", "jump"}
 
 def test_a_remedy_is_told_and_taken_in_full() -> None:
     assert offers("3 more sets of Row and 1 of Pull-up, or 2 fewer sets of Press would do.") == [
-        {"Row": 3, "Pull-up": 1}, {"Press": -2},
-    ]  # fmt: skip
+        {"Row": 3, "Pull-up": 1},
+        {"Press": -2},
+    ]
     assert offers("3 fewer sets of Row, 2 of Curl, 1 of Press and 1 of another one would do.") == []
     assert told({"Row": 1}, "more") == "1 more set of Row"
     assert told({"A": 1, "B": 4, "C": 1, "D": 1, "E": 2}, "fewer") == (
@@ -224,11 +265,12 @@ def test_where_sides_are_logged_apart_a_set_is_one_with_each() -> None:
 
 def test_where_every_step_raises_something_that_is_said() -> None:
     result = audited(
-        session(0, sets("Press", 6), sets("Row", 3)), rules={
+        session(0, sets("Press", 6), sets("Row", 3)),
+        rules={
             "muscle_bands": {"upper_back": [0, 3], "lats": [0, 3], "chest": [6, 20]},
             "balance_bands": {"push_pull": [0.7, 1.1]},
         },
-    )  # fmt: skip
+    )
     assert remedy(result, "balance", "push_pull") == NO_STEP
 
 
@@ -238,8 +280,15 @@ def test_what_was_lifted_before_the_week_bars_nothing() -> None:
     told = {}
     for lifted in (-1, 1):
         since, until = ((WEEK.monday + timedelta(days=one)).isoformat() for one in (-30, lifted))
-        athlete = restricted({"about": "movement", "subject": "Row", "since": since,
-                              "lifted_on": until, "lifted_by": "Dr Example"})  # fmt: skip
+        athlete = restricted(
+            {
+                "about": "movement",
+                "subject": "Row",
+                "since": since,
+                "lifted_on": until,
+                "lifted_by": "Dr Example",
+            }
+        )
         result = audited(day, athlete=athlete, rules=rules)
         told[lifted] = "of Row" in remedy(result, "balance", "push_pull")
     assert told == {-1: True, 1: False}

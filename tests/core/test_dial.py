@@ -14,8 +14,10 @@ from tests.build import WEEK, book, session, sets
 def plan(*counts: int) -> tuple:
     names = ("Press", "Row", "Squat", "Hinge", "Curl")
     lines = [sets(name, count, load_kg=20) for name, count in zip(names, counts, strict=False)]
-    one = book([session(-7, *lines)], [session(0, sets("Squat", warm_up=True), *lines,
-                                               sets("Skip", reps=None, seconds=60))])  # fmt: skip
+    one = book(
+        [session(-7, *lines)],
+        [session(0, sets("Squat", warm_up=True), *lines, sets("Skip", reps=None, seconds=60))],
+    )
     return one.ledger(), as_draft(one.planned, one.ledger().movements)
 
 
@@ -28,18 +30,33 @@ def test_a_draft_is_the_sessions_with_equal_sets_as_lines() -> None:
 
 def circuit(rounds: int, *names: str, reps: int = 8, part: str = "A") -> list[dict]:
     return [
-        {"exercise": name, "reps": reps, "round": number, "place": place, "part": part,
-         "rest_s": None if (number, place) == (rounds, len(names)) else
-         (60 if place == len(names) else 20)}
+        {
+            "exercise": name,
+            "reps": reps,
+            "round": number,
+            "place": place,
+            "part": part,
+            "rest_s": None
+            if (number, place) == (rounds, len(names))
+            else (60 if place == len(names) else 20),
+        }
         for number in range(1, rounds + 1)
         for place, name in enumerate(names, 1)
-    ]  # fmt: skip
+    ]
 
 
 def with_circuit(rounds: int = 3) -> tuple:
-    one = book([session(-7, sets("Press", 4))],
-               [session(0, sets("Squat", 4, load_kg=60), circuit(rounds, "Press", "Row", "Curl"),
-                        sets("Hinge", 2))])  # fmt: skip
+    one = book(
+        [session(-7, sets("Press", 4))],
+        [
+            session(
+                0,
+                sets("Squat", 4, load_kg=60),
+                circuit(rounds, "Press", "Row", "Curl"),
+                sets("Hinge", 2),
+            )
+        ],
+    )
     return one.ledger(), one.planned, as_draft(one.planned, one.ledger().movements)
 
 
@@ -85,7 +102,7 @@ def test_the_dial_stops_where_whole_rounds_allow(rounds: int, total: int) -> Non
         assert dial_total(scale(draft, end, ledger.movements, toward), ledger.movements) == end
     rounds_now = [
         line for line in scale(draft, total, ledger.movements)[0].lines if line.kind == "rounds"
-    ]  # fmt: skip
+    ]
     assert all(line.count >= 1 for line in rounds_now)
 
 
@@ -231,11 +248,18 @@ def test_left_and_right_in_turn_go_by_pairs() -> None:
 
 
 ANY_SET = st.fixed_dictionaries(
-    {"exercise": st.sampled_from(["Press", "Row"]), "reps": st.integers(5, 6),
-     "sides": st.sampled_from(["both", "left", "right"])},
-    optional={"rpe": st.integers(7, 8), "rest_s": st.just(60), "round": st.integers(1, 2),
-              "part": st.sampled_from(["A", "B"])},
-)  # fmt: skip
+    {
+        "exercise": st.sampled_from(["Press", "Row"]),
+        "reps": st.integers(5, 6),
+        "sides": st.sampled_from(["both", "left", "right"]),
+    },
+    optional={
+        "rpe": st.integers(7, 8),
+        "rest_s": st.just(60),
+        "round": st.integers(1, 2),
+        "part": st.sampled_from(["A", "B"]),
+    },
+)
 
 
 @settings(max_examples=150, deadline=None)

@@ -116,9 +116,18 @@ class TestLoadStep:
 class TestBalance:
     @pytest.mark.parametrize(
         ("push", "pull", "level"),
-        [(11, 10, None), (6, 5, "caution"), (8, 4, "high"), (7, 10, None), (6, 10, "caution"),
-         (2, 10, "high"), (4, 0, "high"), (0, 4, "high"), (2, 1, None)],
-    )  # fmt: skip
+        [
+            (11, 10, None),
+            (6, 5, "caution"),
+            (8, 4, "high"),
+            (7, 10, None),
+            (6, 10, "caution"),
+            (2, 10, "high"),
+            (4, 0, "high"),
+            (0, 4, "high"),
+            (2, 1, None),
+        ],
+    )
     def test_push_to_pull(self, push: int, pull: int, level: str | None) -> None:
         result = audited(session(0, sets("Extension", push), sets("Curl", pull)), rules=SPARSE)
         found = {one for one in codes(result, "balance") if one[1] == "push_pull"}
@@ -148,14 +157,21 @@ class TestBalance:
 class TestMusclesAndSpacing:
     @pytest.mark.parametrize(
         ("count", "found"),
-        [(0, ("muscle_floor", "high")), (3, ("muscle_floor", "caution")), (4, None), (8, None),
-         (9, ("muscle_ceiling", "caution")), (10, ("muscle_ceiling", "caution")),
-         (11, ("muscle_ceiling", "high"))],
-    )  # fmt: skip
+        [
+            (0, ("muscle_floor", "high")),
+            (3, ("muscle_floor", "caution")),
+            (4, None),
+            (8, None),
+            (9, ("muscle_ceiling", "caution")),
+            (10, ("muscle_ceiling", "caution")),
+            (11, ("muscle_ceiling", "high")),
+        ],
+    )
     def test_bands(self, count: int, found: tuple[str, str] | None) -> None:
         rules = {"muscle_bands": {**SPARSE["muscle_bands"], "biceps": [4, 8]}}
-        result = audited(session(0, sets("Curl", count), sets("Plank", reps=None, seconds=5)),
-                         rules=rules)  # fmt: skip
+        result = audited(
+            session(0, sets("Curl", count), sets("Plank", reps=None, seconds=5)), rules=rules
+        )
         wanted = {(found[0], "biceps", "sets", found[1])} if found else set()
         assert codes(result, "muscle_floor", "muscle_ceiling") == wanted
 
@@ -184,8 +200,10 @@ def a_week_with_everything() -> tuple[Audit, Audit]:
     plan = [session(day, sets("Squat", 3, load_kg=60), sets("Row", 2)) for day in (0, 1, 3)]
     spared = restricted({"about": "movement", "subject": "Curl"})
     first = audited(before, *done, planned=plan, athlete=spared)
-    lifts = [sets(name, 3, 5, load_kg=load, rpe=8) for name, load in
-             (("Press", 60), ("Row", 50), ("Squat", 90), ("Hinge", 100))]  # fmt: skip
+    lifts = [
+        sets(name, 3, 5, load_kg=load, rpe=8)
+        for name, load in (("Press", 60), ("Row", 50), ("Squat", 90), ("Hinge", 100))
+    ]
     harder = [[{**one, "rpe": 9} for one in several] for several in lifts]
     usual = [
         session(-7 * back, *lifts, sets("Plank", 1, None, seconds=30), sets("Wall sit", 1, 5))
@@ -197,9 +215,11 @@ def a_week_with_everything() -> tuple[Audit, Audit]:
     back = [session(0, left, sets("Pull-up", 2, 8, rpe=7), *harder, **steady)]
     back += [session(day, sets("Stretch", 1), **steady) for day in (1, 2, 4, 5, 6)]
     second = audited(
-        *usual, *back, planned=[session(0, ranged), session(3, ranged, title="Thursday")],
+        *usual,
+        *back,
+        planned=[session(0, ranged), session(3, ranged, title="Thursday")],
         rules={"session_minutes": 20, "stalled_weeks": 6, "carry_over": 1},
-    )  # fmt: skip
+    )
     return first, second
 
 

@@ -22,9 +22,16 @@ LEVELS = [
     movement("Press", "horizontal_push", "chest", kit=["bar"]),
     movement("Plank", "trunk_brace", "abs", isometric=True),
 ]  # fmt: skip
-KIT = {"bars_kg": [20], "plates": [{"kg": 20, "pairs": 3}, {"kg": 10, "pairs": 1},
-                                   {"kg": 5, "pairs": 1}, {"kg": 2.5, "pairs": 1},
-                                   {"kg": 1.25, "pairs": 1}]}  # fmt: skip
+KIT = {
+    "bars_kg": [20],
+    "plates": [
+        {"kg": 20, "pairs": 3},
+        {"kg": 10, "pairs": 1},
+        {"kg": 5, "pairs": 1},
+        {"kg": 2.5, "pairs": 1},
+        {"kg": 1.25, "pairs": 1},
+    ],
+}
 
 
 def logged(loads: list[float], reps: int = 5, **more: Any) -> Any:
@@ -75,8 +82,9 @@ def test_what_was_gained_is_the_line_through_the_weekly_bests() -> None:
     assert found.now == pytest.approx(87 * 7 / 6)
     assert found.needed == pytest.approx((100 - 87) * 7 / 6 / 8)
     # By hand: x 0 to 3, y 10, 12, 11, 13 of maximum; slope 0.8, residuals' squares 1.8.
-    jumps = outlook(logged([10 * 6 / 7, 12 * 6 / 7, 11 * 6 / 7, 13 * 6 / 7]).ledger(),
-                    goal(load_kg=20), TODAY)  # fmt: skip
+    jumps = outlook(
+        logged([10 * 6 / 7, 12 * 6 / 7, 11 * 6 / 7, 13 * 6 / 7]).ledger(), goal(load_kg=20), TODAY
+    )
     assert jumps.trend is not None
     assert jumps.trend.weekly == pytest.approx(0.8)
     assert jumps.trend.error == pytest.approx((1.8 / 2 / 5) ** 0.5)
@@ -104,8 +112,11 @@ def test_load_steps_bound_the_way() -> None:
 
 
 def test_a_goal_beyond_the_kit_is_not_in_time() -> None:
-    kit = {"stacks": [{"name": "tower", "least_kg": 10, "step_kg": 5, "top_kg": 90,
-                       "movements": ["Press"]}]}  # fmt: skip
+    kit = {
+        "stacks": [
+            {"name": "tower", "least_kg": 10, "step_kg": 5, "top_kg": 90, "movements": ["Press"]}
+        ]
+    }
     ledger = logged(RISING, kit=kit).ledger()
     beyond = outlook(ledger, goal(load_kg=92), TODAY)
     assert (beyond.verdict, beyond.earliest) == ("not in time", None)
@@ -118,8 +129,9 @@ def test_a_goal_beyond_the_kit_is_not_in_time() -> None:
 
 def test_reps_and_seconds() -> None:
     weeks = [session(7 * (at - 7), sets("Press-up", 1, reps=10 + at)) for at in range(8)]
-    weeks += [session(7 * (at - 7) + 1, sets("Plank", 1, reps=None, seconds=30.0))
-              for at in range(8)]  # fmt: skip
+    weeks += [
+        session(7 * (at - 7) + 1, sets("Plank", 1, reps=None, seconds=30.0)) for at in range(8)
+    ]
     ledger = book(weeks, exercises=LEVELS).ledger()
     reps = outlook(ledger, goal("Press-up", reps=25), TODAY)
     assert (reps.kind, reps.now, reps.verdict) == ("reps", 17, "within reach")
@@ -160,8 +172,12 @@ def test_what_is_no_goal(wrong: dict[str, Any], words: str) -> None:
 
 
 @settings(max_examples=40, deadline=None)
-@given(st.lists(st.sampled_from((60.0, 62.5, 65.0, 70.0)), min_size=4, max_size=8),
-       st.sampled_from((70, 77.5, 85, 100)), st.integers(1, 8), st.integers(1, 14))  # fmt: skip
+@given(
+    st.lists(st.sampled_from((60.0, 62.5, 65.0, 70.0)), min_size=4, max_size=8),
+    st.sampled_from((70, 77.5, 85, 100)),
+    st.integers(1, 8),
+    st.integers(1, 14),
+)
 def test_the_way_is_made_of_what_there_is(
     loads: list[float], wanted: float, reps: int, weeks: int
 ) -> None:

@@ -44,8 +44,9 @@ def test_dumbbells_bars_stacks_and_bands() -> None:
 
 
 def test_the_smallest_plates_are_few() -> None:
-    few = Kit.model_validate({"bars_kg": [20], "plates": [{"kg": 10, "pairs": 2},
-                                                         {"kg": 1.25, "pairs": 1}]})  # fmt: skip
+    few = Kit.model_validate(
+        {"bars_kg": [20], "plates": [{"kg": 10, "pairs": 2}, {"kg": 1.25, "pairs": 1}]}
+    )
     assert loads_for(few, MOVEMENTS["Back squat"])[1] == (20, 22.5, 40, 42.5, 60, 62.5)
 
 
@@ -74,7 +75,10 @@ def test_loads_are_found_where_they_are_written() -> None:
     line = "Pull-up 3 × 6 help 15 kg, then 5 at 2 × 12,5 kg, then 8 at 45 lb"
     found = loads_in(line)
     assert [line[one.at : one.at + one.length] for one in found] == [
-        "help 15 kg", "2 × 12,5 kg", "45 lb"]  # fmt: skip
+        "help 15 kg",
+        "2 × 12,5 kg",
+        "45 lb",
+    ]
     assert [one.load.kg for one in found] == [-15, 12.5, 20.412]
 
 
@@ -92,8 +96,10 @@ def test_a_step_of_tempo_slows_the_lowering() -> None:
     slow = write(stepped(written, Change(tempo_s=1), MOVEMENTS), movements=MOVEMENTS)
     assert slow.splitlines() == [
         f"Back squat 5, tempo {slower(MOVEMENTS['Back squat'].tempo or '', 1)}",
-        "Bench press 5, tempo 4-0-X-1", "Front plank 30 s", "Press-up + Inverted row 5",
-    ]  # fmt: skip
+        "Bench press 5, tempo 4-0-X-1",
+        "Front plank 30 s",
+        "Press-up + Inverted row 5",
+    ]
     assert slower("2-0-1-0", -5) == "0-0-1-0"
     assert slower("2.5-1-1", 0.5) == "3-1-1"
 
@@ -118,11 +124,14 @@ FORMS = (
 
 
 def test_kits_together_have_each_thing_once() -> None:
-    other = Kit.model_validate({
-        "dumbbells_kg": [2, 999], "bars_kg": [20],
-        "plates": [{"kg": KIT.plates[0].kg, "pairs": 49}, {"kg": 0.3, "pairs": 2}],
-        "bands": [KIT.bands[0], "ribbon"],
-    })  # fmt: skip
+    other = Kit.model_validate(
+        {
+            "dumbbells_kg": [2, 999],
+            "bars_kg": [20],
+            "plates": [{"kg": KIT.plates[0].kg, "pairs": 49}, {"kg": 0.3, "pairs": 2}],
+            "bands": [KIT.bands[0], "ribbon"],
+        }
+    )
     both = together([KIT, other])
     assert both.dumbbells_kg == tuple(sorted({*KIT.dumbbells_kg, 2, 999}))
     assert both.bands == (*KIT.bands, "ribbon")

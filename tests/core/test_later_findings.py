@@ -48,8 +48,9 @@ class TestLighterWeeks:
 
 class TestJumpsThatAreNone:
     def test_few_sets_are_a_caution_at_most_and_keep_their_limit(self) -> None:
-        result = audited(squats(-1, 9), session(0, sets("Squat", 9), sets("Hinge", 3)),
-                         rules=NO_FLOORS)  # fmt: skip
+        result = audited(
+            squats(-1, 9), session(0, sets("Squat", 9), sets("Hinge", 3)), rules=NO_FLOORS
+        )
         (jump,) = [one for one in result.findings if one.key == ("jump", "glutes", "sets")]
         assert (jump.level, jump.limit) == ("caution", 0.2)
         small = audited(squats(-1, 5), squats(0, 8), rules=NO_FLOORS)
@@ -79,8 +80,10 @@ class TestJumpsThatAreNone:
     def test_the_next_load_of_the_kit_is_a_note(self, load: float, level: str | None) -> None:
         kit = {"dumbbells_kg": [8, 10, 12.5, 15]}
         movements = [{"name": "Row", "pattern": "horizontal_pull", "kit": ["dumbbells"]}]
-        weeks = [session(-7, sets("Row", 1, load_kg=10, implements=2)),
-                 session(0, sets("Row", 1, load_kg=load, implements=2))]  # fmt: skip
+        weeks = [
+            session(-7, sets("Row", 1, load_kg=10, implements=2)),
+            session(0, sets("Row", 1, load_kg=load, implements=2)),
+        ]
         result = audited(*weeks, exercises=movements, kit=kit)
         wanted = {("load_step", "Row", "load_kg", level)} if level else set()
         assert codes(result, "load_step") == wanted
@@ -133,8 +136,9 @@ class TestSessions:
         assert not codes(audited(early, rules={"order": "any"}), "order")
         marked = session(0, sets("Curl", 2, part="B", pre_exhaust=True), sets("Row", 3))
         assert not codes(audited(marked), "order")
-        assert not codes(audited(session(0, sets("Row", 1), sets("Curl", 2), sets("Row", 2))),
-                         "order")  # fmt: skip
+        assert not codes(
+            audited(session(0, sets("Row", 1), sets("Curl", 2), sets("Row", 2))), "order"
+        )
 
     def test_heavy_without_a_warm_up(self) -> None:
         before = session(-7, sets("Squat", 1, 5, load_kg=90, rpe=10))  # maximum 105 kg
@@ -165,10 +169,12 @@ class TestSessions:
             ("overfull", "2026-10-05", "movements", "high"),
         }
         # Twice 10 reps of 3 s, and 60 s of rest between them: 120 s.
-        ledger = book([], [session(0, sets("Squat", 2, rest_s=60))],
-                      rules={"session_minutes": 1.9}).ledger()  # fmt: skip
-        (found,) = [one for one in audit(ledger, WEEK, "planned").findings
-                    if one.code == "overfull"]  # fmt: skip
+        ledger = book(
+            [], [session(0, sets("Squat", 2, rest_s=60))], rules={"session_minutes": 1.9}
+        ).ledger()
+        (found,) = [
+            one for one in audit(ledger, WEEK, "planned").findings if one.code == "overfull"
+        ]
         assert (found.level, found.value) == ("caution", pytest.approx(2))
 
 
@@ -200,8 +206,10 @@ class TestCourse:
         assert not codes(audited(old, session(0, *now)), "effort_drift")
 
     def test_lifts_that_do_not_move(self) -> None:
-        weeks = [session(-7 * back, sets("Squat", 1, 5, load_kg=80), sets("Row", 1, 8))
-                 for back in range(8)]  # fmt: skip
+        weeks = [
+            session(-7 * back, sets("Squat", 1, 5, load_kg=80), sets("Row", 1, 8))
+            for back in range(8)
+        ]
         found = [one for one in audited(*weeks).findings if one.code == "stalled"]
         assert [(one.value, one.level) for one in found] == [(1.0, "note")]
         weeks[0] = session(0, sets("Squat", 1, 5, load_kg=85), sets("Row", 1, 8))

@@ -100,8 +100,10 @@ class TestSessions:
 
     def test_what_was_done_in_another_week_is_done(self) -> None:
         late = session(8, sets("Press", 3), plan=MONDAY.isoformat())
-        there = book([session(2, sets("Row", 3)), late],
-                     [session(0, sets("Press", 3)), session(2, sets("Row", 3))])  # fmt: skip
+        there = book(
+            [session(2, sets("Row", 3)), late],
+            [session(0, sets("Press", 3)), session(2, sets("Row", 3))],
+        )
         found = {(one.code, one.subject) for one in _causes(there)}
         assert ("missed", MONDAY.isoformat()) not in found
         after = {(one.code, one.subject) for one in _causes(there, 1)}

@@ -50,8 +50,9 @@ def test_a_piece_has_its_own_sides() -> None:
 
 
 def test_body_weight_is_added_to_a_piece() -> None:
-    found = one(moves=[{"exercise": "Press-up", "load_kg": 0}, {"exercise": "Row"}], reps=5,
-                load_kg=20)  # fmt: skip
+    found = one(
+        moves=[{"exercise": "Press-up", "load_kg": 0}, {"exercise": "Row"}], reps=5, load_kg=20
+    )
     assert of(found) == pytest.approx(5 * 70 * 0.64 + 5 * 20)
 
 
@@ -66,8 +67,9 @@ def test_the_load_is_changed_in_the_middle() -> None:
     # Measured is the whole set.
     assert of(one(exercise="Squat", loads=pieces, measured_tension_s=41), "tut_s") == 41
     # Reps are estimated piece by piece: 20 s and 10 s at 3 s a rep.
-    timed = one(exercise="Squat", loads=[{"seconds": 20, "load_kg": 60},
-                                         {"seconds": 10, "load_kg": 50}])  # fmt: skip
+    timed = one(
+        exercise="Squat", loads=[{"seconds": 20, "load_kg": 60}, {"seconds": 10, "load_kg": 50}]
+    )
     assert (of(timed, "reps"), of(timed)) == (6 + 3, 6 * 60 + 3 * 50)
     assert of(timed, "estimated_rep_sets") == 1
 

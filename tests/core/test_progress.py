@@ -42,8 +42,9 @@ def steps(
     """Of sets planned, and done on the last Monday (and, second, on the one before that)."""
     days = [session(-7 * (at + 1), one) for at, one in enumerate(done)]
     plans = [session(-7 * (at + 1), planned) for at in range(len(done))]
-    ledger = book(days, [*plans, session(0, ahead or planned)],
-                  **{"exercises": EXERCISES, "kit": KIT} | more).ledger()  # fmt: skip
+    ledger = book(
+        days, [*plans, session(0, ahead or planned)], **{"exercises": EXERCISES, "kit": KIT} | more
+    ).ledger()
     return next_steps(ledger, WEEK, tuple(ledger.source.week("planned", WEEK)))
 
 
@@ -139,8 +140,12 @@ class TestUp:
         assert after[1] == start[1]
 
     def test_one_more_of_sides_logged_apart_is_one_with_each(self) -> None:
-        plan = [one for _ in range(2) for side in ("left", "right")
-                for one in sets("Row", 1, 8, load_kg=20, sides=side)]  # fmt: skip
+        plan = [
+            one
+            for _ in range(2)
+            for side in ("left", "right")
+            for one in sets("Row", 1, 8, load_kg=20, sides=side)
+        ]
         found = step(plan, plan)
         assert found.before == "2 × 8 reps left and right at 20 kg"
         more = next(way for way in found.ways if way.kind == "set")
@@ -173,9 +178,14 @@ class TestUp:
 
     @pytest.mark.parametrize(
         ("rule", "kind"),
-        [("load_first", "load"), ("sets", "set"), ("density", "rest"), ("tempo", "lowering"),
-         ("hold", "hold")],
-    )  # fmt: skip
+        [
+            ("load_first", "load"),
+            ("sets", "set"),
+            ("density", "rest"),
+            ("tempo", "lowering"),
+            ("hold", "hold"),
+        ],
+    )
     def test_another_rule_puts_another_way_first(self, rule: str, kind: str) -> None:
         plan = sets("Press", 3, 8, load_kg=60, rest_s=90)
         found = step(plan, sets("Press", 3, 8, load_kg=60, rpe=8), rules={"progress": rule})
@@ -240,9 +250,12 @@ class TestDown:
 
 DOSES = st.tuples(
     st.sampled_from(("Press", "Curl", "Row", "Press-up", "Plank")),
-    st.integers(1, 4), st.integers(4, 12), st.integers(0, 4),
-    st.sampled_from((0, 10, 12.5, 15, 20, 22.5, 30, 55, 60)), st.sampled_from((None, 7, 8, 9.5)),
-)  # fmt: skip
+    st.integers(1, 4),
+    st.integers(4, 12),
+    st.integers(0, 4),
+    st.sampled_from((0, 10, 12.5, 15, 20, 22.5, 30, 55, 60)),
+    st.sampled_from((None, 7, 8, 9.5)),
+)
 
 
 RULES = ("reps_first", "load_first", "sets", "density", "tempo", "hold")

@@ -34,11 +34,14 @@ def a_set(draw: Any) -> dict[str, Any]:
     if "reps" not in one or draw(st.booleans()):
         one["seconds"] = draw(st.integers(1, 120))
     optional = {
-        "load_kg": st.integers(-20, 150), "implements": st.integers(1, 2),
+        "load_kg": st.integers(-20, 150),
+        "implements": st.integers(1, 2),
         "sides": st.sampled_from(["both", "each", "alternating", "left", "right"]),
-        "tempo": TEMPI, "hold_s": st.integers(0, 20), "rpe": st.integers(4, 10),
+        "tempo": TEMPI,
+        "hold_s": st.integers(0, 20),
+        "rpe": st.integers(4, 10),
         "warm_up": st.booleans(),
-    }  # fmt: skip
+    }
     for key, values in optional.items():
         if draw(st.booleans()):
             one[key] = draw(values)
@@ -91,8 +94,10 @@ def test_neither_order_nor_splitting_a_session_changes_a_sum(
     close(dict(whole.tally), dict(split.tally))
     # What is judged session by session, and by its order, may differ.
     by_session = {"order", "no_warm_up"}
-    keys = ({one.key for one in result.findings if one.code not in by_session}
-            for result in (whole, split))  # fmt: skip
+    keys = (
+        {one.key for one in result.findings if one.code not in by_session}
+        for result in (whole, split)
+    )
     assert next(keys) == next(keys)
 
 

@@ -36,8 +36,14 @@ def test_what_happened_is_said_as_a_coach_would() -> None:
 
 def test_a_remedy_is_whole_sets_and_loads_that_the_kit_has() -> None:
     kit = {"dumbbells_kg": [10, 12, 14, 16, 18, 20]}
-    movements = [{"name": "Row", "pattern": "horizontal_pull", "kit": ["dumbbells"],
-                  "muscles": {"lats": "direct", "biceps": "indirect"}}]  # fmt: skip
+    movements = [
+        {
+            "name": "Row",
+            "pattern": "horizontal_pull",
+            "kit": ["dumbbells"],
+            "muscles": {"lats": "direct", "biceps": "indirect"},
+        }
+    ]
     weeks = [session(-7, sets("Row", 8, load_kg=16)), session(0, sets("Row", 11, load_kg=20))]
     result = audited(*weeks, exercises=movements, kit=kit, rules=FREE)
     by_code = {(one.code, one.subject): one for one in result.findings}
@@ -56,8 +62,14 @@ def test_a_cause_of_several_names_them_and_one_of_one_speaks_for_itself() -> Non
     (cause,) = [one for one in causes(result) if one.code == "muscle_floor"]
     assert cause.sentence.startswith("Below the floor: ")
     assert cause.sentence.endswith("more.")
-    alone = audited(session(0, sets("Squat", 2)), rules={**FREE, "muscle_bands": {
-        **FREE["muscle_bands"], "quads": [4, 20]}, "balance_min_sets": 50})  # fmt: skip
+    alone = audited(
+        session(0, sets("Squat", 2)),
+        rules={
+            **FREE,
+            "muscle_bands": {**FREE["muscle_bands"], "quads": [4, 20]},
+            "balance_min_sets": 50,
+        },
+    )
     (cause,) = causes(alone)
     assert cause.sentence == alone.findings[-1].sentence
 

@@ -73,7 +73,10 @@ class TestSets:
     def test_skipped_sets_are_those_that_fit_least(self) -> None:
         plan = "Back squat 5 at 60 kg, then 5 at 70 kg, then 5 at 80 kg"
         assert kinds(plan, "Back squat 5 at 60 kg, then 5 at 80 kg") == [
-            "as planned", "skipped", "as planned"]  # fmt: skip
+            "as planned",
+            "skipped",
+            "as planned",
+        ]
         # As unlike to all three: the earliest.
         assert kinds(plan, "Back squat 5 at 81 kg") == ["changed", "skipped", "skipped"]
 
@@ -95,7 +98,10 @@ class TestSets:
         assert found[0].words.startswith("Pull-up instead of Lat pull-down")
         # What is in the plan anyway is more of itself, no swap.
         assert kinds("Press-up 9\nInverted row 9", "Press-up 9\nPress-up 9") == [
-            "as planned", "extra", "skipped"]  # fmt: skip
+            "as planned",
+            "extra",
+            "skipped",
+        ]
         # Far apart and nothing in common.
         far = "Press-up 9\nInverted row 9\nCrunch 9\nCalf raise 9"
         assert (
@@ -105,7 +111,11 @@ class TestSets:
     def test_sides_of_their_own(self) -> None:
         plan = "Split squat 2 × 9 left, then 2 × 9 right"
         assert kinds(plan, "Split squat 2 × 9 left, then 9 right") == [
-            "as planned", "as planned", "as planned", "skipped"]  # fmt: skip
+            "as planned",
+            "as planned",
+            "as planned",
+            "skipped",
+        ]
 
     @settings(max_examples=60, deadline=None)
     @given(st.data())
@@ -131,11 +141,17 @@ def training(day: int, text: str, **more: Any) -> Session:
 class TestSessions:
     def test_by_link_then_by_day_then_alone(self) -> None:
         plans = [training(0, "Press-up 9", title="A"), training(2, "Inverted row 9", title="B")]
-        dones = [training(1, "Press-up 9", plan=MONDAY), training(2, "Inverted row 9"),
-                 training(4, "Crunch 9")]  # fmt: skip
+        dones = [
+            training(1, "Press-up 9", plan=MONDAY),
+            training(2, "Inverted row 9"),
+            training(4, "Crunch 9"),
+        ]
         found = match_sessions(plans, dones, MOVEMENTS)
         assert [(one.plan and one.plan.title, one.done and one.done.date.day) for one in found] == [
-            ("A", 6), ("B", 7), (None, 9)]  # fmt: skip
+            ("A", 6),
+            ("B", 7),
+            (None, 9),
+        ]
 
     def test_of_two_on_a_day_the_one_of_the_same_title(self) -> None:
         plans = [training(0, "Press-up 9", title="A"), training(0, "Inverted row 9", title="B")]
@@ -156,8 +172,11 @@ class TestSessions:
         assert none.extra_rounds == ()
 
     def test_the_summary_tells_each_deviation_once(self) -> None:
-        (one,) = match_sessions([training(0, "Back squat 3 × 5 at 60 kg\nCrunch 9")],
-                                [training(0, "Back squat 3 × 4 at 60 kg")], MOVEMENTS)  # fmt: skip
+        (one,) = match_sessions(
+            [training(0, "Back squat 3 × 5 at 60 kg\nCrunch 9")],
+            [training(0, "Back squat 3 × 4 at 60 kg")],
+            MOVEMENTS,
+        )
         assert one.summary == ("Back squat: 4 reps instead of 5 (3 sets)", "Crunch: not done")
 
     @pytest.mark.parametrize(
@@ -277,12 +296,14 @@ class TestFindings:
         assert "tension 280 s of 400 s (70 %); 80 to 110 % of the plan" in told.sentence
         assert "Monday: Press: 3 of 10 sets not done." in told.sentence
         assert not codes(audited(session(0, sets("Press", 8, 10, rpe=8)), planned=plan), "off_plan")
-        assert not codes(audited(session(0, sets("Press", 11, 10, rpe=8)), planned=plan),
-                         "off_plan")  # fmt: skip
+        assert not codes(
+            audited(session(0, sets("Press", 11, 10, rpe=8)), planned=plan), "off_plan"
+        )
         high = audited(session(0, sets("Press", 12, 10, rpe=8)), planned=plan)
         assert len(codes(high, "off_plan")) == 1
-        wide = audited(session(0, sets("Press", 12, 10, rpe=8)), planned=plan,
-                       rules={"plan_band": [0.5, 1.5]})  # fmt: skip
+        wide = audited(
+            session(0, sets("Press", 12, 10, rpe=8)), planned=plan, rules={"plan_band": [0.5, 1.5]}
+        )
         assert not codes(wide, "off_plan")
 
     def test_missed_until_it_is_due(self) -> None:
@@ -300,8 +321,11 @@ class TestFindings:
         # Where nobody says what day it is, the last completed day does.
         unknown = audit_week(book(done[:1], plans).ledger(), WEEK)
         assert not [one for one in unknown.findings if one.code == "missed"]
-        assert [one.code for one in audit_week(ledger, WEEK, "planned").findings
-                if one.code in PLAN_CODES] == []  # fmt: skip
+        assert [
+            one.code
+            for one in audit_week(ledger, WEEK, "planned").findings
+            if one.code in PLAN_CODES
+        ] == []
 
     def test_swapped_is_a_note_unless_pattern_or_direct_muscle_changed(self) -> None:
         plan = [session(0, sets("Press", 3, rpe=8), sets("Row", 3, rpe=8))]
@@ -320,10 +344,17 @@ class TestFindings:
         assert not codes(audited(session(0, sets("Press", 3, rpe=7))), "data_gap")
 
     def test_pain_is_high_and_comes_without_a_plan(self) -> None:
-        result = audited(session(0, sets("Press", 1, rpe=8), pain=[
-            {"exercise": "press", "note": "left elbow"}, {"note": ""}]))  # fmt: skip
-        assert codes(result, "pain") == {("pain", "Press", "sets", "high"),
-                                         ("pain", "session", "sets", "high")}  # fmt: skip
+        result = audited(
+            session(
+                0,
+                sets("Press", 1, rpe=8),
+                pain=[{"exercise": "press", "note": "left elbow"}, {"note": ""}],
+            )
+        )
+        assert codes(result, "pain") == {
+            ("pain", "Press", "sets", "high"),
+            ("pain", "session", "sets", "high"),
+        }
         (at_press, _) = [one for one in result.findings if one.code == "pain"]
         assert "“left elbow”" in at_press.sentence
         assert len(at_press.trail(result.entries)) == 1

@@ -42,8 +42,10 @@ class TestWhatBreaksIt:
     def test_how_far(
         self, restriction: dict[str, Any], value: float, limit: float, measure: str
     ) -> None:
-        done = [session(0, sets("Press", 4, load_kg=20, implements=2), sets("Press-up", 2)),
-                session(2, sets("Extension", 2))]  # fmt: skip
+        done = [
+            session(0, sets("Press", 4, load_kg=20, implements=2), sets("Press-up", 2)),
+            session(2, sets("Extension", 2)),
+        ]
         (one,) = findings(done, **restriction)
         assert (one.value, one.limit, one.measure, one.level) == (value, limit, measure, "high")
         assert "Runa Velk, physiotherapist, 5 October 2026" in one.sentence
@@ -83,8 +85,9 @@ class TestWhatBreaksIt:
 
     def test_of_two_on_one_thing_the_worse_is_shown(self) -> None:
         one = {"about": "pattern", "subject": "squat", "most_sets": 4}
-        result = audited(session(0, sets("Squat", 6)),
-                         athlete=restricted(one, {**one, "most_sets": 2}))  # fmt: skip
+        result = audited(
+            session(0, sets("Squat", 6)), athlete=restricted(one, {**one, "most_sets": 2})
+        )
         (found,) = (one for one in result.findings if one.code == "restriction")
         assert found.limit == 2
 
@@ -103,8 +106,11 @@ class TestWhenItHolds:
     def test_from_its_day_until_it_is_lifted(
         self, since: int, lifted: int | None, broken: int
     ) -> None:
-        one: dict[str, Any] = {"about": "movement", "subject": "Press",
-                               "since": str(MONDAY + timedelta(days=since))}  # fmt: skip
+        one: dict[str, Any] = {
+            "about": "movement",
+            "subject": "Press",
+            "since": str(MONDAY + timedelta(days=since)),
+        }
         if lifted is not None:
             one |= {"lifted_on": str(MONDAY + timedelta(days=lifted)), "lifted_by": "Runa Velk"}
         found = findings([session(0, sets("Press", 1)), session(2, sets("Press", 1))], **one)
@@ -112,18 +118,30 @@ class TestWhenItHolds:
 
     @pytest.mark.parametrize(
         ("since", "lifted", "some", "every"),
-        [(0, None, True, True), (6, None, True, False), (7, None, False, False),
-         (-9, 7, True, True), (-9, 1, True, False), (-9, 0, False, False), (2, 3, True, False),
-         (2, 2, False, False)],
-    )  # fmt: skip
+        [
+            (0, None, True, True),
+            (6, None, True, False),
+            (7, None, False, False),
+            (-9, 7, True, True),
+            (-9, 1, True, False),
+            (-9, 0, False, False),
+            (2, 3, True, False),
+            (2, 2, False, False),
+        ],
+    )
     def test_some_or_every_day_of_a_week(
         self, since: int, lifted: int | None, some: bool, every: bool
     ) -> None:
         until: dict[str, Any] = {}
         if lifted is not None:
             until = {"lifted_on": MONDAY + timedelta(days=lifted), "lifted_by": "Runa Velk"}
-        one = Restriction(about="movement", subject="Press", by="Runa Velk",
-                          since=MONDAY + timedelta(days=since), **until)  # fmt: skip
+        one = Restriction(
+            about="movement",
+            subject="Press",
+            by="Runa Velk",
+            since=MONDAY + timedelta(days=since),
+            **until,
+        )
         assert (one.holds_in(WEEK), one.holds_throughout(WEEK)) == (some, every)
 
 

@@ -125,8 +125,9 @@ def test_before_the_first_training_and_after_the_last_is_no_gap() -> None:
 
 def test_pain_and_restrictions_stand_in_their_weeks() -> None:
     hurt = session(0, sets("Press", 3), pain=[{"exercise": "Press", "note": "elbow"}, {}])
-    found = long([*WEEKLY[:-1], hurt],
-                 athlete=restricted({"about": "pattern", "subject": "vertical_pull"}))  # fmt: skip
+    found = long(
+        [*WEEKLY[:-1], hurt], athlete=restricted({"about": "pattern", "subject": "vertical_pull"})
+    )
     assert found.weeks[-1].pain == ("Press: elbow", "something hurt")
     assert found.weeks[-1].restrictions == ("no vertical pull",)
     assert not found.weeks[-2].restrictions
@@ -193,16 +194,21 @@ def test_movements_have_their_heaviest_load_the_most_frequent_first() -> None:
 
 def test_a_movements_own_line() -> None:
     days = [
-        session(-7, sets("Press", 2, 8, load_kg=40), sets("Press", 1, 6, load_kg=45),
-                sets("Press", 1, 5, load_kg=45)),
+        session(
+            -7,
+            sets("Press", 2, 8, load_kg=40),
+            sets("Press", 1, 6, load_kg=45),
+            sets("Press", 1, 5, load_kg=45),
+        ),
         session(0, sets("Press", 3, 5, load_kg=47.5), sets("Press", 1, load_kg=20, warm_up=True)),
         session(2, sets("Row", 3)),
-    ]  # fmt: skip
+    ]
     found = movement_line(book(days).ledger(), "press", WEEK, 16, TODAY)
     assert found.name == "Press"
     assert [(one.day.isoformat(), one.set.total_load_kg, one.set.reps) for one in found.tops] == [
-        ("2026-09-28", 45, 6), ("2026-10-05", 47.5, 5),
-    ]  # fmt: skip
+        ("2026-09-28", 45, 6),
+        ("2026-10-05", 47.5, 5),
+    ]
     assert found.tops[0].maximum_kg == pytest.approx(45 * (1 + 6 / 30))
     assert found.tops[1].maximum_kg == pytest.approx(47.5 * (1 + 5 / 30))
 

@@ -27,15 +27,25 @@ def test_what_each_side_did() -> None:
     assert found["tut_s"] == (3 * 15, 3 * 13)
 
 
-@given(st.lists(st.tuples(st.sampled_from(["left", "right", "each", "alternating"]),
-                          st.integers(1, 12)), min_size=1, max_size=6))  # fmt: skip
+@given(
+    st.lists(
+        st.tuples(st.sampled_from(["left", "right", "each", "alternating"]), st.integers(1, 12)),
+        min_size=1,
+        max_size=6,
+    )
+)
 def test_in_the_mirror_the_sides_change_places(work: list[tuple[str, int]]) -> None:
     mirror = {"left": "right", "right": "left"}
     one, other = (
-        left_right(audited(session(0, *(sets("Row", reps=reps, load_kg=10, sides=side)
-                                        for side, reps in several))).entries)
+        left_right(
+            audited(
+                session(
+                    0, *(sets("Row", reps=reps, load_kg=10, sides=side) for side, reps in several)
+                )
+            ).entries
+        )
         for several in (work, [(mirror.get(side, side), reps) for side, reps in work])
-    )  # fmt: skip
+    )
     for measure, (a, b) in one.items():
         assert other[measure] == pytest.approx((b, a))
 
@@ -50,8 +60,10 @@ def test_upper_and_lower_count_a_set_once() -> None:
 
 
 def test_loads_monotony_strain_and_density() -> None:
-    days = [session(day, sets("Press", 2, load_kg=10, rest_s=60), rpe=rpe, duration_min=30)
-            for day, rpe in ((0, 6), (2, 8))]  # fmt: skip
+    days = [
+        session(day, sets("Press", 2, load_kg=10, rest_s=60), rpe=rpe, duration_min=30)
+        for day, rpe in ((0, 6), (2, 8))
+    ]
     found = audit_document(audited(*days), "Ada")["sessions"]
     assert found["load"] == 180 + 240
     # Seven days of 180, 0, 240 and noughts: mean 60, deviation 96.21.

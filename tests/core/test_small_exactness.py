@@ -63,8 +63,12 @@ def test_a_new_block_is_calm(begins: int | None, row: int, level: str) -> None:
 
 def test_order_goes_by_muscle() -> None:
     """One muscle tired by a compound before it does not excuse another."""
-    both = {"name": "Both", "pattern": "elbow_flexion", "compound": False,
-            "muscles": {"chest": "direct", "biceps": "direct"}}  # fmt: skip
+    both = {
+        "name": "Both",
+        "pattern": "elbow_flexion",
+        "compound": False,
+        "muscles": {"chest": "direct", "biceps": "direct"},
+    }
     day = session(0, sets("Press", 3), sets("Both", 2), sets("Row", 3))
     body = document([day])
     body["exercises"].append(both)
@@ -73,16 +77,26 @@ def test_order_goes_by_muscle() -> None:
 
 
 def test_overfull_counts_movements_that_are_in_the_sums() -> None:
-    day = session(0, sets("Curl", 1, warm_up=True), sets("Skip", 1, reps=None, seconds=60),
-                  sets("Stretch", 1), sets("Press", 3), sets("Row", 3))  # fmt: skip
+    day = session(
+        0,
+        sets("Curl", 1, warm_up=True),
+        sets("Skip", 1, reps=None, seconds=60),
+        sets("Stretch", 1),
+        sets("Press", 3),
+        sets("Row", 3),
+    )
     for limit, over in ((2, False), (1, True)):
         one = book([day], rules={"session_movements": limit})
         assert (("overfull", "2026-10-05", "movements") in found(one)) == over
 
 
 def test_warm_ups_are_told_in_seconds_of_work() -> None:
-    day = session(0, sets("Press", 2, 5, warm_up=True), sets("Stretch", 1, reps=None, seconds=30,
-                  warm_up=True), sets("Press", 3))  # fmt: skip
+    day = session(
+        0,
+        sets("Press", 2, 5, warm_up=True),
+        sets("Stretch", 1, reps=None, seconds=30, warm_up=True),
+        sets("Press", 3),
+    )
     for counted in (False, True):
         one = book([day], rules={"count_warm_ups": counted})
         totals = audit_document(audit(one.ledger(), WEEK), "")["totals"]

@@ -17,14 +17,22 @@ def two_days(**more: object) -> tuple:
     one = book(
         [session(-7, sets("Press", 4), sets("Row", 4))],
         [
-            session(0, sets("Press", 1, warm_up=True, load_kg=20),
-                    sets("Press", 4, load_kg=40, rest_s=90),
-                    sets("Row", 3, load_kg=50), sets("Squat", 3, load_kg=60)),
-            session(2, sets("Press-up", 3, reps=12), sets("Curl", 2, load_kg=10),
-                    sets("Skip", reps=None, seconds=60)),
+            session(
+                0,
+                sets("Press", 1, warm_up=True, load_kg=20),
+                sets("Press", 4, load_kg=40, rest_s=90),
+                sets("Row", 3, load_kg=50),
+                sets("Squat", 3, load_kg=60),
+            ),
+            session(
+                2,
+                sets("Press-up", 3, reps=12),
+                sets("Curl", 2, load_kg=10),
+                sets("Skip", reps=None, seconds=60),
+            ),
         ],
         **more,
-    )  # fmt: skip
+    )
     return one.ledger(), as_draft(one.planned, one.ledger().movements)
 
 
@@ -36,8 +44,15 @@ def test_what_there_is_to_turn() -> None:
     ledger, draft = two_days()
     found = [(one.kind, one.name) for one in subjects(ledger, draft, NOBODY)]
     assert found[0] == ("week", "")
-    for there in (("part", "upper body"), ("pair", "push_pull"), ("load", ""), ("rest", ""),
-                  ("pattern", "squat"), ("muscle", "chest"), ("movement", "Curl")):  # fmt: skip
+    for there in (
+        ("part", "upper body"),
+        ("pair", "push_pull"),
+        ("load", ""),
+        ("rest", ""),
+        ("pattern", "squat"),
+        ("muscle", "chest"),
+        ("movement", "Curl"),
+    ):
         assert there in found
     for missing in (("movement", "Skip"), ("part", "trunk"), ("pair", "knee_hip")):
         assert missing not in found
@@ -85,8 +100,9 @@ def test_a_load_goes_to_what_the_kit_has() -> None:
     lines = free.at(2)[0].lines
     # Five per cent more; a warm-up stays as it is.
     assert [line.unit[0].load_kg for line in lines] == [20, 42, 52.5, 63]
-    stacks = [{"name": "press tower", "least_kg": 10, "step_kg": 10, "top_kg": 60,
-               "movements": ["Press"]}]  # fmt: skip
+    stacks = [
+        {"name": "press tower", "least_kg": 10, "step_kg": 10, "top_kg": 60, "movements": ["Press"]}
+    ]
     ledger, draft = two_days(kit={"stacks": stacks})
     held = turning(ledger, draft, NOBODY, Subject("load"))
     assert held.at(3)[0].lines[1].unit[0].load_kg == 40
@@ -123,8 +139,11 @@ def test_nothing_of_that_name() -> None:
 
 
 @settings(max_examples=25, deadline=None)
-@given(st.sampled_from(("load", "rest", "tempo", "push_pull", "Press", "chest")),
-       st.integers(1, 5), st.integers(1, 5))  # fmt: skip
+@given(
+    st.sampled_from(("load", "rest", "tempo", "push_pull", "Press", "chest")),
+    st.integers(1, 5),
+    st.integers(1, 5),
+)
 def test_notches_are_where_a_setting_changes_what_is_found(what: str, a: int, b: int) -> None:
     one = book(
         [session(-7, sets("Press", 3, load_kg=40), sets("Row", 3, load_kg=40))],

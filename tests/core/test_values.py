@@ -17,10 +17,17 @@ from tests.build import audited, session, sets
 
 @pytest.mark.parametrize(
     ("text", "phases"),
-    [("3-1-2-0", (3, 1, 2, 0)), ("3-1-2", (3, 1, 2, 0)), ("312", (3, 1, 2, 0)),
-     ("30X1", (3, 0, 1, 1)), ("30x1", (3, 0, 1, 1)), ("10-0-X", (10, 0, 1, 0)),
-     ("2.5-0-1-0", (2.5, 0, 1, 0)), ("5-0-0-0", (5, 0, 0, 0))],
-)  # fmt: skip
+    [
+        ("3-1-2-0", (3, 1, 2, 0)),
+        ("3-1-2", (3, 1, 2, 0)),
+        ("312", (3, 1, 2, 0)),
+        ("30X1", (3, 0, 1, 1)),
+        ("30x1", (3, 0, 1, 1)),
+        ("10-0-X", (10, 0, 1, 0)),
+        ("2.5-0-1-0", (2.5, 0, 1, 0)),
+        ("5-0-0-0", (5, 0, 0, 0)),
+    ],
+)
 def test_tempo(text: str, phases: tuple[float, ...]) -> None:
     assert parse_tempo(text) == phases
 
@@ -44,9 +51,14 @@ def test_weeks() -> None:
 
 
 @pytest.mark.parametrize(
-    ("today", "week"), [("2026-11-22", "2026-W47"), ("2026-11-23", "2026-W47"),
-                        ("2026-11-28", "2026-W47"), ("2026-11-29", "2026-W48")]
-)  # fmt: skip
+    ("today", "week"),
+    [
+        ("2026-11-22", "2026-W47"),
+        ("2026-11-23", "2026-W47"),
+        ("2026-11-28", "2026-W47"),
+        ("2026-11-29", "2026-W48"),
+    ],
+)
 def test_the_week_to_audit_is_the_last_that_is_over(today: str, week: str) -> None:
     assert str(Week.to_audit(date.fromisoformat(today))) == week
 
@@ -82,8 +94,10 @@ class TestRules:
             assert entry.source
 
     def test_tables_are_merged_key_by_key_and_others_replaced(self) -> None:
-        rules = merge({"muscle_bands": {"chest": [1, 3]}, "load_step": [0.1, 0.2]},
-                      {"muscle_bands": {"lats": [2, 4]}})  # fmt: skip
+        rules = merge(
+            {"muscle_bands": {"chest": [1, 3]}, "load_step": [0.1, 0.2]},
+            {"muscle_bands": {"lats": [2, 4]}},
+        )
         assert rules.muscle_bands["chest"] == (1, 3)
         assert rules.muscle_bands["lats"] == (2, 4)
         assert rules.muscle_bands["quads"] == (8, 20)
@@ -99,10 +113,17 @@ class TestRules:
 
     @pytest.mark.parametrize(
         "wrong",
-        [{"indirect_credit": 2}, {"baseline": "median"}, {"muscle_bands": {"chest": [9, 3]}},
-         {"muscle_bands": {"cheast": [1, 3]}}, {"ewma_alpha": 0}, {"load_step": [0.2]},
-         {"count_warm_ups": "yes"}, {"jump_limits": {"sets": [-0.1, 0.2]}}],
-    )  # fmt: skip
+        [
+            {"indirect_credit": 2},
+            {"baseline": "median"},
+            {"muscle_bands": {"chest": [9, 3]}},
+            {"muscle_bands": {"cheast": [1, 3]}},
+            {"ewma_alpha": 0},
+            {"load_step": [0.2]},
+            {"count_warm_ups": "yes"},
+            {"jump_limits": {"sets": [-0.1, 0.2]}},
+        ],
+    )
     def test_what_is_no_rule_is_refused(self, wrong: dict) -> None:
         with pytest.raises(ValidationError):
             merge(wrong)
@@ -121,24 +142,43 @@ class TestRules:
 class TestWords:
     def test_numbers(self) -> None:
         assert [number(1240.0), number(12.5), number(0.004), number(1234567.891, 1)] == [
-            "1\u202f240", "12.5", "0", "1\u202f234\u202f567.9"]  # fmt: skip
+            "1\u202f240",
+            "12.5",
+            "0",
+            "1\u202f234\u202f567.9",
+        ]
         assert [percent(0.167), percent(-0.05), percent(0.2)] == ["+16.7 %", "−5 %", "+20 %"]
         assert amount_text(1, "sets") == "1 set"
         with pytest.raises(ValueError, match="no unit"):
             amount_text(1, "miles")
 
     def test_a_set_as_it_is_read(self) -> None:
-        one = Set.model_validate({"exercise": "Row", "reps": 9, "sides": "each", "load_kg": 14,
-                                  "implements": 2, "tempo": "2-1-1-1", "rpe": 8})  # fmt: skip
+        one = Set.model_validate(
+            {
+                "exercise": "Row",
+                "reps": 9,
+                "sides": "each",
+                "load_kg": 14,
+                "implements": 2,
+                "tempo": "2-1-1-1",
+                "rpe": 8,
+            }
+        )
         assert describe(one) == "9 reps each side, at 2 × 14 kg, tempo 2-1-1-1, RPE 8"
         helped = Set.model_validate({"exercise": "Pull-up", "seconds": 30, "load_kg": -15})
         assert describe(helped) == "30 s, at 15 kg help"
 
     @pytest.mark.parametrize(
         ("seconds", "says"),
-        [(480, "8 min"), (120, "2 min"), (90, "90 s"), (60, "60 s"), (150, "150 s"),
-         (45.5, "45.5 s")],
-    )  # fmt: skip
+        [
+            (480, "8 min"),
+            (120, "2 min"),
+            (90, "90 s"),
+            (60, "60 s"),
+            (150, "150 s"),
+            (45.5, "45.5 s"),
+        ],
+    )
     def test_a_time_is_told_in_minutes_where_it_is_whole_ones(
         self, seconds: float, says: str
     ) -> None:

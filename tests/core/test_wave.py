@@ -22,8 +22,12 @@ OPTIONS = Options(seconds=2.0)
 
 
 def week_of(at: int, press: int = 6, row: int = 6) -> dict:
-    return session(7 * at, sets("Press", press, load_kg=40), sets("Row", row, load_kg=50),
-                   sets("Squat", 6, load_kg=60))  # fmt: skip
+    return session(
+        7 * at,
+        sets("Press", press, load_kg=40),
+        sets("Row", row, load_kg=50),
+        sets("Squat", 6, load_kg=60),
+    )
 
 
 def proposed(one: object, weeks: int, **shapes: object) -> list:
@@ -31,8 +35,9 @@ def proposed(one: object, weeks: int, **shapes: object) -> list:
     for at in range(weeks):
         week = WEEK.plus(at)
         lighter = at in shapes.get("lighter", ())  # type: ignore[operator]
-        wave = wave_week(ledger, week, plans, OPTIONS, lighter=lighter,
-                         ease_in=bool(shapes.get("ease_in")))  # fmt: skip
+        wave = wave_week(
+            ledger, week, plans, OPTIONS, lighter=lighter, ease_in=bool(shapes.get("ease_in"))
+        )
         plans[week] = wave.proposal.sessions
         found.append(wave)
     return found
@@ -110,8 +115,15 @@ def test_weeks_without_a_plan_begin_with_the_one_before_as_it_was_proposed() -> 
         proposed(book(), 1)
 
 
-ADJUSTED = {"balance", "muscle_floor", "muscle_ceiling", "jump", "spacing", "restriction",
-            "overfull"}  # fmt: skip
+ADJUSTED = {
+    "balance",
+    "muscle_floor",
+    "muscle_ceiling",
+    "jump",
+    "spacing",
+    "restriction",
+    "overfull",
+}
 
 
 @settings(max_examples=6, deadline=None)
@@ -129,9 +141,10 @@ def test_what_is_said_to_be_left_is_left(plans: list[tuple[int, int]]) -> None:
         found = {
             finding.key: finding.level
             for finding in audit_draft(there, week, wave.proposal.sessions).findings
-            if finding.code in ADJUSTED and finding.level != "note"
+            if finding.code in ADJUSTED
+            and finding.level != "note"
             and not (lighter and finding.code == "muscle_floor")
-        }  # fmt: skip
+        }
         # Which pairs are judged is decided by the start, too: the ordinary audit finds no more.
         assert found.keys() <= wave.left.keys()
         assert wave.shape == "plan"

@@ -56,12 +56,23 @@ def whole(tmp_path_factory: pytest.TempPathFactory) -> Path:
         "goals": [{"movement": "Row", "reps": 20, "since": "2026-09-01", "by": "2027-01-01"}],
     }
     weeks = [
-        session(day, sets("Press", 4, tempo="3-0-1"), sets("Row", 4, reps=None, seconds=30), both,
-                sets("Squat", 1, note="deep"), rpe=7, duration_min=50)
+        session(
+            day,
+            sets("Press", 4, tempo="3-0-1"),
+            sets("Row", 4, reps=None, seconds=30),
+            both,
+            sets("Squat", 1, note="deep"),
+            rpe=7,
+            duration_min=50,
+        )
         for day in (-14, -7, 0)
-    ]  # fmt: skip
-    body = document(weeks, [session(0, sets("Press", 4)), session(7, sets("Row", 4), both)],
-                    athlete=athlete, blocks=[{"week": "2026-W41", "weeks": 4}])  # fmt: skip
+    ]
+    body = document(
+        weeks,
+        [session(0, sets("Press", 4)), session(7, sets("Row", 4), both)],
+        athlete=athlete,
+        blocks=[{"week": "2026-W41", "weeks": 4}],
+    )
     body["exercises"] = [own, *body["exercises"][1:]]
     bo = document(weeks, athlete={"name": "Bo"})
     assert client.post("/api/import", json=bo).status_code == 201
@@ -76,12 +87,23 @@ def whole(tmp_path_factory: pytest.TempPathFactory) -> Path:
         log = models.Session.get(models.Session.basis == "completed", models.Session.athlete == 2)
         log.came_with = models.Import.create(name="a.csv", day="2026-10-01")
         log.save()
-        models.Version.create(session=log, change="c", day="2026-10-05",
-                              body={"session": {"date": "2026-10-05", "sets": []}})  # fmt: skip
+        models.Version.create(
+            session=log,
+            change="c",
+            day="2026-10-05",
+            body={"session": {"date": "2026-10-05", "sets": []}},
+        )
         models.Template.create(name="T", weeks=1, sessions=[])
         about = {"code": "jump", "subject": "total", "measure": "sets"}
-        models.Acceptance.create(athlete=2, week="2026-W41", basis="completed", level="caution",
-                                 reason="meant", day="2026-10-11", **about)  # fmt: skip
+        models.Acceptance.create(
+            athlete=2,
+            week="2026-W41",
+            basis="completed",
+            level="caution",
+            reason="meant",
+            day="2026-10-11",
+            **about,
+        )
         models.Declined.create(athlete=2, **about)
         assert damage.find() == []
     database.close()
@@ -159,8 +181,13 @@ def test_check_names_what_it_finds_and_mends_what_is_safe(copied: Path) -> None:
     found = check()
     assert (found.returncode, found.stdout) == (2, "")
     assert len(found.stderr.splitlines()) == 3
-    for said in ("set 3", "extra is '{'", "--mend' empties it", "session that is not there",
-                 "deletes the row"):  # fmt: skip
+    for said in (
+        "set 3",
+        "extra is '{'",
+        "--mend' empties it",
+        "session that is not there",
+        "deletes the row",
+    ):
         assert said in found.stderr
     mended = check("--mend")
     copy = copied.with_name(f"{copied.name}.before-mending-1")

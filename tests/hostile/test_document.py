@@ -60,9 +60,12 @@ def test_what_is_asked_is_answered_as_the_document_says(
     examples = 1 if path.endswith(LONG_TO_MAKE_UP) else EXAMPLES
 
     @settings(
-        max_examples=examples, deadline=None, phases=[Phase.generate], database=None,
+        max_examples=examples,
+        deadline=None,
+        phases=[Phase.generate],
+        database=None,
         suppress_health_check=list(HealthCheck),
-    )  # fmt: skip
+    )
     @given(operation.as_strategy(generation_mode=mode))
     def asked(case: schemathesis.Case) -> None:
         case.call_and_validate()

@@ -61,8 +61,10 @@ A_LOG = {
 def rows_of(data: Path) -> dict[str, int]:
     """How many rows each table has, and what was ever written."""
     with sqlite3.connect(data) as connection:
-        names = [name for (name,) in connection.execute(
-            "SELECT name FROM sqlite_master WHERE type = 'table'")]  # fmt: skip
+        names = [
+            name
+            for (name,) in connection.execute("SELECT name FROM sqlite_master WHERE type = 'table'")
+        ]
         return {
             name: connection.execute(f'SELECT count(*) FROM "{name}"').fetchone()[0]
             for name in names
@@ -95,8 +97,13 @@ def test_the_api_refuses_it(known: FlaskClient, data: Path, what: str) -> None:
 def test_a_book_with_it_is_refused(known: FlaskClient, data: Path, what: str, where: str) -> None:
     own = "HERE" if where == "set" else ""
     one = document([session(0, sets("Press", own=own, reps=5))])
-    target = {"book": one, "athlete": one["athlete"], "session": one["completed"][0],
-              "movement": one["exercises"][0], "set": {}}[where]  # fmt: skip
+    target = {
+        "book": one,
+        "athlete": one["athlete"],
+        "session": one["completed"][0],
+        "movement": one["exercises"][0],
+        "set": {},
+    }[where]
     if where != "set":
         target["own"] = "HERE"
     text = json.dumps({**one, "athlete": {**one["athlete"], "name": "Berta Test"}})
@@ -140,10 +147,15 @@ def test_a_line_with_a_control_character_is_a_mistake(text: str) -> None:
     assert [one.line for one in reading.mistakes] == [2]
 
 
-@pytest.mark.parametrize("path", [
-    "/api/athletes/1/weeks/2026-W42/trail?figure=totals/sets%00", "/api/import?name=a%1Bb",
-    "/api/athletes/1/weeks/2026-W4%002/sheet", "/%00",
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "path",
+    [
+        "/api/athletes/1/weeks/2026-W42/trail?figure=totals/sets%00",
+        "/api/import?name=a%1Bb",
+        "/api/athletes/1/weeks/2026-W4%002/sheet",
+        "/%00",
+    ],
+)
 def test_an_address_with_a_control_character_is_refused(known: FlaskClient, path: str) -> None:
     assert known.get(path).status_code in (422, 404)
 
@@ -184,10 +196,16 @@ def test_a_day_whose_week_is_not_there_is_no_day(known: FlaskClient) -> None:
     assert answer.status_code == 422
 
 
-@pytest.mark.parametrize("headers", [
-    {"Origin": "http://["}, {"Origin": "http://evil.example"}, {"Origin": "null"},
-    {"Sec-Fetch-Site": "cross-site"}, {"Sec-Fetch-Site": "same-site"},
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "headers",
+    [
+        {"Origin": "http://["},
+        {"Origin": "http://evil.example"},
+        {"Origin": "null"},
+        {"Sec-Fetch-Site": "cross-site"},
+        {"Sec-Fetch-Site": "same-site"},
+    ],
+)
 @pytest.mark.parametrize("path", ["/api/roster", "/api/floor/sensor?reps=1"])
 def test_pages_of_other_sites_get_nothing(
     known: FlaskClient, headers: dict[str, str], path: str
@@ -199,8 +217,9 @@ def test_pages_of_other_sites_get_nothing(
 
 def test_a_body_that_is_too_long_is_refused(known: FlaskClient, data: Path) -> None:
     before = rows_of(data)
-    answer = known.put(LOG, data=log_with('"' + "x" * 2_100_000 + '"'),
-                       content_type="application/json")  # fmt: skip
+    answer = known.put(
+        LOG, data=log_with('"' + "x" * 2_100_000 + '"'), content_type="application/json"
+    )
     assert answer.status_code == 413
     assert rows_of(data) == before
 

@@ -270,8 +270,9 @@ def test_doors_in_time() -> None:
     run_state_machine_as_test(
         Doors,
         settings=settings(
-            max_examples=int(os.environ.get("DIALBACK_FUZZ", 4)), stateful_step_count=20,
+            max_examples=int(os.environ.get("DIALBACK_FUZZ", 4)),
+            stateful_step_count=20,
             deadline=None,
             suppress_health_check=list(HealthCheck),
         ),
-    )  # fmt: skip
+    )

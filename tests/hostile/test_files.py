@@ -47,8 +47,10 @@ def newer(path: Path) -> None:
     """A data file of a Dial Back to come."""
     open_database(path).close()
     with sqlite3.connect(path) as connection:
-        connection.execute("INSERT INTO migratehistory (name, migrated_at) "
-                           "VALUES ('999_of_tomorrow', '2030-01-01')")  # fmt: skip
+        connection.execute(
+            "INSERT INTO migratehistory (name, migrated_at) "
+            "VALUES ('999_of_tomorrow', '2030-01-01')"
+        )
     connection.close()
 
 
@@ -73,9 +75,13 @@ def a_text(path: Path) -> None:
 
 
 MADE: dict[Callable[[Path], None], str] = {
-    foreign: "another program", foreign_and_empty: "another program", newer: "newer Dial Back",
-    damaged_in_the_middle: "damaged", cut_off: "damaged", a_text: "not a data file",
-}  # fmt: skip
+    foreign: "another program",
+    foreign_and_empty: "another program",
+    newer: "newer Dial Back",
+    damaged_in_the_middle: "damaged",
+    cut_off: "damaged",
+    a_text: "not a data file",
+}
 
 
 @pytest.mark.parametrize("make", MADE, ids=lambda make: make.__name__)
@@ -201,11 +207,17 @@ def test_a_file_in_use_is_told(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) 
         open_database(path)
 
 
-@pytest.mark.parametrize(("said", "words"), [
-    ("database or disk is full", "no room"), ("attempt to write a readonly database", "read-only"),
-    ("database disk image is malformed", "damaged"), ("disk I/O error", "disk reports an error"),
-    ("database is locked", "in use"), ("something new", "something new"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("said", "words"),
+    [
+        ("database or disk is full", "no room"),
+        ("attempt to write a readonly database", "read-only"),
+        ("database disk image is malformed", "damaged"),
+        ("disk I/O error", "disk reports an error"),
+        ("database is locked", "in use"),
+        ("something new", "something new"),
+    ],
+)
 def test_what_the_database_says_is_told_in_words(said: str, words: str) -> None:
     assert words in what_is_wrong(pw.OperationalError(said))
 

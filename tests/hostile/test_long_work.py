@@ -122,10 +122,18 @@ def test_a_stream_gives_its_place_back_at_its_end(client: FlaskClient) -> None:
     assert client.application.extensions["dialback"].streams.open == 0
 
 
-@pytest.mark.parametrize("query", [
-    "reps=200&tempo=99-99-99-99", "reps=200&tempo=3-1-2-0&pace=0.01", "reps=100000",
-    "reps=5&pace=0", "reps=5&pace=nan", "reps=5&seed=-1", "reps=5&tempo=1",
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "query",
+    [
+        "reps=200&tempo=99-99-99-99",
+        "reps=200&tempo=3-1-2-0&pace=0.01",
+        "reps=100000",
+        "reps=5&pace=0",
+        "reps=5&pace=nan",
+        "reps=5&seed=-1",
+        "reps=5&tempo=1",
+    ],
+)
 def test_absurd_streams_are_refused(client: FlaskClient, query: str) -> None:
     answer = client.get(f"/api/floor/sensor?{query}")
     assert answer.status_code == 422
@@ -176,11 +184,18 @@ def test_a_failing_import_leaves_nothing(
 
     bring()
     sessions = [
-        SheetSession("Ada Test", at, Session.model_validate(
-            {"date": f"2026-0{1 + at // 28}-{1 + at % 28:02d}",
-             "sets": [{"exercise": "Press", "reps": 5}] * 3}))
+        SheetSession(
+            "Ada Test",
+            at,
+            Session.model_validate(
+                {
+                    "date": f"2026-0{1 + at // 28}-{1 + at % 28:02d}",
+                    "sets": [{"exercise": "Press", "reps": 5}] * 3,
+                }
+            ),
+        )
         for at in range(100)
-    ]  # fmt: skip
+    ]
     monkeypatch.setattr(imports, "BATCH", 10)
     choice = SheetChoice(columns={"date": 0, "movement": 1})
     with connected():

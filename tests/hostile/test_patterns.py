@@ -19,10 +19,36 @@ from dialback.library import library
 LENGTH = 6_000
 """Longer than any text that is let through to a pattern: what is linear here is harmless there."""
 PIECES = (
-    " ", "\t", "1", "1,", "1 ", "a", "a ", "main ", "-", "- ", ". ", "rest ", "x ", "1 x ", "(",
+    " ",
+    "\t",
+    "1",
+    "1,",
+    "1 ",
+    "a",
+    "a ",
+    "main ",
+    "-",
+    "- ",
+    ". ",
+    "rest ",
+    "x ",
+    "1 x ",
+    "(",
     ",",
-    "1-", "1:", "+ ", "'", "/", "per rep ", "1 kg ", "1, ", "[", "\u00a0", "\n", "each ", "of ",
-)  # fmt: skip
+    "1-",
+    "1:",
+    "+ ",
+    "'",
+    "/",
+    "per rep ",
+    "1 kg ",
+    "1, ",
+    "[",
+    "\u00a0",
+    "\n",
+    "each ",
+    "of ",
+)
 """What a pattern with overlapping repeats stumbles over, again and again."""
 ENDS = ("!", "q")
 RATIO = 2.5

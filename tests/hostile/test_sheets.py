@@ -23,8 +23,10 @@ def workbook(rows: str, *, dimension: str = "", before: str = "", **parts: bytes
     out = io.BytesIO()
     good = zipfile.ZipFile(io.BytesIO(write_xlsx(["a", "b"], [[1, 2]])))
     said = f'<dimension ref="{dimension}"/>' if dimension else ""
-    sheet = (f'<?xml version="1.0"?>{before}<worksheet xmlns="{NAMESPACE}">{said}'
-             f"<sheetData>{rows}</sheetData></worksheet>").encode()  # fmt: skip
+    sheet = (
+        f'<?xml version="1.0"?>{before}<worksheet xmlns="{NAMESPACE}">{said}'
+        f"<sheetData>{rows}</sheetData></worksheet>"
+    ).encode()
     named = {name.replace("__", "/").replace("_xml", ".xml"): part for name, part in parts.items()}
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
         for entry in good.infolist():

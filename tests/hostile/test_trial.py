@@ -9,8 +9,11 @@ TRIAL = Path(__file__).parents[2] / "scripts" / "trial.py"
 
 def test_nothing_that_was_acknowledged_is_lost() -> None:
     done = subprocess.run(
-        [sys.executable, str(TRIAL), "--small"], capture_output=True, text=True, timeout=300,
+        [sys.executable, str(TRIAL), "--small"],
+        capture_output=True,
+        text=True,
+        timeout=300,
         check=False,
-    )  # fmt: skip
+    )
     assert done.returncode == 0, done.stdout + done.stderr
     assert done.stdout.endswith("0 wrong\n")

@@ -44,17 +44,27 @@ def test_rep_range() -> None:
 
 
 def test_pyramid_with_warm_up_sets() -> None:
-    sets = flat("Back squat 7 at 35 kg warm-up, then 4 at 55 kg warm-up, then 2 at 75 kg warm-up, "
-                "then 4 × 4 at 95 kg")  # fmt: skip
+    sets = flat(
+        "Back squat 7 at 35 kg warm-up, then 4 at 55 kg warm-up, then 2 at 75 kg warm-up, "
+        "then 4 × 4 at 95 kg"
+    )
     assert [keys(one, "reps", "load_kg", "warm_up") for one in sets] == [
-        (7, 35, True), (4, 55, True), (2, 75, True), *[(4, 95, False)] * 4]  # fmt: skip
+        (7, 35, True),
+        (4, 55, True),
+        (2, 75, True),
+        *[(4, 95, False)] * 4,
+    ]
 
 
 def test_superset_by_the_clock() -> None:
     sets = flat("4 rounds, 50 s on, 10 s off, 75 s between rounds:\n  Floor press\n  Inverted row")
     assert [one.exercise for one in sets] == ["Floor press", "Inverted row"] * 4
     assert [keys(one, "seconds", "rest_s", "round", "place") for one in sets[:4]] == [
-        (50, 10, 1, 1), (50, 75, 1, 2), (50, 10, 2, 1), (50, 75, 2, 2)]  # fmt: skip
+        (50, 10, 1, 1),
+        (50, 75, 1, 2),
+        (50, 10, 2, 1),
+        (50, 75, 2, 2),
+    ]
     assert sets[-1].rest_s is None
 
 
@@ -78,8 +88,11 @@ def test_changing_rounds() -> None:
     harder = "Press-up, knees down 25 s / Press-up 50 s"
     sets = flat(f"2 rounds:\n  {harder}\n  Front plank 25 s / 50 s")
     assert [keys(one, "exercise", "seconds") for one in sets] == [
-        ("Press-up, knees down", 25), ("Front plank", 25), ("Press-up", 50), ("Front plank", 50)
-    ]  # fmt: skip
+        ("Press-up, knees down", 25),
+        ("Front plank", 25),
+        ("Press-up", 50),
+        ("Front plank", 50),
+    ]
 
 
 def test_a_name_goes_before_the_notation_in_a_turn() -> None:
@@ -114,7 +127,10 @@ def test_three_style_sequence() -> None:
         "Dumbbell curl 40 s at 10 kg, then 40 s tempo 4-0-4-0 at 8 kg, then 25 s half range"
     )
     assert [keys(one, "seconds", "tempo", "load_kg", "range") for one in sets] == [
-        (40, None, 10, None), (40, "4-0-4-0", 8, None), (25, None, 8, "half")]  # fmt: skip
+        (40, None, 10, None),
+        (40, "4-0-4-0", 8, None),
+        (25, None, 8, "half"),
+    ]
 
 
 def test_hold_at_the_end_and_pause_in_the_rep() -> None:
@@ -147,7 +163,10 @@ def test_combination() -> None:
     sets = flat("2 Kettlebell swing + Goblet squat + Dumbbell overhead press 3 × 5 at 2 × 12 kg")
     assert len(sets) == 3
     assert sets[0].named_moves() == (
-        ("Kettlebell swing", 2), ("Goblet squat", 1), ("Dumbbell overhead press", 1))  # fmt: skip
+        ("Kettlebell swing", 2),
+        ("Goblet squat", 1),
+        ("Dumbbell overhead press", 1),
+    )
 
 
 def test_each_side() -> None:
@@ -175,13 +194,19 @@ def test_band_body_weight_assisted() -> None:
 
 
 def test_conditioning_in_between_and_parts() -> None:
-    text = ("warm-up:\nRowing machine, steady 8 min\nBack squat 5 at 40 kg\nmain A:\n"
-            "Back squat 3 × 5 at 80 kg\nSkipping 25 s\nrest 3 min\nfinisher:\nPress-up 20\n"
-            "cool-down:\nHamstring stretch 60 s")  # fmt: skip
+    text = (
+        "warm-up:\nRowing machine, steady 8 min\nBack squat 5 at 40 kg\nmain A:\n"
+        "Back squat 3 × 5 at 80 kg\nSkipping 25 s\nrest 3 min\nfinisher:\nPress-up 20\n"
+        "cool-down:\nHamstring stretch 60 s"
+    )
     sets = flat(text)
     assert [keys(one, "part", "warm_up") for one in sets] == [
-        ("warm-up", True), ("warm-up", True), *[("A", False)] * 4, ("finisher", False),
-        ("cool-down", False)]  # fmt: skip
+        ("warm-up", True),
+        ("warm-up", True),
+        *[("A", False)] * 4,
+        ("finisher", False),
+        ("cool-down", False),
+    ]
     assert sets[5].rest_s == 180
 
 
@@ -198,7 +223,9 @@ def test_several_sessions_have_days_and_titles() -> None:
     text = "# mine alone\n2026-11-30 Legs\nBack squat 5\n\n2026-12-02 Arms\r\nDumbbell curl 8\r\n"
     reading = read(text, MOVEMENTS)
     assert [(one.day, one.title) for one in reading.sessions] == [
-        (date(2026, 11, 30), "Legs"), (date(2026, 12, 2), "Arms")]  # fmt: skip
+        (date(2026, 11, 30), "Legs"),
+        (date(2026, 12, 2), "Arms"),
+    ]
     assert (
         read(write(*reading.sessions, movements=MOVEMENTS), MOVEMENTS).sessions == reading.sessions
     )
@@ -207,8 +234,14 @@ def test_several_sessions_have_days_and_titles() -> None:
 
 
 def test_foreign_keys_of_a_set_do_not_spoil_its_text() -> None:
-    odd = {"exercise": "Press-up", "reps": 8, "note": "a (b)\nc", "band": "very strong",
-           "reps_to": "many", "range": 7}  # fmt: skip
+    odd = {
+        "exercise": "Press-up",
+        "reps": 8,
+        "note": "a (b)\nc",
+        "band": "very strong",
+        "reps_to": "many",
+        "range": 7,
+    }
     session = Session.model_validate({"date": "2026-11-30", "sets": [odd]})
     text = write(gather(session, MOVEMENTS), movements=MOVEMENTS)
     assert text == "2026-11-30\nPress-up 8 (a b c)\n"

@@ -72,7 +72,9 @@ def test_several_mistakes_are_told_and_the_other_lines_count() -> None:
     reading = read("Press-up 9\nNothing 8\nInverted row 7\n\nBack squat x\n", MOVEMENTS)
     assert [one.line for one in reading.mistakes] == [2, 5]
     assert [one.exercise for one in expand(reading.sessions[0], SETTING, DAY).sets] == [
-        "Press-up", "Inverted row"]  # fmt: skip
+        "Press-up",
+        "Inverted row",
+    ]
 
 
 def test_a_head_that_is_not_understood_does_not_make_its_lines_mistakes() -> None:
@@ -149,20 +151,27 @@ def bouts(draw: st.DrawFn, *, dose: bool = True) -> Bout:
             keys["clusters"] = tuple(draw(st.lists(st.integers(1, 20), min_size=2, max_size=4)))
         case "ranges":
             spans = st.sampled_from(["low half", "high half", "half", "full"])
-            keys["ranges"] = tuple(draw(st.lists(st.tuples(st.integers(1, 12), spans),
-                                                 min_size=2, max_size=3)))  # fmt: skip
+            keys["ranges"] = tuple(
+                draw(st.lists(st.tuples(st.integers(1, 12), spans), min_size=2, max_size=3))
+            )
     if keys and "seconds" not in keys and draw(st.integers(0, 4)) == 0:
         keys["seconds"] = draw(SECONDS)
     if draw(st.integers(0, 4)) == 0:
         keys["percent"] = draw(st.integers(2, 200).map(lambda half: half / 2))
     optional = {
-        "load": LOADS, "band": st.sampled_from(["light", "strong"]),
+        "load": LOADS,
+        "band": st.sampled_from(["light", "strong"]),
         "sides": st.sampled_from(["each", "alternating", "left", "right"]),
-        "tempo": st.sampled_from(["3-1-2-0", "30X1"]), "hold_s": SECONDS,
+        "tempo": st.sampled_from(["3-1-2-0", "30X1"]),
+        "hold_s": SECONDS,
         "range": st.sampled_from(["low half", "high half", "half", "full"]),
-        "rpe": st.sampled_from([6.0, 7.5, 8.0]), "rest_s": SECONDS, "warm_up": st.just(True),
-        "to_failure": st.just(True), "for_time": st.just(True), "note": NOTES,
-    }  # fmt: skip
+        "rpe": st.sampled_from([6.0, 7.5, 8.0]),
+        "rest_s": SECONDS,
+        "warm_up": st.just(True),
+        "to_failure": st.just(True),
+        "for_time": st.just(True),
+        "note": NOTES,
+    }
     for key, values in optional.items():
         if draw(st.integers(0, 3)) == 0 and not (key == "load" and "percent" in keys):
             keys[key] = draw(values)
@@ -174,9 +183,10 @@ def bouts(draw: st.DrawFn, *, dose: bool = True) -> Bout:
 
 
 LINES = st.builds(
-    Line, MOVES, st.lists(st.builds(Step, bouts(), st.integers(1, 30)), min_size=1, max_size=3)
-    .map(tuple)
-)  # fmt: skip
+    Line,
+    MOVES,
+    st.lists(st.builds(Step, bouts(), st.integers(1, 30)), min_size=1, max_size=3).map(tuple),
+)
 
 
 @st.composite
@@ -187,14 +197,22 @@ def rounds(draw: st.DrawFn) -> Rounds:
     free = form == "ladder" or on is not None
     alternative = st.tuples(MOVES, bouts(dose=not free) | bouts() if free else bouts())
     alternatives = st.lists(alternative, min_size=1, max_size=3)
-    turn = st.builds(Turn, alternatives.map(lambda all_: tuple(all_ if len(set(all_)) > 1
-                                                               else all_[:1])))  # fmt: skip
+    turn = st.builds(
+        Turn, alternatives.map(lambda all_: tuple(all_ if len(set(all_)) > 1 else all_[:1]))
+    )
     turns = tuple(draw(st.lists(turn, min_size=1, max_size=4)))
     count = len(rungs) if form == "ladder" else draw(st.integers(1, 12))
     if form == "rounds" and on is None and draw(st.booleans()):
         return Rounds(form, count, turns, (), every_s=draw(SECONDS))
-    return Rounds(form, count, turns, rungs if form == "ladder" else (), on,
-                  draw(SECONDS | st.none()), draw(SECONDS | st.none()))  # fmt: skip
+    return Rounds(
+        form,
+        count,
+        turns,
+        rungs if form == "ladder" else (),
+        on,
+        draw(SECONDS | st.none()),
+        draw(SECONDS | st.none()),
+    )
 
 
 def is_said(item: Rounds) -> bool:
@@ -210,11 +228,13 @@ def has_reps_to_climb(item: Rounds) -> bool:
     """A hold has none: in a ladder it gives its own time."""
     return item.form != "ladder" or not any(
         not bout.has_dose
-        and (all(MOVEMENTS[name].isometric for name, _ in moves)
-             or all(MOVEMENTS[name].pattern == "carry" for name, _ in moves))
+        and (
+            all(MOVEMENTS[name].isometric for name, _ in moves)
+            or all(MOVEMENTS[name].pattern == "carry" for name, _ in moves)
+        )
         for turn in item.turns
         for moves, bout in turn.alternatives
-    )  # fmt: skip
+    )
 
 
 ITEMS = LINES | rounds().filter(has_reps_to_climb).filter(is_said) | st.builds(Pause, SECONDS)
@@ -232,16 +252,21 @@ def _paused(items: list) -> tuple:
 
 
 PARTS = st.builds(
-    Part, st.sampled_from(["warm-up", "main", "finisher", "cool-down"]),
-    st.sampled_from(["", "A", "B 2"]), st.lists(ITEMS, max_size=4).map(_paused),
-    SECONDS | st.none(), st.booleans(),
-)  # fmt: skip
+    Part,
+    st.sampled_from(["warm-up", "main", "finisher", "cool-down"]),
+    st.sampled_from(["", "A", "B 2"]),
+    st.lists(ITEMS, max_size=4).map(_paused),
+    SECONDS | st.none(),
+    st.booleans(),
+)
 SESSIONS = st.builds(
-    WrittenSession, st.lists(PARTS.filter(lambda part: part.items or part.rest_s is None),
-    min_size=1, max_size=3).map(tuple), st.dates(
-        min_value=DAY.replace(year=1950), max_value=DAY.replace(year=2900)),
+    WrittenSession,
+    st.lists(
+        PARTS.filter(lambda part: part.items or part.rest_s is None), min_size=1, max_size=3
+    ).map(tuple),
+    st.dates(min_value=DAY.replace(year=1950), max_value=DAY.replace(year=2900)),
     st.sampled_from(["", "Legs", "Squat: and press, 2"]),
-)  # fmt: skip
+)
 
 
 @settings(max_examples=100, deadline=None)

@@ -31,9 +31,19 @@ def test_every_line_has_its_row() -> None:
     found = rows(TEXT, MOVEMENTS)
     assert "\n".join(one.text for one in found) == TEXT
     assert [one.kind for one in found] == [
-        "other", "part", "sets", "other", "part", "sets", "rest", "rounds", "turn", "other",
-        "sets", "other",
-    ]  # fmt: skip
+        "other",
+        "part",
+        "sets",
+        "other",
+        "part",
+        "sets",
+        "rest",
+        "rounds",
+        "turn",
+        "other",
+        "sets",
+        "other",
+    ]
     squat = found[5]
     assert squat.entries[0] == Pieces(
         moves="Back squat", sets="3", dose="8–10", load="57.5 kg", rest="140 s"
@@ -98,7 +108,11 @@ def test_what_is_gathered_comes_to_the_same_sets(session: WrittenSession) -> Non
     assert [one.named_moves() for one in again.sets] == [one.named_moves() for one in flat.sets]
     for one, other in zip(again.sets, flat.sets, strict=True):
         assert (one.reps, one.seconds, one.load_kg, one.rest_s) == (
-            other.reps, other.seconds, other.load_kg, other.rest_s)  # fmt: skip
+            other.reps,
+            other.seconds,
+            other.load_kg,
+            other.rest_s,
+        )
 
 
 @settings(max_examples=200, deadline=None)
@@ -110,14 +124,18 @@ def test_pounds_do_not_drift(quarters: int, trips: int) -> None:
         (session,) = read(text, MOVEMENTS).sessions
         text = write(gather(expand(session, SETTING, DAY), MOVEMENTS), movements=MOVEMENTS)
     assert f"at {pounds:g} lb" in text
-    assert load_text(expand(session, SETTING, DAY).sets[0]) == f"{pounds:,.2f}".replace(
-        ",", "\u202f").rstrip("0").rstrip(".") + " lb"  # fmt: skip
+    assert (
+        load_text(expand(session, SETTING, DAY).sets[0])
+        == f"{pounds:,.2f}".replace(",", "\u202f").rstrip("0").rstrip(".") + " lb"
+    )
 
 
 def test_levels_by_a_word() -> None:
     (session,) = read("Press-up easier 9\npress-up, knees down harder 8\n", MOVEMENTS).sessions
     assert [one.exercise for one in expand(session, SETTING, DAY).sets] == [
-        "Press-up, hands raised 30 cm", "Press-up, hands raised 30 cm"]  # fmt: skip
+        "Press-up, hands raised 30 cm",
+        "Press-up, hands raised 30 cm",
+    ]
     (twice,) = read("Press-up easier easier 9", MOVEMENTS).sessions
     assert expand(twice, SETTING, DAY).sets[0].exercise == "Press-up, knees down"
     (mistake,) = read("Back squat easier 5", MOVEMENTS).mistakes

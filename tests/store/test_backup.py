@@ -126,10 +126,14 @@ def test_what_is_no_copy_is_refused_and_nothing_changed(data: Path, tmp_path: Pa
     other.close()
     before = data.read_bytes()
     for copy, told in (
-        (text, "is not a data file"), (empty, "is not a copy"), (foreign, "another program"),
-        (damaged, "damaged"), (newer, "newer Dial Back"), (tmp_path / "none", "is not a copy"),
+        (text, "is not a data file"),
+        (empty, "is not a copy"),
+        (foreign, "another program"),
+        (damaged, "damaged"),
+        (newer, "newer Dial Back"),
+        (tmp_path / "none", "is not a copy"),
         (data, "is the data file itself"),
-    ):  # fmt: skip
+    ):
         with pytest.raises(BadInputError, match=told):
             restore(copy, data)
     assert data.read_bytes() == before
@@ -151,8 +155,10 @@ def test_nothing_else_is_written_over(data: Path, tmp_path: Path) -> None:
 def test_rows_that_belong_to_nothing_are_told(data: Path) -> None:
     database.close()
     with sqlite3.connect(data) as other:
-        other.execute("INSERT INTO draft (athlete_id, week, sessions, start_total, revision) "
-                      "VALUES (99, '2026-W41', '[]', 0, 1)")  # fmt: skip
+        other.execute(
+            "INSERT INTO draft (athlete_id, week, sessions, start_total, revision) "
+            "VALUES (99, '2026-W41', '[]', 0, 1)"
+        )
     other.close()
     with pytest.raises(BadInputError, match="rows of the table draft"):
         back_up(data, data.with_name("copy.sqlite"))
@@ -197,8 +203,9 @@ def test_who_may_sign_in_stays_as_it_was(data: Path, tmp_path: Path) -> None:
     with database.connection_context():
         Account.create(name="Ines", folded="ines", role="owner", password="old", made_on=day)
         gone = Account.create(name="Gone", folded="gone", role="owner", password="x", made_on=day)
-        lost = Account.create(name="Ada", folded="ada", role="athlete", athlete=1, door="lost",
-                              made_on=day)  # fmt: skip
+        lost = Account.create(
+            name="Ada", folded="ada", role="athlete", athlete=1, door="lost", made_on=day
+        )
         held = [open_session(one, "A browser", None, day) for one in (1, gone.id, lost.id)]
     copy = tmp_path / "copy.sqlite"
     back_up(data, copy)
@@ -207,8 +214,9 @@ def test_who_may_sign_in_stays_as_it_was(data: Path, tmp_path: Path) -> None:
         Account.update(door="new").where(Account.id == lost.id).execute()
         Account.update(password="new").where(Account.id == 1).execute()
         later = Athlete.create(name="Later")
-        Account.create(name="Later", folded="later", role="athlete", athlete=later, door="d",
-                       made_on=day)  # fmt: skip
+        Account.create(
+            name="Later", folded="later", role="athlete", athlete=later, door="d", made_on=day
+        )
     key = data.with_name("season.sqlite.key")
     key.write_bytes(b"k" * 32)
     database.close()

@@ -26,8 +26,11 @@ def dialback(data: Path, *words: str) -> tuple[int, str]:
     command = [program, "--data", str(data), *words]
     done = subprocess.run(
         (AS_ANYBODY if os.geteuid() == 0 else []) + command,
-        capture_output=True, text=True, timeout=60, check=False,
-    )  # fmt: skip
+        capture_output=True,
+        text=True,
+        timeout=60,
+        check=False,
+    )
     return done.returncode, done.stderr
 
 

@@ -42,8 +42,10 @@ def out_and_in(one: Book, **more: object) -> Book:
 
 
 def test_migrations_make_the_tables_that_the_models_describe(store: Path) -> None:
-    made = {table: {column.name for column in models.database.get_columns(table)}
-            for table in models.database.get_tables()}  # fmt: skip
+    made = {
+        table: {column.name for column in models.database.get_columns(table)}
+        for table in models.database.get_tables()
+    }
     for model in models.TABLES:
         wanted = {field.column_name for field in model._meta.sorted_fields}
         assert made[model._meta.table_name] == wanted
@@ -71,16 +73,23 @@ def test_drafts_of_older_files_come_along(tmp_path: Path) -> None:
         press, row = ({"exercise": name, "reps": 8, "round": 1} for name in ("Press", "Row"))
         lines = [{"set": press, "count": 3}, {"set": press, "count": 1, "rounds": [[press, row]]}]
         sessions = json.dumps([{"date": "2026-10-12", "title": "", "lines": lines}])
-        old.execute_sql("INSERT INTO athlete (name, rules, change, note, extra, revision) "
-                        "VALUES ('A', '{}', 0, '', '{}', 0)")  # fmt: skip
-        old.execute_sql("INSERT INTO draft (athlete_id, week, revision, sessions, start_total) "
-                        "VALUES (1, '2026-W42', 1, ?, 4)", (sessions,))  # fmt: skip
+        old.execute_sql(
+            "INSERT INTO athlete (name, rules, change, note, extra, revision) "
+            "VALUES ('A', '{}', 0, '', '{}', 0)"
+        )
+        old.execute_sql(
+            "INSERT INTO draft (athlete_id, week, revision, sessions, start_total) "
+            "VALUES (1, '2026-W42', 1, ?, 4)",
+            (sessions,),
+        )
     open_database(path)
     with models.database.connection_context():
         draft = models.Draft.get()
         stored = [DraftSession.model_validate(one) for one in draft.sessions]
     assert [(line.kind, len(line.units[0]), line.count) for line in stored[0].lines] == [
-        ("sets", 1, 3), ("rounds", 2, 1)]  # fmt: skip
+        ("sets", 1, 3),
+        ("rounds", 2, 1),
+    ]
 
 
 def test_the_file_is_opened_as_it_should_be(store: Path) -> None:
@@ -161,11 +170,24 @@ def test_what_an_athlete_does_not_choose_follows_the_house(store: Path) -> None:
 
 
 def test_movements_known_otherwise_stay_the_athletes_own(store: Path) -> None:
-    press_up = {"name": "press-UP", "pattern": "horizontal_push", "compound": True,
-                "muscles": {"triceps": "direct"}, "bodyweight_share": 0.5}  # fmt: skip
+    press_up = {
+        "name": "press-UP",
+        "pattern": "horizontal_push",
+        "compound": True,
+        "muscles": {"triceps": "direct"},
+        "bodyweight_share": 0.5,
+    }
     lift = {"name": "Stone lift", "pattern": "hinge", "compound": True, "muscles": {}}
-    one = read_book(as_bytes({**a_book(), "planned": [], "exercises": [press_up, lift],
-                              "completed": [session(0, sets("Press-up", 3))]}))  # fmt: skip
+    one = read_book(
+        as_bytes(
+            {
+                **a_book(),
+                "planned": [],
+                "exercises": [press_up, lift],
+                "completed": [session(0, sets("Press-up", 3))],
+            }
+        )
+    )
     done = import_book(one, TODAY)
     assert (done.own_movements, done.new_movements) == (("press-UP",), ("Stone lift",))
     ledger = Ledgers().of(done.athlete)
@@ -232,9 +254,14 @@ def test_a_ledger_speaks_the_unit_of_the_house_whoever_asks_first(store: Path) -
 
 
 def test_what_a_set_has_without_a_column_comes_out_again_and_counts_the_same(store: Path) -> None:
-    combined = {"moves": [{"exercise": "Press", "sides": "left"},
-                          {"exercise": "Row", "load_kg": 12, "implements": 2}],
-                "reps": 5, "load_kg": 20}  # fmt: skip
+    combined = {
+        "moves": [
+            {"exercise": "Press", "sides": "left"},
+            {"exercise": "Row", "load_kg": 12, "implements": 2},
+        ],
+        "reps": 5,
+        "load_kg": 20,
+    }
     kept = [
         {"exercise": "Squat", "loads": [{"reps": 6, "load_kg": 60}, {"reps": 4, "load_kg": 50}]},
         {"exercise": "Row", "seconds": 30, "load_kg": 20, "static": True, "seconds_to": 45},

@@ -41,10 +41,15 @@ def test_a_desk_without_accounts_is_open_and_the_first_account_closes_it(
     client: FlaskClient,
 ) -> None:
     assert get(client, "/api/me") == {
-        "state": "open", "name": "", "role": "owner", "athlete": None,
-        "rights": ["run the house", "plan", "log", "read"], "week": "2026-W42",
-        "second": "none", "withdrawn": False,
-    }  # fmt: skip
+        "state": "open",
+        "name": "",
+        "role": "owner",
+        "athlete": None,
+        "rights": ["run the house", "plan", "log", "read"],
+        "week": "2026-W42",
+        "second": "none",
+        "withdrawn": False,
+    }
     refused = send(client, "post", "/api/accounts", OWNER | {"role": "coach"}, 409)
     assert "create your own before others" in refused["detail"]
     assert send(client, "post", "/api/accounts", OWNER, 201)["you"]
@@ -74,9 +79,12 @@ def test_names_and_passwords(owner: FlaskClient) -> None:
     ):
         assert said in send(owner, "post", "/api/accounts", body, 422)["detail"]
     for name, said in (
-        ("INES", "already"), ("\u0406nes", "looks like 'Ines'"), ("lnes", "looks like 'Ines'"),
-        ("\uff29nes", "looks like"), ("In\u0435s", "looks like"),
-    ):  # fmt: skip
+        ("INES", "already"),
+        ("\u0406nes", "looks like 'Ines'"),
+        ("lnes", "looks like 'Ines'"),
+        ("\uff29nes", "looks like"),
+        ("In\u0435s", "looks like"),
+    ):
         told = send(owner, "post", "/api/accounts", wrong | {"name": name}, 409)["detail"]
         assert said in told, name
     assert Account.select().count() == 1
@@ -109,7 +117,9 @@ def test_behind_https_the_cookie_is_for_https(owner: FlaskClient) -> None:
     )
     cookies = answer.headers.getlist("Set-Cookie")
     assert [cookie.partition("=")[0] for cookie in cookies] == [
-        "__Host-dialback-known", "__Host-dialback"]  # fmt: skip
+        "__Host-dialback-known",
+        "__Host-dialback",
+    ]
     for cookie in cookies:
         assert "Secure" in cookie
         assert "Path=/" in cookie
@@ -128,9 +138,10 @@ def test_tries_are_limited(owner: FlaskClient) -> None:
     assert told["detail"].startswith("Too many attempts: try again in 1 minute.")
     # Nobody else is kept out by it.
     elsewhere = other.post(
-        "/api/sign-in", json={"name": "Ines", "password": PASSWORD},
+        "/api/sign-in",
+        json={"name": "Ines", "password": PASSWORD},
         environ_base={"REMOTE_ADDR": "10.0.0.7"},
-    )  # fmt: skip
+    )
     assert elsewhere.status_code == 200
 
 

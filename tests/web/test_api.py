@@ -48,8 +48,13 @@ class TestRoster:
         self, client: FlaskClient, bring: Bring
     ) -> None:
         quiet = {name: [0, 99] for name in ("chest", "side_delts")}
-        bring(document([session(0, sets("Skip", reps=None, seconds=9))],
-                       athlete={"name": "Aaron Quiet"}, rules={"muscle_bands": quiet}))  # fmt: skip
+        bring(
+            document(
+                [session(0, sets("Skip", reps=None, seconds=9))],
+                athlete={"name": "Aaron Quiet"},
+                rules={"muscle_bands": quiet},
+            )
+        )
         bring({**a_book(), "completed": []}, "?name=Zoe%20Idle")
         names = [row["name"] for row in get(client, "/api/roster")["athletes"]]
         # She has a plan of last week and no log of it: that is worth a look, too.
@@ -60,9 +65,13 @@ class TestRoster:
     ) -> None:
         """The week before, with its findings, is not shown under this one's name."""
         pushed = session(-7, sets("Press", 12), rpe=8, title="A")
-        bring(document([session(-14, sets("Press")), pushed],
-                       [session(0, sets("Press", 4)), session(2, sets("Row", 4))],
-                       athlete={"name": "Old", "bodyweight_kg": 70}))  # fmt: skip
+        bring(
+            document(
+                [session(-14, sets("Press")), pushed],
+                [session(0, sets("Press", 4)), session(2, sets("Row", 4))],
+                athlete={"name": "Old", "bodyweight_kg": 70},
+            )
+        )
         row = next(one for one in get(client, "/api/roster")["athletes"] if one["name"] == "Old")
         assert (row["week"], row["last_log"]) == ("2026-W41", "2026-W40")
         assert (row["sessions_done"], row["sessions_planned"]) == (0, 2)
@@ -72,11 +81,18 @@ class TestRoster:
     def test_what_hurt_since_stands_first(self, client: FlaskClient, bring: Bring) -> None:
         bring(query="?name=Well")
         bring()
-        athlete = next(one["id"] for one in get(client, "/api/roster")["athletes"]
-                       if one["name"] == "Ada Test")  # fmt: skip
-        log = {"change": "change-0001", "revision": 0, "session": {
-            "date": "2026-10-12", "sets": [{"exercise": "Squat", "reps": 5}],
-            "pain": [{"exercise": "Squat", "note": "right knee"}]}}  # fmt: skip
+        athlete = next(
+            one["id"] for one in get(client, "/api/roster")["athletes"] if one["name"] == "Ada Test"
+        )
+        log = {
+            "change": "change-0001",
+            "revision": 0,
+            "session": {
+                "date": "2026-10-12",
+                "sets": [{"exercise": "Squat", "reps": 5}],
+                "pain": [{"exercise": "Squat", "note": "right knee"}],
+            },
+        }
         send(client, "put", f"/api/athletes/{athlete}/logs/0123abcd-0001", log)
         first = get(client, "/api/roster")["athletes"][0]
         words = "Pain on Mon 12 Oct at Squat: right knee"
@@ -105,15 +121,17 @@ class TestRoster:
         assert (done["planned"], done["done"], done["ahead"], done["rpe"]) == (True, True, False, 7)
         (ahead,) = get(client, f"{NEXT}/sheet")["sessions"]
         assert (ahead["done"], ahead["ahead"]) == (False, True)
-        bring(document([session(1, sets("Curl"))], [session(0, sets("Press"))],
-                       athlete={"name": "C"}))  # fmt: skip
+        bring(
+            document([session(1, sets("Curl"))], [session(0, sets("Press"))], athlete={"name": "C"})
+        )
         missed, extra = get(client, "/api/athletes/2/weeks/2026-W41/sheet")["sessions"]
         assert (missed["done"], missed["ahead"]) == (False, False)
         assert (extra["planned"], extra["done"]) == (False, True)
 
     def test_the_basis_changes_what_is_judged(self, client: FlaskClient) -> None:
-        done, planned = (get(client, f"{HERE}/sheet?basis={one}") for one in
-                         ("completed", "planned"))  # fmt: skip
+        done, planned = (
+            get(client, f"{HERE}/sheet?basis={one}") for one in ("completed", "planned")
+        )
         assert done["muscles"][0]["cells"]["sets"]["change"] == 0
         assert planned["muscles"][0]["cells"]["sets"]["change"] == pytest.approx(-1 / 6)
 
@@ -139,8 +157,12 @@ class TestRoster:
 
     def test_every_figure_opens_its_trail(self, client: FlaskClient) -> None:
         sheet = get(client, f"{HERE}/sheet")
-        cells = [cell for part in ("totals", "muscles", "movements") for row in sheet[part]
-                 for cell in row["cells"].values()]  # fmt: skip
+        cells = [
+            cell
+            for part in ("totals", "muscles", "movements")
+            for row in sheet[part]
+            for cell in row["cells"].values()
+        ]
         assert len(cells) > 60
         for cell in cells:
             trail = get(client, f"{HERE}/trail?figure={cell['figure']}")
@@ -214,7 +236,11 @@ class TestJudging:
     def test_sign_off_and_take_back(self, client: FlaskClient) -> None:
         send(client, "put", f"{HERE}/signature", {"name": "Ines"})
         assert get(client, f"{HERE}/sheet")["signature"] == {
-            "name": "Ines", "day": "2026-10-12", "kept": True, "since": []}  # fmt: skip
+            "name": "Ines",
+            "day": "2026-10-12",
+            "kept": True,
+            "since": [],
+        }
         assert get(client, "/api/roster")["athletes"][0]["signed_week"] == "2026-W41"
         assert client.delete(f"{HERE}/signature").status_code == 200
         assert get(client, f"{HERE}/sheet")["signature"] is None
@@ -297,8 +323,13 @@ class TestDial:
         body = {"sessions": sessions, "revision": 0, "start_total": 12}
         send(client, "put", f"{NEXT}/draft", body)
         for method, path in (("put", "draft"), ("post", "draft/publish")):
-            answer = send(client, method, f"{NEXT}/{path}", {**body, "sessions": []} if
-                          method == "put" else body, 409)  # fmt: skip
+            answer = send(
+                client,
+                method,
+                f"{NEXT}/{path}",
+                {**body, "sessions": []} if method == "put" else body,
+                409,
+            )
             assert "Nothing was overwritten" in answer["detail"]
         send(client, "post", f"{NEXT}/draft/reset", {"revision": 7}, 409)
         assert get(client, f"{NEXT}/draft")["sessions"] == sessions
@@ -309,7 +340,9 @@ class TestDial:
         sessions[0]["lines"][2]["units"][0][0]["exercise"] = "Sqat"
         answer = send(client, "post", f"{NEXT}/draft/audit", {"sessions": sessions}, 422)
         assert [one["place"] for one in answer["problems"]] == [
-            "sessions[0].date", "sessions[0].lines[2].units[0][0].exercise"]  # fmt: skip
+            "sessions[0].date",
+            "sessions[0].lines[2].units[0][0].exercise",
+        ]
         assert "'Squat'" in answer["problems"][1]["message"]
         empty = {"sessions": [], "revision": 0, "start_total": 0}
         send(client, "post", f"{NEXT}/draft/publish", empty, 422)
@@ -326,11 +359,15 @@ class TestRules:
             assert rule["house"] == rule["default"]
 
     def test_a_preview_tells_and_stores_nothing(self, client: FlaskClient) -> None:
-        body = {"chosen": {"balance_bands": {"push_pull": [0, 3]}}, "scope": "house",
-                "basis": "completed"}  # fmt: skip
+        body = {
+            "chosen": {"balance_bands": {"push_pull": [0, 3]}},
+            "scope": "house",
+            "basis": "completed",
+        }
         found = send(client, "post", f"{HERE}/rules/preview", body)
-        assert ("balance", "push_pull") in {(one["code"], one["subject"]) for one in
-                                            found["cleared"]}  # fmt: skip
+        assert ("balance", "push_pull") in {
+            (one["code"], one["subject"]) for one in found["cleared"]
+        }
         assert found["after"] == found["before"] - len(found["cleared"]) + len(found["appeared"])
         assert get(client, "/api/rules")["chosen"] == {}
         sheet = get(client, f"{HERE}/sheet")
@@ -342,8 +379,9 @@ class TestRules:
         chosen = {"indirect_credit": 1, "hard_set_rpe": 7}
         send(client, "put", "/api/rules", {"chosen": chosen, "revision": 1})
         own = "/api/athletes/1/rules"
-        send(client, "put", own, {"chosen": {"indirect_credit": 0, "hard_set_rpe": 7},
-                                  "revision": 1})  # fmt: skip
+        send(
+            client, "put", own, {"chosen": {"indirect_credit": 0, "hard_set_rpe": 7}, "revision": 1}
+        )
         found = get(client, own)
         # What agrees with the house is no choice of the athlete's.
         assert found["chosen"] == {"indirect_credit": 0}
@@ -358,9 +396,12 @@ class TestRules:
     @pytest.mark.parametrize("path", ["/api/rules", "/api/athletes/1/rules"])
     def test_stale_or_wrong_rules_are_refused(self, client: FlaskClient, path: str) -> None:
         for chosen, revision, status in (
-            ({}, 9, 409), ({"indirect_credit": 3}, 1, 422), ({"gravity": 1}, 1, 422),
-            ({"muscle_bands": {"cheast": [1, 2]}}, 1, 422), ({"load_step": [0.3, 0.1]}, 1, 422),
-        ):  # fmt: skip
+            ({}, 9, 409),
+            ({"indirect_credit": 3}, 1, 422),
+            ({"gravity": 1}, 1, 422),
+            ({"muscle_bands": {"cheast": [1, 2]}}, 1, 422),
+            ({"load_step": [0.3, 0.1]}, 1, 422),
+        ):
             send(client, "put", path, {"chosen": chosen, "revision": revision}, status)
         assert get(client, path)["chosen"] == {}
         assert get(client, path)["revision"] == 1

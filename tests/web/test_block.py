@@ -48,7 +48,9 @@ def test_weeks_across_and_days_down(client: FlaskClient) -> None:
     assert first["counts"]["high"] > 0
     assert found["weeks"][2]["counts"] == {"high": 0, "caution": 0, "note": 0, "accepted": 0}
     assert [(one["date"], one["done"]) for one in found["sessions"]] == [
-        ("2026-10-05", True), ("2026-10-12", False)]  # fmt: skip
+        ("2026-10-05", True),
+        ("2026-10-12", False),
+    ]
     assert found["sessions"][1]["minutes"] > 5
 
 
@@ -89,7 +91,9 @@ def test_copy_move_and_lay_over(client: FlaskClient) -> None:
     assert [session["date"] for session in block(client)["sessions"]] == ["2026-10-14"]
     told = get(client, "/api/journal?athlete=1&undoable=true")["entries"]
     assert [one["says"] for one in told] == [
-        "Moved Whole body to Wed 14 Oct", "Copied Whole body to Wed 14 Oct"]  # fmt: skip
+        "Moved Whole body to Wed 14 Oct",
+        "Copied Whole body to Wed 14 Oct",
+    ]
     # What was changed since is taken back first.
     at = "/api/journal"
     refused = send(client, "post", f"{at}/{copied['change']}/undo", {}, 409)
@@ -138,7 +142,10 @@ def test_the_block_goes_into_a_calendar_that_another_library_reads(client: Flask
     assert answer.content_type == "text/calendar"
     events = list(vobject.readOne(answer.get_data(as_text=True)).vevent_list)
     assert [event.dtstart.value.isoformat() for event in events] == [
-        "2026-10-12", "2026-10-19", "2026-10-21"]  # fmt: skip
+        "2026-10-12",
+        "2026-10-19",
+        "2026-10-21",
+    ]
     assert events[0].summary.value == "Whole body"
     assert "Press 5 × 10 at 20 kg" in events[0].description.value
     assert len({event.uid.value for event in events}) == 3
@@ -151,7 +158,9 @@ def test_the_block_as_text_reads_back(client: FlaskClient, store_movements: Move
     reading = read(text, store_movements)
     assert reading.mistakes == ()
     assert [session.day.isoformat() for session in reading.sessions if session.day] == [
-        "2026-10-12", "2026-10-19"]  # fmt: skip
+        "2026-10-12",
+        "2026-10-19",
+    ]
     assert [
         len(expand(session, Setting(store_movements)).sets) for session in reading.sessions
     ] == [12, 12]

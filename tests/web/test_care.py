@@ -21,8 +21,12 @@ from tests.web.test_api import get, send
 Bring = Callable[..., Any]
 CARE = "/api/athletes/1/care"
 WEEK = "/api/athletes/1/weeks/2026-W41"
-RETURN = {"kind": "return from injury", "by": "Runa Velk", "since": "2026-10-01",
-          "word": "No jumping yet."}  # fmt: skip
+RETURN = {
+    "kind": "return from injury",
+    "by": "Runa Velk",
+    "since": "2026-10-01",
+    "word": "No jumping yet.",
+}
 
 
 @pytest.fixture(autouse=True)
@@ -30,8 +34,15 @@ def press_ups(bring: Bring) -> None:
     """Ten press-ups on Monday and on Friday, at 70 kg of body weight."""
     body = document([session(0, sets("Push", 1, reps=10)), session(4, sets("Push", 1, reps=10))])
     body["athlete"] |= {"bodyweight_kg": 70}
-    body["exercises"] += [{"name": "Push", "pattern": "horizontal_push", "compound": True,
-                           "bodyweight_share": 0.5, "muscles": {"chest": "direct"}}]  # fmt: skip
+    body["exercises"] += [
+        {
+            "name": "Push",
+            "pattern": "horizontal_push",
+            "compound": True,
+            "bodyweight_share": 0.5,
+            "muscles": {"chest": "direct"},
+        }
+    ]
     assert bring(body).status_code == 201
 
 
@@ -102,7 +113,10 @@ def test_care_stands_where_plans_are_made(client: FlaskClient) -> None:
     send(client, "post", f"{CARE}/cautions", RETURN, 201)
     (told,) = get(client, WEEK)["care"]
     assert (told["kind"], told["by"], told["word"]) == (
-        "return from injury", "Runa Velk", "No jumping yet.")  # fmt: skip
+        "return from injury",
+        "Runa Velk",
+        "No jumping yet.",
+    )
     assert "stop on pain" in told["usual"]
     listed = get(client, CARE)["cautions"][0]
     assert listed["holds"]
@@ -129,16 +143,26 @@ def test_who_is_young_is_told_by_the_year() -> None:
 
 
 def test_level_and_year_of_birth_are_kept(client: FlaskClient) -> None:
-    about = {"name": "Ada Test", "bodyweight_kg": 70, "note": "", "squad": "", "level": "novice",
-             "born": 2010}  # fmt: skip
+    about = {
+        "name": "Ada Test",
+        "bodyweight_kg": 70,
+        "note": "",
+        "squad": "",
+        "level": "novice",
+        "born": 2010,
+    }
     send(client, "put", "/api/athletes/1", about)
     found = get(client, WEEK)
     assert (found["athlete"]["level"], found["athlete"]["born"]) == ("novice", 2010)
     assert found["care"][0]["kind"] == "minor"
     send(client, "put", "/api/athletes/1", about | {"level": "wizard"}, 422)
     send(client, "put", "/api/athletes/1", about | {"born": 210}, 422)
-    read = send(client, "post", "/api/athletes/read",
-                {"text": "Bo Marsh, 61,5 kg, Novice, born 2011, squad B"})  # fmt: skip
+    read = send(
+        client,
+        "post",
+        "/api/athletes/read",
+        {"text": "Bo Marsh, 61,5 kg, Novice, born 2011, squad B"},
+    )
     (bo,) = read["people"]
     assert (bo["level"], bo["born"], bo["squad"], bo["note"]) == ("novice", 2011, "B", "")
 
@@ -147,16 +171,26 @@ def test_all_of_it_goes_out_and_comes_in_again(client: FlaskClient, bring: Bring
     send(client, "post", f"{CARE}/cautions", RETURN, 201)
     for day, kg in (("2026-10-07", 80), ("2026-09-01", 72.5)):
         send(client, "post", f"{CARE}/weighings", {"date": day, "kg": kg}, 201)
-    about = {"name": "Ada Test", "bodyweight_kg": 70, "note": "", "squad": "", "level": "advanced",
-             "born": 1999}  # fmt: skip
+    about = {
+        "name": "Ada Test",
+        "bodyweight_kg": 70,
+        "note": "",
+        "squad": "",
+        "level": "advanced",
+        "born": 1999,
+    }
     send(client, "put", "/api/athletes/1", about)
     before = volume(client)
     book = client.get("/api/athletes/1/book").get_data()
     assert bring(book, "?name=Again").status_code == 201
     again = client.get("/api/athletes/2/book").get_json()
-    assert again["athlete"] == {**client.get("/api/athletes/1/book").get_json()["athlete"],
-                                "name": "Again"}  # fmt: skip
+    assert again["athlete"] == {
+        **client.get("/api/athletes/1/book").get_json()["athlete"],
+        "name": "Again",
+    }
     assert again["athlete"]["weighings"] == [
-        {"date": "2026-09-01", "kg": 72.5}, {"date": "2026-10-07", "kg": 80}]  # fmt: skip
+        {"date": "2026-09-01", "kg": 72.5},
+        {"date": "2026-10-07", "kg": 80},
+    ]
     done = volume_of(client, "/api/athletes/2/weeks/2026-W41")
     assert done == before == 72.5 * 5 + 400

@@ -82,8 +82,11 @@ def test_no_number_is_given_twice(owner: FlaskClient) -> None:
 
 def test_nothing_on_a_device_is_made_of_a_number_or_kept_as_it_is(owner: FlaskClient) -> None:
     first, second = signed_in(owner), signed_in(owner)
-    held = [one.get_cookie(name).value for one in (first, second)
-            for name in ("dialback", "dialback-known")]  # fmt: skip
+    held = [
+        one.get_cookie(name).value
+        for one in (first, second)
+        for name in ("dialback", "dialback-known")
+    ]
     assert len(set(held)) == 4
     kept = database.execute_sql("SELECT session, known FROM device").fetchall()
     assert len(kept) == 3
@@ -125,13 +128,16 @@ def test_a_new_password_ends_all_other_sessions_and_a_role_all(owner: FlaskClien
 def test_ones_devices_are_listed_and_signed_out_there(owner: FlaskClient) -> None:
     tablet = device(owner)
     agent = "Mozilla/5.0 (Linux; Android 14) AppleWebKit/537.36 Chrome/130.0 Safari"
-    tablet.post("/api/sign-in", json={"name": "Ines", "password": PASSWORD},
-                headers={"User-Agent": agent})  # fmt: skip
+    tablet.post(
+        "/api/sign-in", json={"name": "Ines", "password": PASSWORD}, headers={"User-Agent": agent}
+    )
     add(owner, "Vera", "viewer")
     vera = signed_in(owner, "Vera", OTHER)
     found = get(owner, "/api/me/devices")["devices"]
     assert [(one["words"], one["here"]) for one in found] == [
-        ("Chrome on Android", False), ("A browser", True)]  # fmt: skip
+        ("Chrome on Android", False),
+        ("A browser", True),
+    ]
     there = found[0]["id"]
     # Another's number is nobody's to sign out.
     send(vera, "post", f"/api/me/devices/{there}/sign-out", {}, 404)
@@ -157,10 +163,13 @@ def test_strangers_tries_do_not_lock_a_known_device_out(owner: FlaskClient) -> N
     send(owner, "post", "/api/sign-out", {})
     guesser = device(owner)
     statuses = [
-        guesser.post("/api/sign-in", json={"name": "Ines", "password": "wrong"},
-                     environ_base={"REMOTE_ADDR": f"10.0.0.{at % 30}"}).status_code
+        guesser.post(
+            "/api/sign-in",
+            json={"name": "Ines", "password": "wrong"},
+            environ_base={"REMOTE_ADDR": f"10.0.0.{at % 30}"},
+        ).status_code
         for at in range(0, 7)
-    ]  # fmt: skip
+    ]
     assert set(statuses) == {401}
     note = owner.application.extensions["dialback"].tries.note
     for at in range(300):
@@ -211,14 +220,17 @@ def test_a_second_factor(owner: FlaskClient, data: Path, monkeypatch: pytest.Mon
     dump = "\n".join(database.connection().iterdump())
     assert app.secret not in dump
     assert not any(code in dump for code in codes)
-    assert pyotp.TOTP(second_factor.secret_of(
-        signing_key(data), Account.get_by_id(1).second)).secret == app.secret  # fmt: skip
+    assert (
+        pyotp.TOTP(second_factor.secret_of(signing_key(data), Account.get_by_id(1).second)).secret
+        == app.secret
+    )
     phone = device(owner)
     body = {"name": "Ines", "password": PASSWORD}
     asked = send(phone, "post", "/api/sign-in", body, 401)
     assert asked["type"].endswith("code-needed")
     assert send(phone, "post", "/api/sign-in", body | {"code": "123"}, 401)["type"].endswith(
-        "wrong-code")  # fmt: skip
+        "wrong-code"
+    )
     # A code lets in once; the one that began it has been used.
     monkeypatch.setattr(second_factor, "time", SimpleNamespace(time=lambda: time.time() + 3600))
     later = app.at(int(time.time()) + 3600)
@@ -251,14 +263,22 @@ def test_a_house_may_ask_for_a_second_factor(data: Path) -> None:
 
 
 def test_answers_are_kept_by_nobody(owner: FlaskClient) -> None:
-    for path in ("/api/roster", "/api/athletes/1/export", "/api/athletes/1/export.csv",
-                 "/api/athletes/1/weeks/2026-W41/report", "/api/nothing"):  # fmt: skip
+    for path in (
+        "/api/roster",
+        "/api/athletes/1/export",
+        "/api/athletes/1/export.csv",
+        "/api/athletes/1/weeks/2026-W41/report",
+        "/api/nothing",
+    ):
         assert owner.get(path).headers["Cache-Control"] == "no-store", path
 
 
 def test_another_way_to_the_same_host_is_foreign(owner: FlaskClient) -> None:
-    for origin, status in (("https://localhost", 200), ("http://localhost", 403),
-                           ("http://[", 403)):  # fmt: skip
+    for origin, status in (
+        ("https://localhost", 200),
+        ("http://localhost", 403),
+        ("http://[", 403),
+    ):
         answer = owner.get("/api/health", base_url="https://localhost", headers={"Origin": origin})
         assert answer.status_code == status, origin
 

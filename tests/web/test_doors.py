@@ -27,28 +27,69 @@ ALL = {
 }
 BEFORE_SIGNING_IN = {"who_is_it", "sign_in", "open_door", "health"}
 OF_ANYBODY_IN = {
-    "sign_out", "change_own_password", "own_devices", "sign_out_there", "draw_second_factor",
-    "begin_second_factor", "end_own_second_factor", "weight_unit", "name_of_house", "notation",
-}  # fmt: skip
+    "sign_out",
+    "change_own_password",
+    "own_devices",
+    "sign_out_there",
+    "draw_second_factor",
+    "begin_second_factor",
+    "end_own_second_factor",
+    "weight_unit",
+    "name_of_house",
+    "notation",
+}
 OF_AN_ATHLETE = {
     # The own plan, floor, log and hand-out.
-    "frame", "log_week", "movement_names", "report", "block_calendar", "session_on_paper",
-    "floor_day", "floor_run", "sensor_stream", "keep_log", "remove_log", "restore_log",
-    "decide_version", "read_done", "why_missed", "amend_set",
-}  # fmt: skip
-OF_AN_ASSISTANT = {
-    "keep_log", "remove_log", "restore_log", "decide_version", "read_done", "why_missed",
+    "frame",
+    "log_week",
+    "movement_names",
+    "report",
+    "block_calendar",
+    "session_on_paper",
+    "floor_day",
+    "floor_run",
+    "sensor_stream",
+    "keep_log",
+    "remove_log",
+    "restore_log",
+    "decide_version",
+    "read_done",
+    "why_missed",
     "amend_set",
-}  # fmt: skip
+}
+OF_AN_ASSISTANT = {
+    "keep_log",
+    "remove_log",
+    "restore_log",
+    "decide_version",
+    "read_done",
+    "why_missed",
+    "amend_set",
+}
 """All that an assistant may change; the rest is for reading."""
-OF_THE_OWNER = {"make_account", "change_role", "set_password", "remove_account", "delete_for_good",
-                "remove_the_club", "end_second_factor"}  # fmt: skip
+OF_THE_OWNER = {
+    "make_account",
+    "change_role",
+    "set_password",
+    "remove_account",
+    "delete_for_good",
+    "remove_the_club",
+    "end_second_factor",
+}
 NOT_FOR_READERS = {
     # Read, but of what only a coach needs: whole books, files, who may come in, drafts.
-    "list_archived", "export_everything", "export_one", "export_csv", "export_xlsx",
-    "list_accounts", "open_draft", "list_imports", "sheet_state", "list_copies",
+    "list_archived",
+    "export_everything",
+    "export_one",
+    "export_csv",
+    "export_xlsx",
+    "list_accounts",
+    "open_draft",
+    "list_imports",
+    "sheet_state",
+    "list_copies",
     "made_up_club",
-}  # fmt: skip
+}
 
 
 def may(role: Role, name: str) -> bool:

@@ -41,7 +41,11 @@ def test_a_change_says_who_where_and_what(client: FlaskClient) -> None:
     log(client, "change one", 0, 8)
     (first, second, *_) = entries(client)
     assert (first["who"], first["place"], first["says"], first["name"]) == (
-        "Ines", "Log", "Logged Mon 12 Oct", "Ada Test")  # fmt: skip
+        "Ines",
+        "Log",
+        "Logged Mon 12 Oct",
+        "Ada Test",
+    )
     assert second["says"] == "Created an account for Ines, owner"
     assert get(client, "/api/journal")["people"] == ["Ines"]
     # The log says it, too.

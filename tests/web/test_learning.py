@@ -96,8 +96,9 @@ def test_the_athletes_own_choices_stay_beside_the_new_one(pressing: FlaskClient)
     found = offer(pressing)
     assert found is not None
     assert found["chosen"] == {
-        "balance_bands": {"knee_hip": [0.5, 2.0], "push_pull": [0.7, 1.3]}, "spacing_sets": 6,
-    }  # fmt: skip
+        "balance_bands": {"knee_hip": [0.5, 2.0], "push_pull": [0.7, 1.3]},
+        "spacing_sets": 6,
+    }
 
 
 def test_what_no_limit_reaches_is_not_offered(

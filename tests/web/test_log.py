@@ -56,8 +56,9 @@ class TestLog:
     ) -> None:
         both = sets("Row", 2, 10, sides="each")
         left, right = (sets("Row", 1, 10, sides=side) for side in ("left", "right"))
-        weeks = document([session(0, left, right, left)], [session(0, both)],
-                         athlete={"name": "Bea"})  # fmt: skip
+        weeks = document(
+            [session(0, left, right, left)], [session(0, both)], athlete={"name": "Bea"}
+        )
         bring(weeks)
         (one,) = get(client, "/api/athletes/2/weeks/2026-W41/log")["sessions"]
         lines = [(line["kind"], line["at"], line["done_at"]) for line in one["lines"]]
@@ -161,8 +162,11 @@ class TestLog:
         (one,) = get(client, LOG)["sessions"]
         assert one["plan"]["date"] == "2026-10-12"
         kept = json.loads(client.get("/api/athletes/1/book").data)["completed"][-1]
-        assert (kept["plan"], kept["notes"], kept["pain"]) == ("2026-10-12", "late",
-                                                              [{"note": "knee"}])  # fmt: skip
+        assert (kept["plan"], kept["notes"], kept["pain"]) == (
+            "2026-10-12",
+            "late",
+            [{"note": "knee"}],
+        )
         assert "pain" in {one["code"] for one in get(client, f"{NEXT}/sheet")["findings"]}
 
     def test_taken_out_and_put_back(self, client: FlaskClient) -> None:
@@ -194,9 +198,11 @@ class TestLog:
     def test_short_forms(self, client: FlaskClient) -> None:
         planned = {"exercise": "Press", "reps": 10, "load_kg": 12, "implements": 2}
         for text, wanted in (
-            ("11", {"reps": 11}), ("at 14 kg", {"load_kg": 14, "implements": 2}),
-            ("9 at 10 kg RPE 9", {"reps": 9, "load_kg": 10, "rpe": 9}), ("40 s", {"seconds": 40}),
-        ):  # fmt: skip
+            ("11", {"reps": 11}),
+            ("at 14 kg", {"load_kg": 14, "implements": 2}),
+            ("9 at 10 kg RPE 9", {"reps": 9, "load_kg": 10, "rpe": 9}),
+            ("40 s", {"seconds": 40}),
+        ):
             found = send(client, "post", f"{LOG}/amend", {"set": planned, "text": text})
             assert found["set"] | wanted == found["set"], text
         level = {"set": {"exercise": "Bench press", "reps": 5}, "text": "harder"}
@@ -235,8 +241,11 @@ class TestFloor:
         plans = [session(day, sets("Press", 2), title="Missed") for day in (7, 10)]
         bring(document([], plans, athlete={"name": "Bo", "bodyweight_kg": 70}))
         today = get(client, "/api/floor")["day"]
-        (missed,) = (one for one in get(client, "/api/floor?day=2026-10-15")["sessions"]
-                     if one["name"] == "Bo")  # fmt: skip
+        (missed,) = (
+            one
+            for one in get(client, "/api/floor?day=2026-10-15")["sessions"]
+            if one["name"] == "Bo"
+        )
         run = get(client, f"/api/floor/run?plan={missed['plan']}")["run"]
         assert (run["date"], run["plan"]) == (today, missed["plan"])
 
@@ -248,8 +257,11 @@ class TestFloor:
     def test_the_sensor_streams_reps(self, client: FlaskClient) -> None:
         answer = client.get("/api/floor/sensor?reps=5&tempo=3-1-2-0&seed=4&pace=1000")
         assert answer.content_type.startswith("text/event-stream")
-        events = [json.loads(line[6:]) for line in answer.get_data(as_text=True).splitlines()
-                  if line.startswith("data: {\"")]  # fmt: skip
+        events = [
+            json.loads(line[6:])
+            for line in answer.get_data(as_text=True).splitlines()
+            if line.startswith('data: {"')
+        ]
         assert [one["number"] for one in events] == list(range(1, len(events) + 1))
         assert client.get("/api/floor/sensor?tempo=9").status_code == 422
 
@@ -276,13 +288,16 @@ def finished(client: FlaskClient, job: Any) -> Any:
 
 
 class TestSheets:
-    CSV = ("date,athlete,session,movement,reps,load,rpe\n"
-           "2026-10-06,Ada Test,Extra,press,5,40,8\n"
-           "2026-10-06,Ada Test,Extra,rowe,8,20,8\n")  # fmt: skip
+    CSV = (
+        "date,athlete,session,movement,reps,load,rpe\n"
+        "2026-10-06,Ada Test,Extra,press,5,40,8\n"
+        "2026-10-06,Ada Test,Extra,rowe,8,20,8\n"
+    )
 
     def read(self, client: FlaskClient, text: str) -> Any:
-        answer = client.post("/api/sheets?name=log.csv", data=text.encode(),
-                             content_type="application/octet-stream")  # fmt: skip
+        answer = client.post(
+            "/api/sheets?name=log.csv", data=text.encode(), content_type="application/octet-stream"
+        )
         assert answer.status_code == 202
         return finished(client, answer.json)
 
@@ -317,11 +332,13 @@ class TestSheets:
         assert get(client, f"{HERE}/sheet")["totals"][0]["cells"]["sets"]["done"] == before
         send(client, "post", f"/api/imports/{row['id']}/undo", {}, 404)
 
-    STRANGE = ("date,athlete,movement,reps,load\n"
-               "2026-10-06,Ada Test,Zercher press,5,40\n"
-               "2026-10-06,Ada Test,Foam rolling,8,\n"
-               "2026-10-06,Bo Marsh,Row,8,20\n"
-               "2026-10-07,Bo Marsh,Zercher press,5,40\n")  # fmt: skip
+    STRANGE = (
+        "date,athlete,movement,reps,load\n"
+        "2026-10-06,Ada Test,Zercher press,5,40\n"
+        "2026-10-06,Ada Test,Foam rolling,8,\n"
+        "2026-10-06,Bo Marsh,Row,8,20\n"
+        "2026-10-07,Bo Marsh,Zercher press,5,40\n"
+    )
 
     def test_names_are_made_left_out_and_people_taken_on(self, client: FlaskClient) -> None:
         job = self.read(client, self.STRANGE)
@@ -338,8 +355,11 @@ class TestSheets:
         assert (done["sessions"], done["sets"]) == (3, 3)
         names = [row["name"] for row in get(client, "/api/roster")["athletes"]]
         assert "Bo Marsh" in names
-        made = next(one for one in get(client, "/api/movements")["movements"]
-                    if one["name"] == "Zercher press")  # fmt: skip
+        made = next(
+            one
+            for one in get(client, "/api/movements")["movements"]
+            if one["name"] == "Zercher press"
+        )
         assert made["pattern"] == "horizontal_push"
         # What was said is of this file alone; the new movement is known from now on.
         again = self.read(client, self.STRANGE)
@@ -371,7 +391,8 @@ class TestSheets:
         assert sorted(names()) == ["Ada Test", "Bo Marsh"]
         again = get(client, f"{HERE}/log")
         assert [one["log"] and one["log"]["session"] for one in again["sessions"]] == [
-            one["log"] and one["log"]["session"] for one in before["sessions"]]  # fmt: skip
+            one["log"] and one["log"]["session"] for one in before["sessions"]
+        ]
         # Undone from the files, it is undone in the journal too.
         number = get(client, "/api/imports")["imports"][0]["id"]
         send(client, "post", f"/api/imports/{number}/undo", {})
@@ -408,8 +429,9 @@ class TestSheets:
     )
     def test_all_or_nothing(self, client: FlaskClient, text: str, says: str) -> None:
         before = get(client, f"{HERE}/log")
-        answer = client.post("/api/sheets", data=text.encode() or b" ",
-                             content_type="application/octet-stream")  # fmt: skip
+        answer = client.post(
+            "/api/sheets", data=text.encode() or b" ", content_type="application/octet-stream"
+        )
         job = finished(client, answer.json)
         if job["problem"] is None:
             job = self.step(client, job, "store", job["sheet"]["choice"])

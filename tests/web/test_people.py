@@ -22,15 +22,17 @@ def roster(client: FlaskClient) -> dict[str, dict[str, Any]]:
 def test_a_squad_is_taken_on_from_nothing(client: FlaskClient) -> None:
     read = client.post("/api/athletes/read", json={"text": SQUAD}).get_json()["people"]
     assert [(one["line"], one["name"], one["bodyweight_kg"], one["note"]) for one in read] == [
-        (1, "Ada Lind", 62.5, "left-handed"), (2, "Bo Marsh", None, ""),
-    ]  # fmt: skip
+        (1, "Ada Lind", 62.5, "left-handed"),
+        (2, "Bo Marsh", None, ""),
+    ]
     assert roster(client) == {}
     answer = take_on(client)
     assert answer.status_code == 201
     assert len(answer.get_json()["athletes"]) == 2
     assert {name: row["note"] for name, row in roster(client).items()} == {
-        "Ada Lind": "left-handed", "Bo Marsh": "",
-    }  # fmt: skip
+        "Ada Lind": "left-handed",
+        "Bo Marsh": "",
+    }
 
 
 def test_all_of_them_or_none(client: FlaskClient) -> None:
@@ -58,8 +60,12 @@ def test_the_first_week_of_somebody_new(client: FlaskClient) -> None:
     text = {"date": "2026-10-06", "title": "First", "text": "Press-up 3 × 10\nSplit squat 3 × 8"}
     assert client.post(f"{week}/written", json=text).status_code == 201
     (plan,) = [one["plan"] for one in client.get(f"{week}/log").get_json()["sessions"]]
-    body = {"change": "change-0001", "revision": 0, "plan": plan["id"],
-            "session": {"date": "2026-10-06", "title": "First", "sets": plan["sets"]}}  # fmt: skip
+    body = {
+        "change": "change-0001",
+        "revision": 0,
+        "plan": plan["id"],
+        "session": {"date": "2026-10-06", "title": "First", "sets": plan["sets"]},
+    }
     assert client.put("/api/athletes/1/logs/log-0000001", json=body).status_code == 200
     sheet = client.get(f"{week}/sheet").get_json()
     assert sheet["sessions_done"] == 1
@@ -74,8 +80,12 @@ def test_an_athlete_is_described_anew(client: FlaskClient, bring: Callable[..., 
     body = {"name": "Ada Test-Lind", "bodyweight_kg": 80, "note": "  back in March "}
     assert client.put("/api/athletes/1", json=body).status_code == 200
     after = client.get(f"/api/athletes/1/weeks/{WEEK}").get_json()["athlete"]
-    assert after == {**before, "name": "Ada Test-Lind", "bodyweight_kg": 80,
-                     "note": "back in March"}  # fmt: skip
+    assert after == {
+        **before,
+        "name": "Ada Test-Lind",
+        "bodyweight_kg": 80,
+        "note": "back in March",
+    }
     # The same name in other letters is nobody else's.
     body["name"] = "ADA test-lind"
     assert client.put("/api/athletes/1", json=body).status_code == 200
@@ -93,18 +103,26 @@ def test_body_weight_enters_the_sums_at_once(client: FlaskClient) -> None:
 
     def load() -> float:
         rows = client.get(f"/api/athletes/1/weeks/{WEEK}/sheet").get_json()["totals"]
-        return next(one["cells"]["volume_load_kg"]["done"] for one in rows
-                    if one["subject"] == "volume_load_kg")  # fmt: skip
+        return next(
+            one["cells"]["volume_load_kg"]["done"]
+            for one in rows
+            if one["subject"] == "volume_load_kg"
+        )
 
     assert load() == pytest.approx(10 * 0.64 * 70)
     client.put("/api/athletes/1", json={"name": "Ada Test", "bodyweight_kg": 80})
     assert load() == pytest.approx(10 * 0.64 * 80)
 
 
-@pytest.mark.parametrize("body", [
-    {"name": "", "bodyweight_kg": 70}, {"name": "A", "bodyweight_kg": 3},
-    {"name": "A", "bodyweight_kg": "heavy"}, {"bodyweight_kg": 70},
-])  # fmt: skip
+@pytest.mark.parametrize(
+    "body",
+    [
+        {"name": "", "bodyweight_kg": 70},
+        {"name": "A", "bodyweight_kg": 3},
+        {"name": "A", "bodyweight_kg": "heavy"},
+        {"bodyweight_kg": 70},
+    ],
+)
 def test_what_is_no_description(client: FlaskClient, body: dict[str, Any]) -> None:
     take_on(client)
     assert client.put("/api/athletes/1", json=body).status_code == 422

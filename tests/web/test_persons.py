@@ -31,10 +31,15 @@ OWNER = {"name": "Ines", "role": "owner", "password": "three quiet rivers"}
 @pytest.fixture(autouse=True)
 def two_people(bring: Bring, client: FlaskClient) -> None:
     """Somebody of whom everything is kept that can be, and somebody else."""
-    both = [{"moves": [{"exercise": "Press", "times": 1}, {"exercise": "Row", "times": 1}],
-             "reps": 5}]  # fmt: skip
-    own = {"name": "Press", "pattern": "vertical_push", "compound": True,
-           "muscles": {"front_delts": "direct"}}  # fmt: skip
+    both = [
+        {"moves": [{"exercise": "Press", "times": 1}, {"exercise": "Row", "times": 1}], "reps": 5}
+    ]
+    own = {
+        "name": "Press",
+        "pattern": "vertical_push",
+        "compound": True,
+        "muscles": {"front_delts": "direct"},
+    }
     athlete = restricted({"about": "pattern", "subject": "squat"}) | {
         "name": NAME,
         "maxima": [{"movement": "Row", "kg": 80, "date": "2026-09-01"}],
@@ -43,8 +48,12 @@ def two_people(bring: Bring, client: FlaskClient) -> None:
         "goals": [{"movement": "Row", "reps": 20, "since": "2026-09-01", "by": "2027-01-01"}],
     }
     plain = [session(day, sets("Press", 4), sets("Row", 4), both) for day in (-14, -7, 0)]
-    body = document(plain, [session(0, sets("Press")), session(7, sets("Row", 4))],
-                    athlete=athlete, blocks=[{"week": "2026-W42", "weeks": 4}])  # fmt: skip
+    body = document(
+        plain,
+        [session(0, sets("Press")), session(7, sets("Row", 4))],
+        athlete=athlete,
+        blocks=[{"week": "2026-W42", "weeks": 4}],
+    )
     body["exercises"] = [own, *body["exercises"][1:]]
     assert bring(document(plain)).status_code == 201
     assert bring(body).status_code == 201
@@ -53,16 +62,24 @@ def two_people(bring: Bring, client: FlaskClient) -> None:
     kept = {"sessions": draft["sessions"], "revision": 0, "start_total": 4}
     send(client, "put", f"{him}/2026-W42/draft", kept)
     send(client, "put", f"{him}/2026-W41/signature", {"name": "Ines"})
-    send(client, "post", f"{him}/2026-W42/block/text",
-         {"text": "2026-10-15 Legs\nSquat 3 × 5"}, 201)  # fmt: skip
+    send(
+        client, "post", f"{him}/2026-W42/block/text", {"text": "2026-10-15 Legs\nSquat 3 × 5"}, 201
+    )
     sheet = Import.create(name=f"{NAME}.csv", day="2026-10-01")
     row = Session.select().where(Session.athlete == 2, Session.basis == "completed").first()
     row.came_with = sheet
     row.save()
     Version.create(session=row, change="c", body={"of": NAME}, day="2026-10-05")
     about = {"code": "jump", "subject": "total", "measure": "sets"}
-    Acceptance.create(athlete=2, week="2026-W41", basis="completed", level="caution",
-                      reason=f"{NAME} asked for it", day="2026-10-11", **about)  # fmt: skip
+    Acceptance.create(
+        athlete=2,
+        week="2026-W41",
+        basis="completed",
+        level="caution",
+        reason=f"{NAME} asked for it",
+        day="2026-10-11",
+        **about,
+    )
     Declined.create(athlete=2, **about)
     Verdict.create(athlete=2, state="s", body=NAME)
     assert send(client, "post", "/api/accounts", OWNER, 201)["you"]
@@ -97,10 +114,26 @@ def test_everything_about_somebody_is_given_out(client: FlaskClient) -> None:
     kept = found["kept"]
     assert not {"password", "door", "second", "recovery"} & set(kept["account"][0])
     assert set(kept["device"][0]) == {"words", "since", "seen"}
-    for table in ("athlete", "session", "set", "set_move", "movement", "movement_muscle", "block",
-                  "restriction", "maximum", "goal", "draft", "signature", "journal", "account",
-                  "weighing", "caution",
-                  "version", "import"):  # fmt: skip
+    for table in (
+        "athlete",
+        "session",
+        "set",
+        "set_move",
+        "movement",
+        "movement_muscle",
+        "block",
+        "restriction",
+        "maximum",
+        "goal",
+        "draft",
+        "signature",
+        "journal",
+        "account",
+        "weighing",
+        "caution",
+        "version",
+        "import",
+    ):
         assert kept[table], table
     # Nothing of the other one is in it.
     assert len(kept["session"]) == Session.select().where(Session.athlete == 2).count()
@@ -142,8 +175,7 @@ def test_only_who_is_archived_can_be_deleted(client: FlaskClient) -> None:
 def test_squads(client: FlaskClient) -> None:
     text = "Bo Marsh, 70 kg, squad Juniors, novice\nAda Lind, squad: Seniors"
     read = send(client, "post", "/api/athletes/read", {"text": text})["people"]
-    assert [(one["squad"], one["note"]) for one in read] == [
-        ("Juniors", ""), ("Seniors", "")]  # fmt: skip
+    assert [(one["squad"], one["note"]) for one in read] == [("Juniors", ""), ("Seniors", "")]
     send(client, "post", "/api/athletes", {"text": text}, 201)
     squads = {row["name"]: row["squad"] for row in get(client, "/api/roster")["athletes"]}
     assert (squads["Bo Marsh"], squads["Ada Lind"], squads[NAME]) == ("Juniors", "Seniors", "")

@@ -27,8 +27,13 @@ class TestBlocks:
     def test_filled_from_the_week_before_with_a_step_and_a_lighter_week(
         self, client: FlaskClient
     ) -> None:
-        body = {"title": "Winter", "weeks": 3, "fill": "week before", "lighter_every": 3,
-                "change": {"load": 0.05, "sets": 1}}  # fmt: skip
+        body = {
+            "title": "Winter",
+            "weeks": 3,
+            "fill": "week before",
+            "lighter_every": 3,
+            "change": {"load": 0.05, "sets": 1},
+        }
         made = send(client, "post", f"{AFTER}/block/new", body, 201)
         assert (made["block"]["first_week"], made["block"]["weeks"]) == ("2026-W43", 3)
         # 12 sets, a set more for each of three movements a week, the last of them 3/5.
@@ -146,9 +151,16 @@ class TestTemplates:
         body = {"athletes": [1, 77], "week": "2026-W44"}
         send(client, "post", f"/api/templates/{kept['id']}/lay", body, 404)
         assert sets_of(client, "/api/athletes/1/weeks/2026-W44")[0] == 0
-        assert "nothing is planned" in send(
-            client, "post", "/api/athletes/1/weeks/2027-W01/template",
-            {"name": "Empty", "weeks": 1}, 422)["detail"]  # fmt: skip
+        assert (
+            "nothing is planned"
+            in send(
+                client,
+                "post",
+                "/api/athletes/1/weeks/2027-W01/template",
+                {"name": "Empty", "weeks": 1},
+                422,
+            )["detail"]
+        )
 
     def test_taken_away_and_brought_back(self, client: FlaskClient) -> None:
         kept = send(client, "post", f"{NEXT}/template", {"name": "Basis", "weeks": 1}, 201)
@@ -187,8 +199,17 @@ class TestTextIn:
 
 class TestKit:
     def test_a_load_that_cannot_be_made_is_told_with_what_can(self, client: FlaskClient) -> None:
-        kit = {"stacks": [{"name": "press tower", "least_kg": 10, "step_kg": 5, "top_kg": 40,
-                           "movements": ["Press"]}]}  # fmt: skip
+        kit = {
+            "stacks": [
+                {
+                    "name": "press tower",
+                    "least_kg": 10,
+                    "step_kg": 5,
+                    "top_kg": 40,
+                    "movements": ["Press"],
+                }
+            ]
+        }
         text = "Press 3 × 5 at 22 kg, then 5 at 50 lb\nRow 3 × 5 at 22 kg\n"
         body = {"date": "2026-10-14", "text": text}
         assert get(client, "/api/kit")["described"] is False
@@ -206,12 +227,18 @@ class TestKit:
 
 class TestMovements:
     def known(self, client: FlaskClient, name: str) -> Any:
-        return next(one for one in get(client, "/api/movements")["movements"]
-                    if one["name"] == name)  # fmt: skip
+        return next(
+            one for one in get(client, "/api/movements")["movements"] if one["name"] == name
+        )
 
     def press(self, **more: Any) -> dict[str, Any]:
-        known = {"name": "Press", "pattern": "horizontal_push", "compound": True,
-                 "tempo": "3-0-1-0", "muscles": {"chest": "direct"}}  # fmt: skip
+        known = {
+            "name": "Press",
+            "pattern": "horizontal_push",
+            "compound": True,
+            "tempo": "3-0-1-0",
+            "muscles": {"chest": "direct"},
+        }
         return {"movement": {**known, **more}}
 
     def test_a_change_shows_what_it_alters_and_counts_everywhere(self, client: FlaskClient) -> None:
@@ -226,16 +253,27 @@ class TestMovements:
         assert get(client, f"{HERE}/sheet") == before
         send(client, "put", at, self.press(tempo="6-0-2-0"))
         after = get(client, f"{HERE}/sheet")
-        tut = [next(row for row in sheet["totals"] if row["subject"] == "tut_s")["cells"]["tut_s"]
-               for sheet in (before, after)]  # fmt: skip
+        tut = [
+            next(row for row in sheet["totals"] if row["subject"] == "tut_s")["cells"]["tut_s"]
+            for sheet in (before, after)
+        ]
         assert tut[1]["done"] - tut[0]["done"] == pytest.approx(week["tut_s"])
         assert self.known(client, "Press")["indirect"] == []
 
     def test_more_names_alter_nothing(self, client: FlaskClient) -> None:
         at = f"/api/movements/{self.known(client, 'Row')['id']}"
-        row = {"name": "Row", "pattern": "horizontal_pull", "compound": True,
-               "muscles": {"upper_back": "direct", "lats": "direct", "biceps": "indirect",
-                           "rear_delts": "indirect"}, "aliases": ["boat pull"]}  # fmt: skip
+        row = {
+            "name": "Row",
+            "pattern": "horizontal_pull",
+            "compound": True,
+            "muscles": {
+                "upper_back": "direct",
+                "lats": "direct",
+                "biceps": "indirect",
+                "rear_delts": "indirect",
+            },
+            "aliases": ["boat pull"],
+        }
         assert send(client, "post", f"{at}/effect", {"movement": row})["sheets"] == []
         send(client, "put", at, {"movement": row})
         body = {"date": "2026-10-14", "text": "boat pull 3 × 5"}
@@ -368,9 +406,10 @@ def test_per_cent_lands_on_each_athlete_with_the_athletes_own_load(
     assert client.post(f"/api/templates/{kept['id']}/lay", json=lay).status_code == 200
     loads = [
         client.get(f"/api/athletes/{athlete}/weeks/2026-W45/draft").get_json()["sessions"][0][
-            "lines"][0]["units"][0][0]["load_kg"]
+            "lines"
+        ][0]["units"][0][0]["load_kg"]
         for athlete in (2, 3)
-    ]  # fmt: skip
+    ]
     assert loads == [80, 48]
     text = client.get("/api/athletes/3/weeks/2026-W45/written").get_json()["sessions"][0]["text"]
     assert text == "Press 5 × 3 at 80 %"
@@ -397,10 +436,14 @@ def test_a_proposal_is_asked_for_and_taken(client: FlaskClient) -> None:
     assert found["steps"]
     assert found["optimal"]
     steps = [
-        {"session": one["session"], "line": one["line"], "movement": one["movement"],
-         "count": one["count_to"]}
+        {
+            "session": one["session"],
+            "line": one["line"],
+            "movement": one["movement"],
+            "count": one["count_to"],
+        }
         for one in found["steps"]
-    ]  # fmt: skip
+    ]
     taken = send(client, "post", f"{week}/draft/take", {**asked, "steps": steps})
     again = send(client, "post", f"{week}/draft/proposal", {"sessions": taken["sessions"]})
     left = again["ladder"][0]

@@ -21,8 +21,10 @@ CHANGES = f"{JOURNAL}?athlete=1&undoable=true"
 @pytest.fixture(autouse=True)
 def a_running_week(bring: Bring) -> None:
     """Three days planned, the first of them done, another way than planned."""
-    plans = [session(day, sets("Press", 3), sets("Row", 3), title=title)
-             for day, title in ((7, "One"), (9, "Two"), (11, "Three"))]  # fmt: skip
+    plans = [
+        session(day, sets("Press", 3), sets("Row", 3), title=title)
+        for day, title in ((7, "One"), (9, "Two"), (11, "Three"))
+    ]
     done = [session(7, sets("Press", 2), sets("Row", 3), title="One")]
     assert bring(document(done, plans)).status_code == 201
 
@@ -32,8 +34,12 @@ def opened(client: FlaskClient) -> Any:
 
 
 def body_of(draft: Any, sessions: Any, **more: Any) -> dict[str, Any]:
-    return {"sessions": sessions, "revision": draft["revision"],
-            "start_total": draft["start_total"], **more}  # fmt: skip
+    return {
+        "sessions": sessions,
+        "revision": draft["revision"],
+        "start_total": draft["start_total"],
+        **more,
+    }
 
 
 def one_more_everywhere(draft: Any) -> Any:
@@ -92,8 +98,9 @@ def test_what_was_done_with_it_since_is_not_taken_away(client: FlaskClient) -> N
     draft = opened(client)
     publish = body_of(draft, one_more_everywhere(draft), logged=draft["logged"])
     change = send(client, "post", f"{RUNNING}/draft/publish", publish)["change"]
-    row = Session.get(Session.basis == "planned", Session.title == "Two",
-                      Session.deleted_on.is_null())  # fmt: skip
+    row = Session.get(
+        Session.basis == "planned", Session.title == "Two", Session.deleted_on.is_null()
+    )
     Session.create(athlete=1, basis="completed", date=row.date, title="Two", plan=row)
     refused = send(client, "post", f"{JOURNAL}/{change}/undo", {}, 409)
     assert "Ada Test has logged Wed 14 Oct by this plan" in refused["detail"]
@@ -112,7 +119,10 @@ def test_only_the_open_days_turn(client: FlaskClient) -> None:
     sessions = opened(client)["sessions"]
     turned = send(client, "post", f"{RUNNING}/draft/dial", {"sessions": sessions, "setting": 14})
     assert [[line["count"] for line in day["lines"]] for day in turned["sessions"]] == [
-        [3, 3], [2, 2], [2, 2]]  # fmt: skip
+        [3, 3],
+        [2, 2],
+        [2, 2],
+    ]
     dial = send(client, "post", f"{RUNNING}/draft/notches", {"sessions": sessions})
     assert (dial["start"], dial["least"], dial["most"]) == (18, 10, 29)
     proposed = send(client, "post", f"{RUNNING}/draft/proposal", {"sessions": sessions})
@@ -134,11 +144,20 @@ def test_a_plan_for_a_day_that_was_logged_without_one(client: FlaskClient, bring
 
 def test_movements_are_added_and_swapped_by_hand(client: FlaskClient) -> None:
     sessions = opened(client)["sessions"]
-    found = send(client, "post", f"{RUNNING}/draft/movements",
-                 {"sessions": sessions, "session": 1, "line": 0})["candidates"]  # fmt: skip
+    found = send(
+        client,
+        "post",
+        f"{RUNNING}/draft/movements",
+        {"sessions": sessions, "session": 1, "line": 0},
+    )["candidates"]
     mine = next(one for one in found if one["movement"] == "Press-up")
-    assert mine == {"movement": "Press-up", "fits": "same pattern", "begins": "8 reps",
-                    "own": False, "load_missing": False}  # fmt: skip
+    assert mine == {
+        "movement": "Press-up",
+        "fits": "same pattern",
+        "begins": "8 reps",
+        "own": False,
+        "load_missing": False,
+    }
     fits = [one["fits"] for one in found]
     assert fits.index("also chest") > max(at for at, fit in enumerate(fits) if fit[:4] == "same")
     assert all(one["movement"] not in ("Press", "Skip", "Stretch") for one in found)
@@ -148,18 +167,26 @@ def test_movements_are_added_and_swapped_by_hand(client: FlaskClient) -> None:
     assert (line["count"], line["units"][0][0]["exercise"]) == (3, "Press-up")
     assert line["units"][0][0]["reps"] == 10
     assert put["audit"]["lines"][1][0]["movement"] == "Press-up"
-    added = send(client, "post", f"{RUNNING}/draft/put",
-                 {"sessions": sessions, "session": 2, "movement": "Row"})  # fmt: skip
+    added = send(
+        client,
+        "post",
+        f"{RUNNING}/draft/put",
+        {"sessions": sessions, "session": 2, "movement": "Row"},
+    )
     assert [line["units"][0][0]["exercise"] for line in added["sessions"][2]["lines"]] == [
-        "Press", "Row", "Row"]  # fmt: skip
+        "Press",
+        "Row",
+        "Row",
+    ]
     for wrong in ({"line": 7}, {"session": 9}, {"movement": "Nobody"}):
         send(client, "post", f"{RUNNING}/draft/put", {**body, **wrong}, 404)
 
 
 def test_whatever_changes_is_told() -> None:
     """Not the heaviest set of a movement alone: back-off sets, a rest, an exertion, a title."""
-    day = core_sessions.Session.model_validate(session(7, sets("Press", 1, load_kg=60),
-                                          sets("Press", 2, load_kg=50), title="One"))  # fmt: skip
+    day = core_sessions.Session.model_validate(
+        session(7, sets("Press", 1, load_kg=60), sets("Press", 2, load_kg=50), title="One")
+    )
 
     def told(**fields: Any) -> tuple[str, ...]:
         last = day.sets[-1].model_copy(update=fields)
@@ -199,7 +226,8 @@ def test_a_turned_session_keeps_what_the_coach_wrote(client: FlaskClient) -> Non
     send(client, "post", f"{RUNNING}/draft/publish", body)
     row = Session.get(Session.title == "Written", Session.deleted_on.is_null())
     assert row.extra["text"] == text.replace("Row 3 ×", "Row 4 ×").replace(
-        "ladder 4, 7, 10", "ladder 4, 7")  # fmt: skip
+        "ladder 4, 7, 10", "ladder 4, 7"
+    )
     assert [(one.extra or {}).get("pre_exhaust") for one in row.sets][:3] == [True, True, True]
     found = get(client, f"{RUNNING}/sheet?basis=planned")["findings"]
     assert not any(one["code"] == "order" for one in found)

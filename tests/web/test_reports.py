@@ -36,12 +36,18 @@ def trained(client: FlaskClient, bring: Callable[..., Any]) -> FlaskClient:
     usual = [sets("Press", 4, load_kg=40), sets("Row", 4, load_kg=40), sets("Squat", 3, load_kg=60)]
     before = [session(back, *usual, title="Whole body") for back in (-21, -14, -7)]
     now = session(
-        0, sets("Press", 8, load_kg=40), sets("Row", 4, load_kg=40, rpe=8),
-        sets("Squat", 3, load_kg=62.5), title="Whole body", rpe=7, duration_min=50,
-    )  # fmt: skip
+        0,
+        sets("Press", 8, load_kg=40),
+        sets("Row", 4, load_kg=40, rpe=8),
+        sets("Squat", 3, load_kg=62.5),
+        title="Whole body",
+        rpe=7,
+        duration_min=50,
+    )
     plan = [session(0, *usual, title="Whole body"), session(2, sets("Row", 4), title="Missed one")]
-    following = [session(7, *usual[:2], sets("Squat", 4, load_kg=65), sets("Curl", 3),
-                         title="Whole body")]  # fmt: skip
+    following = [
+        session(7, *usual[:2], sets("Squat", 4, load_kg=65), sets("Curl", 3), title="Whole body")
+    ]
     assert bring(document([*before, now], [*plan, *following])).status_code == 201
     return client
 
@@ -211,8 +217,16 @@ def test_a_long_week_still_fits_on_a_page_or_goes_on(
 
 
 def test_the_largest_type_that_fits_is_taken() -> None:
-    content = {"title": "T", "span": "", "past": "", "well": [], "watch": [], "sessions": [],
-               "words": [], "foot": ""}  # fmt: skip
+    content = {
+        "title": "T",
+        "span": "",
+        "past": "",
+        "well": [],
+        "watch": [],
+        "sessions": [],
+        "words": [],
+        "foot": "",
+    }
 
     def largest(content: dict[str, Any]) -> float:
         page = PdfReader(BytesIO(render("handout.typ", content, SIZES[0]))).pages[0]

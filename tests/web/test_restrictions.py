@@ -18,8 +18,14 @@ def ada(bring: Callable[..., Any]) -> None:
 
 
 def restrict(client: FlaskClient, status: int = 201, **more: Any) -> Any:
-    body = {"about": "movement", "subject": "press", "by": "Runa Velk, physiotherapist",
-            "since": "2026-10-12", "word": "shoulder", **more}  # fmt: skip
+    body = {
+        "about": "movement",
+        "subject": "press",
+        "by": "Runa Velk, physiotherapist",
+        "since": "2026-10-12",
+        "word": "shoulder",
+        **more,
+    }
     return send(client, "post", AT, body, status)
 
 
@@ -82,8 +88,9 @@ def test_a_book_carries_them_out_and_in(client: FlaskClient) -> None:
     document = client.get("/api/athletes/1/book").data
     kept = json.loads(document)["athlete"]["restrictions"]
     assert {one["subject"]: one.get("lifted_by") for one in kept} == {
-        "Press": "Runa Velk", "lifting": None,
-    }  # fmt: skip
+        "Press": "Runa Velk",
+        "lifting": None,
+    }
     send(client, "post", "/api/import?name=Twin", json.loads(document), 201)
     twin = json.loads(client.get("/api/athletes/2/book").data)["athlete"]["restrictions"]
     assert twin == kept

@@ -110,8 +110,10 @@ def test_it_comes_by_and_by(three: FlaskClient, monkeypatch: pytest.MonkeyPatch)
         skip = found["next"]
     assert sorted(seen) == ["Ada", "Bo", "Cy"]
     assert three.post("/api/rules/preview", json={"chosen": WIDE, "skip": 99}).get_json() == {
-        "athletes": [], "next": None, "of": 3,
-    }  # fmt: skip
+        "athletes": [],
+        "next": None,
+        "of": 3,
+    }
 
 
 def test_odd_choices_are_refused(three: FlaskClient) -> None:
@@ -125,8 +127,11 @@ def test_a_preset_sets_what_it_sets_and_nothing_else(name: str) -> None:
     rules = school(name, merge(odd))
     chosen = choices_of_school(name)
     assert set(chosen) == {
-        "indirect_credit", "push_pull_scope", "count_warm_ups", "balance_bands",
-    }  # fmt: skip
+        "indirect_credit",
+        "push_pull_scope",
+        "count_warm_ups",
+        "balance_bands",
+    }
     assert rules.spacing_sets == 7
     assert rules.balance_bands["knee_hip"] == (0.1, 9)
     assert rules.indirect_credit == chosen["indirect_credit"] != 0.25

@@ -68,8 +68,11 @@ def test_a_later_log_is_in_it_at_once(trained: FlaskClient) -> None:
     before = trained.get(f"{HERE}/season?weeks=16").get_json()
     (plan,) = [one for one in trained.get(f"{HERE}/log").get_json()["sessions"] if one["plan"]]
     log = plan["log"]
-    body = {"change": "change-0001", "revision": log["revision"],
-            "session": {**log["session"], "sets": log["session"]["sets"][:-2]}}  # fmt: skip
+    body = {
+        "change": "change-0001",
+        "revision": log["revision"],
+        "session": {**log["session"], "sets": log["session"]["sets"][:-2]},
+    }
     assert trained.put(f"/api/athletes/1/logs/{log['client_id']}", json=body).status_code == 200
     after = trained.get(f"{HERE}/season?weeks=16").get_json()
     sets_ = [line(one, "measure", "sets")["values"][-1] for one in (before, after)]
@@ -82,8 +85,11 @@ def test_a_movements_line(trained: FlaskClient) -> None:
     assert len(found["tops"]) == 10
     top = found["tops"][-1]
     assert (top["date"], top["week"], top["load_kg"], top["reps"]) == (
-        "2026-10-05", "2026-W41", 40, 10,
-    )  # fmt: skip
+        "2026-10-05",
+        "2026-W41",
+        40,
+        10,
+    )
     assert top["maximum_kg"] == pytest.approx(40 * (1 + 10 / 30), abs=1e-3)
     assert found["stalled"][-1] == str(WEEK)
 

@@ -40,8 +40,11 @@ def log(
 ) -> None:
     (one,) = client.get(f"{WEEK}/log").get_json()["sessions"]
     log_ = one["log"]
-    body = {"change": "change-0001", "revision": log_["revision"],
-            "session": {**log_["session"], "sets": change(log_["session"]["sets"])}}  # fmt: skip
+    body = {
+        "change": "change-0001",
+        "revision": log_["revision"],
+        "session": {**log_["session"], "sets": change(log_["session"]["sets"])},
+    }
     assert client.put(f"/api/athletes/1/logs/{log_['client_id']}", json=body).status_code == 200
 
 
@@ -55,11 +58,14 @@ def test_what_was_signed_is_kept_whole(signed: FlaskClient) -> None:
     assert since(signed) == []
 
 
-@pytest.mark.parametrize(("change", "told"), [
-    (lambda several: several[:-1], "1 set removed"),
-    (lambda several: [*several, several[-1], several[-1]], "2 sets added"),
-    (lambda several: [{**several[0], "reps": 3}, *several[1:]], "1 set changed"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("change", "told"),
+    [
+        (lambda several: several[:-1], "1 set removed"),
+        (lambda several: [*several, several[-1], several[-1]], "2 sets added"),
+        (lambda several: [{**several[0], "reps": 3}, *several[1:]], "1 set changed"),
+    ],
+)
 def test_sets_that_change_are_told(
     signed: FlaskClient, change: Callable[..., Any], told: str
 ) -> None:
@@ -109,6 +115,8 @@ def test_a_signature_from_before_documents_were_kept(signed: FlaskClient) -> Non
 
 def test_a_rule_that_was_not_known_then_is_no_change(signed: FlaskClient) -> None:
     now = kept(signed)
-    older = {**now, "rules": {name: value for name, value in now["rules"].items()
-                              if name != "spacing_sets"}}  # fmt: skip
+    older = {
+        **now,
+        "rules": {name: value for name, value in now["rules"].items() if name != "spacing_sets"},
+    }
     assert since_signed(older, now) == []

@@ -57,8 +57,10 @@ def test_a_change_between_reading_and_the_lock_stays(
     @contextmanager
     def after_somebody() -> Iterator[Entry]:
         with sqlite3.connect(data) as other:
-            other.execute("UPDATE athlete SET note = 'kept', bodyweight_kg = 71.5, "
-                          "change = change + 1 WHERE id = 1")  # fmt: skip
+            other.execute(
+                "UPDATE athlete SET note = 'kept', bodyweight_kg = 71.5, "
+                "change = change + 1 WHERE id = 1"
+            )
         other.close()
         with unit() as entry:
             yield entry
@@ -142,9 +144,17 @@ def test_every_acknowledged_change_is_there_or_was_refused_as_stale(
 def test_a_movement_that_a_draft_names_stays(known: FlaskClient) -> None:
     own = {"name": "Own row", "pattern": "horizontal_pull", "muscles": {"lats": "direct"}}
     number = known.post("/api/movements", json={"movement": own}).get_json()["id"]
-    draft = {"sessions": [{"date": "2026-10-13", "title": "", "lines": [
-        {"units": [[{"exercise": "Own row", "reps": 8}]], "count": 3}]}],
-        "start_total": 3, "revision": 0}  # fmt: skip
+    draft = {
+        "sessions": [
+            {
+                "date": "2026-10-13",
+                "title": "",
+                "lines": [{"units": [[{"exercise": "Own row", "reps": 8}]], "count": 3}],
+            }
+        ],
+        "start_total": 3,
+        "revision": 0,
+    }
     saved = known.put(f"{WEEK}/draft", json=draft)
     assert saved.status_code == 200, saved.get_data(as_text=True)
     refused = known.delete(f"/api/movements/{number}")
@@ -156,8 +166,12 @@ def test_a_movement_that_a_draft_names_stays(known: FlaskClient) -> None:
 def test_a_log_of_tomorrow_has_one_rule_everywhere(known: FlaskClient) -> None:
     for day, taken in (("2026-10-13", True), ("2026-10-14", False)):
         sets = [{"exercise": "Row", "reps": 8}]
-        body = {"change": f"change-{day}", "revision": 0, "plan": None,
-                "session": {"date": day, "sets": sets}}  # fmt: skip
+        body = {
+            "change": f"change-{day}",
+            "revision": 0,
+            "plan": None,
+            "session": {"date": day, "sets": sets},
+        }
         logged = known.put(f"/api/athletes/1/logs/log-of-{day}", json=body)
         assert (logged.status_code == 200) == taken, logged.get_data(as_text=True)
 

@@ -95,9 +95,13 @@ def test_a_lighter_week_and_bad_input(client: FlaskClient) -> None:
     first = send(client, "post", f"{ATHLETE}/weeks/{WEEKS[0]}/block/wave", {"lighter": True})
     assert first["shape"] == "lighter"
     assert first["sets"] < 0.6 * 12
-    far = send(client, "post", f"{ATHLETE}/weeks/2026-W43/block/wave",
-               {"before": [{"week": "2026-W42", "sessions": [{"date": "2026-11-01",
-                                                            "lines": []}]}]}, 422)  # fmt: skip
+    far = send(
+        client,
+        "post",
+        f"{ATHLETE}/weeks/2026-W43/block/wave",
+        {"before": [{"week": "2026-W42", "sessions": [{"date": "2026-11-01", "lines": []}]}]},
+        422,
+    )
     assert "2026-11-01 is not in 2026-W42" in far["detail"]
 
 

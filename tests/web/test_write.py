@@ -59,7 +59,9 @@ def test_add_change_take_out_and_put_back(client: FlaskClient) -> None:
     row = send(client, "post", f"{NEXT}/written", body(), 201)
     place = f"{NEXT}/written/{row['id']}"
     assert [one["title"] for one in get(client, f"{NEXT}/written")["sessions"]] == [
-        "Whole body", "Middle"]  # fmt: skip
+        "Whole body",
+        "Middle",
+    ]
     text = "# lighter\n" + TEXT.replace("22 kg", "20 kg") + "what was that"
     changed = body(text, revision=1, date="2026-10-16")
     assert send(client, "put", place, changed)["revision"] == 2
@@ -93,6 +95,9 @@ def test_what_does_not_fit_is_refused(client: FlaskClient) -> None:
 def test_names_stand_by_use_and_then_by_name(client: FlaskClient) -> None:
     names = get(client, f"{NEXT}/movements")["movements"]
     assert [(one["name"], one["uses"]) for one in names[:3]] == [
-        ("Press", 18), ("Squat", 12), ("Row", 9)]  # fmt: skip
+        ("Press", 18),
+        ("Squat", 12),
+        ("Row", 9),
+    ]
     rest = [one["name"] for one in names[3:]]
     assert rest == sorted(rest)

@@ -16,9 +16,21 @@ from dialback.core.sessions import parse_day
 
 _LONGEST_NUMBER: Final = 40
 _UNITS: Final = {
-    "kg": "kg", "kgs": "kg", "lb": "lb", "lbs": "lb", "s": "s", "sec": "s", "secs": "s",
-    "min": "min", "mins": "min", "x": "×", "×": "×", "rep": "×", "reps": "×", "sets": "×",
-}  # fmt: skip
+    "kg": "kg",
+    "kgs": "kg",
+    "lb": "lb",
+    "lbs": "lb",
+    "s": "s",
+    "sec": "s",
+    "secs": "s",
+    "min": "min",
+    "mins": "min",
+    "x": "×",
+    "×": "×",
+    "rep": "×",
+    "reps": "×",
+    "sets": "×",
+}
 _LETTERS: Final = "".join(sorted({letter for unit in _UNITS for letter in unit + unit.upper()}))
 _CLOCK: Final = re.compile(r"(?:(\d{1,2}):)?(\d{1,3}):([0-5]\d)")
 _BODY_ALONE: Final = ("bw", "bodyweight")
@@ -172,10 +184,17 @@ def _day_of(text: str, order: DateOrder) -> date:
 
 
 _SIDES: Final = {
-    "both": "both", "each": "each", "each side": "each", "per side": "each",
-    "alternating": "alternating", "alt": "alternating",
-    "left": "left", "l": "left", "right": "right", "r": "right",
-}  # fmt: skip
+    "both": "both",
+    "each": "each",
+    "each side": "each",
+    "per side": "each",
+    "alternating": "alternating",
+    "alt": "alternating",
+    "left": "left",
+    "l": "left",
+    "right": "right",
+    "r": "right",
+}
 
 
 def sides_cell(text: str) -> str:

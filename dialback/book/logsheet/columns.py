@@ -145,9 +145,11 @@ def _guess_order(grid: Grid, at: int | None) -> tuple[DateOrder, str]:
 def _guess_decimal(grid: Grid, columns: Mapping[str, int]) -> tuple[Literal[".", ","], str]:
     places = [columns[name] for name in ("load", "rpe", "seconds") if name in columns]
     texts = [
-        str(row[at]) for _, row in grid.rows[:_LOOKED_AT] for at in places
+        str(row[at])
+        for _, row in grid.rows[:_LOOKED_AT]
+        for at in places
         if at < len(row) and isinstance(row[at], str)
-    ]  # fmt: skip
+    ]
     commas, points = ([text for text in texts if mark in text] for mark in ",.")
     if len(commas) > len(points):
         return ",", f"as in {commas[0].strip()}"

@@ -18,9 +18,10 @@ def rows_of(sessions: Iterable[tuple[str, Session]]) -> Iterator[list[Cell]]:
     """Rows of an export, one a set, of athletes' names with their sessions."""
     for athlete, session in sessions:
         more = session.model_dump(
-            mode="json", exclude_defaults=True,
+            mode="json",
+            exclude_defaults=True,
             exclude={"date", "title", "rpe", "duration_min", "sets"},
-        )  # fmt: skip
+        )
         about: dict[str, Cell] = {
             "athlete": athlete,
             "date": session.date,

@@ -107,11 +107,16 @@ def take(
 
 
 _NUMBERS: Final = (
-    ("reps", COUNTS, 10_000), ("seconds", TIMES, 86_400), ("rpe", NO_UNITS, 10),
-    ("rest_s", TIMES, 86_400), ("hold_s", TIMES, 86_400), ("partial_reps", COUNTS, 10_000),
-    ("implements", COUNTS, 10), ("measured_reps", COUNTS, 10_000),
+    ("reps", COUNTS, 10_000),
+    ("seconds", TIMES, 86_400),
+    ("rpe", NO_UNITS, 10),
+    ("rest_s", TIMES, 86_400),
+    ("hold_s", TIMES, 86_400),
+    ("partial_reps", COUNTS, 10_000),
+    ("implements", COUNTS, 10),
+    ("measured_reps", COUNTS, 10_000),
     ("measured_tension_s", TIMES, 86_400),
-)  # fmt: skip
+)
 """Numbers of a set: the column, the units that may stand behind one, and the most it can be."""
 
 

@@ -43,14 +43,18 @@ def block_content(
             for week in weeks
         ],
         "moved": [
-            [movement.movement, _told(movement.sets_before, movement, first=True),
-             _told(movement.sets_after, movement, first=False)]
+            [
+                movement.movement,
+                _told(movement.sets_before, movement, first=True),
+                _told(movement.sets_after, movement, first=False),
+            ]
             for movement in movements
         ],
-        "changes": ["No plan for the week after it yet."] if ahead is None
+        "changes": ["No plan for the week after it yet."]
+        if ahead is None
         else changes_told(ahead) or ["The plan stays as it is."],
         "foot": CAUTION,
-    }  # fmt: skip
+    }
 
 
 def _told(sets: int, one: MovementChange, *, first: bool) -> str:

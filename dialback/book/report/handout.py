@@ -65,13 +65,15 @@ def handout_content(
         "well": list(went_well(result) if block is None else block_went_well(block)),
         "watch": list(to_watch(result, following, ahead)),
         "sessions": [
-            {"head": f"{day_text(session.day)}{f': {session.title}' if session.title else ''}",
-             "lines": list(_lines(session.text))}
+            {
+                "head": f"{day_text(session.day)}{f': {session.title}' if session.title else ''}",
+                "lines": list(_lines(session.text)),
+            }
             for session in coming
         ],
         "words": list(_explained(session.text for session in coming)),
         "foot": CAUTION,
-    }  # fmt: skip
+    }
 
 
 def _explained(texts: Iterable[str]) -> Iterator[str]:
@@ -81,9 +83,11 @@ def _explained(texts: Iterable[str]) -> Iterator[str]:
     if tempo:
         lower, bottom, lift, *top = tempo[1].split("-")
         steps = (
-            _moving("lower", lower), _pause(bottom, "at the bottom"), _moving("lift", lift),
+            _moving("lower", lower),
+            _pause(bottom, "at the bottom"),
+            _moving("lift", lift),
             _pause("".join(top) or "0", "at the top"),
-        )  # fmt: skip
+        )
         yield f"Tempo {tempo[1]}: {', '.join(steps)}."
     if _EXERTION.search(text):
         yield "RPE 8: you could do two more reps; RPE 9: one more; RPE 10: none."

@@ -125,10 +125,12 @@ def _loads(audit: Mapping[str, Any]) -> str:
     told = [
         f"{name} {number(loads[key], digits)}"
         for name, key, digits in (
-            ("session load", "load", 0), ("monotony", "monotony", 2), ("strain", "strain", 0),
+            ("session load", "load", 0),
+            ("monotony", "monotony", 2),
+            ("strain", "strain", 0),
         )
         if loads[key]
-    ]  # fmt: skip
+    ]
     totals = audit["totals"]
     for key, says in (
         ("estimated_rep_sets", "sets with estimated reps"),

@@ -59,9 +59,13 @@ def candidates(
         own = last.get(movement.name)
         missing = ledger.kit is not None and lacks(ledger.kit, movement)
         ranked.append(
-            ((rank, missing, own is None, movement.name),
-             _candidate(movement, fits + (", not in the kit" if missing else ""), own, ledger.kit))
-        )  # fmt: skip
+            (
+                (rank, missing, own is None, movement.name),
+                _candidate(
+                    movement, fits + (", not in the kit" if missing else ""), own, ledger.kit
+                ),
+            )
+        )
     return tuple(found for _, found in sorted(ranked, key=lambda one: one[0]))
 
 

@@ -21,9 +21,13 @@ from dialback.core.tally import Ledger, tally
 from dialback.core.weeks import Week
 
 FAMILIES: Final = (
-    balance_findings, band_findings, jump_findings, spacing_findings, restriction_findings,
+    balance_findings,
+    band_findings,
+    jump_findings,
+    spacing_findings,
+    restriction_findings,
     overfull_findings,
-)  # fmt: skip
+)
 
 
 class Judge:

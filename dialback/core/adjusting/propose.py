@@ -113,8 +113,9 @@ def adjust(
             wide=wide,
         )
 
-    search = Search(programme(), judge, lightest=options.thorough or options.lightest,
-                    budget=options.budget)  # fmt: skip
+    search = Search(
+        programme(), judge, lightest=options.thorough or options.lightest, budget=options.budget
+    )
     if options.ladder:
         search.climb(Allowance(options.seconds * LADDER_SHARE))
     best = search.answer(Allowance(options.seconds))
@@ -221,10 +222,20 @@ def _changes(search: Search, best: Found) -> tuple[Change, ...]:
         )
         found.append(
             Change(
-                at, session.date, session.title, number, name, line.part, line.count, count,
-                _sets_moved(line, count), because, *words, _effect(judge, others, best.sessions),
+                at,
+                session.date,
+                session.title,
+                number,
+                name,
+                line.part,
+                line.count,
+                count,
+                _sets_moved(line, count),
+                because,
+                *words,
+                _effect(judge, others, best.sessions),
             )
-        )  # fmt: skip
+        )
     for place, count in sorted(best.added.items()):
         addition = week.additions[place]
         without_it = {key: value for key, value in best.added.items() if key != place}
@@ -234,10 +245,20 @@ def _changes(search: Search, best: Found) -> tuple[Change, ...]:
         words = change_words(judge, best.sessions, session, name, "sets", (0, count), because)
         found.append(
             Change(
-                addition.session, session.date, session.title, None, name, None, 0, count,
-                count, because, *words, _effect(judge, others, best.sessions),
+                addition.session,
+                session.date,
+                session.title,
+                None,
+                name,
+                None,
+                0,
+                count,
+                count,
+                because,
+                *words,
+                _effect(judge, others, best.sessions),
             )
-        )  # fmt: skip
+        )
     return tuple(sorted(found, key=lambda one: (one.day, one.line is None, one.line or 0)))
 
 

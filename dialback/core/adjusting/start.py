@@ -74,10 +74,16 @@ def _moved(session: Session, by: timedelta, basis: Basis) -> Session:
     rpe = None if done else session.rpe
     extra = extra_without_text(session)
     return Session.model_construct(
-        date=session.date + by, title=session.title, rpe=rpe,
-        duration_min=None if done else session.duration_min, sets=sets, plan=None, notes="",
-        pain=(), **extra,
-    )  # fmt: skip
+        date=session.date + by,
+        title=session.title,
+        rpe=rpe,
+        duration_min=None if done else session.duration_min,
+        sets=sets,
+        plan=None,
+        notes="",
+        pain=(),
+        **extra,
+    )
 
 
 def _unmeasured(a_set: Set, *, done: bool) -> Set:

@@ -175,8 +175,10 @@ class WeekProgramme:
 
     def _session(self, at: int, session: Session) -> None:
         for line in self.lines[at]:
-            units = [self._measured(session, unit_sets(session, line, index))
-                     for index in range(line.count)]  # fmt: skip
+            units = [
+                self._measured(session, unit_sets(session, line, index))
+                for index in range(line.count)
+            ]
             if line.fixed or session.date in self.fixed_days:
                 self.pieces += [Piece(at, unit, Linear(1.0), 1.0) for unit in units]
                 continue
@@ -210,8 +212,7 @@ class WeekProgramme:
         grown = Linear(0, {few: 1.0, more: 1.0})
         last = self._measured(session, unit_sets(session, line, line.count))
         if all(_alike(unit, units[0]) for unit in units):
-            less, lesser = (variable(min(FIRST, line.count)),
-                            variable(max(0, line.count - FIRST)))  # fmt: skip
+            less, lesser = (variable(min(FIRST, line.count)), variable(max(0, line.count - FIRST)))
             self._pay({less: twice, lesser: 2 * twice})
             fewer = Linear(0, {less: 1.0, lesser: 1.0})
             programme.row(-INF, {less: 1, lesser: 1, dropped: -1}, line.count - 1)
@@ -255,8 +256,7 @@ class WeekProgramme:
                     self.programme.variable(0, 0 if locked else most)
                     for most in (1, FIRST, self.most_added - FIRST)
                 )
-                bounds = {used: (0.0, 1.0), few: (0.0, FIRST),
-                          more: (0.0, self.most_added - FIRST)}  # fmt: skip
+                bounds = {used: (0.0, 1.0), few: (0.0, FIRST), more: (0.0, self.most_added - FIRST)}
                 self.programme.row(
                     -INF, {few: 1, more: 1, used: -(WIDE if self.wide else self.most_added)}, 0
                 )
@@ -281,8 +281,9 @@ class WeekProgramme:
             own = [choice.steps for choice in self.choices if choice.session == at]
             own += [
                 Linear(0, {one.few: 1.0, one.more: 1.0})
-                for one in self.additions if one.session == at
-            ]  # fmt: skip
+                for one in self.additions
+                if one.session == at
+            ]
             steps = Linear()
             for one in own:
                 steps = steps.plus(one)
@@ -406,8 +407,11 @@ class WeekProgramme:
         if floor > 0 and not self.judge.in_hand.lighter and muscle not in out:
             flag = self._flag(("muscle_floor", muscle, "sets"))
             if flag is not None:
-                steps = [credit for piece in self.pieces
-                         if (credit := piece.credit(of_muscle(muscle, "sets")))]  # fmt: skip
+                steps = [
+                    credit
+                    for piece in self.pieces
+                    if (credit := piece.credit(of_muscle(muscle, "sets")))
+                ]
                 self._reaches(sets, floor, min([*steps, floor]), flag)
         if most > ceiling:
             flag = self._flag(("muscle_ceiling", muscle, "sets"))
@@ -419,8 +423,7 @@ class WeekProgramme:
         if band is None or pair.name in self.judge.in_hand.out_of_focus:
             return
         measure = deciding_measure(pair, self.rules)
-        (a, most_a), (b, most_b) = (self.figure(of_side(pair.name, side, measure))
-                                    for side in "ab")  # fmt: skip
+        (a, most_a), (b, most_b) = (self.figure(of_side(pair.name, side, measure)) for side in "ab")
         judged: int | None = None
         if pair.name not in self.judge.in_hand.always_weighed:
             sets, most_sets = Linear(), 0.0
@@ -489,17 +492,21 @@ class WeekProgramme:
             few = self.rules.jump_high_sets
             if base == 0:
                 limits: tuple[float, float | None] = (
-                    (NEW_FROM_SETS if few is None else few) - BELOW, None,
-                )  # fmt: skip
+                    (NEW_FROM_SETS if few is None else few) - BELOW,
+                    None,
+                )
             else:
                 caution, high = self._jump_limits("sets", base)
                 limits = caution, max(high, base + few - BELOW if few is not None else high)
             if rises is not None:
                 limits = limits[0], None
-            self._jump(muscle, "sets", figure,
-                       (max(limits[0], meant),
-                        None if limits[1] is None else max(limits[1], meant)),
-                       unless=rises)  # fmt: skip
+            self._jump(
+                muscle,
+                "sets",
+                figure,
+                (max(limits[0], meant), None if limits[1] is None else max(limits[1], meant)),
+                unless=rises,
+            )
 
     def _total_rises(self) -> int:
         """A variable that is 1 where the week's sets jump."""
@@ -634,8 +641,11 @@ class WeekProgramme:
     def _bounds(self) -> None:
         """Each session that has a working set keeps one; the week keeps most of its sets."""
         for at, session in enumerate(self.start):
-            working = [piece for piece in self.pieces if piece.session == at
-                       and any(is_working(entry) for entry in piece.entries)]  # fmt: skip
+            working = [
+                piece
+                for piece in self.pieces
+                if piece.session == at and any(is_working(entry) for entry in piece.entries)
+            ]
             own = Linear()
             for piece in working:
                 own = own.plus(piece.times)
@@ -677,8 +687,7 @@ class WeekProgramme:
                 high[flag.high] = 1.0
         return weight, high
 
-    def read(self, values: Sequence[float]) -> tuple[dict[tuple[int, int], int],
-                                                     dict[int, int]]:  # fmt: skip
+    def read(self, values: Sequence[float]) -> tuple[dict[tuple[int, int], int], dict[int, int]]:
         """Counts of lines by session and number, and of additions by their place."""
         counts = {}
         for choice in self.choices:
@@ -703,11 +712,14 @@ class WeekProgramme:
                 session,
                 self.lines[at],
                 {line: count for (own, line), count in counts.items() if own == at},
-                [(self.additions[place].set, count) for place, count in sorted(added.items())
-                 if self.additions[place].session == at],
+                [
+                    (self.additions[place].set, count)
+                    for place, count in sorted(added.items())
+                    if self.additions[place].session == at
+                ],
             )
             for at, session in enumerate(self.start)
-        )  # fmt: skip
+        )
 
     def moved(self, counts: Mapping[tuple[int, int], int], added: Mapping[int, int]) -> list[Moved]:
         """The lines that change, each with its steps before and after."""
@@ -728,7 +740,6 @@ def _named(line: Span) -> str:
 
 def _alike(unit: tuple[Entry, ...], other: tuple[Entry, ...]) -> bool:
     """Whether two units come to the same, rest and all."""
-    return [(entry.measured.credits, entry.measured.work_s, entry.set.rest_s)
-            for entry in unit] == [
-        (entry.measured.credits, entry.measured.work_s, entry.set.rest_s) for entry in other
-    ]  # fmt: skip
+    return [
+        (entry.measured.credits, entry.measured.work_s, entry.set.rest_s) for entry in unit
+    ] == [(entry.measured.credits, entry.measured.work_s, entry.set.rest_s) for entry in other]

@@ -211,10 +211,12 @@ def _moved(before: list[WeekBest], now: list[WeekBest]) -> bool | None:
     """Whether the later weeks went beyond the earlier; ``None`` where nothing compares."""
     for measure in ("maximum_kg", "reps", "seconds"):
         then, since = (
-            max((value for best in span if (value := getattr(best, measure)) is not None),
-                default=None)
+            max(
+                (value for best in span if (value := getattr(best, measure)) is not None),
+                default=None,
+            )
             for span in (before, now)
-        )  # fmt: skip
+        )
         if then is not None and since is not None:
             return exceeds(since, then)
     return None

@@ -30,8 +30,9 @@ def off_plan_findings(week: WeekInHand) -> Iterator[Finding]:
         figure = in_total(measure)
         planned, done = against.tally.get(figure, 0.0), week.tally.get(figure, 0.0)
         share = done / planned if planned > 0 else 1.0
-        for limit, apart in zip(week.rules.plan_band, _beyond(share, week.rules.plan_band),
-                                strict=True):  # fmt: skip
+        for limit, apart in zip(
+            week.rules.plan_band, _beyond(share, week.rules.plan_band), strict=True
+        ):
             if exceeds(apart, 0):
                 outside.append((apart, measure, share, limit, planned, done))
     if not outside:
@@ -197,23 +198,35 @@ def data_gap_findings(week: WeekInHand) -> Iterator[Finding]:
     counted = [entry for entry in week.entries if entry.measured.shape.standing in ("hard", "easy")]
     tension = week.tally.get(in_total("tut_s"), 0.0)
     gaps = (
-        ("rpe", _share(counted, lambda entry: entry.set.rpe is None),
-         "have no exertion: hard and easy sets cannot be told apart", TOTAL_SETS),
-        ("load_kg", _share(counted, _lacks_load),
-         "have no load where the movement needs one: volume load comes out too low",
-         in_total("volume_load_kg")),
-        ("reps", _share(counted, lambda entry: entry.measured.estimated),
-         "have reps that are estimated from their time", in_total("reps")),
-    )  # fmt: skip
+        (
+            "rpe",
+            _share(counted, lambda entry: entry.set.rpe is None),
+            "have no exertion: hard and easy sets cannot be told apart",
+            TOTAL_SETS,
+        ),
+        (
+            "load_kg",
+            _share(counted, _lacks_load),
+            "have no load where the movement needs one: volume load comes out too low",
+            in_total("volume_load_kg"),
+        ),
+        (
+            "reps",
+            _share(counted, lambda entry: entry.measured.estimated),
+            "have reps that are estimated from their time",
+            in_total("reps"),
+        ),
+    )
     for measure, share, says, figure in gaps:
         if exceeds(share, week.rules.gap_share):
             yield _gap(week, measure, share, f"{share * 100:.0f} % of the sets {says}.", figure)
     assumed = sum(
         entry.measured.credits.get(in_total("tut_s"), 0.0)
         for entry in counted
-        if entry.measured.shape.assumed and entry.set.seconds is None
+        if entry.measured.shape.assumed
+        and entry.set.seconds is None
         and entry.set.measured_tension_s is None
-    )  # fmt: skip
+    )
     share = assumed / tension if tension > TOLERANCE else 0.0
     if exceeds(share, week.rules.gap_share):
         says = f"{share * 100:.0f} % of the tension rests on an assumed tempo."
@@ -229,11 +242,13 @@ def _lacks_load(entry: Entry) -> bool:
     if one.load_kg or one.band:
         return False
     return all(
-        not move.movement.bodyweight_share and not move.movement.isometric
-        and bool({"bar", "dumbbells", "kettlebell", "cable stack", "machine"}
-                 & set(move.movement.kit))
+        not move.movement.bodyweight_share
+        and not move.movement.isometric
+        and bool(
+            {"bar", "dumbbells", "kettlebell", "cable stack", "machine"} & set(move.movement.kit)
+        )
         for move in entry.measured.shape.moves
-    )  # fmt: skip
+    )
 
 
 def _gap(week: WeekInHand, measure: str, share: float, sentence: str, figure: str) -> Finding:

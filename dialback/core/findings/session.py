@@ -112,10 +112,13 @@ def _too_early(entries: tuple[Entry, ...]) -> Iterator[tuple[Movement, Movement,
         for muscle in small.direct:
             # The first compound movement that needs it: where one came before, it is tired already.
             place, big = next(
-                ((one, big) for one, big in enumerate(movements)
-                 if big.compound and muscle in big.muscles),
+                (
+                    (one, big)
+                    for one, big in enumerate(movements)
+                    if big.compound and muscle in big.muscles
+                ),
                 (-1, small),
-            )  # fmt: skip
+            )
             if place > at:
                 yield small, big, label(muscle)
                 break
@@ -200,18 +203,24 @@ def _overfull(week: WeekInHand) -> Iterator[Finding]:
         if minutes is not None:
             takes, estimated = _minutes(week, session, entries)
             yield from _too_much(
-                session, "minutes", takes, minutes,
+                session,
+                "minutes",
+                takes,
+                minutes,
                 f"{name}: {'about ' if estimated else ''}{number(takes, 0)} min; the limit is "
                 f"{number(minutes)} min.",
                 "Fewer sets, shorter rests, or a part of it on another day.",
-            )  # fmt: skip
+            )
         if movements is not None:
             count = len(movements_of(entries))
             yield from _too_much(
-                session, "movements", count, movements,
+                session,
+                "movements",
+                count,
+                movements,
                 f"{name}: {count} movements; the limit is {number(movements)}.",
                 "Fewer movements with the same sets, or some of them on another day.",
-            )  # fmt: skip
+            )
 
 
 def _minutes(week: WeekInHand, session: Session, entries: tuple[Entry, ...]) -> tuple[float, bool]:
@@ -227,6 +236,14 @@ def _too_much(
     level = level_above(value, (limit, limit * FAR))
     if level is not None:
         yield Finding(
-            "overfull", session.date.isoformat(), measure, level, float(value), limit, sentence,
-            clears, (in_total("work_s"), in_total("conditioning_s")), days=(session.date,),
-        )  # fmt: skip
+            "overfull",
+            session.date.isoformat(),
+            measure,
+            level,
+            float(value),
+            limit,
+            sentence,
+            clears,
+            (in_total("work_s"), in_total("conditioning_s")),
+            days=(session.date,),
+        )

@@ -78,9 +78,15 @@ def group_sessions(
     matching = _Matching(planned, completed, movements)
     matching.taken.update(elsewhere)
     for step in (
-        matching.by_link, matching.by_title_of_day, matching.by_title, matching.by_fit_of_day,
-        matching.by_fit, matching.by_day, matching.two_plans_in_one, matching.one_plan_on_two_days,
-    ):  # fmt: skip
+        matching.by_link,
+        matching.by_title_of_day,
+        matching.by_title,
+        matching.by_fit_of_day,
+        matching.by_fit,
+        matching.by_day,
+        matching.two_plans_in_one,
+        matching.one_plan_on_two_days,
+    ):
         step()
     return matching.groups()
 
@@ -129,9 +135,10 @@ class _Matching:
     def _of_week(self, done: int) -> list[int]:
         week = Week.of(self.completed[done].date)
         return [
-            at for at in self.plans_in_turn
+            at
+            for at in self.plans_in_turn
             if at not in self.taken and Week.of(self.planned[at].date) == week
-        ]  # fmt: skip
+        ]
 
     def _remaining(self) -> list[int]:
         """Done sessions that are for nothing and name no plan, in their turn."""
@@ -151,10 +158,12 @@ class _Matching:
                 best = max(
                     plans,
                     key=lambda plan, done=done: (  # type: ignore[misc]
-                        self._same_title(plan, done), self._fit(plan, done),
-                        plan not in self.taken, -plan,
+                        self._same_title(plan, done),
+                        self._fit(plan, done),
+                        plan not in self.taken,
+                        -plan,
                     ),
-                )  # fmt: skip
+                )
                 self._pair(done, best)
 
     def _each(

@@ -24,7 +24,24 @@ from dialback.core.notation.step import Change, lighter, stepped
 from dialback.core.notation.writer import write
 
 __all__ = [
-    "Bout", "Change", "Line", "Load", "Mistake", "Part", "Pause", "Reading", "Rounds", "Setting",
-    "Step", "Turn", "WrittenSession", "amended", "expand", "gather", "lighter", "read", "stepped",
+    "Bout",
+    "Change",
+    "Line",
+    "Load",
+    "Mistake",
+    "Part",
+    "Pause",
+    "Reading",
+    "Rounds",
+    "Setting",
+    "Step",
+    "Turn",
+    "WrittenSession",
+    "amended",
+    "expand",
+    "gather",
+    "lighter",
+    "read",
+    "stepped",
     "write",
-]  # fmt: skip
+]

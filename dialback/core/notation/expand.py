@@ -170,12 +170,18 @@ def set_of(
         "part": part.name or None,
     }
     further = {
-        "reps_to": bout.reps_to, "clusters": list(bout.clusters), "band": bout.band,
-        "range": bout.range, "for_time": bout.for_time, "note": bout.note,
-        "distance_m": bout.distance_m, "percent": bout.percent, "rpe_to": bout.rpe_to,
+        "reps_to": bout.reps_to,
+        "clusters": list(bout.clusters),
+        "band": bout.band,
+        "range": bout.range,
+        "for_time": bout.for_time,
+        "note": bout.note,
+        "distance_m": bout.distance_m,
+        "percent": bout.percent,
+        "rpe_to": bout.rpe_to,
         "unit": "lb" if bout.load and bout.load.unit == "lb" else None,
         "pre_exhaust": part.pre_exhaust,
-    }  # fmt: skip
+    }
     values |= {key: value for key, value in further.items() if value}
     return Set.model_validate(values | (keys or {}))
 

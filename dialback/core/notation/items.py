@@ -104,9 +104,11 @@ def _note(text: str, start: int) -> str:
         return said[len(NOTE_MARK) :].strip()
     if counts_as_said(said):
         raise _slip(
-            start, len(text), "text in brackets is a note and does not count: leave the "
+            start,
+            len(text),
+            "text in brackets is a note and does not count: leave the "
             f"brackets out, or write '({NOTE_MARK} {said})'",
-        )  # fmt: skip
+        )
     return said
 
 
@@ -146,11 +148,12 @@ def _time(words: list[str], start: int) -> Item:
     clock = re.fullmatch("([1-9][0-9]{1,5}):([0-9]{2})", words[0].strip())
     if clock and clock[2] != "00":
         raise _slip(
-            start, len(words[0]),
+            start,
+            len(words[0]),
             f"'{words[0]}' may be {clock[1]} s on and {clock[2]} s off, which stand in the "
             f"head "
             f"of rounds, or a time: write '{clock[1]} min {clock[2]} s'",
-        )  # fmt: skip
+        )
     return Item("dose", start, 0, ({"seconds": seconds},))
 
 
@@ -201,9 +204,16 @@ def _numbers_and_unit(text: str) -> tuple[list[str], str]:
 
 
 _DOSES: Final = {
-    "reps": _reps, "rep_range": _rep_range, "time": _time, "distance": _distance, "held": _held,
-    "clusters": _clusters, "ranges": _ranges, "list": _list, "time_list": _time_list,
-}  # fmt: skip
+    "reps": _reps,
+    "rep_range": _rep_range,
+    "time": _time,
+    "distance": _distance,
+    "held": _held,
+    "clusters": _clusters,
+    "ranges": _ranges,
+    "list": _list,
+    "time_list": _time_list,
+}
 
 
 def _sets_of(tree: Tree[Token], start: int, length: int) -> Item:
@@ -218,10 +228,11 @@ def _sets_of(tree: Tree[Token], start: int, length: int) -> Item:
         rest = str_of(dose)
         others = f", or '{rest} × {count}' for {rest} sets" if found.bare and len(rest) < 2 else ""
         raise _slip(
-            start, length,
+            start,
+            length,
             f"{count} what? Write '{count} kg × {rest}' for a load, or '{count} sets of {rest}'"
             f"{others}",
-        )  # fmt: skip
+        )
     sets = values.whole(count, start, 1, values.MAX_SETS, "sets")
     return replace(found, at=start, length=length, sets=sets, bare=False)
 
@@ -249,9 +260,13 @@ def _reps_of_sets(tree: Tree[Token], start: int, length: int) -> Item:
     words = [str(token) for token in tree.children]
     reps = values.whole(words[0], start, 1, values.MAX_REPS, "reps")
     return Item(
-        "dose", start, length, ({"reps": reps},), sets=_sets_only(words[-1], start, 0).sets,
+        "dose",
+        start,
+        length,
+        ({"reps": reps},),
+        sets=_sets_only(words[-1], start, 0).sets,
         worded=True,
-    )  # fmt: skip
+    )
 
 
 def _times_alone(tree: Tree[Token], start: int, length: int) -> Item:
@@ -273,10 +288,11 @@ def _sets_reps_load(tree: Tree[Token], start: int, length: int) -> Item:
     kilograms = f"{load.value:g} {load.unit}"
     if reps == 2:
         raise _slip(
-            start, length,
+            start,
+            length,
             f"this may be {sets} sets of 2 with {kilograms}, or {sets} reps with 2 implements: "
             f"write '{sets} × 2 at {kilograms}', or '{sets} at 2 × {kilograms}'",
-        )  # fmt: skip
+        )
     parts = (
         Item("dose", start, length, ({"reps": reps},), sets=sets),
         Item("load", start, length, ({"load": load},), told=True),
@@ -301,18 +317,20 @@ def _load_first(tree: Tree[Token], start: int, length: int) -> Item:
     dose = _item(scheme, start - span(tree)[0], "")
     if load.implements > 1 and not any(word.type == "AT" for word in words):
         raise _slip(
-            start, length,
+            start,
+            length,
             f"{load.implements} sets or {load.implements} implements? Write '{load.implements} × "
             f"{_said(dose)} at {kilograms}', or '{_said(dose)} at {load.implements} × {kilograms}'",
-        )  # fmt: skip
+        )
     if dose.kind == "sets":
         raise _slip(start, length, f"how many reps? Write '{dose.sets} × 5 at {kilograms}'")
     if dose.sets is not None and dose.says != ({"reps": dose.sets},):
         raise _slip(
-            start, length,
+            start,
+            length,
             f"which are the sets? Write '{dose.sets} × {_said(dose)} at {kilograms}', or "
             f"'{_said(dose)} × {dose.sets} at {kilograms}'",
-        )  # fmt: skip
+        )
     parts = (dose, loading)
     return Item("several", start, length, parts=parts)
 
@@ -325,9 +343,12 @@ def _said(dose: Item) -> str:
 
 
 _SCHEMES: Final = {
-    "sets_of": _sets_of, "sets_only": _scheme, "reps_of_sets": _reps_of_sets,
-    "sets_reps_load": _sets_reps_load, "times_alone": _times_alone,
-}  # fmt: skip
+    "sets_of": _sets_of,
+    "sets_only": _scheme,
+    "reps_of_sets": _reps_of_sets,
+    "sets_reps_load": _sets_reps_load,
+    "times_alone": _times_alone,
+}
 
 
 def _loads(kind: str, text: str, start: int, length: int) -> Item:

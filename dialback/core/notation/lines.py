@@ -87,8 +87,11 @@ def _as_many(
     (bounds, *more) = between(re.compile("(?!)"), line, end)
     found = pieces(items(line, raw, *bounds, names), line, None)
     if more or len(found) != 1 or found[0].has_dose or found[0].sets is not None:
-        raise SlipError(end, len(line) - end, "the number of each movement goes before it, as "
-                        "in '8 min of 5 Pull-up + 10 Press-up'")  # fmt: skip
+        raise SlipError(
+            end,
+            len(line) - end,
+            "the number of each movement goes before it, as in '8 min of 5 Pull-up + 10 Press-up'",
+        )
     fields: dict[str, Any] = {**found[0].says, "seconds": seconds}
     return Line(opened.moves, (Step(Bout(**fields)),), number)
 
@@ -175,8 +178,12 @@ def _sure_of_level(piece: Piece, before: Bout, opened: Opening, *, level: bool) 
     """Refuse to guess the load of another level."""
     loaded = before.load is not None or before.percent is not None or before.band is not None
     if level and loaded and not piece.has_loading:
-        raise SlipError(piece.at, max(1, piece.length), f"with which load? {opened.moves[0][0]} is "
-                        "another level: write its load, or 'BW' for none")  # fmt: skip
+        raise SlipError(
+            piece.at,
+            max(1, piece.length),
+            f"with which load? {opened.moves[0][0]} is "
+            "another level: write its load, or 'BW' for none",
+        )
 
 
 def _pieces_in_rounds(own: str, raw: str, opened: Opening, spoken: Spoken) -> list[Piece]:
@@ -186,32 +193,43 @@ def _pieces_in_rounds(own: str, raw: str, opened: Opening, spoken: Spoken) -> li
         said = [opened.lead, *said]
     again = next((item for item in said if item.sets is not None), None)
     if again is not None:
-        raise SlipError(again.at, again.length, "in rounds a line is one set: the number of rounds "
-                        "goes in their head")  # fmt: skip
+        raise SlipError(
+            again.at,
+            again.length,
+            "in rounds a line is one set: the number of rounds goes in their head",
+        )
     found = pieces(said, own, spoken)
     if len(found) > 1 and not any(item.kind in ("list", "loads") for item in said):
-        raise SlipError(start, end - start, "in rounds a line is one set: a slash goes between "
-                        "one round and the next")  # fmt: skip
+        raise SlipError(
+            start,
+            end - start,
+            "in rounds a line is one set: a slash goes between one round and the next",
+        )
     return found
 
 
 def _sure_of_dose(bout: Bout, piece: Piece, spoken: Spoken, rounds: Rounds | None) -> None:
     if not bout.has_dose and not spoken.timed:
-        raise SlipError(spoken.at, spoken.length, "how much? Write reps or a time, or give the "
-                        "rounds a time, as in '4 rounds, 35 s on, 25 s off:'")  # fmt: skip
+        raise SlipError(
+            spoken.at,
+            spoken.length,
+            "how much? Write reps or a time, or give the "
+            "rounds a time, as in '4 rounds, 35 s on, 25 s off:'",
+        )
     climbing = not bout.has_dose and rounds is not None and rounds.form == "ladder"
     if climbing and (spoken.held or spoken.carried):
         raise SlipError(
-            spoken.at, spoken.length,
-            f"{spoken.movements[0].name} has no reps to climb: write its own time, as in "
-            f"'30 s'",
-        )  # fmt: skip
+            spoken.at,
+            spoken.length,
+            f"{spoken.movements[0].name} has no reps to climb: write its own time, as in '30 s'",
+        )
     timed_again = piece.behind_load and "seconds" in piece.says and bout.reps is None
     if timed_again and rounds is not None and rounds.on_s is not None:
         raise SlipError(
-            piece.at, piece.length,
+            piece.at,
+            piece.length,
             "the head gives the time already: write 'rest …' for a rest, or leave it out",
-        )  # fmt: skip
+        )
 
 
 def _opening(line: str, raw: str, begin: int, names: Names) -> Opening:
@@ -229,15 +247,21 @@ def _opening(line: str, raw: str, begin: int, names: Names) -> Opening:
             moves, end = _moves(line, dose_end, names)
             if len(moves) > 1:
                 raise SlipError(
-                    begin, dose_end - begin, "of a combination the sets and reps stand behind the "
+                    begin,
+                    dose_end - begin,
+                    "of a combination the sets and reps stand behind the "
                     "last movement, as in '2 Kettlebell swing + Goblet squat 3 × 5'",
-                )  # fmt: skip
+                )
             said = _TIMES_WORD.sub("", lead[0].rstrip())
             (dose,) = items(line[: begin + len(said)], raw, begin, begin + len(said), names)
             if plain_number and dose.bare and re.match(r"[ \t,:]{0,8}[0-9]", line[end:]):
                 count = lead[0].strip()
-                raise SlipError(begin, len(count), f"{count} what? Write the sets and reps behind "
-                                f"the movement: '{moves[0][0]} {count} × 5'")  # fmt: skip
+                raise SlipError(
+                    begin,
+                    len(count),
+                    f"{count} what? Write the sets and reps behind "
+                    f"the movement: '{moves[0][0]} {count} × 5'",
+                )
             return Opening(moves, end, replace(dose, bare=False))
     moves, end = _moves(line, begin, names)
     return Opening(moves, end)
@@ -280,16 +304,22 @@ def head_of(text: str, begin: int, number: int) -> Rounds:
             raise SlipError(begin, len(text), "how many rounds? Write '3 rounds:'")
         text = " " * group.end() + rest
     if named := _SO_MANY_TIMES.fullmatch(text.strip()):
-        raise SlipError(begin, len(text), f"rounds in turn, or sets of each? Write '{named[1]} "
-                        f"rounds:' for the movements in turn")  # fmt: skip
+        raise SlipError(
+            begin,
+            len(text),
+            f"rounds in turn, or sets of each? Write '{named[1]} "
+            f"rounds:' for the movements in turn",
+        )
     if re.fullmatch(r"[^\W\d][^\d]{0,60}", text.strip()) and not text.strip().lower().startswith(
         ("ladder", "every", "bouts", "rounds", "emom", "amrap")
     ):
         word = text.strip()
         raise SlipError(
-            begin, len(text), f"{word!r} is not a part: write 'main {word}:' for a part of that "
+            begin,
+            len(text),
+            f"{word!r} is not a part: write 'main {word}:' for a part of that "
             "name, or '3 rounds:' for rounds",
-        )  # fmt: skip
+        )
     try:
         tree: Tree[Token] = HEAD.parse(text)
     except UnexpectedInput as error:
@@ -313,8 +343,9 @@ def _rounds(tree: Tree[Token], text: str, begin: int, number: int) -> Rounds:
             continue
         said = next((str(one) for one in child.children if str(one)[:1].isdigit()), "1 min")
         if kind == "total" and kind in times:
-            raise SlipError(start, len(said), f"work and rest? Write '{times[kind]:g} s on, {said} "
-                            "off'")  # fmt: skip
+            raise SlipError(
+                start, len(said), f"work and rest? Write '{times[kind]:g} s on, {said} off'"
+            )
         if kind in times:
             raise SlipError(start, 1, "this was said already on the line")
         times[kind] = values.seconds(said, start)
@@ -323,10 +354,11 @@ def _rounds(tree: Tree[Token], text: str, begin: int, number: int) -> Rounds:
     if plain_rest is not None and "on" not in times:
         time = times["off"]
         raise SlipError(
-            plain_rest, 1,
+            plain_rest,
+            1,
             f"a rest after each movement or after each round? Write '{time:g} s off' or "
             f"'{time:g} s between rounds'",
-        )  # fmt: skip
+        )
     return _form(form, times, text, begin, number)
 
 
@@ -335,12 +367,15 @@ def _form(
 ) -> Rounds:
     every, total = times.get("every"), times.get("total")
     if total is not None and (every is None or form is not None):
-        raise SlipError(begin, len(text), "a time of what? Write '35 s on', '25 s off' or '90 s "
-                        "between rounds'")  # fmt: skip
+        raise SlipError(
+            begin, len(text), "a time of what? Write '35 s on', '25 s off' or '90 s between rounds'"
+        )
     if every is not None and (times.keys() & {"on", "off", "between"}):
-        raise SlipError(begin, len(text), "on the clock the rest is what remains: leave out on, "
-            "off "
-                        "and between rounds")  # fmt: skip
+        raise SlipError(
+            begin,
+            len(text),
+            "on the clock the rest is what remains: leave out on, off and between rounds",
+        )
     rungs: tuple[int, ...] = ()
     name: Any = str(form.data) if form is not None else "rounds"
     words = [str(token) for token in form.children] if form is not None else []
@@ -359,9 +394,16 @@ def _form(
     else:
         count = values.whole(words[0], begin, 1, values.MAX_ROUNDS, name)
     return Rounds(
-        name, count, (), rungs,
-        times.get("on"), times.get("off"), times.get("between"), every, number,
-    )  # fmt: skip
+        name,
+        count,
+        (),
+        rungs,
+        times.get("on"),
+        times.get("off"),
+        times.get("between"),
+        every,
+        number,
+    )
 
 
 def _rounds_in(every: float | None, total: float | None, text: str, begin: int) -> int:
@@ -369,6 +411,10 @@ def _rounds_in(every: float | None, total: float | None, text: str, begin: int) 
         raise SlipError(begin, len(text), "how many rounds? Write '3 rounds' before the times")
     count = total / every if every else 0
     if count != int(count) or not 1 <= count <= values.MAX_ROUNDS:
-        raise SlipError(begin, len(text), f"{total:g} s are not whole rounds of {every:g} s: write "
-                        "how many, as in 'every 60 s, 10 rounds:'")  # fmt: skip
+        raise SlipError(
+            begin,
+            len(text),
+            f"{total:g} s are not whole rounds of {every:g} s: write "
+            "how many, as in 'every 60 s, 10 rounds:'",
+        )
     return int(count)

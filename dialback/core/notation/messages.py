@@ -118,11 +118,12 @@ def explain(
         return SlipError(at + where, len(word[0]) if word else 1, message)
     if unit := _unit_at(text, where):
         return SlipError(
-            at + unit.start(2), len(unit[2]),
+            at + unit.start(2),
+            len(unit[2]),
             f"{unit[2]!r} is not a unit: kg or lb for a load, s or min for a time, m for a "
             f"distance; "
             f"a remark goes into a note in (brackets){_near(unit[2], UNITS)}",
-        )  # fmt: skip
+        )
     if share := re.match(rf"({NUMBER})[ \t]{{0,8}}%", rest):
         return SlipError(at + where, len(share[0]), f"how many reps? Write '3 × 5 at {share[1]} %'")
     if rest[:1].isdigit():
@@ -130,10 +131,11 @@ def explain(
     found = names.begins(rest) if names and rest[:1].isalpha() else None
     if found:
         return SlipError(
-            at + where, found[1],
+            at + where,
+            found[1],
             f"{found[0]} is another movement: give it a line of its own, or join the two with + if "
             "they are one set",
-        )  # fmt: skip
+        )
     word = _WORD.match(rest)
     written = word[0] if word else rest[:1]
     if near := _near(written.strip("."), KEYWORDS):
@@ -182,9 +184,16 @@ def line_class(text: str) -> str:
 
 
 _WHOLE_LINES: Final = (
-    "days", "date", "as many as possible", "on the minute", "intervals", "superset", "part",
-    "inside rounds", "drop set",
-)  # fmt: skip
+    "days",
+    "date",
+    "as many as possible",
+    "on the minute",
+    "intervals",
+    "superset",
+    "part",
+    "inside rounds",
+    "drop set",
+)
 
 
 def _class_of(rest: str) -> str:
@@ -221,13 +230,17 @@ def _loose_number(rest: str, at: int, *, head: bool) -> SlipError:
     match = re.match(NUMBER, rest)
     assert match  # noqa: S101 - a digit stands there
     if head:
-        return SlipError(at, len(match[0]), f"{match[0]} what? Write '{match[0]} s on', "
-                         f"'{match[0]} s off' or '{match[0]} rounds'")  # fmt: skip
+        return SlipError(
+            at,
+            len(match[0]),
+            f"{match[0]} what? Write '{match[0]} s on', '{match[0]} s off' or '{match[0]} rounds'",
+        )
     return SlipError(
-        at, len(match[0]),
+        at,
+        len(match[0]),
         f"{match[0]} what? Write '{match[0]} kg' for a load, '{match[0]} s' for a time, or "
         f"'3 × {match[0]}' for reps",
-    )  # fmt: skip
+    )
 
 
 def _not_here(written: str, *, head: bool) -> str:

@@ -72,8 +72,12 @@ class Names:
         movement = self.movements[name]
         neighbour = movement.easier if word.lower() == "easier" else movement.harder
         if neighbour is None or neighbour not in self.movements:
-            raise SlipError(at, len(word), f"{name} has no {word.lower()} level: write the "
-                            "movement's own name, or point to one in Movements")  # fmt: skip
+            raise SlipError(
+                at,
+                len(word),
+                f"{name} has no {word.lower()} level: write the "
+                "movement's own name, or point to one in Movements",
+            )
         return self.movements[neighbour].name
 
     def _begins(self, text: str) -> tuple[str, int] | None:

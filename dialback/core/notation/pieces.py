@@ -65,10 +65,22 @@ def pieces(
         if before.rest_s is not None and bout.rest_s is None:
             rest = written("OPEN_REST").removeprefix(f"{written('REST')} ")
     return Pieces(
-        moves_text(moves), str(step.sets) if step.sets != 1 else "", found.dose, sides, load,
-        found.band, tempo, found.range, found.hold, found.rpe, rest,
-        bout.to_failure, bout.for_time, bout.warm_up, bout.note,
-    )  # fmt: skip
+        moves_text(moves),
+        str(step.sets) if step.sets != 1 else "",
+        found.dose,
+        sides,
+        load,
+        found.band,
+        tempo,
+        found.range,
+        found.hold,
+        found.rpe,
+        rest,
+        bout.to_failure,
+        bout.for_time,
+        bout.warm_up,
+        bout.note,
+    )
 
 
 def _is_worded(known: list[Movement], bout: Bout) -> bool:

@@ -77,8 +77,11 @@ def read(text: str, movements: MovementTable) -> Reading:
     for number, raw in enumerate(raw_lines, 1):
         try:
             if len(raw) > MAX_LINE:
-                raise SlipError(MAX_LINE, 1, f"a line has at most {MAX_LINE} characters: write the "
-                                "rest on the next one")  # fmt: skip
+                raise SlipError(
+                    MAX_LINE,
+                    1,
+                    f"a line has at most {MAX_LINE} characters: write the rest on the next one",
+                )
             text = plain(raw)
             if odd := odd_character(text):
                 raise SlipError(0, len(raw), odd)
@@ -207,8 +210,12 @@ class _Reader:
         if self.margin is None:
             self.margin = indent
         elif indent > self.margin and self.had_rounds:
-            raise SlipError(0, indent, "this line is indented, but no rounds are open above it: "
-                            "begin it at the margin, or write it below their head")  # fmt: skip
+            raise SlipError(
+                0,
+                indent,
+                "this line is indented, but no rounds are open above it: "
+                "begin it at the margin, or write it below their head",
+            )
         self.add(line_of(line, raw, begin, number, self.names))
 
     def take_turn(self, line: str, raw: str, indent: int, number: int) -> None:
@@ -221,9 +228,11 @@ class _Reader:
             begin = label.end()
         if REST_LINE.fullmatch(line.strip()) and not self.names.begins(line[begin:]):
             raise SlipError(
-                begin, len(line.strip()), "a rest inside rounds goes behind its movement, or in "
+                begin,
+                len(line.strip()),
+                "a rest inside rounds goes behind its movement, or in "
                 "the head: '25 s off' after each movement, '90 s between rounds' after each round",
-            )  # fmt: skip
+            )
         self.steps += line.count("/") + 1
         turn = turn_of(line, raw, begin, number, self.names, self.rounds.head)
         self.rounds.turns.append(turn)
@@ -236,8 +245,12 @@ class _Reader:
             if self.part is None or self.part.label != letter or self.part.kind != "main":
                 self.open_part(Part("main", letter))
             if self.pause is not None and label[2] not in (None, "1"):
-                raise SlipError(label.start(), len(label[0]), "there is a rest between this line "
-                                "and the one before: write it after the movement")  # fmt: skip
+                raise SlipError(
+                    label.start(),
+                    len(label[0]),
+                    "there is a rest between this line "
+                    "and the one before: write it after the movement",
+                )
             self.superset = _Superset(letter)
         written = line_of(line, raw, label.end(), number, self.names)
         self.labelled[number] = (line[label.start() : label.end()].strip(), written)
@@ -249,15 +262,17 @@ class _Reader:
 
     def take_rest(self, rest: re.Match[str], indent: int, number: int) -> None:
         if not self.items and not self.superset:
-            raise SlipError(indent, len(rest[0]), "a rest goes below the movement that it "
-                            "follows")  # fmt: skip
+            raise SlipError(indent, len(rest[0]), "a rest goes below the movement that it follows")
         group = 1 if rest[1] else 2
         said = rest[group].strip()
         seconds = values.seconds(said, indent + rest.start(group))
         self.close_superset()
         if self.pause is not None:
-            raise SlipError(indent, len(rest[0]), "there is already a rest above this one: leave "
-                            "one of them out")  # fmt: skip
+            raise SlipError(
+                indent,
+                len(rest[0]),
+                "there is already a rest above this one: leave one of them out",
+            )
         self.pause = Pause(seconds, number)
 
     def is_rest(self, text: str, rest: re.Match[str]) -> bool:
@@ -277,8 +292,12 @@ class _Reader:
         if rounds.turns:
             self.add(replace(rounds.head, turns=tuple(rounds.turns)))
         elif not rounds.lines:
-            slip = SlipError(0, 1, "nothing is done in these rounds: write the movements below, "
-                             "each on a line that begins with a space")  # fmt: skip
+            slip = SlipError(
+                0,
+                1,
+                "nothing is done in these rounds: write the movements below, "
+                "each on a line that begins with a space",
+            )
             self.mistakes.append(slip.on(rounds.line))
 
     def close_superset(self) -> None:
@@ -295,8 +314,12 @@ class _Reader:
                 f"{superset.letter}{number} has {count}"
                 for (number, _), count in zip(superset.lines, counts, strict=True)
             )
-            slip = SlipError(0, 1, f"{told} sets: movements in turn have as many sets each, or "
-                             "give them letters of their own")  # fmt: skip
+            slip = SlipError(
+                0,
+                1,
+                f"{told} sets: movements in turn have as many sets each, or "
+                "give them letters of their own",
+            )
             self.mistakes.append(slip.on(lines[-1].at))
             return
         turns = tuple(_turn_of_sets(line) for line in lines)

@@ -42,9 +42,12 @@ class Change:
     def times(self, weeks: int) -> Change:
         """The change after so many weeks."""
         return Change(
-            self.load * weeks, self.reps * weeks, self.sets * weeks,
-            self.rest_s * weeks, self.tempo_s * weeks,
-        )  # fmt: skip
+            self.load * weeks,
+            self.reps * weeks,
+            self.sets * weeks,
+            self.rest_s * weeks,
+            self.tempo_s * weeks,
+        )
 
 
 def stepped(
@@ -81,12 +84,10 @@ def _over(
         parts=tuple(
             part
             if part.kind in ("warm-up", "cool-down")
-            else replace(
-                part, items=tuple(_item(item, of_bout, of_count) for item in part.items)
-            )
+            else replace(part, items=tuple(_item(item, of_bout, of_count) for item in part.items))
             for part in written.parts
         ),
-    )  # fmt: skip
+    )
 
 
 def _item(
@@ -142,8 +143,9 @@ def _bout(bout: Bout, change: Change, tempo: str | None, loads: tuple[float, ...
     if percent is not None and change.load:
         percent = min(100.0, round(percent * (1 + change.load) * 2) / 2)
     slow = slower(tempo, change.tempo_s) if tempo and change.tempo_s else bout.tempo
-    return replace(bout, reps=reps, reps_to=upper, rest_s=rest, load=load,
-                   percent=percent, tempo=slow)  # fmt: skip
+    return replace(
+        bout, reps=reps, reps_to=upper, rest_s=rest, load=load, percent=percent, tempo=slow
+    )
 
 
 def _load(load: Load, share: float, loads: tuple[float, ...]) -> Load:

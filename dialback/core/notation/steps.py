@@ -182,8 +182,9 @@ def _sure_of_loads(bundles: Sequence[Sequence[Item]]) -> None:
     loads = [next((item for item in bundle if item.kind in _LOADING), None) for bundle in bundles]
     found = next((load for load in loads if load is not None), None)
     if found is not None and not all(loads):
-        raise SlipError(found.at, found.length, "for which of these sets? Write the load with each "
-                        "of them")  # fmt: skip
+        raise SlipError(
+            found.at, found.length, "for which of these sets? Write the load with each of them"
+        )
 
 
 def _is_step(bundle: Sequence[Item]) -> bool:
@@ -202,8 +203,12 @@ def _shared(bundles: Sequence[Sequence[Item]]) -> list[Item]:
         if item.kind in ("rest", "open_rest", "no_rest", "warm_up"):
             shared.append(item)
         elif item.kind not in ("load", "percent", "added", "help", "no_load", "left", "right"):
-            raise SlipError(item.at, item.length, "for the last of these sets or for all? Write "
-                            "'then' between the steps, and say it with each")  # fmt: skip
+            raise SlipError(
+                item.at,
+                item.length,
+                "for the last of these sets or for all? Write "
+                "'then' between the steps, and say it with each",
+            )
     return shared
 
 
@@ -219,19 +224,22 @@ def _second(dose: Item, item: Item, line: str) -> SlipError:
             message = TIME_AGAIN.format(time=time)
         return SlipError(item.at, item.length, message)
     if text[:1] in "x×*X":
-        return SlipError(item.at, item.length, "the sets go first, then the reps, as in '3 × 8' or "
-                         "'3 × 8-12'")  # fmt: skip
+        return SlipError(
+            item.at, item.length, "the sets go first, then the reps, as in '3 × 8' or '3 × 8-12'"
+        )
     if item.bare:
         return SlipError(
-            item.at, item.length,
+            item.at,
+            item.length,
             f"{text} what? Write '{text} kg' for a load, 'rest {text} s' for a rest, or 'then "
             f"{text}' for a set of {text} reps",
-        )  # fmt: skip
+        )
     return SlipError(
-        item.at, item.length,
+        item.at,
+        item.length,
         f"a second dose: for other sets write 'then {text}'; reps within a time are written "
         "'8 in 40 s'",
-    )  # fmt: skip
+    )
 
 
 # One step, or a list of sets.
@@ -300,8 +308,9 @@ def _no_contradiction(says: dict[str, Any], bundle: Sequence[Item]) -> None:
         raise SlipError(item.at, item.length, "to failure is RPE 10: write one of the two")
     if "percent" in says and says.get("load") is not None:
         item = next(one for one in bundle if one.kind == "percent")
-        raise SlipError(item.at, item.length, "a load in kilograms and one in per cent: write one "
-                        "of the two")  # fmt: skip
+        raise SlipError(
+            item.at, item.length, "a load in kilograms and one in per cent: write one of the two"
+        )
 
 
 def _hold(item: Item, spoken: Spoken | None, *, counted: bool) -> dict[str, Any]:
@@ -312,10 +321,11 @@ def _hold(item: Item, spoken: Spoken | None, *, counted: bool) -> dict[str, Any]
         return {"seconds": seconds}
     time = time_text(seconds)
     raise SlipError(
-        item.at, item.length,
+        item.at,
+        item.length,
         f"a hold of {time} behind how many reps? Write '8, hold {time}'; a movement that is held "
         "as a whole has its time alone",
-    )  # fmt: skip
+    )
 
 
 def _sure_of_load(
@@ -330,10 +340,11 @@ def _sure_of_load(
         return
     one = f"{load.value:g} {load.unit}"
     raise SlipError(
-        item.at, item.length,
+        item.at,
+        item.length,
         f"{load.implements} sets or {load.implements} implements? Write '{load.implements} × 5 at "
         f"{one}', or 'at {load.implements} × {one}'",
-    )  # fmt: skip
+    )
 
 
 def _sure_of_addition(item: Item, spoken: Spoken | None) -> None:
@@ -342,10 +353,11 @@ def _sure_of_addition(item: Item, spoken: Spoken | None) -> None:
     load = load_of(item)
     assert load is not None  # noqa: S101 - an addition is one
     raise SlipError(
-        item.at, item.length,
+        item.at,
+        item.length,
         f"{load.value:g} {load.unit} more than what? Write the load itself; + is for what is added "
         "to the body's weight",
-    )  # fmt: skip
+    )
 
 
 def _sure_of_each(item: Item, before: Sequence[Item], line: str) -> None:
@@ -355,10 +367,11 @@ def _sure_of_each(item: Item, before: Sequence[Item], line: str) -> None:
     load = load_of(before[-1])
     assert load is not None  # noqa: S101 - it is a load
     raise SlipError(
-        item.at, item.length,
+        item.at,
+        item.length,
         f"two implements, or reps on each side? Write 'at 2 × {load.value:g} {load.unit}', or "
         "'each side'",
-    )  # fmt: skip
+    )
 
 
 def _pair(
@@ -373,12 +386,16 @@ def _pair(
         return None
     if first == second or any(spoken.one_sided):
         raise SlipError(
-            doses.at, doses.length,
+            doses.at,
+            doses.length,
             f"two sets or two sides? Write '{first:g}{unit}, then {second:g}{unit}' for two "
             f"sets, or "
-            + (f"'{first:g}{unit} each side'" if first == second else
-               f"'{first:g}{unit} left, then {second:g}{unit} right'"),
-        )  # fmt: skip
+            + (
+                f"'{first:g}{unit} each side'"
+                if first == second
+                else f"'{first:g}{unit} left, then {second:g}{unit} right'"
+            ),
+        )
     return None
 
 
@@ -392,11 +409,18 @@ def _listed(
     """``12/10/8 at 40/45/50 kg``: a set for each number."""
     count = len(doses.says)
     if sets not in (None, count):
-        raise SlipError(doses.at, doses.length, f"{sets} sets, and {count} numbers: write one for "
-                        "each set, or 'then' between the steps")  # fmt: skip
+        raise SlipError(
+            doses.at,
+            doses.length,
+            f"{sets} sets, and {count} numbers: write one for "
+            "each set, or 'then' between the steps",
+        )
     if loads is not None and len(loads.says) != count:
-        raise SlipError(loads.at, loads.length, f"{len(loads.says)} loads for {count} sets: write "
-                        "one for all, or one for each")  # fmt: skip
+        raise SlipError(
+            loads.at,
+            loads.length,
+            f"{len(loads.says)} loads for {count} sets: write one for all, or one for each",
+        )
     _fits_rounds(count, doses, spoken)
     given = loads.says if loads is not None else ({},) * count
     return [
@@ -416,8 +440,11 @@ def _stepped(
     """``3 × 8 at 40/45/50 kg``: a set for each load."""
     count = len(loads.says)
     if sets not in (None, count):
-        raise SlipError(loads.at, loads.length, f"{sets} sets, and {count} loads: write one for "
-                        "all, or one for each")  # fmt: skip
+        raise SlipError(
+            loads.at,
+            loads.length,
+            f"{sets} sets, and {count} loads: write one for all, or one for each",
+        )
     _fits_rounds(count, loads, spoken)
     return [Piece({**load, **says}, 1, at, length) for load in loads.says]
 
@@ -425,8 +452,12 @@ def _stepped(
 def _fits_rounds(count: int, item: Item, spoken: Spoken | None) -> None:
     rounds = spoken.in_rounds if spoken else None
     if rounds is not None and rounds % count:
-        raise SlipError(item.at, item.length, f"{count} numbers for {rounds} rounds: write one for "
-                        "each round, or rounds that they go into")  # fmt: skip
+        raise SlipError(
+            item.at,
+            item.length,
+            f"{count} numbers for {rounds} rounds: write one for "
+            "each round, or rounds that they go into",
+        )
 
 
 # What stays from the step before, and what the movement asks for.
@@ -455,8 +486,11 @@ def carried(piece: Piece, before: Bout | None) -> dict[str, Any]:
     if piece.has_dose:
         fields |= {key: _BARE[key] for key in DOSE}
         if before.warm_up and not piece.has_loading and "warm_up" not in says:
-            raise SlipError(piece.at, piece.length, "is this a warm-up set, too? Write 'warm-up' "
-                            "behind it, or its load")  # fmt: skip
+            raise SlipError(
+                piece.at,
+                piece.length,
+                "is this a warm-up set, too? Write 'warm-up' behind it, or its load",
+            )
     if piece.has_loading:
         fields |= {key: _BARE[key] for key in (*LOADING, *_EFFORT, "warm_up")}
     if "range" in says:
@@ -484,17 +518,19 @@ def settled(piece: Piece, fields: dict[str, Any], spoken: Spoken) -> Bout:
     if counted and len(spoken.moves) == 1 and only.pattern == "conditioning":
         reps = fields.get("reps")
         raise SlipError(
-            piece.at, piece.length,
+            piece.at,
+            piece.length,
             f"{reps or 'so many'} what? Write '{reps or 8} min', '{reps or 8} s', '{reps or 500} "
             f"m' or '{reps or 20} reps'",
-        )  # fmt: skip
+        )
     distance = fields.get("distance_m")
     if bare and distance is not None and distance < 20 and only.pattern == "conditioning":
         raise SlipError(
-            piece.at, piece.length,
+            piece.at,
+            piece.length,
             f"metres or minutes? Write '{distance:g} min' for minutes; a distance here begins "
             "at 20 m",
-        )  # fmt: skip
+        )
     if "sides" not in fields:
         fields |= _sides(piece, fields, spoken)
     return Bout(**fields)
@@ -519,17 +555,19 @@ def _sides(piece: Piece, fields: dict[str, Any], spoken: Spoken) -> dict[str, An
         return {}
     if not all(sided):
         raise SlipError(
-            spoken.at, spoken.length,
+            spoken.at,
+            spoken.length,
             "one of these movements is done one side after the other: write 'each side', "
             "'alternating' or 'both'",
-        )  # fmt: skip
+        )
     clusters: tuple[int, ...] = fields.get("clusters") or ()
     if len(clusters) == 2:
         if clusters[0] != clusters[1]:
             raise SlipError(
-                piece.at, piece.length,
+                piece.at,
+                piece.length,
                 f"two sides or two bouts? Write '{clusters[0]} left, then {clusters[1]} right', "
                 f"or '{clusters[0]} + {clusters[1]} each side'",
-            )  # fmt: skip
+            )
         return {"clusters": (), "reps": clusters[0], "sides": "each"}
     return {"sides": "each"}

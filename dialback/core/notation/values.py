@@ -90,11 +90,12 @@ def _counted_seconds(text: str, unit: str, at: int, length: int) -> float:
     if decimals and len(decimals[0]) > 1 and int(decimals[0][:2]) < 60:
         minutes, rest = re.split("[.,]", text)
         raise SlipError(
-            at, length,
+            at,
+            length,
             f"'{text} min' may be {minutes}:{rest[:2]} or "
             f"{float(text.replace(',', '.')) * 60:g} s: "
             "write the one you mean",
-        )  # fmt: skip
+        )
     return number(text, at) * 60
 
 
@@ -109,8 +110,9 @@ def metres(text: str, at: int) -> float:
     assert match  # noqa: S101 - the grammar's own pattern
     value = number(match[1], at) * (1000 if match[2].lower().startswith("k") else 1)
     if not 0 < value <= MAX_METRES:
-        raise SlipError(at, len(text), f"a distance is more than nothing and at most "
-                        f"{MAX_METRES // 1000} km")  # fmt: skip
+        raise SlipError(
+            at, len(text), f"a distance is more than nothing and at most {MAX_METRES // 1000} km"
+        )
     return round(value, 3)
 
 

@@ -197,9 +197,12 @@ def written(terminal: str) -> str:
 
 
 SIDES: Final = {
-    "both": written("BOTH"), "each": written("EACH"), "alternating": written("ALTERNATING"),
-    "left": written("LEFT"), "right": written("RIGHT"),
-}  # fmt: skip
+    "both": written("BOTH"),
+    "each": written("EACH"),
+    "alternating": written("ALTERNATING"),
+    "left": written("LEFT"),
+    "right": written("RIGHT"),
+}
 """How a side is written, by its name in a set."""
 
 FORMS: Final = tuple(written(form) for form in ("ROUNDS", "LADDER", "BOUTS"))

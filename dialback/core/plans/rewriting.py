@@ -155,11 +155,7 @@ def _lines(
         if head is not None and head[4]:
             text = [lines[first - 1][: lines[first - 1].rindex(head[4])].rstrip(), *text]
         instead |= {first: text, **{at: [] for at in others}}
-    found = [
-        line
-        for at, old in enumerate(lines, 1)
-        for line in instead.get(at, [old])
-    ]  # fmt: skip
+    found = [line for at, old in enumerate(lines, 1) for line in instead.get(at, [old])]
     while found and not found[-1].strip():
         found.pop()
     added = [line for one in lines_from(list(more)) for line in item_lines(one, movements)]

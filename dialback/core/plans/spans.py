@@ -174,8 +174,11 @@ def rebuilt(
         for unit in line.units[count:]:
             out |= set(unit)
         if count > line.count:
-            more = [a_set for index in range(line.count, count)
-                    for a_set in unit_sets(session, line, index)]  # fmt: skip
+            more = [
+                a_set
+                for index in range(line.count, count)
+                for a_set in unit_sets(session, line, index)
+            ]
             behind[line.units[-1][-1]] = more
     sets: list[Set] = []
     for place, one in enumerate(session.sets):

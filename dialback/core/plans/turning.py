@@ -136,8 +136,11 @@ def subjects(
     patterns = {movement.pattern for movement in counted}
     direct = {muscle for movement in counted for muscle in movement.direct}
     found = [WEEK, *(Subject("part", part) for part, own in PARTS.items() if own & patterns)]
-    found += [Subject("pair", pair.name) for pair in PAIRS
-              if pair.a & (patterns | direct) and pair.b & (patterns | direct)]  # fmt: skip
+    found += [
+        Subject("pair", pair.name)
+        for pair in PAIRS
+        if pair.a & (patterns | direct) and pair.b & (patterns | direct)
+    ]
     found += [Subject("load"), Subject("rest"), Subject("tempo")]
     found += [Subject("pattern", name) for name in PATTERNS if name in patterns]
     found += [Subject("muscle", name) for name in MUSCLES if name in direct]
@@ -295,16 +298,25 @@ class _OfValues(_Stepwise):
             return tuple(self.draft)
         by = setting * self.step
         return tuple(
-            day if day.date in self.fixed else day.model_copy(
-                update={"lines": tuple(
-                    line.model_copy(update={"units": tuple(
-                        tuple(self._changed(a_set, by) for a_set in unit) for unit in line.units
-                    )})
-                    for line in day.lines
-                )}
+            day
+            if day.date in self.fixed
+            else day.model_copy(
+                update={
+                    "lines": tuple(
+                        line.model_copy(
+                            update={
+                                "units": tuple(
+                                    tuple(self._changed(a_set, by) for a_set in unit)
+                                    for unit in line.units
+                                )
+                            }
+                        )
+                        for line in day.lines
+                    )
+                }
             )
             for day in self.draft
-        )  # fmt: skip
+        )
 
     def _changed(self, a_set: Set, by: float) -> Set:
         movement = self._movement(a_set)

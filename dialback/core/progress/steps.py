@@ -44,12 +44,26 @@ _FIRST: Final[dict[ProgressRule, tuple[Kind, ...]]] = {
     "hold": ("hold", "seconds"),
 }
 _ORDER: Final[tuple[Kind, ...]] = (
-    "load", "help", "band", "seconds", "level", "reps", "set", "pause", "lowering"
-)  # fmt: skip
+    "load",
+    "help",
+    "band",
+    "seconds",
+    "level",
+    "reps",
+    "set",
+    "pause",
+    "lowering",
+)
 """What is offered, the first the best; a level before more reps where nothing is lifted."""
 _LOADED_ORDER: Final[tuple[Kind, ...]] = (
-    "load", "reps", "seconds", "set", "pause", "lowering", "level"
-)  # fmt: skip
+    "load",
+    "reps",
+    "seconds",
+    "set",
+    "pause",
+    "lowering",
+    "level",
+)
 
 
 @dataclass(frozen=True, slots=True)

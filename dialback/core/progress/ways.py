@@ -284,14 +284,18 @@ def _slower(work: Work) -> Iterator[Way]:
 
     first = work.sets[0]
     yield from _changed(
-        work, "pause", f"a pause of {number(paused(first).pause_bottom)} s at the bottom",
+        work,
+        "pause",
+        f"a pause of {number(paused(first).pause_bottom)} s at the bottom",
         lambda a_set: {"tempo": _tempo_text(paused(a_set))},
-    )  # fmt: skip
+    )
     if all(slower(a_set).eccentric <= _LONGEST_LOWERING_S for a_set in work.sets):
         yield from _changed(
-            work, "lowering", f"lowered over {number(slower(first).eccentric)} s",
+            work,
+            "lowering",
+            f"lowered over {number(slower(first).eccentric)} s",
             lambda a_set: {"tempo": _tempo_text(slower(a_set))},
-        )  # fmt: skip
+        )
 
 
 def _tempo_text(tempo: Tempo) -> str:
@@ -302,9 +306,11 @@ def _shorter_rest(work: Work) -> Iterator[Way]:
     rests = [a_set.rest_s for a_set in work.sets if a_set.rest_s]
     if rests and min(rests) - _REST_STEP_S >= _LEAST_REST_S:
         yield from _changed(
-            work, "rest", f"rest {number(min(rests) - _REST_STEP_S)} s",
+            work,
+            "rest",
+            f"rest {number(min(rests) - _REST_STEP_S)} s",
             lambda a_set: {"rest_s": a_set.rest_s - _REST_STEP_S} if a_set.rest_s else {},
-        )  # fmt: skip
+        )
 
 
 def _level(work: Work, name: str | None, share: float = 1) -> Iterator[Way]:

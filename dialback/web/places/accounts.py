@@ -62,9 +62,14 @@ def _who() -> WhoOut:
     week = str(Week.of(desk().today()))
     if account is None and not who.is_open:
         return WhoOut(
-            state="out", name="", role="viewer", athlete=None, rights=[], week=week,
+            state="out",
+            name="",
+            role="viewer",
+            athlete=None,
+            rights=[],
+            week=week,
             withdrawn=is_withdrawn(),
-        )  # fmt: skip
+        )
     role = "owner" if account is None else account.role
     return WhoOut(
         state="open" if account is None else "in",
@@ -92,10 +97,11 @@ def sign_in(body: SignInBody) -> Response:
     if found is None:
         attempt.note()
         raise RefusedError(
-            HTTPStatus.UNAUTHORIZED, "wrong-password",
+            HTTPStatus.UNAUTHORIZED,
+            "wrong-password",
             "No account has this name and this password. Try again, or ask the owner of the "
             "house for a new password.",
-        )  # fmt: skip
+        )
     if found.second is not None:
         _ask_for_code(found, body.code, attempt)
     come_in(found)
@@ -105,16 +111,18 @@ def sign_in(body: SignInBody) -> Response:
 def _ask_for_code(account: Account, code: str, attempt: _Attempt) -> None:
     if not code.strip():
         raise RefusedError(
-            HTTPStatus.UNAUTHORIZED, "code-needed",
+            HTTPStatus.UNAUTHORIZED,
+            "code-needed",
             "Type the code that the app on your phone shows, or one of your recovery codes.",
-        )  # fmt: skip
+        )
     if not second_factor.is_right(account, _key(), code):
         attempt.note()
         raise RefusedError(
-            HTTPStatus.UNAUTHORIZED, "wrong-code",
+            HTTPStatus.UNAUTHORIZED,
+            "wrong-code",
             "That code is not the one that the app shows now, or it has been used. Type the next "
             "one.",
-        )  # fmt: skip
+        )
 
 
 def _key() -> bytes:
@@ -144,11 +152,12 @@ class _Attempt:
         if wait_s > 0:
             minutes = max(1, round(wait_s / 60))
             raise RefusedError(
-                HTTPStatus.TOO_MANY_REQUESTS, "too-many-tries",
+                HTTPStatus.TOO_MANY_REQUESTS,
+                "too-many-tries",
                 f"Too many attempts: try again in {minutes} minute{'s' if minutes > 1 else ''}. "
                 "A device that has signed in before is not kept waiting by others.",
                 wait_s,
-            )  # fmt: skip
+            )
 
     def note(self) -> None:
         """Note that it was wrong."""
@@ -165,9 +174,10 @@ def open_door(body: DoorBody) -> Response:
         attempt.refuse_too_many()
         attempt.note()
         raise RefusedError(
-            HTTPStatus.UNAUTHORIZED, "no-door",
+            HTTPStatus.UNAUTHORIZED,
+            "no-door",
             "This link no longer works. Ask your coach for a new one.",
-        )  # fmt: skip
+        )
     come_in(found)
     return answer(_who())
 
@@ -219,13 +229,16 @@ def own_devices() -> Response:
         Devices(
             devices=[
                 DeviceOut(
-                    id=one.number, words=one.words, since=one.since.isoformat(),
-                    seen=one.seen.isoformat(), here=one.number == who.device,
+                    id=one.number,
+                    words=one.words,
+                    since=one.since.isoformat(),
+                    seen=one.seen.isoformat(),
+                    here=one.number == who.device,
                 )
                 for one in found
             ]
         )
-    )  # fmt: skip
+    )
 
 
 @api.post("/me/devices/<int:device>/sign-out", responses={200: Done})

@@ -371,9 +371,14 @@ def put_in_draft(path: WeekPath, body: PutMovementBody) -> Response:
 def save_draft(path: WeekPath, body: SaveDraftBody) -> Response:
     """Keep the draft. A stale revision is refused and nothing is stored."""
     revision = drafting.keep(
-        desk().ledgers, path.athlete_id, the_week(path.week), body.sessions,
-        body.shape or body.sessions, body.start_total, body.revision,
-    )  # fmt: skip
+        desk().ledgers,
+        path.athlete_id,
+        the_week(path.week),
+        body.sessions,
+        body.shape or body.sessions,
+        body.start_total,
+        body.revision,
+    )
     return answer(Revision(revision=revision))
 
 
@@ -410,7 +415,12 @@ def publish_draft(path: WeekPath, body: PublishBody) -> Response:
     """Make the draft the week's plan; days that have a log stay as they are."""
     shared = desk()
     change = drafting.publish_draft(
-        shared.ledgers, path.athlete_id, the_week(path.week), body.sessions, body.revision,
-        [the_day(day, "logged") for day in body.logged], shared.today(),
-    )  # fmt: skip
+        shared.ledgers,
+        path.athlete_id,
+        the_week(path.week),
+        body.sessions,
+        body.revision,
+        [the_day(day, "logged") for day in body.logged],
+        shared.today(),
+    )
     return answer(Laid(change=change))

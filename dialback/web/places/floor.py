@@ -209,9 +209,10 @@ def sensor_stream(query: SensorQuery) -> Response:
         raise bad_input("tempo", str(error)) from None
     if query.reps * tempo.cycle / query.pace > LONGEST_STREAM_S:
         raise bad_input(
-            "reps", f"{query.reps} reps at this tempo take more than "
-            f"{LONGEST_STREAM_S // 60} minutes: a set is shorter"
-        )  # fmt: skip
+            "reps",
+            f"{query.reps} reps at this tempo take more than "
+            f"{LONGEST_STREAM_S // 60} minutes: a set is shorter",
+        )
     events = SimulatedSensor(tempo, query.reps, query.seed).events()
     return Response(
         desk().streams.held(request.remote_addr or "", _as_they_happen(events, query.pace)),

@@ -62,8 +62,10 @@ def log_week(path: WeekPath) -> Response:
     weeks = {week} | {Week.of(plan.date) for match in matches for plan in match.plans}
     kept = {
         id(one.session): one
-        for basis in BASES for each in weeks for one in kept_in(ledger, basis, each)
-    }  # fmt: skip
+        for basis in BASES
+        for each in weeks
+        for one in kept_in(ledger, basis, each)
+    }
     by = who_logged([one.client_id for one in kept.values()])
     return answer(
         LogWeek(

@@ -216,9 +216,13 @@ def _take(grid: Grid, choice: SheetChoice, name: str | None, today: date, job: J
     house = [one for _, one in house_movements()]
     movements = MovementTable([*house, *made_of(choice.like, MovementTable(house))])
     return take(
-        grid, choice, movements, today, name,
+        grid,
+        choice,
+        movements,
+        today,
+        name,
         job.tell("reading sets", len(grid.rows)),
-    )  # fmt: skip
+    )
 
 
 @api.post("/<token>/store", responses={202: JobOut})
@@ -237,10 +241,15 @@ def store_the_sheet(path: JobPath, body: SheetChoice) -> Response:
         if taken.unknown:
             raise bad_input("movement", f"{taken.unknown[0].name!r} is unknown: say what it is")
         done: Stored = store_sheet(
-            job.name, taken.sessions, body, grid.heads, ledgers, today,
+            job.name,
+            taken.sessions,
+            body,
+            grid.heads,
+            ledgers,
+            today,
             running.tell("saving sessions", len(taken.sessions)),
             made_of(body.like, MovementTable(one for _, one in house_movements())),
-        )  # fmt: skip
+        )
         return SheetStored(
             import_id=done.row.id, sessions=done.sessions, sets=done.sets, there=done.there
         )

@@ -51,10 +51,14 @@ def propose_week(path: WeekPath, body: WaveBody) -> Response:
     accepted = accepted_in(athlete, ledger, week, ledger.source.week("planned", week))
     try:
         found = wave_week(
-            ledger, week, plans, Options(seconds=WEEK_S * desk().patience, accepted=accepted),
-            lighter=body.lighter, ease_in=body.ease_in,
+            ledger,
+            week,
+            plans,
+            Options(seconds=WEEK_S * desk().patience, accepted=accepted),
+            lighter=body.lighter,
+            ease_in=body.ease_in,
             fixed=logged_days(desk().ledgers.of(athlete), week),
-        )  # fmt: skip
+        )
     except NothingToStartFromError as nothing:
         raise NotThereError(f"{athlete.name}: {nothing}.") from None
     return answer(_out(ledger, week, found, athlete.change))
@@ -99,7 +103,10 @@ def publish_weeks(path: WeekPath, body: PublishWaveBody) -> Response:
     the_week(path.week)
     shared = desk()
     change = drafting.publish_weeks(
-        shared.ledgers, path.athlete_id,
-        [(the_week(one.week), one.sessions) for one in body.weeks], body.state, shared.today(),
-    )  # fmt: skip
+        shared.ledgers,
+        path.athlete_id,
+        [(the_week(one.week), one.sessions) for one in body.weeks],
+        body.state,
+        shared.today(),
+    )
     return answer(Laid(change=change))

@@ -252,9 +252,14 @@ def accept_finding(path: WeekPath, body: AcceptBody) -> Response:
     """Accept a finding of the week with a reason."""
     shared = desk()
     judging.accept_finding(
-        shared.ledgers, path.athlete_id, the_week(path.week), body.basis, _key(body), body.reason,
+        shared.ledgers,
+        path.athlete_id,
+        the_week(path.week),
+        body.basis,
+        _key(body),
+        body.reason,
         shared.today(),
-    )  # fmt: skip
+    )
     return answer(Done())
 
 
@@ -274,9 +279,14 @@ def accept_cause(path: WeekPath, body: AcceptCauseBody) -> Response:
     """Accept all that follows from a cause, with one reason."""
     shared = desk()
     judging.accept_cause(
-        shared.ledgers, path.athlete_id, the_week(path.week), body.basis,
-        (body.code, body.subject), body.reason, shared.today(),
-    )  # fmt: skip
+        shared.ledgers,
+        path.athlete_id,
+        the_week(path.week),
+        body.basis,
+        (body.code, body.subject),
+        body.reason,
+        shared.today(),
+    )
     return answer(Done())
 
 
@@ -285,9 +295,13 @@ def reopen_cause(path: WeekPath, body: CauseKey) -> Response:
     """Open again all that follows from a cause."""
     shared = desk()
     judging.reopen_cause(
-        shared.ledgers, path.athlete_id, the_week(path.week), body.basis,
-        (body.code, body.subject), shared.today(),
-    )  # fmt: skip
+        shared.ledgers,
+        path.athlete_id,
+        the_week(path.week),
+        body.basis,
+        (body.code, body.subject),
+        shared.today(),
+    )
     return answer(Done())
 
 
@@ -326,9 +340,10 @@ def report(path: WeekPath, query: ReportQuery) -> Response:
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     if query.reader == "coach" and not visitor().has("read"):
         raise RefusedError(
-            HTTPStatus.FORBIDDEN, "not-allowed", "The coach's report is the coach's: take the "
-            "hand-out."
-        )  # fmt: skip
+            HTTPStatus.FORBIDDEN,
+            "not-allowed",
+            "The coach's report is the coach's: take the hand-out.",
+        )
     make = reporting.week_report if query.of == "week" else reporting.block_report
     pdf = make(desk().ledgers, athlete, week, query.reader, desk().today())
     what = "hand-out" if query.reader == "athlete" else "report"
