@@ -1,7 +1,7 @@
 """Write what the front end has of the core, as JSON: the measures, and what its rules are held to.
 
 Floor works without a connection, so a few rules stand in the front end, too
-(``frontend/src/places/floor/rules.ts``). Its tests read these answers, and ``tests/test_docs.py``
+(``frontend/src/shared/coreRules.ts``). Its tests read these answers, and ``tests/test_docs.py``
 that they are the core's.
 """
 

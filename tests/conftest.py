@@ -5,16 +5,21 @@ from __future__ import annotations
 import os
 from collections.abc import Callable, Iterator
 from datetime import date
+from functools import cache
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
 
 import pytest
+from argon2 import PasswordHasher
 from flask.testing import FlaskClient
+from flask_openapi3.openapi import OpenAPI
 from hypothesis import settings
 
 from dialback.store.database import open_database
 from dialback.store.models import database
-from dialback.web.app import create_app
+from dialback.web.app import routed, settle
+from dialback.work import passwords
 from tests.build import as_bytes, document, session, sets
 
 # Locally properties are tried on ever new examples; a landing does not hang on the luck of a draw.
@@ -24,6 +29,9 @@ if os.environ.get("CI"):
 
 PATIENCE = 100.0
 """Tests see what comes out where nobody is in a hurry, however busy the machine."""
+
+# What makes a real hash slow is the library's; here they are made by the hundred.
+passwords._HASHER = PasswordHasher(time_cost=1, memory_cost=8, parallelism=1)
 
 TODAY = date(2026, 10, 12)
 """The Monday after the audited week of tests.build."""
@@ -40,16 +48,36 @@ def data(tmp_path: Path) -> Path:
     return tmp_path / "data.sqlite"
 
 
+@cache
+def empty_house() -> bytes:
+    """A data file that nothing was written into, which takes a while to make: once for all."""
+    with TemporaryDirectory() as place:
+        data = Path(place) / "empty.sqlite"
+        with open_database(data).connection_context():
+            pass
+        return data.read_bytes()
+
+
 @pytest.fixture
 def store(data: Path) -> Iterator[Path]:
+    data.write_bytes(empty_house())
     open_database(data)
     with database.connection_context():
         yield data
 
 
+@cache
+def app() -> OpenAPI:
+    """One application for all tests, which moves from house to house."""
+    return routed()
+
+
 @pytest.fixture
 def client(data: Path) -> FlaskClient:
-    return create_app(data, today=lambda: TODAY, patience=PATIENCE).test_client()
+    if not data.exists():
+        data.write_bytes(empty_house())
+    settle(app(), data, today=lambda: TODAY, patience=PATIENCE)
+    return app().test_client()
 
 
 @pytest.fixture

@@ -5,7 +5,7 @@ from __future__ import annotations
 import random
 from collections.abc import Iterator
 from dataclasses import asdict, dataclass
-from typing import Any, Final, Protocol
+from typing import Any, Final
 
 from dialback.core.tempo import Tempo
 
@@ -41,13 +41,6 @@ class RepEvent:
     def as_json(self) -> dict[str, Any]:
         """The event as it goes over the wire."""
         return {name: round(value, 3) for name, value in asdict(self).items()}
-
-
-class RepSource(Protocol):
-    """What a sensor is to the rest of the program, simulated or real."""
-
-    def events(self) -> Iterator[RepEvent]:
-        """The reps in the order in which they ended."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -121,10 +121,40 @@ def create_app(
     comes in without an account. ``second_factor``: owners and coaches need one. Raises
     ``BadInputError`` if the data file does not open.
     """
-    app = _bare_app()
+    app = routed()
+    settle(
+        app,
+        data,
+        today=today,
+        hosts=hosts,
+        patience=patience,
+        beyond=beyond,
+        second_factor=second_factor,
+    )
+    return app
+
+
+def settle(
+    app: OpenAPI,
+    data: Path,
+    *,
+    today: Callable[[], date] = date.today,
+    hosts: list[str] | None = None,
+    patience: float = 1.0,
+    beyond: bool = False,
+    second_factor: bool = False,
+) -> None:
+    """Give routes a house, in place of the one that they had; as ``create_app`` has it."""
     open_database(data)
     app.extensions["dialback"] = Desk(Ledgers(), today, data=data, patience=patience)
-    security.register(app, hosts or security.LOOPBACK)
+    app.config["TRUSTED_HOSTS"] = hosts or security.LOOPBACK
+    doors.settle(app, data, beyond=beyond, second_factor=second_factor)
+
+
+def routed() -> OpenAPI:
+    """The routes with all that goes before and after a request, still without a house."""
+    app = _bare_app()
+    security.register(app)
     problems.register(app)
 
     @app.before_request
@@ -138,7 +168,7 @@ def create_app(
         disconnect()
         doors.note_first_of_the_day()
 
-    doors.register(app, data, beyond=beyond, second_factor=second_factor)
+    doors.register(app)
     return app
 
 

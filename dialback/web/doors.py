@@ -240,19 +240,25 @@ def go_out() -> None:
     g.pop("visitor", None)
 
 
-def register(app: Flask, data: Path, *, beyond: bool, second_factor: bool) -> None:
-    """Let nobody by who may not ask.
+def settle(app: Flask, data: Path, *, beyond: bool, second_factor: bool) -> None:
+    """Whose key signs the cookies, and how much is asked of whom.
 
     ``beyond``: the house is never open without accounts. ``second_factor``: whoever changes plans
     or runs the house needs one.
     """
     app.config.update(
         SECRET_KEY=signing_key(data),
+        BEYOND=beyond,
+        SECOND_FACTOR=second_factor,
+    )
+
+
+def register(app: Flask) -> None:
+    """Let nobody by who may not ask."""
+    app.config.update(
         SESSION_COOKIE_SAMESITE="Lax",
         SESSION_REFRESH_EACH_REQUEST=False,
         PERMANENT_SESSION_LIFETIME=STAYS,
-        BEYOND=beyond,
-        SECOND_FACTOR=second_factor,
     )
     app.session_interface = Cookies()
     app.after_request(hand_out)

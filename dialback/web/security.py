@@ -58,9 +58,8 @@ def _is_foreign(origin: str) -> bool:
     return (parts.scheme, parts.netloc) != (request.scheme, request.host)
 
 
-def register(app: Flask, hosts: list[str]) -> None:
+def register(app: Flask) -> None:
     """Set headers on every answer; refuse foreign hosts, foreign origins and other bodies."""
-    app.config["TRUSTED_HOSTS"] = hosts
     app.config["MAX_CONTENT_LENGTH"] = MAX_BYTES
 
     @app.after_request

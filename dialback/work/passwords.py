@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import secrets
+from functools import cache
 from threading import BoundedSemaphore
 from typing import Final
 
@@ -23,8 +24,12 @@ _SAFE: Final = 3
 _HASHER: Final = PasswordHasher()
 _AT_ONCE: Final = BoundedSemaphore(2)
 """A hash takes 64 MB for a fifth of a second: who guesses keeps two of them busy, not the house."""
-_NOBODYS: Final = _HASHER.hash(secrets.token_urlsafe())
-"""Looked at where there is no such account, so that the answer takes as long."""
+
+
+@cache
+def _nobodys() -> str:
+    """What is looked at where there is no such account, so that the answer takes as long."""
+    return _HASHER.hash(secrets.token_urlsafe())
 
 
 def check_password(password: str, name: str) -> None:
@@ -54,7 +59,7 @@ def is_right(kept: str | None, password: str) -> bool:
     """Whether a password is the one of a hash; it takes as long where there is no hash."""
     with _AT_ONCE:
         try:
-            return bool(_HASHER.verify(kept or _NOBODYS, password)) and kept is not None
+            return bool(_HASHER.verify(kept or _nobodys(), password)) and kept is not None
         except (Argon2Error, InvalidHashError):
             return False
 

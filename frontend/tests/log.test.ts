@@ -8,7 +8,7 @@ import {
   restAsPlanned,
   sameLine,
 } from "@/places/log/log";
-import { asPlanned } from "@/places/floor/rules";
+import { asPlanned } from "@/shared/coreRules";
 import { set } from "./build";
 
 const line = (at: number | null, done_at: number | null, more: Partial<Line> = {}): Line => ({

@@ -34,14 +34,14 @@ class Server {
 }
 
 let server: Server;
-let box: typeof import("@/places/floor/outbox");
+let box: typeof import("@/api/outbox");
 
 beforeEach(async () => {
   globalThis.indexedDB = new IDBFactory();
   server = new Server();
   vi.stubGlobal("fetch", (request: Request) => server.fetch(request));
   vi.resetModules();
-  box = await import("@/places/floor/outbox");
+  box = await import("@/api/outbox");
 });
 
 const log = (change: string, sets = 1): Body => ({
@@ -213,7 +213,7 @@ describe("a device that keeps nothing", () => {
       },
     });
     vi.resetModules();
-    box = await import("@/places/floor/outbox");
+    box = await import("@/api/outbox");
     server.line = "down";
     await post("one");
     expect((await box.waiting()).map((one) => one.body.change)).toEqual(["one"]);
@@ -230,7 +230,7 @@ describe("a device that keeps nothing", () => {
     vi.useFakeTimers();
     vi.stubGlobal("indexedDB", { open: () => new EventTarget() });
     vi.resetModules();
-    box = await import("@/places/floor/outbox");
+    box = await import("@/api/outbox");
     const run = box.loadRun("7");
     await vi.advanceTimersByTimeAsync(3000);
     expect(await run).toBeUndefined();

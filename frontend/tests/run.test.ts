@@ -23,7 +23,7 @@ import {
   told,
   wanted,
 } from "@/places/floor/run";
-import { fitting } from "@/places/floor/rules";
+import { fitting } from "@/shared/coreRules";
 import { hold, lapse, notDone, seenAfterAll, setBack, unseenIn } from "@/places/floor/unseen";
 import { circuit, due, run, set } from "./build";
 

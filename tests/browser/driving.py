@@ -29,7 +29,8 @@ from dialback.web.app import create_app
 from tests.conftest import PATIENCE
 
 AXE = (Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js").read_text()
-WAIT_S = 30
+WAIT_S = 120
+"""Longer than anything takes on a machine that is busy with a dozen other things."""
 FLAGS = (
     "--headless=new",
     "--no-sandbox",

@@ -103,20 +103,3 @@ def test_somebody_is_archived_put_back_and_deleted_for_good(coach: Coach) -> Non
     coach.sees_no("Cy Falk")
     coach.open("/", "Bo Marsh")
     assert "Cy Falk" not in coach.text()
-
-
-def test_a_look_around_in_the_made_up_club(tmp_path: Path) -> None:
-    data = tmp_path / "empty.sqlite"
-    with served(data, MONDAY, empty=True) as base, browser() as driver:
-        coach = Coach(driver, base)
-        coach.open("/", "Look around first?")
-        coach.click("Try it with the made-up club", "button")
-        coach.find("//a[.='Maro Veldt']")
-        coach.find("//header//span[.='Sallowmere Rowing Club']")
-        coach.open("/files", "13 of the athletes here are made up")
-        coach.click("Remove the made-up club", "button")
-        coach.sees("Everyone you added yourself stays.")
-        assert coach.axe() == []
-        coach.click("Remove for good", "button")
-        coach.sees_no("made up")
-        coach.open("/", "Nobody is on the roster yet.")

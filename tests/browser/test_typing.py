@@ -24,8 +24,8 @@ from tests.notation.test_mistakes import examples
 HUMAN = os.environ.get("DIALBACK_PACE") == "human"
 SLOWEST_S, FASTEST_S = (0.3, 0.18) if HUMAN else (0.1, 0.05)
 WEEK = "/athletes/{athlete}/weeks/2026-W52"
-HANDS = 4
-"""So many coaches type at the same time, each with a session of their own."""
+HANDS, EVERY = (4, 1) if HUMAN else (2, 3)
+"""So many coaches type at the same time, each with a session of their own, every third row."""
 
 BOARDS = [
     *(example.rstrip("\n") for example in examples()),
@@ -37,7 +37,14 @@ BOARDS = [
 
 def pieces() -> list[str]:
     """The boards in pieces of about equal length, each for one session."""
-    lines = [line for board in BOARDS for line in [*board.split("\n"), ""]]
+    rows: list[list[str]] = []
+    for line in [line for board in BOARDS for line in [*board.split("\n"), ""]]:
+        # Rounds stay together.
+        if rows and line[:1] in ("", " "):
+            rows[-1].append(line)
+        else:
+            rows.append([line])
+    lines = [line for row in rows[::EVERY] for line in row]
     share = sum(map(len, lines)) / HANDS
     found: list[list[str]] = [[]]
     for line in lines:

@@ -195,7 +195,9 @@ def _of_findings(result: Audit) -> Iterator[str]:
         if watch is None or watch.unless in raised:
             continue
         about = [
-            finding.about
+            day_text(date.fromisoformat(finding.subject))
+            if code.subject == "day"
+            else finding.about
             for finding in result.findings
             if finding.code == code.code and (finding.level != "note" or not watch.above_note)
         ]

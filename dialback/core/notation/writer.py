@@ -102,11 +102,6 @@ def steps_text(steps: Iterable[Pieces]) -> str:
     return f", {written('THEN')} ".join(map(pieces_text, steps))
 
 
-def alternatives_text(texts: Iterable[str]) -> str:
-    """The alternatives of a turn, one a round."""
-    return " / ".join(texts)
-
-
 def head_text(rounds: Rounds) -> str:
     """The head of rounds as it is written in one way."""
     seconds = (rounds.every_s, rounds.on_s, rounds.off_s, rounds.between_s)

@@ -2,6 +2,8 @@ import createClient, { type Middleware } from "openapi-fetch";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
+/** A set as the book has it. */
+export type CoreSet = Schemas["Set"];
 export type Basis = "completed" | "planned";
 export type Level = Schemas["FindingOut"]["level"];
 

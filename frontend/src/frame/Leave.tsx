@@ -2,7 +2,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useLook } from "@/api/changes";
 import { me, useComing } from "@/api/me";
-import { waiting } from "@/places/floor/outbox";
+import { waiting } from "@/api/outbox";
 import { count } from "@/words";
 import { DialogSheet } from "./DialogSheet";
 

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useChange } from "@/api/changes";
 import { goals } from "@/api/goals";
-import { MovementInput } from "@/places/rules/MovementInput";
+import { MovementInput } from "@/shared/MovementInput";
 import { keptWeight, weightUnit } from "@/words";
 
 interface Props {

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
-import { Stepper } from "@/places/dial/Stepper";
+import { Stepper } from "@/shared/Stepper";
 
 export type Change = Required<Schemas["ChangeBody"]>;
 

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
-import { Stepper } from "@/places/dial/Stepper";
+import { Stepper } from "@/shared/Stepper";
 import { weekName } from "@/words";
 import { type Change, ChangeFields, NONE } from "./ChangeFields";
 

@@ -10,7 +10,7 @@ import { weekPath } from "@/frame/places";
 import { DialFace } from "@/marks/DialFace";
 import { LadderFace } from "@/marks/LadderFace";
 import { weekName } from "@/words";
-import { Answer } from "./Answer";
+import { Answer } from "@/shared/DraftAnswer";
 import { DialHead } from "./DialHead";
 import { MovementDialog, type Wanted } from "./MovementDialog";
 import { Nearest } from "./Nearest";

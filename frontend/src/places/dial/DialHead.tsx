@@ -2,7 +2,7 @@ import type { Schemas } from "@/api/client";
 import { KEYS } from "@/frame/keys";
 import { settingWords } from "@/marks/scale";
 import { number } from "@/words";
-import { Stepper } from "./Stepper";
+import { Stepper } from "@/shared/Stepper";
 import type { Subject } from "./draft";
 import type { Dialled } from "./useNotches";
 

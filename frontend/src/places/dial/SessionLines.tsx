@@ -2,10 +2,10 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { Heads } from "@/frame/Heads";
 import { day, keptWeight, typedWeight, weightUnit } from "@/words";
-import { Stepper } from "./Stepper";
+import { Stepper } from "@/shared/Stepper";
 import { Hollow } from "./Hollow";
 import type { Proposed, Step } from "./proposed";
-import type { CoreSet } from "@/places/log/log";
+import type { CoreSet } from "@/api/client";
 import type { Line } from "./draft";
 
 interface Props {

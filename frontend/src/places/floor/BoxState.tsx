@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { isInMemory, listenToBoxes } from "@/api/boxes";
-import { type Waiting, besides, drop, listen, send, waiting } from "./outbox";
+import { type Waiting, besides, drop, listen, send, waiting } from "@/api/outbox";
 
 /** Whether all that was tapped has reached the server; what waits is safe on this device. */
 export function BoxState() {

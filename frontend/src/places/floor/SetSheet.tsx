@@ -1,6 +1,6 @@
 import type { Schemas } from "@/api/client";
 import { DialogSheet } from "@/frame/DialogSheet";
-import type { CoreSet } from "@/places/log/log";
+import type { CoreSet } from "@/api/client";
 import { keptWeight, typedWeight, weightUnit } from "@/words";
 import { Count, Row, Tap } from "./taps";
 import { type SetInHand, useSetInHand } from "./useSetInHand";

@@ -1,9 +1,9 @@
 import type { Schemas } from "@/api/client";
 import { newId } from "@/api/id";
-import type { CoreSet } from "@/places/log/log";
+import type { CoreSet } from "@/api/client";
 import { time, weight } from "@/words";
 import { type Clock, type Step, jump, oneMore } from "./clock";
-import { asPlanned, fitting } from "./rules";
+import { asPlanned, fitting } from "@/shared/coreRules";
 import type { Unseen } from "./unseen";
 
 export type Run = Schemas["FloorRunOf"];

@@ -3,7 +3,7 @@ import type { Schemas } from "@/api/client";
 import { newId } from "@/api/id";
 import { inWindow } from "@/api/remember";
 import { type Clock, advance } from "./clock";
-import { loadRun, post, saveRun } from "./outbox";
+import { loadRun, post, saveRun } from "@/api/outbox";
 import { type Run, type State, fresh, leader, logOf, markDone, plansOf } from "./run";
 import { type Look, hold, lapse, lookNow, setBack, unseenIn } from "./unseen";
 

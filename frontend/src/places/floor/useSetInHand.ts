@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
-import type { CoreSet } from "@/places/log/log";
-import { fitting } from "./rules";
+import type { CoreSet } from "@/api/client";
+import { fitting } from "@/shared/coreRules";
 
 interface Opened {
   set: CoreSet;

@@ -1,9 +1,10 @@
 import { useState } from "react";
-import { asPlanned } from "@/places/floor/rules";
+import { asPlanned } from "@/shared/coreRules";
 import { SetFields } from "./SetFields";
 import { SetRow } from "./SetRow";
 import { Small } from "./Small";
-import { type CoreSet, type Line, type LogSession, doneOf, headsOf, inRounds, planOf } from "./log";
+import type { CoreSet } from "@/api/client";
+import { type Line, type LogSession, doneOf, headsOf, inRounds, planOf } from "./log";
 import type { Lines } from "./useLines";
 
 interface Props {

@@ -1,6 +1,6 @@
 import { type FormEvent, useState } from "react";
 import { keptWeight, typedWeight, weightUnit } from "@/words";
-import type { CoreSet } from "./log";
+import type { CoreSet } from "@/api/client";
 
 const SIDES = ["both", "each", "alternating", "left", "right"] as const;
 

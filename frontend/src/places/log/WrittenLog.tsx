@@ -4,7 +4,7 @@ import { newId } from "@/api/id";
 import { useChange } from "@/api/changes";
 import { logs } from "@/api/log";
 import { type WeekPlace } from "@/api/place";
-import { NotationHelp } from "@/places/write/NotationHelp";
+import { NotationHelp } from "@/shared/NotationHelp";
 import { day } from "@/words";
 import { emptyLog } from "./log";
 

@@ -1,7 +1,6 @@
-import type { Schemas } from "@/api/client";
-import { asPlanned } from "@/places/floor/rules";
+import type { CoreSet, Schemas } from "@/api/client";
+import { asPlanned } from "@/shared/coreRules";
 
-export type CoreSet = Schemas["Set"];
 export type CoreSession = Schemas["Session"];
 export type Line = Schemas["LogLine"];
 export type LogSession = Schemas["LogSession"];

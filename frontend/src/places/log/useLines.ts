@@ -1,10 +1,10 @@
+import type { CoreSet } from "@/api/client";
 import { useState } from "react";
 import { type Schemas, messageOf } from "@/api/client";
 import { logs } from "@/api/log";
 import { type WeekPlace } from "@/api/place";
-import { asPlanned } from "@/places/floor/rules";
+import { asPlanned } from "@/shared/coreRules";
 import {
-  type CoreSet,
   type Line,
   type LogSession,
   doneOf,

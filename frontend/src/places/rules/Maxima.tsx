@@ -2,7 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { maxima, useMaxima } from "@/api/maxima";
-import { MovementInput } from "./MovementInput";
+import { MovementInput } from "@/shared/MovementInput";
 import { date, keptWeight, weight, weightUnit } from "@/words";
 
 type Known = Schemas["MaximaOut"];

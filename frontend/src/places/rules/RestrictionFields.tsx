@@ -1,5 +1,5 @@
 import { weightUnit } from "@/words";
-import { MovementInput } from "./MovementInput";
+import { MovementInput } from "@/shared/MovementInput";
 import type { Said } from "./restriction";
 
 interface Props {

@@ -3,7 +3,7 @@ import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
 import { rules as calls } from "@/api/rules";
-import { SchoolsDialog } from "@/places/sheet/SchoolsDialog";
+import { SchoolsDialog } from "@/shared/SchoolsDialog";
 
 type Preset = Schemas["PresetOut"];
 

@@ -2,7 +2,7 @@ import type { Basis } from "@/api/client";
 import { type WeekPlace } from "@/api/place";
 import { KEYS } from "@/frame/keys";
 import { BASIS_WORDS, weekName } from "@/words";
-import { SchoolsDialog } from "./SchoolsDialog";
+import { SchoolsDialog } from "@/shared/SchoolsDialog";
 import type { Sheet } from "./open";
 
 const BASELINES: Record<string, string> = {

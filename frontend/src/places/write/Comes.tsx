@@ -1,5 +1,5 @@
 import type { Schemas } from "@/api/client";
-import { Findings, Muscles, Pairs, Totals } from "@/places/dial/Answer";
+import { Findings, Muscles, Pairs, Totals } from "@/shared/DraftAnswer";
 import { amount, number, unit, weight } from "@/words";
 
 /** What the text comes to: by itself, the line in hand, and its week. */

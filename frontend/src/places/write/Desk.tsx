@@ -6,7 +6,7 @@ import { useHeldKeys } from "@/frame/keys";
 import { Comes } from "./Comes";
 import { DeskHead } from "./DeskHead";
 import { Form } from "./Form";
-import { NotationHelp } from "./NotationHelp";
+import { NotationHelp } from "@/shared/NotationHelp";
 import { Notices } from "./Notices";
 import { PrintSheet } from "./PrintSheet";
 import { TypedBefore } from "./TypedBefore";

@@ -1,8 +1,8 @@
-import { Dialog, DialogPanel, DialogTitle } from "@headlessui/react";
 import { useState } from "react";
 import type { Basis, Schemas } from "@/api/client";
 import { type WeekPlace } from "@/api/place";
 import { useSchools } from "@/api/sheet";
+import { DialogSheet } from "@/frame/DialogSheet";
 import { LevelMark } from "@/marks/LevelMark";
 import { weekName } from "@/words";
 
@@ -19,37 +19,20 @@ export function SchoolsDialog({ place, basis }: { place: WeekPlace; basis: Basis
       >
         Schools side by side
       </button>
-      <Dialog open={open} onClose={() => setOpen(false)} className="relative z-10">
-        <div className="fixed inset-0 bg-ink/40" aria-hidden="true" />
-        <div className="fixed inset-0 grid place-items-center p-6">
-          <DialogPanel className="flex max-h-full w-full max-w-4xl flex-col border border-rule bg-sheet">
-            <div className="flex items-baseline border-b border-rule px-6 py-3">
-              <DialogTitle className="text-xl font-semibold">
-                {weekName(place.week)} under every school
-              </DialogTitle>
-              <button type="button" onClick={() => setOpen(false)} className="key-button ml-auto">
-                Close
-              </button>
-            </div>
-            {/* It scrolls and holds nothing to focus: the keyboard needs a hold of it. */}
-            <div
-              role="region"
-              aria-label="Findings by school"
-              // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex
-              tabIndex={0}
-              className="min-h-0 overflow-auto px-6 py-4"
-            >
-              {schools.error && (
-                <p role="alert" className="text-high">
-                  {schools.error.message}
-                </p>
-              )}
-              {schools.isLoading && <p className="text-ink-2">Counting the week each way…</p>}
-              {schools.data && <Table schools={schools.data} />}
-            </div>
-          </DialogPanel>
-        </div>
-      </Dialog>
+      <DialogSheet
+        open={open}
+        close={() => setOpen(false)}
+        title={`${weekName(place.week)} under every school`}
+        scrolls="Findings by school"
+      >
+        {schools.error && (
+          <p role="alert" className="text-high">
+            {schools.error.message}
+          </p>
+        )}
+        {schools.isLoading && <p className="text-ink-2">Counting the week each way…</p>}
+        {schools.data && <Table schools={schools.data} />}
+      </DialogSheet>
     </>
   );
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { asPlanned, atOrBelow, fitting } from "@/places/floor/rules";
-import type { CoreSet } from "@/places/log/log";
+import { asPlanned, atOrBelow, fitting } from "@/shared/coreRules";
+import type { CoreSet } from "@/api/client";
 import core from "./fixtures/core.json";
 
 describe("the rules that Floor has, too, answer as the core does", () => {

@@ -1,4 +1,4 @@
-import type { CoreSet } from "@/places/log/log";
+import type { CoreSet } from "@/api/client";
 
 /**
  * Rules of the job that Floor needs without a connection. The core has them, too: fixtures that it
