@@ -1,6 +1,7 @@
 """Imports run one way, and the core knows nothing of the rooms around it."""
 
 import ast
+import re
 from pathlib import Path
 
 import pytest
@@ -91,3 +92,34 @@ def test_web_changes_nothing_by_itself() -> None:
         if path.parent.name == "places":
             others = {name for name in names if name.startswith("dialback.web.places")}
             assert not others, f"{path}: what two places need stands beside them in web"
+
+
+FRONT = Path(__file__).parent.parent / "frontend" / "src"
+FRONT_MAY_USE = {
+    "words.ts": {"api"},
+    "api": {"words"},
+    "marks": {"api", "words"},
+    "frame": {"api", "marks", "words"},
+    "shared": {"api", "frame", "marks", "words"},
+    "places": {"api", "frame", "marks", "shared", "words"},
+    "main.tsx": {"api", "frame", "places", "index.css"},
+}
+FROM = re.compile(r"""(?:from|import\()\s*"(@/|\.{1,2}/)([^"]+)\"""")
+
+
+def front_files() -> list[Path]:
+    return [path for path in sorted(FRONT.rglob("*.ts*")) if not path.name.endswith(".d.ts")]
+
+
+@pytest.mark.parametrize("path", front_files(), ids=lambda path: str(path.relative_to(FRONT)))
+def test_imports_of_the_front_end_run_one_way(path: Path) -> None:
+    room = path.relative_to(FRONT).parts[0]
+    for start, name in FROM.findall(path.read_text()):
+        found = (FRONT if start == "@/" else path.parent / start) / name
+        if not found.resolve().is_relative_to(FRONT):
+            continue
+        parts = found.resolve().relative_to(FRONT).parts
+        assert parts[0] == room or parts[0] in FRONT_MAY_USE[room], f"{room} imports {name}"
+        if room == "places" == parts[0]:
+            # What two places need is not a place's own: it goes into the shared room.
+            assert parts[1] == path.relative_to(FRONT).parts[1], f"a place imports {name}"

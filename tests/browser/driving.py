@@ -13,7 +13,7 @@ from tempfile import TemporaryDirectory
 from typing import Any
 
 from selenium import webdriver
-from selenium.common.exceptions import TimeoutException
+from selenium.common.exceptions import StaleElementReferenceException, TimeoutException
 from selenium.webdriver.chrome.options import Options
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
@@ -29,6 +29,12 @@ from dialback.web.app import create_app
 from tests.conftest import PATIENCE
 
 AXE = (Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js").read_text()
+SEEN = """
+const apart = [...document.querySelectorAll("div")].flatMap(
+  one => one.shadowRoot ? [...one.shadowRoot.querySelectorAll(".cm-editor")] : []);
+return [document.body, ...apart].map(one => one.innerText).join("\\n")
+"""
+"""What is seen of the page and of the editor, which stands in a tree of its own."""
 WAIT_S = 120
 """Longer than anything takes on a machine that is busy with a dozen other things."""
 FLAGS = (
@@ -126,6 +132,22 @@ def colours(driver: webdriver.Chrome, scheme: str) -> None:
     )
 
 
+class There(WebElement):
+    """What is found at a place: looked for again where the page has put another in its stead."""
+
+    def __init__(self, find: Callable[[], WebElement]) -> None:
+        element = find()
+        super().__init__(element.parent, element.id)
+        self._find = find
+
+    def _execute(self, command: str, params: dict[str, Any] | None = None) -> Any:
+        try:
+            return super()._execute(command, params)
+        except StaleElementReferenceException:
+            self._id = self._find().id
+            return super()._execute(command, params)
+
+
 class Coach:
     """Somebody at the screen: opens places, reads, clicks, types."""
 
@@ -153,7 +175,7 @@ class Coach:
         Of the browser's own making: the driver's takes thirty times as long, and is asked for all
         the time.
         """
-        seen = self.driver.execute_script("return document.body.innerText")
+        seen = self.driver.execute_script(SEEN)
         lines = (re.sub(r"[ \t\xa0]+", " ", line).strip() for line in seen.splitlines())
         return "\n".join(filter(None, lines))
 
@@ -164,7 +186,12 @@ class Coach:
         self.wait(lambda: words not in self.text(), f"still sees {words!r}")
 
     def find(self, xpath: str) -> WebElement:
-        return self.wait(lambda: self.driver.find_element(By.XPATH, xpath), f"nothing at {xpath}")
+        def found() -> WebElement:
+            return self.wait(
+                lambda: self.driver.find_element(By.XPATH, xpath), f"nothing at {xpath}"
+            )
+
+        return There(found)
 
     def all(self, css: str) -> list[WebElement]:
         return self.driver.find_elements(By.CSS_SELECTOR, css)

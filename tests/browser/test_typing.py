@@ -24,8 +24,8 @@ from tests.notation.test_mistakes import examples
 HUMAN = os.environ.get("DIALBACK_PACE") == "human"
 SLOWEST_S, FASTEST_S = (0.3, 0.18) if HUMAN else (0.1, 0.05)
 WEEK = "/athletes/{athlete}/weeks/2026-W52"
-HANDS, EVERY = (4, 1) if HUMAN else (2, 3)
-"""So many coaches type at the same time, each with a session of their own, every third row."""
+HANDS, EVERY = (4, 1) if HUMAN else (2, 9)
+"""So many coaches type at the same time, each with a session of their own, every ninth row."""
 
 BOARDS = [
     *(example.rstrip("\n") for example in examples()),

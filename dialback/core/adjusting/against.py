@@ -8,8 +8,9 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from typing import Final, Protocol
 
+from dialback.core.adjusting.rows import Flag
 from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
-from dialback.core.adjusting.weekly import Flag, WeekProgramme
+from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.findings import Finding
 from dialback.core.findings.finding import Key
 from dialback.core.vocabulary import WHOLE_WEEK

@@ -209,7 +209,7 @@ def _changes(search: Search, best: Found) -> tuple[Change, ...]:
     left = judge.of(best.sessions)
     found = []
     for (at, number), count in sorted(best.counts.items()):
-        line = next(span for span in week.lines[at] if span.number == number)
+        line = next(span for span in week.spans[at] if span.number == number)
         without = {key: value for key, value in best.counts.items() if key != (at, number)}
         others = week.sessions(without, best.added)
         because = _worse(judge.of(others), left)
