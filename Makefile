@@ -8,7 +8,7 @@ PORT ?= 8765
 BIN := .venv/bin
 FRONT := $(shell git ls-files -co --exclude-standard frontend 2>/dev/null | grep -v -e schema.d.ts -e /tests/)
 
-.PHONY: setup dev build demo test lint lint-python lint-frontend unit-frontend bench fuzz trial docs screenshots lock clean chromium
+.PHONY: setup dev build demo test quick lint lint-python lint-frontend unit-frontend bench fuzz trial docs screenshots lock clean chromium
 
 setup: $(BIN)/dialback
 
@@ -65,9 +65,14 @@ test: chromium
 	$(MAKE) --no-print-directory -j2 -O lint-python lint-frontend build unit-frontend
 	$(BIN)/pytest -n 2 --dist loadfile --no-loadscope-reorder
 
-# Thousands of requests made of the API's own document, and doors at random; a few are in `make test`.
+# While one writes: linters and types, the core, and the tests that were touched.
+quick: dev frontend/node_modules
+	$(MAKE) --no-print-directory -j2 -O lint-python lint-frontend
+	$(BIN)/pytest -q -n 2 tests/core tests/test_rooms.py $$(git status --porcelain -- tests | awk '{ print $$2 }' | grep -E '/test_[a-z_]+[.]py$$' | grep -v -e tests/core/ -e tests/test_rooms)
+
+# Properties at length: thousands of requests made of the API's own document, doors at random.
 fuzz: dev
-	DIALBACK_FUZZ=$${DIALBACK_FUZZ:-60} $(BIN)/pytest -q -n 2 tests/hostile/test_document.py tests/hostile/test_doors_in_time.py
+	DIALBACK_FUZZ=$${DIALBACK_FUZZ:-60} $(BIN)/pytest -q -n 2 tests --ignore tests/browser -k "$$(grep -rlE '@tried|AT_LENGTH' tests --include='test_*.py' | sed 's|.*/||; s|[.]py||' | paste -sd' ' | sed 's/ / or /g')"
 
 # Killed servers, many hands, long loads: figures, and zero where something could be lost.
 trial: dev build chromium

@@ -19,10 +19,12 @@ Unit = Literal["kg", "lb"]
 def amount_text(value: float, measure: str, unit: Unit | None = None) -> str:
     """A value with its unit, no more digits than are known: ``12.5 sets``, ``1 240 kg``.
 
-    Raises ``KeyError`` for what is no measure, ``ValueError`` for a weight without the unit that it
-    is read in.
+    Raises ``ValueError`` for what is no measure, and for a weight without the unit that it is read
+    in.
     """
-    words = BY_MEASURE[measure]
+    words = BY_MEASURE.get(measure)
+    if words is None:
+        raise ValueError(f"no unit is known for {measure!r}")
     match words.unit:
         case "itself":
             one = words.title[:-1] if value == 1 else words.title

@@ -6,7 +6,7 @@ from datetime import date, datetime
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from openpyxl import Workbook
 
@@ -18,6 +18,7 @@ from dialback.book.logsheet.taking import take
 from dialback.core.movements import MovementTable
 from dialback.core.sessions import KG_PER_LB, Session, Set
 from tests.notation.test_forms import MOVEMENTS
+from tests.properties import tried
 
 TODAY = date(2026, 11, 25)
 
@@ -337,7 +338,7 @@ def some_sessions(draw: st.DrawFn) -> list[Session]:
     ]
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(some_sessions(), st.sampled_from([write_csv, write_xlsx]))
 def test_what_was_exported_comes_in_unchanged(sessions: list[Session], writer: Any) -> None:
     for _ in range(2):
@@ -348,7 +349,7 @@ def test_what_was_exported_comes_in_unchanged(sessions: list[Session], writer: A
         assert [each.session for each in result.sessions] == sessions
 
 
-@settings(max_examples=100, deadline=None)
+@tried(100)
 @given(st.binary(max_size=200) | st.text(max_size=200).map(str.encode))
 def test_nothing_crashes_the_reader(data: bytes) -> None:
     try:

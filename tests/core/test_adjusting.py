@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from hypothesis import Phase, given, settings
+from hypothesis import Phase, given
 from hypothesis import strategies as st
 
 from dialback.book.adjust_document import adjust_document
@@ -34,6 +34,7 @@ from dialback.core.rules import Rules
 from dialback.core.sessions import Session
 from dialback.core.weeks import Week
 from tests.build import MOVEMENTS, WEEK, book, movement, restricted, session, sets
+from tests.properties import tried
 
 CASES = Path(__file__).parent.parent / "cases"
 FREE = {"muscle_bands": {muscle: [0, 100] for muscle in Rules().muscle_bands}}
@@ -257,7 +258,7 @@ def days(several: dict[int, list], week: int = 0) -> list[dict]:
     ]
 
 
-@settings(max_examples=20, deadline=None)
+@tried(20)
 @given(
     st.dictionaries(st.integers(0, 2), A_DAY, min_size=1, max_size=2),
     st.dictionaries(st.integers(0, 2), A_DAY, min_size=0, max_size=2),
@@ -408,7 +409,7 @@ LONG_DAY = st.lists(
 
 
 # Solving takes long, and shrinking what failed takes hours.
-@settings(max_examples=4, deadline=None, phases=[Phase.explicit, Phase.generate])
+@tried(4, phases=[Phase.explicit, Phase.generate])
 @given(
     st.dictionaries(st.integers(0, 5), LONG_DAY, min_size=1, max_size=4),
     st.dictionaries(st.integers(0, 5), LONG_DAY, min_size=1, max_size=4),

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.audit import Audit, audit, audit_draft
@@ -11,6 +11,7 @@ from dialback.core.findings import BY_CODE
 from dialback.core.schools import under_schools
 from dialback.core.undo import new_sessions, strayed_from_plan
 from tests.build import WEEK, audited, book, remedy, restricted, session, sets
+from tests.properties import tried
 
 
 def named(result: Audit) -> dict[tuple[str, str], Cause]:
@@ -184,7 +185,7 @@ def dated(days: dict[int, list], back: int = 0) -> list[dict]:
     return [session(day - 7 * back, several, title=f"Day {day}") for day, several in days.items()]
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(A_WEEK, A_WEEK, A_WEEK, st.booleans())
 def test_every_finding_is_in_one_cause_and_undoing_it_clears_it(
     before: dict, planned: dict, done: dict, gap: bool

@@ -5,7 +5,7 @@ from copy import deepcopy
 from datetime import timedelta
 from typing import Any
 
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.audit import Audit, audit
@@ -16,6 +16,7 @@ from dialback.core.plans.spans import rebuilt, spans_of
 from dialback.core.remedies import NO_STEP, clears, told
 from dialback.core.weeks import Week
 from tests.build import MOVEMENTS, WEEK, audited, book, remedy, restricted, session, sets
+from tests.properties import tried
 
 NAMES = ("Press", "Row", "Squat", "Hinge", "Curl", "Pull-up")
 COUNTS = st.lists(st.integers(0, 14), min_size=6, max_size=10)
@@ -41,7 +42,7 @@ def weeks(counts: list[int], now: int = 8) -> Audit:
     return audited(*before, session(0, sets("Squat", now)))
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(COUNTS)
 def test_without_the_break_there_is_no_return(counts: list[int]) -> None:
     found = [one for one in weeks(counts).findings if one.code == "return"]
@@ -52,7 +53,7 @@ def test_without_the_break_there_is_no_return(counts: list[int]) -> None:
         assert not [one for one in weeks(filled).findings if one.code == "return"]
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(SIDED)
 def test_mirrored_sides_have_the_same_gap(several: list[dict]) -> None:
     turned = {"left": "right", "right": "left"}
@@ -68,7 +69,7 @@ def test_mirrored_sides_have_the_same_gap(several: list[dict]) -> None:
     assert one == two
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(COUNTS)
 def test_a_lighter_week_never_lowers_the_next_baseline(counts: list[int]) -> None:
     ledger = weeks(counts).ledger
@@ -89,7 +90,7 @@ def test_a_lighter_week_never_lowers_the_next_baseline(counts: list[int]) -> Non
         assert base == mean
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(A_DAY, st.sampled_from(["vertical_push", "vertical_pull", "horizontal_pull", "squat"]))
 def test_no_remedy_asks_for_what_a_restriction_forbids(day: list, pattern: str) -> None:
     spared = restricted(
@@ -210,7 +211,7 @@ def by_sets(result: Audit) -> dict[tuple[str, str, str], int]:
     }
 
 
-@settings(max_examples=120, deadline=None)
+@tried(120)
 @given(
     st.lists(SIDED_DAY, min_size=1, max_size=3),
     SIDED_DAY,
@@ -326,7 +327,7 @@ def planned(lines: list[tuple[str, int, str]]) -> list[dict]:
     return found
 
 
-@settings(max_examples=80, deadline=None)
+@tried(80)
 @given(LINES, st.data())
 def test_lines_at_their_own_counts_are_the_session_and_others_change_only_themselves(
     lines: list, data: st.DataObject

@@ -1,7 +1,7 @@
 """The dial: lines, scaling, notches, differences."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.audit import audit, audit_draft
@@ -9,6 +9,7 @@ from dialback.core.findings.difference import difference
 from dialback.core.plans.dial import dial_range, dial_total, notches, scale
 from dialback.core.plans.draft import as_draft, as_sessions
 from tests.build import WEEK, book, session, sets
+from tests.properties import tried
 
 
 def plan(*counts: int) -> tuple:
@@ -85,7 +86,7 @@ def test_a_ladder_keeps_its_rungs() -> None:
     assert [one.reps for one in line.model_copy(update={"count": 4}).sets()][-2:] == [6, 6]
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(st.integers(1, 5), st.integers(0, 40))
 def test_the_dial_stops_where_whole_rounds_allow(rounds: int, total: int) -> None:
     ledger, _, draft = with_circuit(rounds)
@@ -117,7 +118,7 @@ def test_lines_of_no_sets_and_empty_days_fall_away() -> None:
 COUNTS = st.lists(st.integers(1, 9), min_size=1, max_size=5)
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(COUNTS, st.integers(0, 60))
 def test_scaling(counts: list[int], total: int) -> None:
     ledger, draft = plan(*counts)
@@ -164,7 +165,7 @@ LINES = st.lists(
 )
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(LINES, st.integers(0, 3))
 def test_notches_are_those_of_an_audit_of_every_setting(
     lines: list[tuple[int, str, list[int], int]], rounds: int
@@ -262,7 +263,7 @@ ANY_SET = st.fixed_dictionaries(
 )
 
 
-@settings(max_examples=150, deadline=None)
+@tried(150)
 @given(st.lists(ANY_SET, min_size=1, max_size=12))
 def test_a_draft_that_was_not_turned_is_the_sessions(found: list[dict]) -> None:
     one = book([], [session(0, found)])

@@ -5,7 +5,7 @@ from itertools import pairwise
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.goals import outlook
@@ -13,6 +13,7 @@ from dialback.core.kit import loads_for
 from dialback.core.maxima import share_at
 from dialback.core.sessions import Goal
 from tests.build import MONDAY, book, movement, session, sets
+from tests.properties import tried
 
 TODAY = MONDAY + timedelta(days=6)
 LEVELS = [
@@ -171,7 +172,7 @@ def test_what_is_no_goal(wrong: dict[str, Any], words: str) -> None:
         goal(**wrong)
 
 
-@settings(max_examples=40, deadline=None)
+@tried(40)
 @given(
     st.lists(st.sampled_from((60.0, 62.5, 65.0, 70.0)), min_size=4, max_size=8),
     st.sampled_from((70, 77.5, 85, 100)),

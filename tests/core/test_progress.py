@@ -3,7 +3,7 @@
 from typing import Any, Final
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.audit import audit_draft
@@ -12,6 +12,7 @@ from dialback.core.measures import MEASURES
 from dialback.core.progress import Progress, next_steps, taken
 from dialback.core.progress.ways import BEYOND_REPS
 from tests.build import WEEK, book, movement, restricted, session, sets
+from tests.properties import tried
 
 DUMBBELLS: Final = (10, 12.5, 15, 20)
 KIT: Final = {
@@ -271,7 +272,7 @@ def written(
     return sets(name, count, reps, load_kg=load, rpe=rpe, rest_s=60, **upper)
 
 
-@settings(max_examples=80, deadline=None)
+@tried(80)
 @given(st.lists(DOSES, min_size=1, max_size=5), st.integers(-3, 5), st.sampled_from(RULES))
 def test_whatever_is_taken(
     doses: list[tuple[str, int, int, int, float, float | None]], more: int, rule: str

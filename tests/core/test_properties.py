@@ -3,7 +3,7 @@
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.book.audit_document import audit_document
@@ -12,6 +12,7 @@ from dialback.book.errors import BadInputError
 from dialback.core.audit import audit
 from dialback.core.tally import trail
 from tests.build import MOVEMENTS, WEEK, as_bytes, audited, book, document, session
+from tests.properties import tried
 
 NAMES = st.sampled_from([one["name"] for one in MOVEMENTS])
 TEMPI = st.sampled_from(["2-0-1-0", "3-1-2", "40X1", "10-0-1-0"])
@@ -73,7 +74,7 @@ def close(one: dict[str, float], two: dict[str, float]) -> None:
         assert two[key] == pytest.approx(value, abs=1e-6), key
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(SETS, RULES)
 def test_the_trail_of_every_figure_sums_to_it(several: list, rules: dict) -> None:
     result = audited(session(0, several[:6]), session(2, several[6:]), rules=rules)
@@ -82,7 +83,7 @@ def test_the_trail_of_every_figure_sums_to_it(several: list, rules: dict) -> Non
         assert sum(one.credit for one in behind) == pytest.approx(value, abs=1e-6), figure
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(SETS, RULES, st.integers(0, 12), st.randoms(use_true_random=False))
 def test_neither_order_nor_splitting_a_session_changes_a_sum(
     several: list, rules: dict, cut: int, chance: Any
@@ -101,7 +102,7 @@ def test_neither_order_nor_splitting_a_session_changes_a_sum(
     assert next(keys) == next(keys)
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(a_set(), RULES)
 def test_left_plus_right_equals_each(one: dict, rules: dict) -> None:
     halves = [{**one, "sides": side} for side in ("left", "right")]
@@ -114,7 +115,7 @@ def test_left_plus_right_equals_each(one: dict, rules: dict) -> None:
     close(apart, each)
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(SETS, RULES)
 def test_totals_agree_with_their_parts(several: list, rules: dict) -> None:
     result = audited(session(0, several), rules=rules)
@@ -135,7 +136,7 @@ UNTOUCHED = [
 ]
 
 
-@settings(max_examples=80, deadline=None)
+@tried(80)
 @given(a_set(), st.sampled_from(UNTOUCHED))
 def test_a_rule_that_does_not_touch_a_set_changes_nothing(one: dict, case: tuple) -> None:
     rule, value, keys = case
@@ -148,7 +149,7 @@ def test_a_rule_that_does_not_touch_a_set_changes_nothing(one: dict, case: tuple
     )
 
 
-@settings(max_examples=40, deadline=None)
+@tried(40)
 @given(SETS, SETS, RULES)
 def test_a_book_that_was_written_reads_and_audits_the_same(
     before: list, now: list, rules: dict
@@ -171,7 +172,7 @@ JSON = st.recursive(
 KEYS = st.sampled_from(["athlete", "exercises", "rules", "planned", "completed", "version"])
 
 
-@settings(max_examples=150, deadline=None)
+@tried(150)
 @given(JSON, KEYS)
 def test_nothing_in_a_book_crashes_the_reader(value: Any, key: str) -> None:
     line = "read"

@@ -4,7 +4,7 @@ from datetime import date, timedelta
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.audit import against_plan, plans_done, sessions_done
@@ -16,6 +16,7 @@ from dialback.core.versions import apart
 from dialback.demo.boards import BOARDS
 from tests.build import MONDAY, WEEK, audited, book, codes, session, sets
 from tests.notation.test_forms import MOVEMENTS
+from tests.properties import tried
 
 
 def flat(text: str) -> list[Set]:
@@ -117,7 +118,7 @@ class TestSets:
             "skipped",
         ]
 
-    @settings(max_examples=60, deadline=None)
+    @tried(60)
     @given(st.data())
     def test_every_set_is_in_one_match(self, data: st.DataObject) -> None:
         pool = flat(BOARDS["Ondra Pell"][1]) + flat(BOARDS["Maro Veldt"][1])

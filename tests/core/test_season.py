@@ -3,7 +3,7 @@
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 
 from dialback.core.audit import audit
 from dialback.core.balance import weigh
@@ -15,6 +15,7 @@ from dialback.core.season import LENGTHS, Line, Point, Season, movement_line, se
 from dialback.core.vocabulary import MUSCLES, PAIRS
 from tests.build import MONDAY, WEEK, book, restricted, session, sets
 from tests.core.test_properties import RULES, SETS
+from tests.properties import tried
 
 TODAY = WEEK.plus(1).monday
 
@@ -40,7 +41,7 @@ def test_so_many_weeks_up_to_the_last(weeks: int) -> None:
     assert {len(one.points) for one in found.lines} == {weeks}
 
 
-@settings(max_examples=25, deadline=None)
+@tried(25)
 @given(SETS, SETS, SETS, RULES)
 def test_it_says_what_the_weeks_own_sheets_say(
     first: list, second: list, third: list, rules: dict
@@ -67,7 +68,7 @@ def test_it_says_what_the_weeks_own_sheets_say(
                 assert mine.points[at].value == weigh(result.tally, pair, measure).ratio
 
 
-@settings(max_examples=15, deadline=None)
+@tried(15)
 @given(SETS, SETS, RULES)
 def test_baselines_of_several_weeks_are_those_of_each(
     first: list, second: list, rules: dict

@@ -1,7 +1,7 @@
 """What the dial can be put on besides the week: a subject, a pair, load, rest, tempo."""
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.audit import audit_draft
@@ -9,6 +9,7 @@ from dialback.core.plans.dial import dial_total
 from dialback.core.plans.draft import as_draft, as_sessions
 from dialback.core.plans.turning import Subject, subjects, turning
 from tests.build import MONDAY, WEEK, book, session, sets
+from tests.properties import tried
 
 NOBODY: frozenset = frozenset()
 
@@ -138,7 +139,7 @@ def test_nothing_of_that_name() -> None:
             turning(ledger, draft, NOBODY, subject)
 
 
-@settings(max_examples=25, deadline=None)
+@tried(25)
 @given(
     st.sampled_from(("load", "rest", "tempo", "push_pull", "Press", "chest")),
     st.integers(1, 5),

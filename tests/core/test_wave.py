@@ -3,7 +3,7 @@
 from datetime import timedelta
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.adjusting import (
@@ -17,6 +17,7 @@ from dialback.core.audit import audit_draft
 from dialback.core.baseline import is_lighter
 from dialback.core.figures import TOTAL_SETS
 from tests.build import MONDAY, WEEK, book, session, sets
+from tests.properties import tried
 
 OPTIONS = Options(seconds=2.0)
 
@@ -126,7 +127,7 @@ ADJUSTED = {
 }
 
 
-@settings(max_examples=6, deadline=None)
+@tried(6)
 @given(st.lists(st.tuples(st.integers(1, 7), st.integers(1, 7)), min_size=3, max_size=3))
 def test_what_is_said_to_be_left_is_left(plans: list[tuple[int, int]]) -> None:
     done = [week_of(at) for at in range(-4, 0)]

@@ -6,7 +6,6 @@ for each operation).
 
 from __future__ import annotations
 
-import os
 from pathlib import Path
 from typing import Any
 
@@ -19,8 +18,9 @@ from schemathesis.config import SchemathesisConfig
 from dialback.web.app import create_app, openapi_document
 from tests.browser.driving import demo_file
 from tests.conftest import TODAY
+from tests.properties import AT_LENGTH
 
-EXAMPLES = int(os.environ.get("DIALBACK_FUZZ", "1"))
+EXAMPLES = AT_LENGTH or 1
 CONFIG = SchemathesisConfig.from_path(Path(__file__).parent / "schemathesis.toml")
 
 

@@ -3,15 +3,13 @@ model of who may read what. Whatever the model forbids, nobody gets."""
 
 from __future__ import annotations
 
-import os
 import tempfile
 from datetime import date, timedelta
 from pathlib import Path
 from typing import Any
 
-import pytest
 from flask.testing import FlaskClient
-from hypothesis import HealthCheck, settings
+from hypothesis import HealthCheck
 from hypothesis import strategies as st
 from hypothesis.stateful import (
     Bundle,
@@ -27,8 +25,8 @@ from dialback.core.roles import ROLES, rights_of
 from dialback.store.database import open_database
 from dialback.store.models import database
 from dialback.web.app import create_app
-from dialback.work import passwords
 from tests.build import document, session, sets
+from tests.properties import A_FEW, AT_LENGTH, tried
 
 PASSWORDS = ("three quiet rivers", "five loud geese", "nine slow snails")
 STAFF = [role for role in ROLES if role != "athlete"]
@@ -254,25 +252,12 @@ class Doors(RuleBasedStateMachine):
             assert gone == (404 if may_run else 403)
 
 
-@pytest.fixture(autouse=True)
-def cheap_hashes(monkeypatch: pytest.MonkeyPatch) -> None:
-    """A hash of a password that costs nothing: guessing is not what is tried here."""
-    from argon2 import PasswordHasher
-
-    cheap = PasswordHasher(time_cost=1, memory_cost=8, parallelism=1)
-    monkeypatch.setattr(passwords, "_HASHER", cheap)
-    monkeypatch.setattr(passwords, "_NOBODYS", cheap.hash("nobody's"))
-
-
 def test_doors_in_time() -> None:
     from hypothesis.stateful import run_state_machine_as_test
 
     run_state_machine_as_test(
         Doors,
-        settings=settings(
-            max_examples=int(os.environ.get("DIALBACK_FUZZ", 4)),
-            stateful_step_count=20,
-            deadline=None,
-            suppress_health_check=list(HealthCheck),
+        settings=tried(
+            AT_LENGTH or A_FEW, stateful_step_count=20, suppress_health_check=list(HealthCheck)
         ),
     )

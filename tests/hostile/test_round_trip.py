@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
 
 from dialback.book.book import read_book
@@ -16,6 +16,7 @@ from dialback.book.grid import read_grid
 from dialback.core.movements import MovementTable
 from dialback.core.notation import read
 from tests.conftest import TODAY
+from tests.properties import tried
 
 TEXTS = st.one_of(
     st.text(max_size=30),
@@ -58,9 +59,8 @@ SESSIONS = st.fixed_dictionaries(
               "duration_min": st.floats(-1, 1500),
               "pain": st.lists(st.fixed_dictionaries({"note": TEXTS}), max_size=2)},
 )  # fmt: skip
-OFTEN = settings(
-    max_examples=25,
-    deadline=None,
+OFTEN = tried(
+    25,
     suppress_health_check=list(HealthCheck),
 )
 

@@ -4,7 +4,7 @@ import re
 from typing import Any
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.notation import expand, read, write
@@ -12,6 +12,7 @@ from dialback.core.notation.messages import CLASSES
 from dialback.core.words import describe
 from tests.notation.test_forms import DAY, MOVEMENTS, SETTING, flat, keys
 from tests.notation.test_mistakes import PAGE, examples
+from tests.properties import tried
 
 SQUAT = "Back squat"
 
@@ -262,7 +263,7 @@ TOKEN = re.compile(r"\d+(?:[.,:]\d+)*|[A-Za-z'-]+|\([^)]*\)|\S")
 NUMBER = re.compile(r"\d+")
 
 
-@settings(max_examples=400, deadline=None)
+@tried(400)
 @given(st.data())
 def test_what_is_accepted_is_what_the_canonical_text_says_back(data: st.DataObject) -> None:
     """A token taken out, doubled or swapped: what is still read has every number it was given."""

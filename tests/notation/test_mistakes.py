@@ -6,7 +6,7 @@ from itertools import pairwise
 from pathlib import Path
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.notation import (
@@ -25,6 +25,7 @@ from dialback.core.notation import (
 )
 from dialback.core.notation.reader import MAX_LINES
 from tests.notation.test_forms import DAY, MOVEMENTS, SETTING
+from tests.properties import tried
 
 PAGE = (Path(__file__).parents[2] / "docs" / "notation.md").read_text()
 
@@ -107,7 +108,7 @@ def test_there_are_examples() -> None:
     assert len(examples()) == 5
 
 
-@settings(max_examples=150, deadline=None)
+@tried(150)
 @given(st.text(max_size=80) | st.text(alphabet="Press-up 0123×x.,:/+()kgs\t\r\n", max_size=80))
 def test_nothing_crashes_the_reader(text: str) -> None:
     reading = read(text, MOVEMENTS)
@@ -269,7 +270,7 @@ SESSIONS = st.builds(
 )
 
 
-@settings(max_examples=100, deadline=None)
+@tried(100)
 @given(SESSIONS)
 def test_what_is_written_reads_as_it_was(session: WrittenSession) -> None:
     text = write(session, movements=MOVEMENTS)

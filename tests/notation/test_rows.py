@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.notation import WrittenSession, expand, gather, read, write
@@ -12,6 +12,7 @@ from dialback.core.notation.rows import RoundsFields, Row, row_text, rows
 from dialback.core.words import load_text
 from tests.notation.test_forms import DAY, MOVEMENTS, SETTING
 from tests.notation.test_mistakes import SESSIONS
+from tests.properties import tried
 
 TEXT = """# for me alone
 warm-up:
@@ -74,7 +75,7 @@ def test_a_row_cannot_smuggle_in_a_line() -> None:
     assert "\n" not in row_text(Row("sets", "", (Pieces("Press-up", dose="9", note="a\nb"),)))
 
 
-@settings(max_examples=100, deadline=None)
+@tried(100)
 @given(SESSIONS)
 def test_rows_write_the_session_that_they_were_read_from(session: WrittenSession) -> None:
     text = write(session, movements=MOVEMENTS)
@@ -100,7 +101,7 @@ def test_rounds_are_gathered_from_sets_that_say_their_place(text: str) -> None:
     assert expand(gathered, SETTING) == expand(session, SETTING, DAY)
 
 
-@settings(max_examples=150, deadline=None)
+@tried(150)
 @given(SESSIONS)
 def test_what_is_gathered_comes_to_the_same_sets(session: WrittenSession) -> None:
     flat = expand(session, SETTING)
@@ -115,7 +116,7 @@ def test_what_is_gathered_comes_to_the_same_sets(session: WrittenSession) -> Non
         )
 
 
-@settings(max_examples=200, deadline=None)
+@tried(200)
 @given(st.integers(1, 4000), st.integers(1, 12))
 def test_pounds_do_not_drift(quarters: int, trips: int) -> None:
     pounds = quarters / 4

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import peewee as pw
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from peewee_migrate import Router
 
 from dialback.book.audit_document import audit_document
@@ -24,6 +24,7 @@ from dialback.store.unit import touch
 from tests.build import WEEK, as_bytes, book, session, sets
 from tests.conftest import a_book
 from tests.core.test_properties import RULES, SETS
+from tests.properties import tried
 
 TODAY = date(2026, 10, 12)
 CASES = sorted((Path(__file__).parent.parent / "cases").glob("*.book.json"))
@@ -116,18 +117,14 @@ def test_a_book_that_goes_in_and_out_audits_the_same(store: Path, path: Path) ->
     assert audits(out_and_in(one)) == audits(one)
 
 
-@settings(
-    max_examples=15, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture]
-)
+@tried(15, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(SETS, SETS, RULES)
 def test_any_book_goes_in_and_out(store: Path, before: list, now: list, rules: dict) -> None:
     one = book([session(-7, before), session(0, now)], [session(0, before)], rules=rules)
     assert audits(out_and_in(one, replace=True)) == audits(one)
 
 
-@settings(
-    max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture]
-)
+@tried(25, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(SETS, SETS, SETS, RULES)
 def test_columns_sum_as_sets_do(
     store: Path, before: list, now: list, next_day: list, rules: dict

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any, Final
 
-from dialback.book.paper import CAUTION
+from dialback.book.report.paper import CAUTION
 from dialback.book.report.words import day_text, week_span
 from dialback.core.audit import Audit, sessions_done
 from dialback.core.findings import CODES

@@ -14,7 +14,7 @@ from typing import Any, Final
 
 import typst
 
-SIZES: Final = (12.0, 11.0, 10.0, 9.5, 9.0, 8.5, 8.0, 7.5)
+SIZES: Final = (15.0, 14.0, 13.0, 12.0, 11.0, 10.0, 9.5, 9.0, 8.5, 8.0, 7.5)
 """Points of the text: the largest at which it fits on one page; the smallest where none does."""
 _FRAME: Final = "frame.typ"
 

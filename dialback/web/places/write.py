@@ -9,7 +9,7 @@ from datetime import date, timedelta
 from flask import Response
 
 from dialback.book.errors import bad_input
-from dialback.book.paper import PaperLine, PaperSession, session_paper
+from dialback.book.report.paper import PaperLine, PaperSession, session_paper
 from dialback.core.baseline import window
 from dialback.core.duration import Duration, density, durations, estimated_duration, in_all
 from dialback.core.figures import in_total
