@@ -9,7 +9,7 @@ from hypothesis import settings
 
 AT_LENGTH = int(os.environ.get("DIALBACK_FUZZ", "0"))
 """Requests for each operation in ``make fuzz``; 0 in the suite."""
-A_FEW = 4
+A_FEW = 2
 """The suite tries a fourth of the examples, and so many at least."""
 
 
