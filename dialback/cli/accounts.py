@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING
 import click
 
 from dialback.cli.common import main, open_data, plain_errors
+from dialback.core.roles import ROLES, rights_of
 
 if TYPE_CHECKING:
     from dialback.core.roles import Role
@@ -65,7 +66,9 @@ def _the_account(name: str) -> int:
 
 @account.command("add")
 @click.argument("name")
-@click.option("--role", type=click.Choice(["owner", "coach", "assistant", "viewer"]), required=True)
+@click.option(
+    "--role", type=click.Choice([role for role in ROLES if rights_of(role)]), required=True
+)
 @_FROM_INPUT
 @click.pass_obj
 @plain_errors

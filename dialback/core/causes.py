@@ -23,7 +23,7 @@ from dialback.core.findings.course import (
     stalled_findings,
 )
 from dialback.core.findings.finding import LEVELS, Key
-from dialback.core.findings.jumps import jump_findings, load_step_findings
+from dialback.core.findings.jumps import OF_THE_WEEK, jump_findings, load_step_findings
 from dialback.core.findings.plan import missed_findings, pain_findings, swapped_findings
 from dialback.core.movements import fold
 from dialback.core.once import Once
@@ -201,7 +201,7 @@ class _Sorting:
 
     def _jump(self) -> None:
         """Where the week's sets jump: the same week, scaled down to the limit."""
-        whole = self.left.get(("jump", WHOLE_WEEK, "sets"))
+        whole = self.left.get(OF_THE_WEEK)
         if whole is None or whole.value is None:
             return
         scale = (1 + self.week.rules.jump_limits["sets"][0]) / (1 + whole.value)

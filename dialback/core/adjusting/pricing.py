@@ -14,12 +14,13 @@ from typing import Final
 
 from dialback.core.adjusting.judged import Judge
 from dialback.core.figures import TOTAL_SETS
+from dialback.core.findings.jumps import OF_THE_WEEK
 from dialback.core.maxima import is_working
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.plans.spans import Span
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, tally
-from dialback.core.vocabulary import CLASSES, WHOLE_WEEK
+from dialback.core.vocabulary import CLASSES
 
 FIRST: Final = 2
 """So many steps more or fewer of a line cost one each, further ones two: changes are spread."""
@@ -123,9 +124,7 @@ class Prices:
         self.big = [first_lift(several, self.movements) for several in lines]
         self.classes = [classes_in(several, self.movements) for several in lines]
         self.usual = working_sets(judge.ledger.measure(start))
-        self.jumps = any(
-            finding.key == ("jump", WHOLE_WEEK, "sets") for finding in judge.start.findings
-        )
+        self.jumps = any(finding.key == OF_THE_WEEK for finding in judge.start.findings)
 
     def limit_of(self, session: int, movement: str) -> int:
         """So many halves of sets of a movement a session may have for nothing."""

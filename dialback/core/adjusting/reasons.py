@@ -121,7 +121,7 @@ def costs_sentence(finding: Finding, more: int, in_all: int) -> str:
 def _stays(finding: Finding) -> str:
     code, subject, measure = finding.key
     about = capital(finding.about)
-    if _figure(code, subject, measure) and finding.limit is not None and code != "jump":
+    if _figure(code, subject, measure) and finding.limit is not None and finding.base is None:
         return f"{about}, {number(finding.value or 0)} of {number(finding.limit)} sets"
     return f"{finding.title} ({about}) stays"
 

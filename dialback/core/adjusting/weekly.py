@@ -19,10 +19,10 @@ from dialback.core.adjusting.rows import finding_rows
 from dialback.core.adjusting.rows.rows import Rows
 from dialback.core.adjusting.solver import INF, Programme
 from dialback.core.figures import TOTAL_SETS
+from dialback.core.findings.jumps import OF_THE_WEEK
 from dialback.core.maxima import is_working
 from dialback.core.plans.spans import rebuilt, spans_of
 from dialback.core.sessions import Session, Set
-from dialback.core.vocabulary import WHOLE_WEEK
 
 HIGH_WEIGHT: Final = 8
 CAUTION_WEIGHT: Final = 3
@@ -122,7 +122,7 @@ class WeekProgramme:
 
     def _least_share(self) -> float:
         much = any(
-            finding.key == ("jump", WHOLE_WEEK, "sets") or finding.code == "muscle_ceiling"
+            finding.key == OF_THE_WEEK or finding.code == "muscle_ceiling"
             for finding in self.judge.start.findings
         )
         if not much:

@@ -8,7 +8,7 @@ from typing import Final
 
 from dialback.core.baseline import TOLERANCE, Change
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
-from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds, level_above
+from dialback.core.findings.finding import Finding, Key, Level, WeekInHand, exceeds, level_above
 from dialback.core.kit import loads_for
 from dialback.core.measures import TITLES
 from dialback.core.rules import JUMP_LIMITS
@@ -17,6 +17,8 @@ from dialback.core.words import Unit, amount_text, percent, weight_text
 
 NEW_FROM_SETS: Final = 4.0
 """From so many sets on a muscle that the baseline lacks is told, where no rule says another."""
+OF_THE_WEEK: Final[Key] = ("jump", WHOLE_WEEK, "sets")
+"""The jump of the week's sets."""
 
 
 def jump_findings(week: WeekInHand) -> Iterator[Finding]:
