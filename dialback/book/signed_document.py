@@ -14,6 +14,7 @@ from typing import Any, Final
 
 from dialback.book.audit_document import audit_document
 from dialback.core.audit import Audit
+from dialback.core.findings import BY_CODE
 from dialback.core.findings.finding import Key
 from dialback.core.measures import MEASURES
 from dialback.core.rules import RULES
@@ -45,6 +46,7 @@ def signed_document(
         "version": VERSION,
         "signed_by": signer,
         "signed_on": day.isoformat(),
+        "codes": list(BY_CODE),
         "audit": audit_document(result, athlete),
         "rules": result.ledger.rules.model_dump(mode="json"),
         "accepted": [
@@ -75,7 +77,11 @@ def _session(session: Session) -> dict[str, Any]:
 
 
 def since_signed(signed: Mapping[str, Any], now: Mapping[str, Any]) -> list[str]:
-    """What has changed from a signed document to the same week as it is now, in words."""
+    """What has changed from a signed document to the same week as it is now, in words.
+
+    Measures, muscles, rules and findings that the program did not know then are no changes.
+    """
+    now = _of_what_was_there(signed, now)
     told = [_sets_told(basis, signed, now) for basis in ("completed", "planned")]
     rules = _rules_told(signed["rules"], now["rules"])
     if not any(told) and not rules and _figures(signed) != _figures(now):
@@ -83,6 +89,23 @@ def since_signed(signed: Mapping[str, Any], now: Mapping[str, Any]) -> list[str]
     elif not any(told) and not rules and signed["audit"]["jumps"] != now["audit"]["jumps"]:
         told.append("the weeks before it have changed")
     return [text for text in (*told, rules, _findings_told(signed, now)) if text]
+
+
+def _of_what_was_there(signed: Mapping[str, Any], now: Mapping[str, Any]) -> dict[str, Any]:
+    """The document of now without what the signed one could not have."""
+    codes = set(signed.get("codes", BY_CODE))
+    audit = dict(_known(signed["audit"], now["audit"]))
+    audit["findings"] = [one for one in now["audit"]["findings"] if one["code"] in codes]
+    # A band that a coach has added is a change, a rule that was not there yet is none.
+    rules = {name: value for name, value in now["rules"].items() if name in signed["rules"]}
+    return {**now, "audit": audit, "rules": rules}
+
+
+def _known(before: Any, after: Any) -> Any:
+    """A value with the keys alone that it had before, however deep."""
+    if not isinstance(before, Mapping) or not isinstance(after, Mapping):
+        return after
+    return {key: _known(before[key], after[key]) for key in after if key in before}
 
 
 def _sets_told(basis: Basis, signed: Mapping[str, Any], now: Mapping[str, Any]) -> str:
@@ -111,8 +134,7 @@ def _sets(document: Mapping[str, Any], basis: Basis) -> Counter[tuple[str, str]]
 
 
 def _rules_told(before: Mapping[str, Any], after: Mapping[str, Any]) -> str:
-    # A rule that the program did not know then was at its default, and is no change of the coach's.
-    changed = [name for name in after if name in before and before[name] != after[name]]
+    changed = [name for name in after if before[name] != after[name]]
     if not changed:
         return ""
     named = [_RULES.get(name, name).lower() for name in changed[:_NAMED]]

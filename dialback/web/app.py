@@ -80,28 +80,6 @@ MORE_APIS = (
     kit.unit_api,
     kit.house_api,
 )
-ASKING = frozenset(
-    {
-        "audit_a_draft",
-        "turn_dial",
-        "dial_notches",
-        "check_text",
-        "look_before_import",
-        "preview_rules",
-        "preview_for_all",
-        "read_people",
-        "movement_effect",
-        "propose",
-        "take_steps",
-        "draft_changes",
-        "draft_movements",
-        "put_in_draft",
-        "propose_week",
-        "next_in_draft",
-        "take_next_steps",
-    }
-)
-"""What is posted only because the question is long: it stores nothing."""
 STATIC = Path(__file__).parent / "static"
 
 
@@ -159,7 +137,7 @@ def routed() -> OpenAPI:
 
     @app.before_request
     def _connect() -> None:
-        asks = (request.endpoint or "").rpartition(".")[2] in ASKING
+        asks = (request.endpoint or "").rpartition(".")[2] in doors.ASKING
         # One read, one snapshot: what an answer is made of belongs together, whoever writes.
         connect(snapshot=asks or request.method in ("GET", "HEAD"))
 

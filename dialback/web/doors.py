@@ -36,12 +36,14 @@ class Allowed:
     """Who may ask for an operation: whoever has a right over everybody.
 
     ``own``: an athlete too, of what is that athlete's. Without a right: ``anybody`` before signing
-    in, else whoever is signed in.
+    in, else whoever is signed in. What ``asks`` is posted only because the question is long: it
+    stores nothing.
     """
 
     right: Right | None = None
     own: bool = False
     anybody: bool = False
+    asks: bool = False
 
 
 def _each(allowed: Allowed, names: str) -> dict[str, Allowed]:
@@ -73,26 +75,34 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
     **_each(
         Allowed("plan"),
         # People and what is known of them.
-        "read_people take_people_on describe_athlete remove_athlete restore_athlete list_archived "
+        "take_people_on describe_athlete remove_athlete restore_athlete list_archived "
         "export_everything export_one export_csv export_xlsx add_restriction lift_restriction "
         "restore_restriction add_caution end_caution restore_caution add_weighing remove_weighing "
         "add_maximum remove_maximum set_goal remove_goal restore_goal "
         "make_door withdraw_door list_accounts "
         # Plans.
-        "change_block remove_block lay new_block take_text propose_week publish_weeks "
+        "change_block remove_block lay new_block take_text publish_weeks "
         "keep_template lay_template remove_template restore_template "
-        "open_draft save_draft audit_a_draft draft_changes turn_dial draft_movements next_in_draft "
-        "take_next_steps dial_notches propose publish_draft put_in_draft reset_draft take_steps "
-        "add_text check_text save_text remove_session restore_session row_line text_rows "
+        "open_draft save_draft "
+        "publish_draft reset_draft "
+        "add_text save_text remove_session restore_session row_line text_rows "
         # Judging, rules, the house.
         "accept_finding accept_cause reopen_finding reopen_cause sign_week unsign_week "
-        "decline_offer save_athlete_rules save_house_rules preview_rules preview_for_all "
-        "save_school remove_school add_movement save_movement remove_movement movement_effect "
+        "decline_offer save_athlete_rules save_house_rules "
+        "save_school remove_school add_movement save_movement remove_movement "
         "save_kit begin_kit choose_unit name_the_house made_up_club load_the_club "
         "undo_change redo_change "
         # Files.
-        "import_one look_before_import list_imports undo_one_import read_sheet sheet_state "
+        "import_one list_imports undo_one_import read_sheet sheet_state "
         "cancel_sheet preview_sheet store_the_sheet list_copies",
+    ),
+    **_each(
+        Allowed("plan", asks=True),
+        # People and files.
+        "read_people look_before_import movement_effect preview_rules preview_for_all "
+        # Plans.
+        "propose_week audit_a_draft draft_changes turn_dial draft_movements next_in_draft "
+        "take_next_steps dial_notches propose put_in_draft take_steps check_text",
     ),
     **_each(
         Allowed("run the house"),
@@ -101,6 +111,9 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
     ),
 }
 """Every operation of the API by name, with who may ask for it."""
+
+ASKING: Final = frozenset(name for name, allowed in OPERATIONS.items() if allowed.asks)
+"""What is posted and stores nothing."""
 
 ASKS_ITSELF: Final = frozenset({"floor_day", "floor_run", "sensor_stream"})
 """Open to an athlete without naming whom they are about: the place shows the own alone."""

@@ -13,8 +13,8 @@ from dialback.core.roles import ROLES, Role, rights_of
 from dialback.store.accounts import account_named
 from dialback.store.devices import open_session
 from dialback.store.models import database
-from dialback.web.app import ASKING, openapi_document
-from dialback.web.doors import ASKS_ITSELF, OPERATIONS
+from dialback.web.app import openapi_document
+from dialback.web.doors import ASKING, ASKS_ITSELF, OPERATIONS
 from tests.conftest import TODAY
 from tests.web.test_api import get
 

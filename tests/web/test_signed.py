@@ -1,5 +1,6 @@
 """Signed means signed: later changes leave it as it was, and are told beside it."""
 
+import json
 from collections.abc import Callable
 from typing import Any
 
@@ -120,3 +121,16 @@ def test_a_rule_that_was_not_known_then_is_no_change(signed: FlaskClient) -> Non
         "rules": {name: value for name, value in now["rules"].items() if name != "spacing_sets"},
     }
     assert since_signed(older, now) == []
+
+
+def test_what_the_program_did_not_count_then_is_no_change(signed: FlaskClient) -> None:
+    now = kept(signed)
+    older = json.loads(json.dumps(now))
+    finding = older["audit"]["findings"].pop()
+    kept = [one["code"] for one in older["audit"]["findings"]]
+    older["codes"] = [code for code in older["codes"] if code in kept]
+    assert finding["code"] not in older["codes"]
+    del older["audit"]["muscles"]["calves"], older["audit"]["balance"]["upper_lower"]
+    assert since_signed(older, now) == []
+    older["audit"]["muscles"]["chest"]["sets"] += 1
+    assert since_signed(older, now) == ["movements count differently"]

@@ -14,7 +14,8 @@ import dialback.work as work
 from dialback.store.journal import Entry
 from dialback.store.models import Athlete
 from dialback.store.unit import touch, unit
-from dialback.web.app import ASKING, create_app
+from dialback.web.app import create_app
+from dialback.web.doors import ASKING
 from tests.conftest import TODAY
 from tests.web.test_api import get, send
 
