@@ -127,8 +127,8 @@ def test_what_the_program_did_not_count_then_is_no_change(signed: FlaskClient) -
     now = kept(signed)
     older = json.loads(json.dumps(now))
     finding = older["audit"]["findings"].pop()
-    kept = [one["code"] for one in older["audit"]["findings"]]
-    older["codes"] = [code for code in older["codes"] if code in kept]
+    left = [one["code"] for one in older["audit"]["findings"]]
+    older["codes"] = [code for code in older["codes"] if code in left]
     assert finding["code"] not in older["codes"]
     del older["audit"]["muscles"]["calves"], older["audit"]["balance"]["upper_lower"]
     assert since_signed(older, now) == []
