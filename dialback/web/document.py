@@ -55,15 +55,24 @@ def finished(document: dict[str, Any]) -> dict[str, Any]:
     components = document["components"]
     if not components.get("securitySchemes"):
         components.pop("securitySchemes", None)
+    components["responses"] = {
+        _name(status): {"description": words, "content": _PROBLEM}
+        for status, words in _WORDS.items()
+    }
     for operations in document["paths"].values():
         for method, operation in operations.items():
             operation["responses"].update(
                 {
-                    str(int(status)): {"description": _WORDS[status], "content": _PROBLEM}
+                    str(int(status)): {"$ref": f"#/components/responses/{_name(status)}"}
                     for status in _refusals(method)
                 }
             )
     return document
+
+
+def _name(status: HTTPStatus) -> str:
+    """What a refusal is called in the document: ``NotFound``."""
+    return status.phrase.title().replace(" ", "")
 
 
 def _refusals(method: str) -> list[HTTPStatus]:

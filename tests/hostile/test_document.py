@@ -79,6 +79,9 @@ def test_the_document_names_what_it_refers_to() -> None:
     for operations in document["paths"].values():
         for operation in operations.values():
             for status, response in operation["responses"].items():
+                if "$ref" in response:
+                    name = response["$ref"].removeprefix("#/components/responses/")
+                    response = document["components"]["responses"][name]
                 kinds = list(response.get("content", {}))
                 assert kinds, (operation["operationId"], status)
                 if status[0] in "45":
