@@ -17,7 +17,7 @@ from dialback.core.progress import Progress
 from dialback.core.remedies import clears
 from dialback.core.schools import under_schools
 from dialback.core.tally import Ledger
-from dialback.core.verdict import verdict
+from dialback.core.verdict import news, verdict
 from dialback.core.vocabulary import MUSCLES, PAIRS, Basis, label
 from dialback.core.weeks import Week
 from dialback.core.words import number, percent
@@ -115,7 +115,8 @@ def _findings(result: Audit) -> str:
     if not result.findings:
         return "No findings."
     found = verdict(result)
-    rows = [f"Findings: {len(found.findings)}, causes: {len(found.causes)}"]
+    rows = [f"{line.kind:9}{line.sentence} {line.ask}".rstrip() for line in news(result)]
+    rows.append(f"Findings: {len(found.findings)}, causes: {len(found.causes)}")
     for cause, places in found.causes:
         rows.append(f"  {cause.sentence}")
         rows += [f"    {_finding(found.findings[place], result)}" for place in places]

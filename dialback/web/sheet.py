@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date
 from typing import cast
@@ -18,7 +18,7 @@ from dialback.core.measures import MEASURES, MUSCLE_MEASURES, measures_of
 from dialback.core.reconcile import SessionMatch
 from dialback.core.remedies import clears
 from dialback.core.sessions import Set
-from dialback.core.verdict import Verdict, verdict, worst_open
+from dialback.core.verdict import News, Verdict, news, verdict, worst_open
 from dialback.core.vocabulary import LEFT_RIGHT, MUSCLES, PAIRS, label
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete
@@ -30,6 +30,7 @@ from dialback.web.shapes.sheet import (
     CauseOut,
     Cell,
     FindingOut,
+    NewsOut,
     PairRow,
     Row,
     SessionLine,
@@ -94,6 +95,25 @@ def causes_out(found: Verdict, findings: Sequence[FindingOut]) -> list[CauseOut]
             findings=list(places),
         )
         for cause, places in found.causes
+    ]
+
+
+def news_out(found: Verdict, lines: Iterable[News], told: Sequence[FindingOut]) -> list[NewsOut]:
+    """The lines that a coach reads first, without what is accepted already."""
+    accepted = {
+        finding.key for finding, out in zip(found.findings, told, strict=True) if out.accepted
+    }
+    places = {(cause.code, cause.subject): at for at, (cause, _) in enumerate(found.causes)}
+    return [
+        NewsOut(
+            kind=line.kind,
+            level=line.level,
+            sentence=line.sentence,
+            ask=line.ask,
+            cause=places.get(line.causes[0]) if line.causes else None,
+        )
+        for line in lines
+        if not accepted.issuperset(line.explains)
     ]
 
 
@@ -284,6 +304,7 @@ def sheet(
         movements=movements,
         findings=told,
         causes=causes_out(found, told),
+        news=news_out(found, news(judged), told),
         disagreement=judged.disagreement,
         signature=signature,
         in_block=in_block,

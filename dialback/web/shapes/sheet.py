@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import Field
 
@@ -94,6 +94,16 @@ class FindingOut(Shape):
     reason: str | None
 
 
+class NewsOut(Shape):
+    """A line of the verdict: what is new, worse, stands or has eased."""
+
+    kind: Literal["new", "worse", "standing", "eased"]
+    level: Level
+    sentence: str
+    ask: str = Field(description="The one question about what stands; empty where none is asked")
+    cause: int | None = Field(description="The place of its first cause in the sheet's causes")
+
+
 class CauseOut(Shape):
     """A cause of findings; ``findings`` are their places in the sheet's list.
 
@@ -183,6 +193,7 @@ class Sheet(Shape):
     movements: list[Row]
     findings: list[FindingOut]
     causes: list[CauseOut]
+    news: list[NewsOut] = Field(description="What a coach reads first, in order")
     disagreement: str | None
     signature: SignatureOut | None
     offer: OfferOut | None = None

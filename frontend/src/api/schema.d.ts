@@ -2897,6 +2897,11 @@ export interface components {
             findings: components["schemas"]["FindingOut"][];
             /** Causes */
             causes: components["schemas"]["CauseOut"][];
+            /**
+             * News
+             * @description What a coach reads first, in order
+             */
+            news: components["schemas"]["NewsOut"][];
             /** Disagreement */
             disagreement: string | null;
             signature: components["schemas"]["SignatureOut"] | null;
@@ -3012,6 +3017,34 @@ export interface components {
             accepted: boolean;
             /** Reason */
             reason: string | null;
+        };
+        /**
+         * NewsOut
+         * @description A line of the verdict: what is new, worse, stands or has eased.
+         */
+        NewsOut: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "new" | "worse" | "standing" | "eased";
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "note" | "caution" | "high";
+            /** Sentence */
+            sentence: string;
+            /**
+             * Ask
+             * @description The one question about what stands; empty where none is asked
+             */
+            ask: string;
+            /**
+             * Cause
+             * @description The place of its first cause in the sheet's causes
+             */
+            cause: number | null;
         };
         /**
          * OfferOut

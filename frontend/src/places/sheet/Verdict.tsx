@@ -11,6 +11,7 @@ import { LevelMark } from "@/marks/LevelMark";
 import { count } from "@/words";
 import { AcceptForm } from "./AcceptForm";
 import { FindingActions, FindingItem } from "./FindingItem";
+import { News } from "./News";
 import { Offer } from "./Offer";
 import { SignOff } from "./SignOff";
 import type { Stop } from "./walk-verdict";
@@ -99,6 +100,7 @@ export function Verdict({
           </span>
         )}
       </h2>
+      <News news={sheet.news} choose={(cause) => go({ cause, finding: null })} />
       {sheet.offer && (
         <May right="plan">
           <Offer offer={sheet.offer} place={place} name={name} />
