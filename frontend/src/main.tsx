@@ -17,11 +17,15 @@ import { placeAt } from "./frame/places";
 import { applyTheme } from "./frame/theme";
 import "./index.css";
 
+let placesSoFar = 0;
+
 /** A place, fetched when somebody goes there: the first page needs none of the others. */
 function place(fetch: () => Promise<ComponentType>) {
   const Place = lazy(async () => ({ default: await fetch() }));
+  placesSoFar += 1;
   return (
-    <Suspense fallback={<p className="p-6 text-ink-2">Loading…</p>}>
+    // With a key of its own it takes the other's place at once, and says that it is on its way.
+    <Suspense key={placesSoFar} fallback={<p className="p-6 text-ink-2">Loading…</p>}>
       <Place />
     </Suspense>
   );

@@ -1,7 +1,6 @@
 """Accounts at work: the owner opens the house, an assistant logs, an athlete comes by phone."""
 
 from collections.abc import Iterator
-from pathlib import Path
 from typing import Any
 
 import pytest
@@ -198,8 +197,3 @@ def test_a_lost_session_comes_back_to_the_same_place(coach: Coach) -> None:
     sign_in(coach, "Runa Velk")
     coach.sees("Push : pull")
     coach.address(f"/athletes/1/weeks/{WEEK}/sheet")
-
-
-def test_the_leavings_of_a_key_lie_beside_the_file(tmp_path: Path) -> None:
-    with served(tmp_path / "club.sqlite", TODAY, empty=True):
-        assert (tmp_path / "club.sqlite.key").stat().st_mode & 0o077 == 0
