@@ -85,6 +85,11 @@ export function Verdict({
       />
     );
   };
+  // Chosen again it unfolds.
+  const choose = (cause: number) => {
+    if (now.cause === cause && now.finding === null) toggle(cause);
+    else go({ cause, finding: null });
+  };
   return (
     <section
       aria-label="Findings"
@@ -100,7 +105,7 @@ export function Verdict({
           </span>
         )}
       </h2>
-      <News news={sheet.news} choose={(cause) => go({ cause, finding: null })} />
+      <News news={sheet.news} choose={choose} />
       {sheet.offer && (
         <May right="plan">
           <Offer offer={sheet.offer} place={place} name={name} />
@@ -118,10 +123,7 @@ export function Verdict({
             schools={schools}
             on={now.cause === at && now.finding === null}
             unfolded={at === unfolded}
-            choose={() => {
-              if (now.cause === at && now.finding === null) toggle(at);
-              else go({ cause: at, finding: null });
-            }}
+            choose={() => choose(at)}
             focusReason={now.cause === at && now.finding === null ? focusReason : 0}
           >
             {cause.findings.map((finding) => item(finding, at))}
