@@ -120,10 +120,10 @@ def costs_sentence(finding: Finding, more: int, in_all: int) -> str:
 
 def _stays(finding: Finding) -> str:
     code, subject, measure = finding.key
-    about = capital(finding.about)
     if _figure(code, subject, measure) and finding.limit is not None and finding.base is None:
-        return f"{about}, {number(finding.value or 0)} of {number(finding.limit)} sets"
-    return f"{finding.title} ({about}) stays"
+        have, wanted = number(finding.value or 0), number(finding.limit)
+        return f"{capital(finding.about)}, {have} of {wanted} sets"
+    return f"{finding.title} ({finding.about}) stays"
 
 
 _OWN_WORDS = ("lock", "bounds", "range", "new_movements", "lines", "budget")

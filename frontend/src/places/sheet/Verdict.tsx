@@ -105,44 +105,46 @@ export function Verdict({
           </span>
         )}
       </h2>
-      <News news={sheet.news} choose={choose} />
-      {sheet.offer && (
-        <May right="plan">
-          <Offer offer={sheet.offer} place={place} name={name} />
-        </May>
-      )}
-      <ol className="min-h-0 flex-1 overflow-auto print-open print:flex-none">
-        {sheet.causes.map((cause, at) => (
-          <CauseItem
-            key={`${cause.code}/${cause.subject}`}
-            cause={cause}
-            sheet={sheet}
-            place={place}
-            basis={basis}
-            after={after}
-            schools={schools}
-            on={now.cause === at && now.finding === null}
-            unfolded={at === unfolded}
-            choose={() => choose(at)}
-            focusReason={now.cause === at && now.finding === null ? focusReason : 0}
-          >
-            {cause.findings.map((finding) => item(finding, at))}
-          </CauseItem>
-        ))}
-        {alone.length > 0 && sheet.causes.length > 0 && (
-          <li className="border-b border-rule px-4 pt-3 pb-1 text-sm text-ink-2 italic">
-            Notes that stand alone
-          </li>
+      <div className="min-h-0 flex-1 overflow-auto print-open print:flex-none">
+        <News news={sheet.news} choose={choose} />
+        {sheet.offer && (
+          <May right="plan">
+            <Offer offer={sheet.offer} place={place} name={name} />
+          </May>
         )}
-        {alone.map((at) => item(at, null))}
-        {sheet.findings.length === 0 && (
-          <li className="px-4 py-4 text-ink-2">
-            {sheet.sessions.length === 0
-              ? "No session, so nothing to judge."
-              : "Every figure is inside the house rules."}
-          </li>
-        )}
-      </ol>
+        <ol>
+          {sheet.causes.map((cause, at) => (
+            <CauseItem
+              key={`${cause.code}/${cause.subject}`}
+              cause={cause}
+              sheet={sheet}
+              place={place}
+              basis={basis}
+              after={after}
+              schools={schools}
+              on={now.cause === at && now.finding === null}
+              unfolded={at === unfolded}
+              choose={() => choose(at)}
+              focusReason={now.cause === at && now.finding === null ? focusReason : 0}
+            >
+              {cause.findings.map((finding) => item(finding, at))}
+            </CauseItem>
+          ))}
+          {alone.length > 0 && sheet.causes.length > 0 && (
+            <li className="border-b border-rule px-4 pt-3 pb-1 text-sm text-ink-2 italic">
+              Notes that stand alone
+            </li>
+          )}
+          {alone.map((at) => item(at, null))}
+          {sheet.findings.length === 0 && (
+            <li className="px-4 py-4 text-ink-2">
+              {sheet.sessions.length === 0
+                ? "No session, so nothing to judge."
+                : "Every figure is inside the house rules."}
+            </li>
+          )}
+        </ol>
+      </div>
       {basis === "completed" && <SignOff sheet={sheet} place={place} open={open} />}
     </section>
   );
