@@ -26,11 +26,11 @@ def test_from_the_roster_to_a_trail(coach: Coach) -> None:
     coach.click(names[0], "a")
     coach.address("/weeks/2026-W47/sheet")
     coach.sees("open causes")
-    first = coach.find("//section[@aria-label='Findings']/ol/li//button")
+    first = coach.find("//section[@aria-label='Findings']//ol/li//button")
     first.click()
     coach.address("cause=")
     # Chosen again it unfolds, and what follows from it opens down to the sets.
-    first = coach.find("//section[@aria-label='Findings']/ol/li//button")
+    first = coach.find("//section[@aria-label='Findings']//ol/li//button")
     first.click()
     coach.find("//section[@aria-label='Findings']//ol//ol//button").click()
     coach.wait(lambda: "behind it" in coach.find("//section[@aria-label='Trail']").text, "no trail")
