@@ -20,7 +20,7 @@ from dialback.core.measures import MEASURES
 from dialback.core.rules import RULES
 from dialback.core.sessions import Session
 from dialback.core.vocabulary import BASES, Basis
-from dialback.core.words import describe, movement_text
+from dialback.core.words import describe, movement_text, shortened
 
 VERSION: Final = 1
 _RULES: Final = {entry.name: entry.title for entry in RULES}
@@ -137,9 +137,8 @@ def _rules_told(before: Mapping[str, Any], after: Mapping[str, Any]) -> str:
     changed = [name for name in after if before[name] != after[name]]
     if not changed:
         return ""
-    named = [_RULES.get(name, name).lower() for name in changed[:_NAMED]]
-    more = f" and {len(changed) - _NAMED} more" if len(changed) > _NAMED else ""
-    return f"rules changed: {', '.join(named)}{more}"
+    named = [_RULES.get(name, name).lower() for name in changed]
+    return f"rules changed: {shortened(named, _NAMED)}"
 
 
 def _figures(document: Mapping[str, Any]) -> tuple[object, ...]:

@@ -7,7 +7,7 @@ contract, *Causes*.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -32,7 +32,7 @@ from dialback.core.sessions import Session
 from dialback.core.tally import tally, top_sets
 from dialback.core.undo import Undone, as_done, in_order, new_sessions, strayed_from_plan
 from dialback.core.vocabulary import PAIRS_BY_NAME, WHOLE_WEEK
-from dialback.core.words import amount_text, capital, percent
+from dialback.core.words import amount_text, capital, percent, shortened
 
 _EXPLAINED_BY_NOTHING: Final = (
     monotony_findings,
@@ -344,11 +344,5 @@ def _sentence(code: str, findings: list[Finding]) -> str:
     """One finding in its own words; of several what they are of."""
     if len(findings) == 1:
         return findings[0].sentence
-    names = list(_names(findings))
-    more = len(names) - _MOST_NAMED
-    named = ", ".join(names[:_MOST_NAMED]) + (f" and {more} more" if more > 0 else "")
-    return f"{BY_CODE[code].title}: {named}."
-
-
-def _names(findings: Iterable[Finding]) -> Iterator[str]:
-    yield from dict.fromkeys(finding.about for finding in findings)
+    names = list(dict.fromkeys(finding.about for finding in findings))
+    return f"{BY_CODE[code].title}: {shortened(names, _MOST_NAMED)}."

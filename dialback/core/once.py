@@ -27,7 +27,3 @@ class Once(Generic[K, V]):
         """What is there already under the key; ``None`` if nothing is."""
         found: V | None = memo.get(self, {}).get(key)
         return found
-
-    def put(self, memo: Memo, key: K, value: V) -> None:
-        """Put what was worked out elsewhere."""
-        memo.setdefault(self, {})[key] = value

@@ -6,7 +6,7 @@ import json
 from collections.abc import Callable
 from datetime import date
 from pathlib import Path
-from typing import Any, cast
+from typing import Any, TypedDict, Unpack, cast
 
 from flask import Response, request, send_from_directory
 from flask_openapi3 import Info, OpenAPI
@@ -83,50 +83,40 @@ MORE_APIS = (
 STATIC = Path(__file__).parent / "static"
 
 
-def create_app(
-    data: Path,
-    *,
-    today: Callable[[], date] = date.today,
-    hosts: list[str] | None = None,
-    patience: float = 1.0,
-    beyond: bool = False,
-    second_factor: bool = False,
-) -> OpenAPI:
-    """The application on one data file.
+class House(TypedDict, total=False):
+    """How a house is served.
 
     ``today`` is the clock, ``hosts`` the names it answers to, ``patience`` how many times its
     usual time an answer may take. ``beyond``: others than this machine reach it, so that nobody
-    comes in without an account. ``second_factor``: owners and coaches need one. Raises
-    ``BadInputError`` if the data file does not open.
+    comes in without an account. ``second_factor``: owners and coaches need one.
     """
+
+    today: Callable[[], date]
+    hosts: list[str] | None
+    patience: float
+    beyond: bool
+    second_factor: bool
+
+
+def create_app(data: Path, **house: Unpack[House]) -> OpenAPI:
+    """The application on one data file. Raises ``BadInputError`` if the file does not open."""
     app = routed()
-    settle(
-        app,
-        data,
-        today=today,
-        hosts=hosts,
-        patience=patience,
-        beyond=beyond,
-        second_factor=second_factor,
-    )
+    settle(app, data, **house)
     return app
 
 
-def settle(
-    app: OpenAPI,
-    data: Path,
-    *,
-    today: Callable[[], date] = date.today,
-    hosts: list[str] | None = None,
-    patience: float = 1.0,
-    beyond: bool = False,
-    second_factor: bool = False,
-) -> None:
+def settle(app: OpenAPI, data: Path, **house: Unpack[House]) -> None:
     """Give routes a house, in place of the one that they had; as ``create_app`` has it."""
     open_database(data)
+    today, patience = house.get("today", date.today), house.get("patience", 1.0)
     app.extensions["dialback"] = Desk(Ledgers(), today, data=data, patience=patience)
-    app.config["TRUSTED_HOSTS"] = hosts or security.LOOPBACK
-    doors.settle(app, data, beyond=beyond, second_factor=second_factor)
+    app.config["TRUSTED_HOSTS"] = house.get("hosts") or security.LOOPBACK
+    doors.settle(
+        app,
+        data,
+        beyond=house.get("beyond", False),
+        second_factor=house.get("second_factor", False),
+    )
 
 
 def routed() -> OpenAPI:

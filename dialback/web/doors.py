@@ -29,6 +29,7 @@ from dialback.store.journal import Actor, act_as
 from dialback.web.desk import desk
 from dialback.web.devices import Cookies, device_words, hand_out, known_secret, remember
 from dialback.web.problems import RefusedError, problem
+from dialback.work.passwords import nobodys
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,13 +84,12 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         # Plans.
         "change_block remove_block lay new_block take_text publish_weeks "
         "keep_template lay_template remove_template restore_template "
-        "open_draft save_draft "
-        "publish_draft reset_draft "
-        "add_text save_text remove_session restore_session row_line text_rows "
+        "open_draft save_draft publish_draft reset_draft add_text save_text "
+        "remove_session restore_session row_line text_rows "
         # Judging, rules, the house.
         "accept_finding accept_cause reopen_finding reopen_cause sign_week unsign_week "
-        "decline_offer save_athlete_rules save_house_rules "
-        "save_school remove_school add_movement save_movement remove_movement "
+        "decline_offer save_athlete_rules save_house_rules save_school remove_school "
+        "add_movement save_movement remove_movement "
         "save_kit begin_kit choose_unit name_the_house made_up_club load_the_club "
         "undo_change redo_change "
         # Files.
@@ -98,7 +98,7 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
     ),
     **_each(
         Allowed("plan", asks=True),
-        # People and files.
+        # People, movements, rules, files.
         "read_people look_before_import movement_effect preview_rules preview_for_all "
         # Plans.
         "propose_week audit_a_draft draft_changes turn_dial draft_movements next_in_draft "
@@ -259,6 +259,8 @@ def settle(app: Flask, data: Path, *, beyond: bool, second_factor: bool) -> None
     ``beyond``: the house is never open without accounts. ``second_factor``: whoever changes plans
     or runs the house needs one.
     """
+    # Made before anybody asks: the first wrong name would take twice as long as a wrong password.
+    nobodys()
     app.config.update(
         SECRET_KEY=signing_key(data),
         BEYOND=beyond,

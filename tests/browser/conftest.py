@@ -9,12 +9,21 @@ import pytest
 from tests.browser.driving import Coach, browser, served
 
 TODAY = date(2026, 11, 24)
+MONDAY = date(2026, 11, 23)
 
 
 @pytest.fixture(scope="module")
 def coach(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Coach]:
     data: Path = tmp_path_factory.mktemp("club") / "club.sqlite"
     with served(data, TODAY) as base, browser() as driver:
+        yield Coach(driver, base)
+
+
+@pytest.fixture(scope="module")
+def newcomer(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Coach]:
+    """Somebody in a house that has nobody yet."""
+    data: Path = tmp_path_factory.mktemp("house") / "house.sqlite"
+    with served(data, MONDAY, empty=True) as base, browser() as driver:
         yield Coach(driver, base)
 
 

@@ -1,24 +1,16 @@
 """The first day of a coach: from an empty file to a squad whose week is planned and logged."""
 
-from collections.abc import Iterator
-from datetime import date
-from pathlib import Path
-
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import Select
 
-from tests.browser.driving import Coach, browser, served
-
-MONDAY = date(2026, 11, 23)
+from tests.browser.driving import Coach
 
 
 @pytest.fixture(scope="module")
-def coach(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Coach]:
-    data: Path = tmp_path_factory.mktemp("house") / "house.sqlite"
-    with served(data, MONDAY, empty=True) as base, browser() as driver:
-        yield Coach(driver, base)
+def coach(newcomer: Coach) -> Coach:
+    return newcomer
 
 
 def test_the_house_is_set_up(coach: Coach) -> None:

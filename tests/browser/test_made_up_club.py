@@ -1,21 +1,13 @@
 """A look around in a house that has nobody yet."""
 
-from collections.abc import Iterator
-from datetime import date
-from pathlib import Path
-
 import pytest
 
-from tests.browser.driving import Coach, browser, served
-
-MONDAY = date(2026, 11, 23)
+from tests.browser.driving import Coach
 
 
 @pytest.fixture(scope="module")
-def coach(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Coach]:
-    data: Path = tmp_path_factory.mktemp("house") / "house.sqlite"
-    with served(data, MONDAY, empty=True) as base, browser() as driver:
-        yield Coach(driver, base)
+def coach(newcomer: Coach) -> Coach:
+    return newcomer
 
 
 def test_a_look_around_in_the_made_up_club(coach: Coach) -> None:

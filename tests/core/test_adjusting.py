@@ -368,6 +368,7 @@ def promises(known: Book, options: Options) -> Proposal:
     if found.optimal and again.optimal:
         # What keeps a finding is looked for with a clock of its own.
         assert replace(again, remaining=()) == replace(found, remaining=())
+        assert [one.finding for one in again.remaining] == [one.finding for one in found.remaining]
     for name in options.locks:
         before, now = (
             [one for day in several for one in day.sets if one.exercise == name]

@@ -89,6 +89,16 @@ def test_what_hurts_comes_first() -> None:
     assert any(key[0] == "balance" for line in lines[1:] for key in line.explains)
 
 
+def test_what_goes_on_hurting_is_told_every_week_and_first() -> None:
+    hurt = {"pain": [{"exercise": "Row", "note": "elbow"}]}
+    for weeks in (2, 3, 4):
+        hurting = {f"week_{at}": hurt for at in range(5 - weeks, 5)}
+        first = news(after(EVEN, EVEN, EVEN, EVEN, LEANS_MORE, **hurting))[0]
+        assert [key[0] for key in first.explains] == ["pain"]
+        assert (first.kind, first.since) == ("standing", WEEK.plus(-min(weeks - 1, 3)))
+        assert "restriction" in first.ask
+
+
 WEEKS = st.lists(
     st.tuples(st.integers(0, 9), st.integers(0, 9)).map(
         lambda counts: [sets("Press", counts[0]), sets("Row", counts[1])]

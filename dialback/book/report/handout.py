@@ -11,8 +11,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Any, Final
 
-from dialback.book.report.paper import CAUTION
-from dialback.book.report.words import day_text, week_span
+from dialback.book.report.words import STOP_SIGNS, day_text, week_span
 from dialback.core.audit import Audit, sessions_done
 from dialback.core.findings import CODES
 from dialback.core.findings.finding import exceeds
@@ -20,7 +19,7 @@ from dialback.core.plans.ahead import MovementChange
 from dialback.core.sessions import Set
 from dialback.core.tally import top_sets
 from dialback.core.weeks import Week
-from dialback.core.words import Unit, capital, load_text
+from dialback.core.words import Unit, capital, load_text, shortened
 
 _TEMPO: Final = re.compile(r"\btempo ([0-9]{1,2}(?:-[0-9Xx]{1,2}){2,3})")
 _EXERTION: Final = re.compile(r"\bRPE\b")
@@ -72,7 +71,7 @@ def handout_content(
             for session in coming
         ],
         "words": list(_explained(session.text for session in coming)),
-        "foot": CAUTION,
+        "foot": STOP_SIGNS,
     }
 
 
@@ -124,10 +123,11 @@ def went_well(result: Audit) -> Iterator[str]:
         yield "You trained, off the plan or on it: it all counts."
     heavier = list(_heavier(result))
     if heavier:
-        yield f"Heavier than in the weeks before: {_listed(heavier)}."
+        yield f"Heavier than in the weeks before: {shortened(heavier, _MOST)}."
     ready = [finding.subject for finding in result.findings if finding.code == "ready"]
     if ready:
-        yield f"You reached the top of your reps: {_listed(ready)}. Time for a little more."
+        moves = shortened(ready, _MOST)
+        yield f"You reached the top of your reps: {moves}. Time for a little more."
     open_ones = [finding for finding in result.findings if finding.level != "note"]
     if result.entries and not open_ones:
         yield "A week as it should be."
@@ -145,7 +145,7 @@ def block_went_well(block: BlockDone) -> Iterator[str]:
         for movement, old, new in _gone_up(block.moved)
     ]
     if heavier:
-        yield f"Heavier from the first week to the last: {_listed(heavier)}."
+        yield f"Heavier from the first week to the last: {shortened(heavier, _MOST)}."
 
 
 def _heavier(result: Audit) -> Iterator[str]:
@@ -171,12 +171,6 @@ def _gone_up(changes: Iterable[MovementChange]) -> Iterator[tuple[str, Set, Set]
             yield change.movement, old, new
 
 
-def _listed(names: Sequence[str]) -> str:
-    more = len(names) - _MOST
-    shown = ", ".join(names[:_MOST])
-    return f"{shown} and {more} more" if more > 0 else shown
-
-
 def to_watch(result: Audit, following: Week, ahead: Sequence[MovementChange]) -> Iterator[str]:
     """What asks for care, what hurt first."""
     yield from _pain(result)
@@ -184,7 +178,7 @@ def to_watch(result: Audit, following: Week, ahead: Sequence[MovementChange]) ->
     yield from dict.fromkeys(_of_findings(result))
     steps = [f"{movement} {load_text(new)}" for movement, _, new in _gone_up(ahead)]
     if steps:
-        yield f"Heavier next week, if your form stays clean: {_listed(steps)}."
+        yield f"Heavier next week, if your form stays clean: {shortened(steps, _MOST)}."
 
 
 def _of_findings(result: Audit) -> Iterator[str]:
@@ -202,7 +196,7 @@ def _of_findings(result: Audit) -> Iterator[str]:
             if finding.code == code.code and (finding.level != "note" or not watch.above_note)
         ]
         if about:
-            yield watch.words.format(_listed(about))
+            yield watch.words.format(shortened(about, _MOST))
 
 
 def _pain(result: Audit) -> Iterator[str]:

@@ -7,11 +7,8 @@ from dataclasses import asdict, dataclass
 from typing import Final, Literal
 
 from dialback.book.report.render import render
+from dialback.book.report.words import STOP_SIGNS
 
-CAUTION: Final = (
-    "Stop on sharp pain, chest pain, dizziness or numbness, and see a doctor. Form before load; "
-    "heavy bar work needs a spotter or safeties."
-)
 _LARGEST: Final = 15.0
 """Points of the text: it is read standing, with the page on the floor."""
 _MOST_BOXES: Final = 12
@@ -42,6 +39,6 @@ def session_paper(session: PaperSession) -> bytes:
         "title": f"{session.athlete}: {session.title}",
         "head": session.head,
         "lines": [asdict(line) | {"boxes": min(line.sets, _MOST_BOXES)} for line in session.lines],
-        "foot": CAUTION,
+        "foot": STOP_SIGNS,
     }
     return render("paper.typ", content, _LARGEST)

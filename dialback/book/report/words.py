@@ -10,6 +10,11 @@ from typing import Any, Final
 
 from dialback.core.weeks import Week, said
 
+STOP_SIGNS: Final = (
+    "Stop on sharp pain, chest pain, dizziness or numbness, and see a doctor. Form before load; "
+    "heavy bar work needs a spotter or safeties."
+)
+"""What stands at the foot of a page for an athlete."""
 CAUTION: Final = (
     "An aid to the coach's judgement: no medical advice, no forecast of injury. Pain and illness "
     "are for a licensed practitioner."

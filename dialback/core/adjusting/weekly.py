@@ -15,8 +15,7 @@ from dialback.core.adjusting.expression import Linear
 from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.lines import Lines
 from dialback.core.adjusting.pricing import Moved, Prices
-from dialback.core.adjusting.rows import finding_rows
-from dialback.core.adjusting.rows.rows import Rows
+from dialback.core.adjusting.rows import Rows, finding_rows
 from dialback.core.adjusting.solver import INF, Programme
 from dialback.core.figures import TOTAL_SETS
 from dialback.core.findings.jumps import OF_THE_WEEK

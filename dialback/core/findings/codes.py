@@ -21,7 +21,7 @@ CauseOf = Literal["explained", "itself", "alone", "none"]
 but itself explains it; it belongs to none."""
 
 Of = Literal["sum", "ratio", ""]
-"""What the value of a finding is: a sum of the week, a ratio of two sums, or something else."""
+"""What a finding weighs: a sum of the week, a ratio of two sums, or something else."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,8 +12,8 @@ from dataclasses import dataclass
 from datetime import date
 
 from dialback.core.goals.sentences import nothing_known, sentence
-from dialback.core.goals.standing import TINY, Kind, Standing, Trend, Verdict
-from dialback.core.goals.way import NOW_WEEKS, Step, first_day, reaches, top_sets_to
+from dialback.core.goals.standing import NOW_WEEKS, TINY, Kind, Standing, Trend, Verdict
+from dialback.core.goals.way import Step, first_day, reaches, top_sets_to
 from dialback.core.sessions import Goal, Set
 from dialback.core.tally import Entry, Ledger
 from dialback.core.weeks import Week, said

@@ -4,10 +4,15 @@ from __future__ import annotations
 
 from datetime import date
 
-from dialback.core.goals.standing import LEAST_WEEKS, LOOK_BACK, TINY, Standing, Trend, Verdict
-from dialback.core.goals.way import NOW_WEEKS
-from dialback.core.maxima import is_working
-from dialback.core.movements import Movement
+from dialback.core.goals.standing import (
+    LEAST_WEEKS,
+    LOOK_BACK,
+    NOW_WEEKS,
+    TINY,
+    Standing,
+    Trend,
+    Verdict,
+)
 from dialback.core.weeks import said
 from dialback.core.words import number, percent, weight_text
 
@@ -23,7 +28,7 @@ def _amount(at: Standing, value: float) -> str:
 
 def nothing_known(at: Standing) -> str:
     """What there is to say where nothing was done of late, with a level that was."""
-    level = _level_now(at)
+    level = at.level_now
     if level is not None:
         movement, below = level
         levels = "one level" if below == 1 else f"{below} levels"
@@ -38,26 +43,6 @@ def nothing_known(at: Standing) -> str:
         f"{what} was not done in the last {NOW_WEEKS} weeks: nothing says how far it is. Log a "
         "session of it first."
     )
-
-
-def _level_now(at: Standing) -> tuple[Movement, int] | None:
-    """The nearest easier level that was done lately, and how many levels it is below."""
-    done = {
-        entry.measured.shape.moves[0].movement.name
-        for back in range(-NOW_WEEKS, 1)
-        for entry in at.ledger.entries("completed", at.week.plus(back))
-        if is_working(entry)
-    }
-    below, easier, seen = 1, at.movement.easier, {at.movement.name}
-    while easier is not None and easier in at.ledger.movements:
-        movement = at.ledger.movements[easier]
-        if movement.name in done:
-            return movement, below
-        if movement.name in seen:
-            return None
-        seen.add(movement.name)
-        below, easier = below + 1, movement.easier
-    return None
 
 
 def sentence(

@@ -12,6 +12,7 @@ from typing import Final, Literal
 
 from dialback.core.kit import LOAD_TOLERANCE_KG, loads_for
 from dialback.core.maxima import MOST_REPS, estimated_maximum, is_working, share_at
+from dialback.core.movements import Movement
 from dialback.core.sessions import Goal
 from dialback.core.tally import Entry, Ledger
 from dialback.core.weeks import Week
@@ -20,6 +21,8 @@ LOOK_BACK: Final = 12
 """So many weeks are looked at for what was gained …"""
 LEAST_WEEKS: Final = 4
 """… and so many of them at least have to have the movement."""
+NOW_WEEKS: Final = 4
+"""The best of so many weeks is where the athlete stands."""
 TINY: Final = 1e-9
 
 Kind = Literal["load", "reps", "seconds"]
@@ -134,3 +137,23 @@ class Standing:
         apart = sum((one - mean(x)) ** 2 for one in x)
         rest = sum((b - at_first - slope * a) ** 2 for a, b in zip(x, y, strict=True))
         return Trend(slope, sqrt(rest / (len(x) - 2) / apart))
+
+    @property
+    def level_now(self) -> tuple[Movement, int] | None:
+        """The nearest easier level that was done lately, and how many levels it is below."""
+        done = {
+            entry.measured.shape.moves[0].movement.name
+            for back in range(-NOW_WEEKS, 1)
+            for entry in self.ledger.entries("completed", self.week.plus(back))
+            if is_working(entry)
+        }
+        below, easier, seen = 1, self.movement.easier, {self.movement.name}
+        while easier is not None and easier in self.ledger.movements:
+            movement = self.ledger.movements[easier]
+            if movement.name in done:
+                return movement, below
+            if movement.name in seen:
+                return None
+            seen.add(movement.name)
+            below, easier = below + 1, movement.easier
+        return None

@@ -8,13 +8,11 @@ from datetime import date, timedelta
 from math import ceil, floor
 from typing import Final
 
-from dialback.core.goals.standing import TINY, Standing, Trend
+from dialback.core.goals.standing import NOW_WEEKS, TINY, Standing, Trend
 from dialback.core.kit import at_or_below
 from dialback.core.maxima import MOST_REPS, WITHOUT_KIT_KG, is_working, share_at
 from dialback.core.weeks import Week
 
-NOW_WEEKS: Final = 4
-"""The best of so many weeks is where the athlete stands."""
 LONGEST: Final = 104
 """Weeks ahead that are looked through for the day on which a goal can be reached."""
 

@@ -2,7 +2,8 @@
 
 A finding is compared with the last comparable weeks: those with sets, done or planned, that were
 not lighter. What is new or worse is told by its cause; what has stood for weeks is one line and one
-question for each kind of finding; what has gone is half a line.
+question for each kind of finding; what has gone is half a line. What hurts is told every week,
+first of all, until it is gone.
 """
 
 from __future__ import annotations
@@ -20,10 +21,10 @@ from dialback.core.figures import TOTAL_SETS
 from dialback.core.findings import BY_CODE, Finding
 from dialback.core.findings.finding import LEVELS, Key, Level
 from dialback.core.once import Once
-from dialback.core.verdict.order import verdict, worst
+from dialback.core.verdict.order import verdict, worst_level
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import Week
-from dialback.core.words import listed
+from dialback.core.words import shortened
 
 LOOK_BACK: Final = 12
 """So many weeks back comparable ones are looked for."""
@@ -77,9 +78,17 @@ def _lines(result: Audit) -> Iterator[News]:
             fresh[like] = "new"
         elif LEVELS.index(finding.level) > LEVELS.index(last[like]):
             fresh[like] = "worse"
-    yield from _fresh(result, fresh)
+    hurting = {
+        like: _since(like, before) for like, one in now.items() if _hurts(one) and like in last
+    }
+    yield from _by_cause(result, fresh, hurting)
     yield from _standing(
-        result, [(now[like], since) for like, since in stands.items() if like not in fresh]
+        result,
+        [
+            (now[like], since)
+            for like, since in stands.items()
+            if like not in fresh and like not in hurting
+        ],
     )
     if before and result.in_hand.has_sets and not result.in_hand.lighter:
         gone = [like for like in last if like not in now]
@@ -131,25 +140,38 @@ def _since(like: Key, before: Iterable[tuple[Week, Levels]]) -> Week:
     return since
 
 
-def _fresh(result: Audit, fresh: Mapping[Key, Kind]) -> Iterator[News]:
-    """What is new or worse, a line for each cause: what hurts first, then the heaviest."""
+def _hurts(finding: Finding) -> bool:
+    return BY_CODE[finding.code].hurts
+
+
+def _by_cause(
+    result: Audit, fresh: Mapping[Key, Kind], hurting: Mapping[Key, Week]
+) -> Iterator[News]:
+    """What hurts, first, then what is new or worse, the heaviest first: a line for each cause."""
     lines = []
     for cause, _ in verdict(result).causes:
-        own = [one for one in cause.explains if _like(one) in fresh and one.level != "note"]
+        own = [
+            one
+            for one in cause.explains
+            if one.level != "note" and (_like(one) in fresh or _like(one) in hurting)
+        ]
         if not own:
             continue
-        kinds = {fresh[_like(one)] for one in own}
+        kinds: list[Kind] = [fresh.get(_like(one), "standing") for one in own]
+        kind = min(kinds, key=("new", "worse", "standing").index)
         line = News(
-            "new" if "new" in kinds else "worse",
-            worst(one.level for one in own),
+            kind,
+            worst_level(one.level for one in own),
             cause.sentence,
             ((cause.code, cause.subject),),
             tuple(one.key for one in own),
-            result.week,
+            result.week if kind != "standing" else min(hurting[_like(one)] for one in own),
+            "What should follow: a restriction, a lighter load, a practitioner?"
+            if kind == "standing"
+            else "",
         )
-        hurts = any(BY_CODE[one.code].hurts for one in own)
         weight = sum(1 + LEVELS.index(one.level) for one in own)
-        lines.append((not hurts, -weight, line))
+        lines.append((not any(_hurts(one) for one in own), -weight, line))
     for *_, line in sorted(lines, key=lambda one: one[:2]):
         yield line
 
@@ -162,12 +184,12 @@ def _standing(result: Audit, findings: Iterable[tuple[Finding, Week]]) -> Iterat
     for code, several in sorted(kinds.items()):
         since = min(week for _, week in several)
         keys = {finding.key for finding, _ in several}
-        at_least = " or before" if since <= result.week.plus(1 - LOOK_BACK) else ""
-        about = _named(list(dict.fromkeys(finding.about for finding, _ in several)))
+        at_least = " or earlier" if since <= result.week.plus(1 - LOOK_BACK) else ""
+        about = list(dict.fromkeys(finding.about for finding, _ in several))
         yield News(
             "standing",
-            worst(finding.level for finding, _ in several),
-            f"{BY_CODE[code].title}: {about}, since {since.said}{at_least}.",
+            worst_level(finding.level for finding, _ in several),
+            f"{BY_CODE[code].title}: {shortened(about, _NAMED)}, since {since.said}{at_least}.",
             tuple(
                 (cause.code, cause.subject)
                 for cause, _ in verdict(result).causes
@@ -175,7 +197,7 @@ def _standing(result: Audit, findings: Iterable[tuple[Finding, Week]]) -> Iterat
             ),
             tuple(finding.key for finding, _ in several),
             since,
-            "Meant so, another rule, or another plan?",
+            "Is this intended, or should the rule or the plan change?",
         )
 
 
@@ -183,11 +205,10 @@ def _eased(gone: Iterable[Key], last: Week) -> News:
     several = sorted(gone)
     about = [f"{BY_CODE[code].title.lower()} ({_about(code, subject)})"
              for code, subject, _ in several]  # fmt: skip
-    told = _named(list(dict.fromkeys(about)))
     return News(
         "eased",
         "note",
-        f"Gone since {last.said}: {told}.",
+        f"Gone since {last.said}: {shortened(list(dict.fromkeys(about)), _NAMED)}.",
         (),
         tuple(several),
         last,
@@ -196,8 +217,3 @@ def _eased(gone: Iterable[Key], last: Week) -> News:
 
 def _about(code: str, subject: str) -> str:
     return subject if BY_CODE[code].subject == "day" else BY_CODE[code].about(subject)
-
-
-def _named(names: list[str]) -> str:
-    more = len(names) - _NAMED
-    return listed([*names[:_NAMED], f"{more} more"] if more > 0 else names)

@@ -27,7 +27,7 @@ def by_urgency(findings: Iterable[Finding]) -> list[Finding]:
     )
 
 
-def worst(levels: Iterable[Level]) -> Level:
+def worst_level(levels: Iterable[Level]) -> Level:
     """The worst of several levels."""
     return max(levels, key=LEVELS.index)
 
@@ -38,7 +38,9 @@ def worst_open(levels: Iterable[tuple[Level, bool]]) -> Level:
     ``levels`` has the level of each finding, and whether it is accepted.
     """
     known = list(levels)
-    return worst([level for level, accepted in known if not accepted] or [one for one, _ in known])
+    return worst_level(
+        [level for level, accepted in known if not accepted] or [one for one, _ in known]
+    )
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,7 +11,7 @@ from flask import Response
 from dialback.core.findings import BY_CODE
 from dialback.core.findings.finding import has_grown
 from dialback.core.hurts import LATELY
-from dialback.core.verdict import worst
+from dialback.core.verdict import worst_level
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, athletes, house
 from dialback.store.judgements import (
@@ -126,7 +126,7 @@ def _row(
     open_causes = []
     for cause in judged.causes:
         left = [judged.findings[at] for at in cause.findings if is_open[at]]
-        levels[worst(mark.level for mark in left) if left else "accepted"] += 1
+        levels[worst_level(mark.level for mark in left) if left else "accepted"] += 1
         if left:
             open_causes.append((cause, any(BY_CODE[mark.key[0]].hurts for mark in left)))
     # What hurts comes first, however much follows from something else.

@@ -43,9 +43,9 @@ export function Totals({ audit }: { audit: Audit }) {
         </tr>
       </thead>
       <tbody>
-        {audit.totals.slice(0, 4).map((row) => {
+        {audit.totals.map((row) => {
           const cell = row.cells[row.subject];
-          if (!cell) return null;
+          if (!cell || !MAIN_MEASURES.includes(row.subject)) return null;
           const first = row.findings[0];
           const finding = first === undefined ? undefined : audit.findings[first];
           return (

@@ -7,7 +7,7 @@ from dialback.core.adjusting.rows.jumps import jump_rows
 from dialback.core.adjusting.rows.muscles import muscle_rows
 from dialback.core.adjusting.rows.overfull import overfull_rows
 from dialback.core.adjusting.rows.restricted import restriction_rows
-from dialback.core.adjusting.rows.rows import BELOW, Flag, Rows
+from dialback.core.adjusting.rows.rows import Flag, Rows
 from dialback.core.adjusting.rows.spacing import spacing_rows
 from dialback.core.sessions import Session
 
@@ -22,4 +22,4 @@ def finding_rows(rows: Rows, start: Sequence[Session]) -> None:
     overfull_rows(rows, start)
 
 
-__all__ = ["BELOW", "Flag", "Rows", "finding_rows"]
+__all__ = ["Flag", "Rows", "finding_rows"]

@@ -60,7 +60,7 @@ export const restAsPlanned = (one: LogSession, meant: (line: Line) => boolean = 
   });
 
 /** The round that a planned set stands in, from 1; 0 for one outside of rounds. */
-export const roundOf = (set: CoreSet | undefined) => Number(set?.round ?? 0);
+export const roundOf = (set: CoreSet | undefined) => set?.round ?? 0;
 
 export const setsOf = (one: LogSession) => one.log?.session.sets ?? [];
 

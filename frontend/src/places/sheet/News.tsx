@@ -47,7 +47,7 @@ export function News({ news, choose }: Props) {
           aria-expanded={all}
           onClick={() => setAll(!all)}
         >
-          {all ? "Only the first two" : `${count(more, "more line")}`}
+          {all ? "Only the first two" : count(more, "more line")}
         </button>
       )}
     </section>
