@@ -269,13 +269,13 @@ def _step(a_set: Set, measured: MeasuredSet, at: int, measure: str, unit: Unit) 
     return ""
 
 
-def shortened(words: Sequence[str], most: int) -> str:
-    """So many words in a row, and how many there are besides, as in "a, b and 3 more"."""
-    more = len(words) - most
-    return ", ".join(words[:most]) + (f" and {more} more" if more > 0 else "")
-
-
 def listed(words: Sequence[str]) -> str:
     """Words in a row, as in "a, b and c"."""
     *first, last = words or [""]
     return f"{', '.join(first)} and {last}" if first else last
+
+
+def shortened(words: Sequence[str], most: int) -> str:
+    """So many words in a row, and how many there are besides, as in "a, b and 3 more"."""
+    more = len(words) - most
+    return listed([*words[:most], f"{more} more"] if more > 0 else words)
