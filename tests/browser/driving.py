@@ -169,6 +169,13 @@ class Coach:
             at = f"{self.driver.current_url}, which says: {self.text()[:1500]}"
             raise AssertionError(f"{why} at {at}") from None
 
+    def holds(self, what: Callable[[], Any]) -> None:
+        """What is said of the page is so, or soon will be.
+
+        Nothing read of a page is asserted right away: a busy machine shows it a moment later.
+        """
+        self.wait(what, "it does not hold")
+
     def text(self) -> str:
         """What is seen of the page, line by line.
 
@@ -224,9 +231,17 @@ class Coach:
             ".then(found => arguments[0](found.violations.map(one => [one.id,"
             " one.nodes.slice(0, 3).map(node => node.html + ' ' + node.failureSummary)])))"
         )
-        # A page that changes while it is looked at makes axe stumble: it looks again.
-        found = self.wait(lambda: [self.driver.execute_async_script(look)], "axe cannot look")
-        return list(found[0])
+
+        def looked() -> list[Any]:
+            # A page that changes while it is looked at makes axe stumble: it looks again.
+            return self.wait(lambda: [self.driver.execute_async_script(look)], "axe cannot look")[0]
+
+        moves = "return document.getAnimations().some(one => one.playState === 'running')"
+        if found := looked():
+            # Half faded in is not what anybody reads.
+            self.wait(lambda: not self.driver.execute_script(moves), "it never comes to rest")
+            found = looked()
+        return found
 
     def complaints(self) -> list[str]:
         return [

@@ -37,8 +37,8 @@ def open_new(coach: Coach) -> None:
 def test_a_plan_from_elsewhere_stands_as_text(coach: Coach) -> None:
     coach.open(f"{WEEK}/write", "The week with it")
     coach.wait(lambda: "Back squat 4 × 6 at" in text(coach), "no text")
-    assert "warm-up:" in text(coach)
-    assert re.search(r"\d+ min", coach.text())
+    coach.holds(lambda: "warm-up:" in text(coach))
+    coach.holds(lambda: re.search(r"\d+ min", coach.text()))
 
 
 def test_write_a_session_without_the_mouse(coach: Coach) -> None:
@@ -106,7 +106,7 @@ def test_mistakes_are_underlined_and_the_rest_counts(coach: Coach) -> None:
     coach.wait(lambda: underlined(coach) == [], "still underlined")
     # Keys of the application are letters here.
     typed(coach, Keys.END, " r", Keys.BACKSPACE, Keys.BACKSPACE)
-    assert "/write" in coach.driver.current_url
+    coach.holds(lambda: "/write" in coach.driver.current_url)
 
 
 def test_the_line_in_hand_has_its_own_figures(coach: Coach) -> None:
@@ -141,7 +141,9 @@ def test_a_second_window_is_warned(coach: Coach) -> None:
     coach.field("Title of the session").send_keys(" one")
     coach.sees("changed in another window")
     coach.sees("Nothing was overwritten")
-    assert str(coach.field("Title of the session").get_attribute("value")).endswith(" one")
+    coach.holds(
+        lambda: str(coach.field("Title of the session").get_attribute("value")).endswith(" one")
+    )
 
 
 def test_the_notation_is_told_in_the_place(coach: Coach) -> None:
@@ -155,7 +157,7 @@ def test_the_session_prints_on_one_page_with_boxes(coach: Coach) -> None:
     coach.open(f"{WEEK}/write", "The week with it")
     made = coach.driver.execute_cdp_cmd("Page.printToPDF", {"preferCSSPageSize": True})
     assert b64decode(made["data"]).count(b"/Type /Page\n") == 1
-    assert len(coach.all(".session-sheet .box")) > 15
+    coach.holds(lambda: len(coach.all(".session-sheet .box")) > 15)
 
 
 def test_out_of_the_block_into_files(coach: Coach) -> None:
@@ -187,7 +189,7 @@ def test_the_same_session_in_fields(coach: Coach) -> None:
     coach.sees("saved")
     coach.click("Text", "button")
     coach.wait(lambda: "  Press-up\n  Goblet squat at 14 kg" in text(coach), text(coach))
-    assert "# seen" in text(coach)
+    coach.holds(lambda: "# seen" in text(coach))
     coach.click("Form", "button")
     coach.find("//button[.='Add a movement']")
     assert coach.axe() == []
