@@ -4,14 +4,16 @@ import json
 import re
 import subprocess
 from pathlib import Path
+from typing import get_args
 
 import pytest
 
 from dialback.book.book import schema
 from dialback.core.causes import ORDER
 from dialback.core.findings import CODES
+from dialback.core.long_run.codes import SIGNALS
 from dialback.core.rules import DEFAULT_RULES, RULES
-from dialback.core.vocabulary import PAIRS
+from dialback.core.vocabulary import PAIRS, WeekKind
 from dialback.web.app import openapi_document
 from scripts import fixtures
 
@@ -31,8 +33,10 @@ def test_the_method_tells_every_rule_with_its_default_and_source(entry: object) 
     text = section(entry.name)
     default = DEFAULT_RULES.model_dump(mode="json")[entry.name]
     if isinstance(default, dict):
-        for key, (low, high) in default.items():
-            assert re.search(rf"\| {key} \| {low:g} \| {high:g} \|", text), (entry.name, key)
+        for key, limits in default.items():
+            told = limits if isinstance(limits, list) else [limits]
+            row = rf"\| {key} \| " + r" \| ".join(f"{limit:g}" for limit in told) + r" \|"
+            assert re.search(row, text), (entry.name, key)
     else:
         assert f"Default: `{json.dumps(default)}`" in text
     assert entry.source in text
@@ -48,6 +52,19 @@ def test_the_method_has_no_rule_that_is_not() -> None:
 @pytest.mark.parametrize("code", CODES, ids=lambda code: code.code)
 def test_the_method_tells_every_finding(code: object) -> None:
     assert f"| `{code.code}` |" in METHOD
+
+
+@pytest.mark.parametrize("signal", SIGNALS, ids=lambda signal: signal.code)
+def test_the_method_tells_every_signal(signal: object) -> None:
+    assert f"| `{signal.code}` |" in METHOD
+
+
+def test_the_method_tells_what_every_kind_of_week_brings() -> None:
+    for kind in get_args(WeekKind):
+        brings = {code.title.lower() for code in CODES if code.is_part_of(kind)}
+        row = re.search(rf"^\| {kind} \| (.+) \|$", METHOD, re.MULTILINE)
+        assert row is not None, kind
+        assert set(row[1].split(", ")) == brings
 
 
 def test_the_method_tells_every_cause_and_every_pair() -> None:

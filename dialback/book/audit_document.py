@@ -15,6 +15,7 @@ from dialback.core.measures import MEASURES, MUSCLE_MEASURES
 from dialback.core.remedies import clears
 from dialback.core.schools import under_schools
 from dialback.core.tally import Ledger
+from dialback.core.verdict import News, news
 from dialback.core.vocabulary import LEFT_RIGHT, MUSCLES, PAIRS, Basis
 from dialback.core.weeks import Week
 
@@ -68,6 +69,7 @@ def audit_document(result: Audit, athlete: str) -> dict[str, Any]:
         },
         "findings": [_finding(finding, result) for finding in result.findings],
         "causes": [_cause(cause) for cause in causes(result)],
+        "verdict": [_line(line) for line in news(result)],
     }
     if result.basis == "completed":
         sessions = sessions_done(result.ledger, result.week)
@@ -110,6 +112,19 @@ def _cause(cause: Cause) -> dict[str, Any]:
         "subject": cause.subject,
         "sentence": cause.sentence,
         "explains": [list(finding.key) for finding in cause.explains],
+    }
+
+
+def _line(line: News) -> dict[str, Any]:
+    return {
+        "kind": line.kind,
+        "level": line.level,
+        "sentence": line.sentence,
+        "causes": [list(cause) for cause in line.causes],
+        "explains": [list(key) for key in line.explains],
+        "since": str(line.since),
+        "ask": line.ask,
+        "points": [[str(week), _round(value)] for week, value in line.points],
     }
 
 

@@ -29,7 +29,7 @@ from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
 from dialback.core.sessions import Goal, Maximum, Session, Title
 from dialback.core.tally import Ledger
-from dialback.core.vocabulary import BASES, LIGHT_KINDS, Basis, WeekKind
+from dialback.core.vocabulary import BASES, Basis, WeekKind
 from dialback.core.weeks import Week
 
 FORMAT: Final = "dialback-book"
@@ -101,9 +101,9 @@ class BookKind(Value):
         return text
 
 
-def light_weeks(kinds: Iterable[BookKind]) -> frozenset[Week]:
-    """The weeks that are lighter ones by their kind."""
-    return frozenset(Week.parse(one.week) for one in kinds if one.kind in LIGHT_KINDS)
+def week_kinds(kinds: Iterable[BookKind]) -> dict[Week, WeekKind]:
+    """What weeks are for; of two words on one the later holds."""
+    return {Week.parse(one.week): one.kind for one in kinds}
 
 
 class Book(Value):
@@ -140,7 +140,7 @@ class Book(Value):
             kit=self.kit,
             maxima=self.athlete.maxima,
             blocks=Blocks.of(block.plan for block in self.blocks),
-            light_weeks=light_weeks(self.kinds),
+            kinds=week_kinds(self.kinds),
         )
 
 

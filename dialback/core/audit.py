@@ -12,7 +12,7 @@ from dialback.core.baseline import Baseline, Change, baseline, heaviest_before, 
 from dialback.core.breaks import Break, as_planned_from_here, break_before
 from dialback.core.figures import TOTAL_SETS, in_total, of_pattern
 from dialback.core.findings import AgainstPlan, Finding, WeekInHand, find
-from dialback.core.matching.sessions import group_sessions
+from dialback.core.matching.sessions import counted_sets, group_sessions
 from dialback.core.measures import MEASURES, TITLES
 from dialback.core.once import Memo, Once
 from dialback.core.reconcile import SessionMatch, match_sessions
@@ -285,18 +285,34 @@ def plans_done(ledger: Ledger, week: Week) -> frozenset[int]:
 
     A session of another week counts where it says that it was done for a day of this one.
     """
-    return _PLANS_DONE.of(ledger.kept, week, lambda: _plans_done(ledger, week))
+    return frozenset(shares_done(ledger, week))
 
 
-_PLANS_DONE: Final = Once[Week, frozenset[int]]()
+def shares_done(ledger: Ledger, week: Week) -> Mapping[int, float]:
+    """How much of each planned session was done: its counted sets done of those planned.
+
+    By the places of those that a completed session is for; 1 of one that was done in another week.
+    """
+    return _SHARES_DONE.of(ledger.kept, week, lambda: _shares_done(ledger, week))
 
 
-def _plans_done(ledger: Ledger, week: Week) -> frozenset[int]:
+_SHARES_DONE: Final = Once[Week, Mapping[int, float]]()
+
+
+def _shares_done(ledger: Ledger, week: Week) -> dict[int, float]:
     planned, completed = (ledger.source.week(basis, week) for basis in BASES)
     elsewhere = _done_elsewhere(ledger, week)
-    groups = group_sessions(planned, completed, ledger.movements, elsewhere)
-    done = {plan for group in groups if group.dones for plan in group.plans}
-    return frozenset(done | elsewhere)
+    shares = dict.fromkeys(elsewhere, 1.0)
+
+    def counted(session: Session) -> int:
+        return counted_sets(session, ledger.movements).total()
+
+    for group in group_sessions(planned, completed, ledger.movements, elsewhere):
+        if group.dones:
+            asked = sum(counted(planned[at]) for at in group.plans)
+            done = sum(counted(completed[at]) for at in group.dones)
+            shares |= dict.fromkeys(group.plans, done / asked if asked else 1.0)
+    return shares
 
 
 LINKED_WEEKS: Final = 4

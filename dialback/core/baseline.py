@@ -11,6 +11,7 @@ from dialback.core.figures import TOTAL_SETS
 from dialback.core.once import Once
 from dialback.core.sessions import Set
 from dialback.core.tally import Ledger, Tally, top_sets
+from dialback.core.vocabulary import LIGHT_KINDS
 from dialback.core.weeks import Week
 
 WINDOW: Final = 4
@@ -63,7 +64,7 @@ def is_lighter(ledger: Ledger, week: Week, sets: float) -> bool:
     of the trained weeks among the eight before, lighter ones among them; never where there are
     fewer than two.
     """
-    if week in ledger.light_weeks:
+    if ledger.kinds.get(week) in LIGHT_KINDS:
         return True
     below = _LIGHTER_BELOW.of(ledger.kept, week, lambda: _lighter_below(ledger, week))
     return below is not None and sets < below - TOLERANCE

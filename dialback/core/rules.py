@@ -13,6 +13,7 @@ from typing import Annotated, Any, Final, Literal, get_args
 
 from pydantic import AfterValidator, BeforeValidator, Field
 
+from dialback.core.long_run.codes import SIGNALS, THRESHOLDS
 from dialback.core.measures import Measure
 from dialback.core.movements import Value
 from dialback.core.vocabulary import PAIRS_BY_NAME, Muscle, ProgressRule
@@ -27,6 +28,10 @@ Limits = Annotated[
     Field(strict=False, description="Caution above, high above; as shares, 0.15 is +15 %"),
     AfterValidator(lambda band: _ordered(band, "the limit for caution comes first")),
 ]
+
+
+Threshold = Annotated[float, Field(ge=0, le=1000)] | None
+"""Of a signal of the long run; ``None`` switches it off."""
 
 
 def _ordered(band: tuple[float, float], how: str) -> tuple[float, float]:
@@ -58,14 +63,15 @@ JUMP_LIMITS: Final[dict[str, tuple[float, float]]] = {
     "tut_s": (0.20, 0.40),
 }
 
-_DEFAULT_TABLES: Final[dict[str, dict[str, tuple[float, float]]]] = {
+_DEFAULT_TABLES: Final[dict[str, Mapping[str, Any]]] = {
     "balance_bands": BALANCE_BANDS,
     "muscle_bands": MUSCLE_BANDS,
     "jump_limits": JUMP_LIMITS,
+    "long_run": THRESHOLDS,
 }
 
 
-def _over(default: Mapping[str, tuple[float, float]]) -> BeforeValidator:
+def _over(default: Mapping[str, Any]) -> BeforeValidator:
     """A table given in part is laid over its default, key by key."""
 
     def lay(value: Any) -> Any:
@@ -127,6 +133,9 @@ class Rules(Value):
     progress: ProgressRule | None = "reps_first"
     return_after_weeks: int | None = Field(2, ge=1, le=52)
     return_share: Limits | None = (0.6, 1.0)
+    long_run: Annotated[dict[str, Threshold], _over(THRESHOLDS)] = Field(
+        default_factory=lambda: dict(THRESHOLDS)
+    )
 
     def changes(self, since: Rules | None = None) -> dict[str, Any]:
         """The rules that differ from ``since`` (the defaults), tables reduced to such keys."""
@@ -147,6 +156,7 @@ class Rules(Value):
         names = [str(name) for name in (self.model_extra or {})]
         names += [f"balance_bands.{key}" for key in self.balance_bands if key not in PAIRS_BY_NAME]
         names += [f"jump_limits.{key}" for key in self.jump_limits if key not in JUMP_LIMITS]
+        names += [f"long_run.{key}" for key in self.long_run if key not in THRESHOLDS]
         return names
 
 
@@ -173,11 +183,12 @@ class RuleEntry:
     """What a coach reads about one rule.
 
     ``choices`` are the named values with what each does, empty for a number or a table; ``begin``
-    is what to switch it on with, where the default is none.
+    is what to switch it on with, where the default is none. Of a table whose keys do not speak for
+    themselves ``rows`` have each key, its title, and what its number is counted in.
     """
 
     name: str
-    group: Literal["counting", "balance", "dose", "change", "session", "plan"]
+    group: Literal["counting", "balance", "dose", "change", "session", "plan", "long_run"]
     title: str
     argument: str
     changes: str
@@ -185,6 +196,7 @@ class RuleEntry:
     unit: str = ""
     choices: tuple[tuple[Any, str], ...] = ()
     begin: Any = None
+    rows: tuple[tuple[str, str, str], ...] = ()
 
     @property
     def optional(self) -> bool:
@@ -496,6 +508,15 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         "How much of the last ordinary week before it is a start, how much is too much?",
         "the level of a return: a note up to the first, a caution above it, high above the second",
         _CONTESTED, "share of the last ordinary week's sets",
+    ),
+    RuleEntry(
+        "long_run", "long_run", "What is watched over many weeks",
+        "From where on is a drift, a habit or a line that makes no sense worth a word? Each is "
+        "told once, and again when it has been away for eight weeks.",
+        "the lines of a week's verdict that look at many weeks; no finding and no figure",
+        f"{_HOUSE}, tried on a simulated year. Whether a trend is more than scatter: Mann 1945 and "
+        "Kendall 1975; its slope: Sen 1968",
+        rows=tuple((one.code, one.title, one.unit) for one in SIGNALS),
     ),
 )  # fmt: skip
 

@@ -9,6 +9,7 @@ from datetime import date
 from functools import cached_property
 from itertools import chain
 from operator import add
+from types import MappingProxyType
 from typing import Final, NamedTuple, Protocol, runtime_checkable
 
 from dialback.core.blocks import Blocks
@@ -31,7 +32,7 @@ from dialback.core.once import Memo
 from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
 from dialback.core.sessions import Maximum, Session, Set
-from dialback.core.vocabulary import Basis
+from dialback.core.vocabulary import Basis, WeekKind
 from dialback.core.weeks import Week
 from dialback.core.words import Unit
 
@@ -166,6 +167,7 @@ def measured(entries: Iterable[Entry]) -> frozenset[str]:
 
 
 NO_BLOCKS: Final = Blocks()
+NO_KINDS: Final[Mapping[Week, WeekKind]] = MappingProxyType({})
 
 Measures = dict[float | None, dict[int, tuple[Set, MeasuredSet]]]
 """Sets that were measured, by body weight and identity; each with itself, so that its identity
@@ -189,7 +191,7 @@ class Ledger:
         kit: Kit | None = None,
         maxima: tuple[Maximum, ...] = (),
         blocks: Blocks = NO_BLOCKS,
-        light_weeks: frozenset[Week] = frozenset(),
+        kinds: Mapping[Week, WeekKind] = NO_KINDS,
         unit: Unit = "kg",
     ) -> None:
         self.source = source
@@ -200,8 +202,8 @@ class Ledger:
         self.kit = kit
         self.maxima = maxima
         self.blocks = blocks
-        self.light_weeks = light_weeks
-        """The weeks that a coach has marked as lighter ones."""
+        self.kinds = kinds
+        """What weeks are for, where a coach has said so."""
         self.unit: Unit = unit
         """The unit in which weights are told; kept they are in kg."""
         self.kept: Memo = {}
@@ -229,7 +231,7 @@ class Ledger:
             kit=self.kit,
             maxima=self.maxima,
             blocks=self.blocks,
-            light_weeks=self.light_weeks,
+            kinds=self.kinds,
             unit=self.unit,
         )
 

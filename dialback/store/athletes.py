@@ -9,7 +9,7 @@ from datetime import date
 from threading import Lock
 from typing import Any, Final, cast
 
-from dialback.book.book import Book, BookAthlete, BookBlock, BookKind, light_weeks
+from dialback.book.book import Book, BookAthlete, BookBlock, BookKind, week_kinds
 from dialback.book.errors import bad_input
 from dialback.core import rules as core_rules
 from dialback.core.blocks import Blocks
@@ -136,7 +136,7 @@ class Ledgers:
                 maxima=maxima_of(athlete),
                 unit=cast(Unit, owner.unit),
                 blocks=Blocks.of(legible(block_rows(athlete), lambda row: _book_block(row).plan)),
-                light_weeks=light_weeks(_kinds_of(athlete)),
+                kinds=week_kinds(_kinds_of(athlete)),
             )
             kept = (state, ledger)
             with self._lock:

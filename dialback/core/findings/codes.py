@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Final, Literal
 
-from dialback.core.vocabulary import PAIRS_BY_NAME, WHOLE_WEEK, label
+from dialback.core.vocabulary import PAIRS_BY_NAME, WHOLE_WEEK, WeekKind, label
 from dialback.core.weeks import said
 
 Subject = Literal["pair", "muscle", "movement", "day", "week", "restriction", "week or muscle"]
@@ -41,7 +41,10 @@ class Code:
     """A kind of finding.
 
     Of ``apart`` ones each subject is a cause of its own where nothing explains it. What ``hurts``
-    stands before everything else. ``to_watch`` is what the athlete is told.
+    stands before everything else. What ``lasts`` stands from week to week where nobody does
+    anything about it; the rest happens. ``to_watch`` is what the athlete is told.
+    ``part_of`` are the kinds of weeks that bring it with them; ``waits_for`` the doubts about what
+    was logged that it may well come of: it is no news until they are settled.
     """
 
     code: str
@@ -51,7 +54,18 @@ class Code:
     apart: bool = False
     of: Of = ""
     hurts: bool = False
+    lasts: bool = False
+    part_of: str = ""
+    waits_for: str = ""
     to_watch: ToWatch | None = None
+
+    def is_part_of(self, kind: WeekKind) -> bool:
+        """Whether a week of the kind brings such a finding with it."""
+        return kind in self.part_of.split()
+
+    def waits(self, doubt: str) -> bool:
+        """Whether it may well come of a doubt of that code."""
+        return doubt.removeprefix("doubt_") in self.waits_for.split()
 
     def about(self, subject: str) -> str:
         """What a finding of this code is about, in words: ``push : pull``, ``Mon 16 Nov``."""
@@ -72,30 +86,70 @@ _CALM: Final = ToWatch(
 )
 
 CODES: Final[tuple[Code, ...]] = (
-    Code("balance", "Imbalance", "pair", apart=True, of="ratio"),
-    Code("muscle_floor", "Below the floor", "muscle", of="sum"),
-    Code("muscle_ceiling", "Above the ceiling", "muscle", of="sum"),
-    Code("jump", "Jump", "week or muscle", of="sum", to_watch=_CALM),
-    Code("load_step", "Load step", "movement", to_watch=_CALM),
-    Code("spacing", "Spacing", "muscle"),
-    Code("off_plan", "Off the plan", "week"),
+    Code(
+        "balance", "Imbalance", "pair", apart=True, of="ratio", lasts=True,
+        part_of="lighter taper test travel race return rehab skill tempo",
+        waits_for="reps twice stranger",
+    ),
+    Code(
+        "muscle_floor", "Below the floor", "muscle", of="sum", lasts=True,
+        part_of="lighter taper test travel race return rehab skill", waits_for="stranger",
+    ),
+    Code(
+        "muscle_ceiling", "Above the ceiling", "muscle", of="sum", lasts=True,
+        part_of="test overreach travel", waits_for="twice stranger",
+    ),
+    Code(
+        "jump", "Jump", "week or muscle", of="sum", to_watch=_CALM,
+        part_of="test overreach travel tempo", waits_for="load reps unit twice stranger",
+    ),
+    Code(
+        "load_step", "Load step", "movement", to_watch=_CALM,
+        part_of="test travel", waits_for="load unit twice",
+    ),
+    Code(
+        "spacing", "Spacing", "muscle", lasts=True,
+        part_of="overreach travel", waits_for="twice stranger",
+    ),
+    Code(
+        "off_plan", "Off the plan", "week",
+        part_of="travel race tempo", waits_for="load reps unit twice stranger",
+    ),
     Code(
         "missed", "Missed", "day", cause="itself",
         to_watch=ToWatch("Missed: {}. Do not squeeze it in later, just go on with the plan."),
+        part_of="race", waits_for="stranger",
     ),
-    Code("swapped", "Swapped", "movement", cause="itself"),
     Code(
-        "side_gap", "Left and right", "movement",
-        to_watch=ToWatch("Do as much with the left as with the right: {}."),
+        "swapped", "Swapped", "movement", cause="itself",
+        part_of="travel race", waits_for="stranger",
     ),
-    Code("order", "Order", "day"),
+    Code(
+        "side_gap", "Left and right", "movement", lasts=True,
+        to_watch=ToWatch("Do as much with the left as with the right: {}."),
+        part_of="rehab", waits_for="reps",
+    ),
+    Code(
+        "order", "Order", "day", lasts=True,
+        part_of="travel race rehab",
+    ),
     Code(
         "no_warm_up", "No warm-up", "movement",
         to_watch=ToWatch("Warm up with a few lighter sets before the heavy ones: {}."),
+        part_of="test", waits_for="load unit",
     ),
-    Code("overfull", "Overfull", "day"),
-    Code("carry_over", "Carry-over", "week"),
-    Code("monotony", "Monotony", "week", cause="alone"),
+    Code(
+        "overfull", "Overfull", "day", lasts=True,
+        part_of="overreach",
+    ),
+    Code(
+        "carry_over", "Carry-over", "week",
+        part_of="taper test travel race return rehab skill", waits_for="stranger",
+    ),
+    Code(
+        "monotony", "Monotony", "week", cause="alone", lasts=True,
+        part_of="overreach",
+    ),
     Code(
         "effort_drift", "Harder than before", "week", cause="alone",
         to_watch=ToWatch(
@@ -103,14 +157,19 @@ CODES: Final[tuple[Code, ...]] = (
             "coach how it goes.",
             above_note=True,
         ),
+        part_of="overreach skill tempo",
     ),
-    Code("stalled", "Stalled", "week", cause="none"),
+    Code(
+        "stalled", "Stalled", "week", cause="none",
+        part_of="test",
+    ),
     Code("ready", "Ready for the next step", "movement", cause="none"),
     Code(
         "return", "Return from a break", "week",
         to_watch=ToWatch("You are just back: start easy, and stop while you still feel fresh."),
+        part_of="return",
     ),
-    Code("data_gap", "Gap in the log", "week"),
+    Code("data_gap", "Gap in the log", "week", lasts=True),
     Code("pain", "Something hurt", "movement", cause="itself", hurts=True),
     Code("restriction", "Restricted", "restriction", apart=True, hurts=True),
 )  # fmt: skip

@@ -22,6 +22,14 @@ class Choice(Shape):
     meaning: str
 
 
+class RuleRow(Shape):
+    """A row of a rule that is a table: its key, its title, what its number is counted in."""
+
+    key: str
+    title: str
+    unit: str
+
+
 class RuleOut(Shape):
     """A house rule with its argument, its source, and the values in force."""
 
@@ -35,6 +43,7 @@ class RuleOut(Shape):
     optional: bool = Field(description="Whether it can be switched off, by null")
     begin: Any = Field(description="What switching it on begins with")
     choices: list[Choice]
+    rows: list[RuleRow] = Field(description="Of a table: its keys with their titles and units")
     default: JsonValue
     house: JsonValue
     own: JsonValue

@@ -5849,6 +5849,11 @@ export interface components {
             begin: unknown;
             /** Choices */
             choices: components["schemas"]["Choice"][];
+            /**
+             * Rows
+             * @description Of a table: its keys with their titles and units
+             */
+            rows: components["schemas"]["RuleRow"][];
             default: components["schemas"]["JsonValue"];
             house: components["schemas"]["JsonValue"];
             own: components["schemas"]["JsonValue"];
@@ -5856,6 +5861,18 @@ export interface components {
             is_house_own: boolean;
             /** Is Own */
             is_own: boolean;
+        };
+        /**
+         * RuleRow
+         * @description A row of a rule that is a table: its key, its title, what its number is counted in.
+         */
+        RuleRow: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * SaveRulesBody

@@ -1,0 +1,435 @@
+"""What creeps: sums, ratios, minutes, rests, body weight, tension, exertion, sides."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterator, Mapping
+from datetime import timedelta
+from math import exp, log
+from statistics import fmean, median
+from typing import Final
+
+from dialback.core.audit import sessions_done
+from dialback.core.balance import deciding_measure, weigh
+from dialback.core.causes import FOLDS
+from dialback.core.figures import TOTAL_SETS, of_movement
+from dialback.core.kit import loads_for
+from dialback.core.long_run.trend import Trend, trend
+from dialback.core.long_run.view import PER_WEEKS, Signal, View, by_movement, from_own_mean
+from dialback.core.maxima import session_tops
+from dialback.core.sides import left_right
+from dialback.core.vocabulary import PAIRS_BY_NAME, WHOLE_WEEK
+from dialback.core.weeks import Week
+from dialback.core.words import number, weight_text
+
+WINDOW: Final = 10
+"""Weeks of the calendar that a trend looks at: eight ordinary ones, as a rule."""
+RATIO_WINDOW: Final = 13
+LEAST_RATIO: Final = 8
+REST_WEEKS: Final = 2
+REST_BEFORE: Final = 3
+WEIGHT_DAYS: Final = 56
+LEAST_WEIGHINGS: Final = 4
+LEAST_WEIGHT_DAYS: Final = 28
+FALLING_MAXIMUM: Final = 0.01
+"""Exertion that rises with what is lifted is a block; with maxima that rise more than this it is
+left alone."""
+STILL: Final = 0.005
+"""A lift that gains no more than this share in eight weeks stands still."""
+RISING_LOAD: Final = 0.02
+
+Line = list[tuple[Week, float]]
+
+
+def _per_eight(found: Trend) -> float:
+    """What the trend comes to in eight weeks, as a share of where it began."""
+    return found.slope * PER_WEEKS / found.first if found.first > 0 else 0.0
+
+
+def _signed(share: float) -> str:
+    return f"{share * 100:.0f} %"
+
+
+def creep(view: View) -> Iterator[Signal]:
+    """The week's sets, more and more."""
+    limit = view.threshold("creep")
+    if limit is None or not view.steady_now:
+        return
+    points: Line = [
+        (week, view.ledger.tally("completed", week)[TOTAL_SETS]) for week in view.steady(WINDOW)
+    ]
+    found = view.trend(points)
+    if found is None or not found.rises or not found.creeps or _per_eight(found) < limit:
+        return
+    yield Signal(
+        "creep",
+        WHOLE_WEEK,
+        "sets",
+        "caution",
+        f"The week's sets have crept from {number(found.first, 0)} in {points[0][0].said} to "
+        f"{number(found.last, 0)}, without a jump.",
+        tuple(points),
+        points[0][0],
+    )
+
+
+def ratio_drift(view: View) -> Iterator[Signal]:
+    """A ratio that moves one way for twelve weeks, away from the middle of its band.
+
+    The pairs that a leaning pair takes in are told by it.
+    """
+    limit = view.threshold("ratio_drift")
+    if limit is None or not view.steady_now:
+        return
+    rules = view.ledger.rules
+    told: set[str] = set()
+    for fold in FOLDS:
+        pair = PAIRS_BY_NAME[fold.pair]
+        band = rules.balance_bands.get(pair.name)
+        if band is None or band[0] <= 0 or pair.name in told:
+            continue
+        measure = deciding_measure(pair, rules)
+        points: Line = []
+        for week in view.steady(RATIO_WINDOW):
+            sides = weigh(view.ledger.tally("completed", week), pair, measure)
+            if sides.a > 0 and sides.b > 0:
+                points.append((week, log(sides.a / sides.b)))
+        found = view.trend(points, LEAST_RATIO)
+        if found is None or not found.creeps or abs(found.last - found.first) < log(1 + limit):
+            continue
+        middle = (log(band[0]) + log(band[1])) / 2
+        away = (found.rises and found.last > middle) or (found.falls and found.last < middle)
+        if not away:
+            continue
+        told |= {*fold.same_way, *fold.other_way}
+        ratios = tuple((week, exp(value)) for week, value in points)
+        end = band[1] if found.rises else band[0]
+        yield Signal(
+            "ratio_drift",
+            pair.name,
+            measure,
+            "caution",
+            f"{pair.title} has drifted from {exp(found.first):.2f} in {points[0][0].said} to "
+            f"{exp(found.last):.2f}; the band ends at {number(end)}.",
+            ratios,
+            points[0][0],
+        )
+
+
+def longer(view: View) -> Iterator[Signal]:
+    """Sessions that take longer from week to week."""
+    limit = view.threshold("longer")
+    if limit is None or not view.steady_now:
+        return
+    points: Line = []
+    for week in view.steady(WINDOW):
+        minutes = [
+            session.duration_min
+            for session in view.ledger.source.week("completed", week)
+            if session.duration_min
+        ]
+        if minutes:
+            points.append((week, median(minutes)))
+    found = view.trend(points)
+    if found is None or not found.rises or _per_eight(found) < limit:
+        return
+    yield Signal(
+        "longer",
+        WHOLE_WEEK,
+        "minutes",
+        "caution",
+        f"Sessions take {number(found.last, 0)} minutes; in {points[0][0].said} they took "
+        f"{number(found.first, 0)}.",
+        tuple(points),
+        points[0][0],
+    )
+
+
+def rests_shorter(view: View) -> Iterator[Signal]:
+    """Rests a good deal shorter than five weeks ago, movement by movement, where the plan asks
+    for the same.
+    """
+    limit = view.threshold("rests_shorter")
+    if limit is None or not view.steady_now:
+        return
+    points = view.index({week: _rests(view, week) for week in view.steady(WINDOW)})
+    lately, before = points[-REST_WEEKS:], points[:-REST_WEEKS]
+    if len(before) < REST_BEFORE or lately[-1][0] != view.week:
+        return
+    # What has been falling has begun somewhere: the earlier half is what it is compared with.
+    usual = median(value for _, value in before[: max(REST_BEFORE, len(before) // 2 + 1)])
+    now = fmean(value for _, value in lately)
+    if now > (1 - limit) * usual or max(value for _, value in lately) >= min(
+        value for _, value in before[:REST_BEFORE]
+    ):
+        return
+    yield Signal(
+        "rests_shorter",
+        WHOLE_WEEK,
+        "rest_s",
+        "caution",
+        f"Rests are {_signed(1 - now / usual)} shorter than in {before[0][0].said}, movement by "
+        "movement.",
+        tuple(points),
+        before[-1][0],
+    )
+
+
+def _rests(view: View, week: Week) -> dict[str, float]:
+    """The mean rest of each movement; as a share of the plan's, where that has one."""
+    asked = _mean_rests(view, week, planned=True)
+    return {
+        name: rest / asked.get(name, 1.0)
+        for name, rest in _mean_rests(view, week, planned=False).items()
+    }
+
+
+def _mean_rests(view: View, week: Week, *, planned: bool) -> dict[str, float]:
+    entries = view.ledger.entries("planned" if planned else "completed", week)
+    found: dict[str, list[float]] = {}
+    for entry in entries:
+        if entry.set.exercise is not None and not entry.set.warm_up and entry.set.rest_s:
+            found.setdefault(entry.set.exercise, []).append(entry.set.rest_s)
+    return {name: fmean(rests) for name, rests in found.items()}
+
+
+def body_weight(view: View) -> Iterator[Signal]:
+    """Body weight that falls."""
+    limit = view.threshold("body_weight")
+    body = view.ledger.body
+    if limit is None:
+        return
+    last = view.week.sunday
+    first = last - timedelta(days=WEIGHT_DAYS + 7)
+    points = [(day, kg) for day, kg in zip(body.days, body.kg, strict=True) if first <= day <= last]
+    if (
+        len(points) < LEAST_WEIGHINGS
+        or (points[-1][0] - points[0][0]).days < LEAST_WEIGHT_DAYS
+        or Week.of(points[-1][0]) < view.week.plus(-1)
+    ):
+        return
+    found = trend([((day - last).days / 7, kg) for day, kg in points], LEAST_WEIGHINGS)
+    if found is None or not found.falls or found.last > (1 - limit) * found.first:
+        return
+    unit = view.ledger.unit
+    yield Signal(
+        "body_weight",
+        WHOLE_WEEK,
+        "bodyweight_kg",
+        "caution",
+        f"Body weight has fallen from {weight_text(found.first, unit, 1)} in "
+        f"{Week.of(points[0][0]).said} to {weight_text(found.last, unit, 1)} "
+        f"(−{_signed(1 - found.last / found.first)}).",
+        tuple({Week.of(day): kg for day, kg in points}.items()),
+        Week.of(points[0][0]),
+    )
+
+
+def tension_falls(view: View) -> Iterator[Signal]:
+    """Less tension per rep while loads rise: the same movements done faster."""
+    limit = view.threshold("tension_falls")
+    if limit is None or not view.steady_now:
+        return
+    weeks = view.steady(WINDOW)
+    points = view.index({week: _per_rep(view, week, "tut_s") for week in weeks})
+    heavier = view.index({week: _per_rep(view, week, "volume_load_kg") for week in weeks})
+    loads = view.trend(heavier)
+    found = view.trend(points)
+    if (
+        found is None
+        or loads is None
+        or not found.falls
+        or found.last > (1 - limit) * found.first
+        or loads.last < (1 + RISING_LOAD) * loads.first
+    ):
+        return
+    yield Signal(
+        "tension_falls",
+        WHOLE_WEEK,
+        "tut_s",
+        "caution",
+        f"Tension per rep has fallen by {_signed(1 - found.last / found.first)} since "
+        f"{points[0][0].said}, while loads rose by {_signed(loads.last / loads.first - 1)}.",
+        tuple(points),
+        points[0][0],
+    )
+
+
+def _per_rep(view: View, week: Week, measure: str) -> dict[str, float]:
+    sums = view.ledger.tally("completed", week)
+    found = {}
+    for name, _ in by_movement(view.working(week)):
+        reps = sums.get(of_movement(name, "reps"), 0.0)
+        if reps > 0:
+            found[name] = sums.get(of_movement(name, measure), 0.0) / reps
+    return found
+
+
+def effort_rises(view: View) -> Iterator[Signal]:
+    """Exertion that rises over weeks, movement by movement, with nothing to show for it."""
+    limit = view.threshold("effort_rises")
+    if limit is None or not view.steady_now:
+        return
+    weeks = view.steady(WINDOW)
+    rated = from_own_mean({week: _exertion(view, week) for week in weeks})
+    found = view.trend(rated)
+    if found is None or not found.rises or found.slope * PER_WEEKS < limit:
+        return
+    strength = view.trend(view.index({week: _maxima(view, week) for week in weeks}), 4)
+    if strength is not None and strength.last > (1 + FALLING_MAXIMUM) * strength.first:
+        return
+    yield Signal(
+        "effort_rises",
+        WHOLE_WEEK,
+        "rpe",
+        "caution",
+        f"Sets are rated {number(found.last - found.first, 1)} RPE harder than in "
+        f"{weeks[0].said}, movement by movement, and nothing heavier is lifted for it.",
+        tuple(rated),
+        weeks[0],
+    )
+
+
+def _exertion(view: View, week: Week) -> dict[str, float]:
+    found = {}
+    for name, entries in by_movement(view.working(week)):
+        rated = [entry.set.rpe for entry in entries if entry.set.rpe is not None]
+        if rated:
+            found[name] = fmean(rated)
+    return found
+
+
+def _maxima(view: View, week: Week) -> dict[str, float]:
+    """The best estimated maximum of each movement in a week, kg."""
+    found: dict[str, float] = {}
+    for tops in session_tops(view.entries(week), view.ledger):
+        for name, top in tops.items():
+            if top.maximum_kg is not None:
+                found[name] = max(found.get(name, 0.0), top.maximum_kg)
+    return found
+
+
+def lift_stands(view: View) -> Iterator[Signal]:
+    """A compound lift that stands still while the others rise."""
+    limit = view.threshold("lift_stands")
+    if limit is None or not view.steady_now:
+        return
+    weeks = view.steady(WINDOW + 2)
+    best = {week: _maxima(view, week) for week in weeks}
+    compound = {name for of in best.values() for name in of if view.ledger.movements[name].compound}
+    lines = {
+        name: [(week, best[week][name]) for week in weeks if name in best[week]]
+        for name in sorted(compound)
+    }
+    behind: list[tuple[float, float, str]] = []
+    for name, points in lines.items():
+        found = view.trend(points)
+        if found is None or found.z >= 1 or _per_eight(found) > STILL:
+            continue
+        rest = view.index({week: _but(of, compound - {name}) for week, of in best.items()}, 2)
+        others = view.trend(rest)
+        if others is None or not others.rises:
+            continue
+        gained = _per_eight(others)
+        apart = view.trend(_ahead(rest, dict(points)))
+        if (
+            apart is not None
+            and apart.rises
+            and gained - _per_eight(found) >= max(limit, _next_step(view, name, weeks))
+        ):
+            behind.append((gained - _per_eight(found), gained, name))
+    if behind:
+        # Of several the one that is farthest behind; the rest is a stall of the programme.
+        _, gained, name = max(behind)
+        first = lines[name][0][0]
+        yield Signal(
+            "lift_stands",
+            name,
+            "load_kg",
+            "note",
+            f"{name} has stood still since {first.said}, while the other lifts gained "
+            f"{_signed(gained)} in eight weeks.",
+            tuple(lines[name]),
+            first,
+        )
+
+
+def _but(values: Mapping[str, float], names: Collection[str]) -> dict[str, float]:
+    return {name: value for name, value in values.items() if name in names}
+
+
+def _ahead(rest: Line, own: Mapping[Week, float]) -> Line:
+    """How far the others are ahead of one, as a logarithm; the weeks that both have."""
+    return [(week, log(value / own[week])) for week, value in rest if own.get(week)]
+
+
+def _next_step(view: View, name: str, weeks: list[Week]) -> float:
+    """The least that the kit adds to the movement's load, as a share: less cannot be seen."""
+    loads = [
+        entry.set.load_kg
+        for week in weeks[-4:]
+        for entry in view.working(week)
+        if entry.measured.shape.moves[0].movement.name == name and entry.set.load_kg > 0
+    ]
+    if not loads or view.ledger.kit is None:
+        return 0.0
+    heaviest = max(loads)
+    _, made = loads_for(view.ledger.kit, view.ledger.movements[name])
+    above = [load for load in made if load > heaviest]
+    return above[0] / heaviest - 1 if above else 0.0
+
+
+def side_gap_grows(view: View) -> Iterator[Signal]:
+    """The gap between left and right, over all movements, growing."""
+    limit = view.threshold("side_gap_grows")
+    if limit is None or not view.steady_now:
+        return
+    points: Line = []
+    for week in view.steady(WINDOW):
+        left, right = left_right(view.entries(week))["reps"]
+        if left or right:
+            points.append((week, abs(left - right) / max(left, right)))
+    found = view.trend(points, 5)
+    if found is None or not found.rises or found.last - found.first < limit:
+        return
+    yield Signal(
+        "side_gap_grows",
+        "left_right",
+        "reps",
+        "caution",
+        f"The gap between left and right has grown from {_signed(max(0.0, found.first))} in "
+        f"{points[0][0].said} to {_signed(found.last)}.",
+        tuple(points),
+        points[0][0],
+    )
+
+
+def plan_drift(view: View) -> Iterator[Signal]:
+    """What is done of the sessions kept moves away from what they were to be."""
+    limit = view.threshold("plan_drift")
+    if limit is None or not view.ledger.is_trained(view.week):
+        return
+    points: Line = []
+    for week in view.trained(WINDOW):
+        planned = view.ledger.tally("planned", week).get(TOTAL_SETS, 0.0)
+        kept = sessions_done(view.ledger, week).share
+        # A missed session is told as such; this is about those that were kept.
+        if planned and kept is not None and kept >= 1:
+            points.append((week, view.ledger.tally("completed", week)[TOTAL_SETS] / planned))
+    found = view.trend(points[-PER_WEEKS:], 5)
+    if found is None or points[-1][0] != view.week:
+        return
+    moved = found.last - found.first
+    if abs(moved) < limit or not (found.rises or found.falls):
+        return
+    if abs(found.last - 1) < abs(found.first - 1):
+        return
+    yield Signal(
+        "plan_drift",
+        WHOLE_WEEK,
+        "sets",
+        "caution",
+        f"Of the sets planned {_signed(found.last)} are done; in {points[-PER_WEEKS:][0][0].said} "
+        f"it was {_signed(found.first)}.",
+        tuple(points),
+        points[-PER_WEEKS:][0][0],
+    )
