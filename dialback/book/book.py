@@ -15,6 +15,7 @@ from dialback.book.json_text import read_json
 from dialback.core.blocks import BlockPlan, Blocks
 from dialback.core.body import BodyWeight, Weighing
 from dialback.core.cautions import YEARS_OF_BIRTH, Caution, TrainingLevel
+from dialback.core.decisions import Decision
 from dialback.core.kit import Kit
 from dialback.core.movements import (
     Movement,
@@ -42,6 +43,10 @@ MAX_MOVEMENTS: Final = 2000
 """Movements of a book; what a house uses in ten years is a tenth of that."""
 
 
+MAX_DECISIONS: Final = 2000
+"""Decisions about an athlete; a coach makes some in a month."""
+
+
 class BookAthlete(Value):
     """Whose book it is."""
 
@@ -52,6 +57,7 @@ class BookAthlete(Value):
     goals: tuple[Goal, ...] = Field((), strict=False, max_length=100)
     weighings: tuple[Weighing, ...] = Field((), strict=False, max_length=2000)
     cautions: tuple[Caution, ...] = Field((), strict=False, max_length=100)
+    decisions: tuple[Decision, ...] = Field((), strict=False, max_length=MAX_DECISIONS)
     born_in: int | None = Field(None, ge=YEARS_OF_BIRTH[0], le=YEARS_OF_BIRTH[1])
     training_level: TrainingLevel = ""
 
@@ -141,6 +147,7 @@ class Book(Value):
             maxima=self.athlete.maxima,
             blocks=Blocks.of(block.plan for block in self.blocks),
             kinds=week_kinds(self.kinds),
+            decisions=self.athlete.decisions,
         )
 
 

@@ -15,11 +15,10 @@ from typing import Any, Final
 from dialback.book.audit_document import audit_document
 from dialback.core.audit import Audit
 from dialback.core.findings import BY_CODE
-from dialback.core.findings.finding import Key
 from dialback.core.measures import MEASURES
 from dialback.core.rules import RULES
 from dialback.core.sessions import Session
-from dialback.core.vocabulary import BASES, Basis
+from dialback.core.vocabulary import BASES, Basis, Key
 from dialback.core.words import describe, movement_text, shortened
 
 VERSION: Final = 1

@@ -17,7 +17,7 @@ from dialback.core.progress import Progress
 from dialback.core.remedies import clears
 from dialback.core.schools import under_schools
 from dialback.core.tally import Ledger
-from dialback.core.verdict import news, verdict
+from dialback.core.verdict import KINDS, news, verdict
 from dialback.core.vocabulary import MUSCLES, PAIRS, Basis, label
 from dialback.core.weeks import Week
 from dialback.core.words import number, percent
@@ -115,7 +115,7 @@ def _findings(result: Audit) -> str:
     if not result.findings:
         return "No findings."
     found = verdict(result)
-    rows = [f"{line.kind:9}{line.sentence} {line.ask}".rstrip() for line in news(result)]
+    rows = [f"{KINDS[line.kind]:10}{line.sentence} {line.ask}".rstrip() for line in news(result)]
     rows.append(f"Findings: {len(found.findings)}, causes: {len(found.causes)}")
     for cause, places in found.causes:
         rows.append(f"  {cause.sentence}")

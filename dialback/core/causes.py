@@ -22,7 +22,6 @@ from dialback.core.findings.course import (
     ready_findings,
     stalled_findings,
 )
-from dialback.core.findings.finding import LEVELS, Key
 from dialback.core.findings.jumps import OF_THE_WEEK, jump_findings, load_step_findings
 from dialback.core.findings.plan import missed_findings, pain_findings, swapped_findings
 from dialback.core.movements import fold
@@ -31,7 +30,7 @@ from dialback.core.restrictions import Restriction
 from dialback.core.sessions import Session
 from dialback.core.tally import tally, top_sets
 from dialback.core.undo import Undone, as_done, in_order, new_sessions, strayed_from_plan
-from dialback.core.vocabulary import PAIRS_BY_NAME, WHOLE_WEEK
+from dialback.core.vocabulary import LEVELS, PAIRS_BY_NAME, WHOLE_WEEK, Key
 from dialback.core.words import amount_text, capital, percent, shortened
 
 _EXPLAINED_BY_NOTHING: Final = (

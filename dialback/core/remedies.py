@@ -19,7 +19,7 @@ from dialback.core.findings import Family
 from dialback.core.findings.avoided import avoided
 from dialback.core.findings.balance import balance_findings, leans_to_a
 from dialback.core.findings.course import return_findings
-from dialback.core.findings.finding import LEVELS, Finding, Key, WeekInHand
+from dialback.core.findings.finding import Finding, WeekInHand
 from dialback.core.findings.jumps import jump_findings
 from dialback.core.findings.muscles import band_findings
 from dialback.core.findings.restricted import restriction_findings
@@ -34,7 +34,7 @@ from dialback.core.maxima import is_working
 from dialback.core.once import Once
 from dialback.core.restrictions import Restriction
 from dialback.core.tally import Entry, Tally
-from dialback.core.vocabulary import PAIRS_BY_NAME, Pair
+from dialback.core.vocabulary import LEVELS, PAIRS_BY_NAME, Key, Pair
 from dialback.core.words import capital
 
 MOST: Final = 6

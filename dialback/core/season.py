@@ -37,7 +37,8 @@ from dialback.core.once import Once
 from dialback.core.sessions import Session
 from dialback.core.strain import session_loads
 from dialback.core.tally import Entry, Ledger, Tally, rough, top_loads
-from dialback.core.vocabulary import LEFT_RIGHT, MUSCLES, PAIRS, Pair, label
+from dialback.core.verdict.decided import words_of
+from dialback.core.vocabulary import LEFT_RIGHT, MUSCLES, PAIRS, Pair, WeekKind, label
 from dialback.core.weeks import Week
 
 LENGTHS: Final = (16, 26, 52)
@@ -112,6 +113,8 @@ class SeasonWeek:
     back: bool
     pain: tuple[str, ...]
     restrictions: tuple[str, ...]
+    decisions: tuple[str, ...]
+    kind: WeekKind | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -201,6 +204,10 @@ def _weeks(ledger: Ledger, columns: Sequence[_Column]) -> Iterable[SeasonWeek]:
                 for restriction in ledger.restrictions
                 if restriction.holds_in(week)
             ),
+            decisions=tuple(
+                words_of(decision) for decision in ledger.decisions if decision.holds_in(week)
+            ),
+            kind=ledger.kinds.get(week),
         )
 
 

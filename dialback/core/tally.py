@@ -24,6 +24,7 @@ from dialback.core.counting import (
     measure,
     shape_of,
 )
+from dialback.core.decisions import Decision
 from dialback.core.figures import TOP_LOAD, TOTAL_SETS, in_total, measure_of, parts
 from dialback.core.kit import Kit
 from dialback.core.measures import MEASURES
@@ -192,6 +193,7 @@ class Ledger:
         maxima: tuple[Maximum, ...] = (),
         blocks: Blocks = NO_BLOCKS,
         kinds: Mapping[Week, WeekKind] = NO_KINDS,
+        decisions: tuple[Decision, ...] = (),
         unit: Unit = "kg",
     ) -> None:
         self.source = source
@@ -204,6 +206,7 @@ class Ledger:
         self.blocks = blocks
         self.kinds = kinds
         """What weeks are for, where a coach has said so."""
+        self.decisions = decisions
         self.unit: Unit = unit
         """The unit in which weights are told; kept they are in kg."""
         self.kept: Memo = {}
@@ -232,6 +235,7 @@ class Ledger:
             maxima=self.maxima,
             blocks=self.blocks,
             kinds=self.kinds,
+            decisions=self.decisions,
             unit=self.unit,
         )
 

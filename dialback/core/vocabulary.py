@@ -58,6 +58,13 @@ UNCOUNTED: Final[frozenset[str]] = frozenset({"conditioning", "mobility"})
 ProgressRule = Literal["reps_first", "load_first", "sets", "density", "tempo", "hold"]
 """How a movement moves on when its range is mastered."""
 
+Level = Literal["note", "caution", "high"]
+"""How much something that is found matters."""
+LEVELS: Final[tuple[Level, ...]] = get_args(Level)
+"""The levels, the least first."""
+Key = tuple[str, str, str]
+"""Code, subject and measure: what makes it the same finding in another week."""
+
 Basis = Literal["completed", "planned"]
 WeekKind = Literal[
     "lighter", "taper", "test", "overreach", "travel", "race", "return", "rehab", "skill", "tempo"

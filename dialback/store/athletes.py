@@ -31,6 +31,7 @@ from dialback.store.cautions import (
     numbered_cautions,
     numbered_weighings,
 )
+from dialback.store.decisions import add_decisions, numbered_decisions
 from dialback.store.fields import legible
 from dialback.store.goals import add_goals, numbered_goals
 from dialback.store.journal import change
@@ -137,6 +138,7 @@ class Ledgers:
                 unit=cast(Unit, owner.unit),
                 blocks=Blocks.of(legible(block_rows(athlete), lambda row: _book_block(row).plan)),
                 kinds=week_kinds(_kinds_of(athlete)),
+                decisions=tuple(numbered_decisions(athlete).values()),
             )
             kept = (state, ledger)
             with self._lock:
@@ -226,6 +228,7 @@ def import_book(
         add_goals(athlete, book.athlete.goals)
         add_weighings(athlete, book.athlete.weighings)
         add_cautions(athlete, book.athlete.cautions)
+        add_decisions(athlete, book.athlete.decisions)
         for block in book.blocks:
             Block.create(
                 athlete=athlete,
@@ -368,6 +371,7 @@ def export_book(
             goals=goals,
             weighings=tuple(reversed(numbered_weighings(athlete).values())),
             cautions=tuple(numbered_cautions(athlete).values()),
+            decisions=ledger.decisions,
             born_in=athlete.born,
             training_level=cast(TrainingLevel, athlete.level),
             **athlete.extra.get("athlete", {}),

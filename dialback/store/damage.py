@@ -14,11 +14,11 @@ from typing import Any, Final, get_args
 import peewee as pw
 
 from dialback.core.cautions import Kind
-from dialback.core.findings.finding import LEVELS
+from dialback.core.decisions import DecisionKind
 from dialback.core.roles import ROLES
 from dialback.core.sessions import Sides
 from dialback.core.tempo import parse_tempo
-from dialback.core.vocabulary import BASES, MUSCLES, PATTERNS
+from dialback.core.vocabulary import BASES, LEVELS, MUSCLES, PATTERNS
 from dialback.core.weeks import Week
 from dialback.store.fields import DayField, JsonField, NumberField, WholeField, WordsField
 from dialback.store.journal import Entry
@@ -53,6 +53,8 @@ _MEANS: Final[Mapping[tuple[str, str], Callable[[str], object]]] = {
     ("signature", "week"): Week.parse,
     ("account", "role"): _one_of(*ROLES),
     ("caution", "kind"): _one_of(*get_args(Kind)),
+    ("decision", "kind"): _one_of(*get_args(DecisionKind)),
+    ("decision", "level"): _one_of(*LEVELS),
     ("restriction", "about"): _one_of("movement", "pattern", "muscle", "tempo"),
     ("house", "unit"): _one_of("kg", "lb"),
 }

@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from datetime import date
 from typing import Any, cast
 
-from dialback.core.findings.finding import Key, Level
-from dialback.core.vocabulary import Basis
+from dialback.core.decisions import Decision
+from dialback.core.vocabulary import Basis, Key, Level
 from dialback.core.weeks import Week
+from dialback.store.decisions import numbered_decisions
 from dialback.store.fields import legible
 from dialback.store.models import Acceptance, Athlete, Declined, Signature
 
@@ -39,9 +40,19 @@ Acceptances = Mapping[Key, Accepted]
 
 
 def acceptances(athlete: Athlete, week: Week, basis: Basis) -> Acceptances:
-    """The accepted findings of a week, by key."""
+    """The accepted findings of a week, by key: those that a decision covers, too."""
     own = (Acceptance.athlete == athlete, Acceptance.week == str(week), Acceptance.basis == basis)
-    return {_key(row): _accepted(row) for row in Acceptance.select().where(*own)}
+    accepted = {_key(row): _accepted(row) for row in Acceptance.select().where(*own)}
+    return {**accepted_by(numbered_decisions(athlete).values(), week), **accepted}
+
+
+def accepted_by(decisions: Iterable[Decision], week: Week) -> Acceptances:
+    """What decisions in force accept in a week; what was to be gone by it is open again."""
+    return {
+        one.key: Accepted(one.level, one.value, one.reason or one.kind, one.since)
+        for one in decisions
+        if one.holds_in(week) and not one.is_due_in(week)
+    }
 
 
 def acceptances_between(

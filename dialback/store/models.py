@@ -303,6 +303,23 @@ class Caution(Table):
     extra = JsonField(default=dict)
 
 
+class Decision(Table):
+    """What a coach has decided about a finding or a signal. It stays when it has ended."""
+
+    athlete = pw.ForeignKeyField(Athlete, backref="decisions")
+    kind = WordField()
+    code = WordField()
+    subject = WordField()
+    measure = WordField()
+    level = WordField()
+    value = NumberField(null=True)
+    reason = WordsField(default="")
+    since = DayField()
+    until = DayField(null=True)
+    ended_on = DayField(null=True)
+    extra = JsonField(default=dict)
+
+
 class Draft(Table):
     """A draft of a week's plan, not published yet.
 
@@ -478,4 +495,5 @@ TABLES = (
     Goal,
     Weighing,
     Caution,
+    Decision,
 )

@@ -66,7 +66,8 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
     **_each(
         Allowed("read"),
         "roster week_sheet figure_trail schools block block_text long_line line_of_a_movement "
-        "written_week list_care list_restrictions list_maxima list_goals athlete_rules house_rules "
+        "written_week list_care list_decisions list_restrictions list_maxima list_goals "
+        "athlete_rules house_rules "
         "movements kit list_templates signed_week journal",
     ),
     **_each(
@@ -87,7 +88,8 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "open_draft save_draft publish_draft reset_draft add_text save_text "
         "remove_session restore_session row_line text_rows "
         # Judging, rules, the house.
-        "accept_finding accept_cause reopen_finding reopen_cause sign_week unsign_week "
+        "mark_week decide end_decision restore_decision accept_finding accept_cause "
+        "reopen_finding reopen_cause sign_week unsign_week "
         "decline_offer save_athlete_rules save_house_rules save_school remove_school "
         "add_movement save_movement remove_movement "
         "save_kit begin_kit choose_unit name_the_house made_up_club load_the_club "

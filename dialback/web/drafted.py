@@ -6,13 +6,13 @@ from collections.abc import Sequence
 
 from dialback.core.audit import audit, audit_draft
 from dialback.core.findings.difference import difference
-from dialback.core.findings.finding import Key
 from dialback.core.movements import MovementTable
 from dialback.core.plans.dial import dial_total, turns
 from dialback.core.plans.draft import DraftSession, Line, as_sessions
 from dialback.core.sessions import Session
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.verdict import by_urgency
+from dialback.core.vocabulary import Key
 from dialback.core.weeks import Week
 from dialback.core.words import describe, movement_text
 from dialback.store.athletes import Athlete

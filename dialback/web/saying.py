@@ -18,6 +18,7 @@ _THINGS: Final = {
     "first": "first day",
     "kg": "weight",
     "last": "last day",
+    "lasts": "end",
     "least_s": "smallest number of seconds",
     "load_kg": "load",
     "most_load_kg": "largest load",

@@ -19,6 +19,7 @@ from dialback.core.reconcile import SessionMatch
 from dialback.core.remedies import clears
 from dialback.core.sessions import Set
 from dialback.core.verdict import News, Verdict, news, verdict, worst_open
+from dialback.core.verdict.decided import can_be_decided
 from dialback.core.vocabulary import LEFT_RIGHT, MUSCLES, PAIRS, label
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete
@@ -31,6 +32,8 @@ from dialback.web.shapes.sheet import (
     Cell,
     FindingOut,
     NewsOut,
+    NewsPoint,
+    OfferKey,
     PairRow,
     Row,
     SessionLine,
@@ -111,6 +114,14 @@ def news_out(found: Verdict, lines: Iterable[News], told: Sequence[FindingOut]) 
             sentence=line.sentence,
             ask=line.ask,
             cause=places.get(line.causes[0]) if line.causes else None,
+            keys=[
+                OfferKey(code=code, subject=subject, measure=measure)
+                for code, subject, measure in line.explains
+            ],
+            can_be_decided=line.kind != "eased"
+            and any(can_be_decided(code) for code, *_ in line.explains),
+            looks_like=line.looks_like,
+            points=[NewsPoint(week=str(week), value=value) for week, value in line.points],
         )
         for line in lines
         if not accepted.issuperset(line.explains)

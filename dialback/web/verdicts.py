@@ -19,12 +19,12 @@ from dialback.core.audit import audit, compliance, sessions_done
 from dialback.core.figures import TOTAL_SETS
 from dialback.core.hurts import hurts_since
 from dialback.core.tally import Ledger
-from dialback.core.verdict import verdict
+from dialback.core.verdict import news, verdict
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, House, Ledgers
 from dialback.store.verdicts import keep_verdicts, kept_verdicts
 from dialback.web.columns import COLUMNS, last_week_done, week_column
-from dialback.web.shapes.roster import CauseMark, FindingMark, HurtMark, Judged
+from dialback.web.shapes.roster import CauseMark, FindingMark, HurtMark, Judged, NewsMark
 
 
 class Verdicts:
@@ -101,7 +101,8 @@ def code_mark() -> str:
 def _judged(ledger: Ledger, latest: Week, today: date) -> Judged:
     week = latest
     last = last_week_done(ledger, latest)
-    found = verdict(audit(ledger, week, as_of=today))
+    result = audit(ledger, week, as_of=today)
+    found = verdict(result)
     done = sessions_done(ledger, week)
     return Judged(
         week=str(week),
@@ -121,6 +122,12 @@ def _judged(ledger: Ledger, latest: Week, today: date) -> Judged:
         causes=[
             CauseMark(sentence=cause.sentence, findings=list(places))
             for cause, places in found.causes
+        ],
+        news=[
+            NewsMark(
+                kind=line.kind, level=line.level, sentence=line.sentence, keys=list(line.explains)
+            )
+            for line in news(result)
         ],
         columns=[
             week_column(ledger, latest.plus(back), TOTAL_SETS) for back in range(1 - COLUMNS, 1)

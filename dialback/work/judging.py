@@ -2,23 +2,31 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from datetime import date
-from typing import Any
+from typing import Any, Literal
 
+from dialback.book.errors import bad_input
 from dialback.book.signed_document import Acceptance as SignedAcceptance
 from dialback.book.signed_document import signed_document, since_signed
 from dialback.core.audit import audit
 from dialback.core.causes import Cause, causes
+from dialback.core.decisions import Decision
 from dialback.core.findings import Finding
-from dialback.core.findings.finding import Key, grown
-from dialback.core.vocabulary import Basis
+from dialback.core.findings.finding import grown
+from dialback.core.long_run.signals import signals
+from dialback.core.verdict.decided import about, can_be_decided, words_of
+from dialback.core.vocabulary import Basis, Key, WeekKind
 from dialback.core.weeks import Week
+from dialback.core.words import listed
 from dialback.store.athletes import Ledgers, athlete_on_roster
+from dialback.store.blocks import block_at
+from dialback.store.decisions import add_decisions, decision_row, numbered_decisions
+from dialback.store.journal import change
 from dialback.store.judgements import Signed, acceptances
 from dialback.store.models import Acceptance, Athlete, Signature
-from dialback.store.unit import unit
-from dialback.work.errors import NotThereError
+from dialback.store.unit import touch, unit
+from dialback.work.errors import ConflictError, NotThereError
 
 
 def accept_finding(
@@ -75,6 +83,105 @@ def reopen_cause(
         for finding in found.explains:
             _withdraw(athlete, week, basis, finding.key)
         entry.tell(f"Reopened in {week.said}, {basis}: {found.sentence}", athlete)
+
+
+MOST_DECISIONS = 2000
+WATCH_WEEKS = 4
+"""So long what is watched may take until it is gone."""
+
+Lasts = Literal["block", "watch", "good"]
+"""How long a decision holds: to the block's end, for some weeks in which it goes, for good."""
+
+
+def decide(
+    ledgers: Ledgers,
+    number: int,
+    week: Week,
+    basis: Basis,
+    keys: Collection[Key],
+    lasts: Lasts,
+    reason: str,
+    today: date,
+) -> list[int]:
+    """Decide about findings or signals of the week for longer than the week; their numbers.
+
+    What does not stand from week to week is accepted for the week alone. Raises ``NotThereError``
+    for what the week does not have.
+    """
+    with unit() as entry:
+        athlete = athlete_on_roster(number)
+        result = audit(ledgers.of(athlete), week, basis, as_of=today)
+        findings = {finding.key: finding for finding in result.findings}
+        told = {one.key: one for one in signals(result.ledger, week)}
+        block = block_at(athlete, week)
+        if lasts == "block" and block is None:
+            raise bad_input("lasts", f"no block is planned in {week.said}: choose another end")
+        until = week.plus(WATCH_WEEKS).sunday if lasts == "watch" else None
+        if lasts == "block" and block is not None:
+            until = block.weeks[-1].sunday
+        made = []
+        for key in keys:
+            found = findings.get(key) or told.get(key)
+            if found is None:
+                raise NotThereError(f"The week has no open finding {key[0]} of {key[1]}.")
+            if not can_be_decided(key[0]):
+                if key in findings:
+                    _accept(athlete, week, basis, [findings[key]], reason, today)
+                continue
+            made.append(
+                Decision(
+                    kind="watched" if lasts == "watch" else "intended",
+                    code=key[0],
+                    subject=key[1],
+                    measure=key[2],
+                    level=found.level,
+                    value=findings[key].value if key in findings else None,
+                    reason=reason.strip(),
+                    since=week.monday,
+                    until=until,
+                )
+            )
+        there = list(numbered_decisions(athlete).values())
+        if len(there) + len(made) > MOST_DECISIONS:
+            raise bad_input("keys", f"{athlete.name} has {MOST_DECISIONS} decisions, the most")
+        # Said once more, for the answer to the first was lost: it stands as it is.
+        numbers = add_decisions(athlete, [one for one in made if one not in there])
+        touch(athlete)
+        said = listed([words_of(one) for one in made]) or "Accepted for the week"
+        entry.tell(f"{said} {_why(reason)}", athlete)
+        return numbers
+
+
+def end_decision(number: int, decision: int, on: date | None) -> Athlete:
+    """Withdraw a decision from a day on; without one it is in force again."""
+    with unit() as entry:
+        athlete = athlete_on_roster(number)
+        row = decision_row(athlete, decision)
+        if row is None:
+            raise NotThereError(f"{athlete.name} no longer has this decision.")
+        if (row.ended_on is None) == (on is None):
+            state = "is already in force" if on is None else "has already ended"
+            raise ConflictError("as-it-is", f"This decision {state}.")
+        undo = change(row, ended_on=on)
+        touch(athlete)
+        done = "Reinstated a decision" if on is None else "Withdrew a decision"
+        entry.tell(f"{done}: {about((row.code, row.subject, row.measure))}", athlete, undo=undo)
+        return athlete
+
+
+def set_week_kind(number: int, week: Week, kind: WeekKind | None) -> Athlete:
+    """Say what a week is for; ``None`` makes it an ordinary one."""
+    with unit() as entry:
+        athlete = athlete_on_roster(number)
+        kept = athlete.extra.get("book", {})
+        others = [one for one in kept.get("kinds", []) if one.get("week") != str(week)]
+        kinds = [*others, *([{"week": str(week), "kind": kind}] if kind else [])]
+        book = {**kept, "kinds": sorted(kinds, key=lambda one: str(one.get("week")))}
+        undo = change(athlete, extra={**athlete.extra, "book": book})
+        touch(athlete)
+        what = f"a week of the kind {kind}" if kind else "an ordinary week"
+        entry.tell(f"Marked {week.said} as {what}", athlete, undo=undo)
+        return athlete
 
 
 def _cause(

@@ -1,4 +1,4 @@
-import type { Basis } from "./api/client";
+import type { Basis, Schemas } from "./api/client";
 import TABLE from "./api/measures.json";
 
 const MEASURES = new Map(TABLE.map((one) => [one.name, one]));
@@ -138,6 +138,19 @@ export function span(monday: string, sunday: string): string {
 
 /** `2026-W47` as it is said: `Week 47`. */
 export const weekName = (week: string): string => `Week ${Number(week.slice(6))}`;
+
+export const KIND_WORDS: Record<NonNullable<Schemas["KindBody"]["kind"]>, string> = {
+  lighter: "a lighter week",
+  taper: "a taper",
+  test: "a test week",
+  overreach: "an overreach",
+  travel: "a week away",
+  race: "a race week",
+  return: "a return",
+  rehab: "rehab of a side",
+  skill: "a week of practice",
+  tempo: "a tempo week",
+};
 
 export const BASIS_WORDS: Record<Basis, string> = { completed: "done", planned: "planned" };
 

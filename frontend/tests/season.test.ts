@@ -38,6 +38,8 @@ const weeks = (count: number): SeasonWeek[] =>
       signed: false,
       pain: [],
       restrictions: [],
+      decisions: [],
+      kind: null,
     };
   });
 

@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 
 from dialback.core.audit import Audit, audit
 from dialback.core.baseline import baseline, is_lighter_week
-from dialback.core.findings.finding import LEVELS
 from dialback.core.movements import MovementTable
 from dialback.core.plans.spans import rebuilt, spans_of
 from dialback.core.remedies import NO_STEP, clears, told
+from dialback.core.vocabulary import LEVELS
 from dialback.core.weeks import Week
 from tests.build import MOVEMENTS, WEEK, audited, book, remedy, restricted, session, sets
 from tests.properties import tried

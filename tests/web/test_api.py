@@ -39,7 +39,7 @@ class TestRoster:
         (row,) = found["athletes"]
         assert (found["week"], found["monday"]) == ("2026-W41", "2026-10-05")
         assert row["counts"]["high"] > 0
-        assert row["first"].endswith((".", "?"))
+        assert (row["first"].endswith((".", "?")), row["first_kind"]) == (True, "open")
         assert [one["done"] for one in row["columns"]][-3:] == [13, 13, 13]
         assert (row["sessions_done"], row["share_done"]) == (1, pytest.approx(13 / 12))
         assert row["signed_week"] is None
@@ -57,8 +57,8 @@ class TestRoster:
         )
         bring({**a_book(), "completed": []}, "?name=Zoe%20Idle")
         names = [row["name"] for row in get(client, "/api/roster")["athletes"]]
-        # She has a plan of last week and no log of it: that is worth a look, too.
-        assert names == ["Ada Test", "Zoe Idle", "Aaron Quiet"]
+        # She has a plan of last week and no log of it: that is news, and what stands is not.
+        assert names == ["Zoe Idle", "Ada Test", "Aaron Quiet"]
 
     def test_who_has_no_log_of_the_week_is_judged_on_it_all_the_same(
         self, client: FlaskClient, bring: Bring

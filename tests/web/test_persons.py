@@ -45,6 +45,9 @@ def two_people(bring: Bring, client: FlaskClient) -> None:
         "maxima": [{"movement": "Row", "kg": 80, "date": "2026-09-01"}],
         "weighings": [{"date": "2026-09-01", "kg": 61}],
         "cautions": [{"kind": "illness", "by": "Dr Quirina", "since": "2026-09-01"}],
+        "decisions": [
+            {"code": "balance", "subject": "push_pull", "measure": "sets", "since": "2026-09-01"}
+        ],
         "goals": [{"movement": "Row", "reps": 20, "since": "2026-09-01", "by": "2027-01-01"}],
     }
     plain = [session(day, sets("Press", 4), sets("Row", 4), both) for day in (-14, -7, 0)]

@@ -124,7 +124,8 @@ def test_a_row_of_the_roster_says_what_the_sheet_says(
     sheet = client.get(f"/api/athletes/{row['id']}/weeks/{row['week']}/sheet").get_json()
     painful = next(one for one in sheet["causes"] if one["code"] == "pain")
     assert row["first"] == painful["sentence"]
-    assert row["follow"] == len(painful["findings"])
+    assert row["first_kind"] == sheet["news"][0]["kind"] == "new"
+    assert row["more"] == len(sheet["news"]) - 1
 
 
 def test_a_roster_that_takes_long_comes_by_and_by(

@@ -7,6 +7,13 @@
   ("", "planned", "done", "share", "baseline", "change"), d.measures)
 #quiet(d.loads)
 
+#if d.news.len() > 0 [
+== What is new
+#for line in d.news [
+  #block(below: 0.55em, levelled(line.level, [#quiet[#line.kind] #h(0.4em) #line.sentence]))
+]
+]
+
 == What happened, and what follows
 #if d.causes.len() == 0 [Nothing to look at: no finding above a note.]
 #verdict(d.causes)

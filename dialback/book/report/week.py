@@ -18,7 +18,7 @@ from dialback.book.report.words import (
 from dialback.core.baseline import TOLERANCE
 from dialback.core.measures import BY_MEASURE, MEASURES, TITLES
 from dialback.core.rules import RULES, Rules
-from dialback.core.verdict import worst_open
+from dialback.core.verdict import KINDS, worst_open
 from dialback.core.vocabulary import MUSCLES, PAIRS, label
 from dialback.core.weeks import Week
 from dialback.core.words import Unit, capital, number, percent, weight_text
@@ -68,6 +68,7 @@ def week_content(standing: Standing, changes: Sequence[str], unit: Unit) -> dict
         "since": list(standing.since),
         "measures": _measures(audit, unit),
         "loads": _loads(audit),
+        "news": told(document),
         "causes": causes,
         "alone": alone,
         "pairs": _pairs(audit, rules),
@@ -140,6 +141,20 @@ def _loads(audit: Mapping[str, Any]) -> str:
             told.append(f"{totals[key]} {says}")
     text = ", ".join(told)
     return text[:1].upper() + text[1:] + ("." if text else "")
+
+
+def told(document: Mapping[str, Any]) -> list[dict[str, str]]:
+    """The lines of the verdict that are not accepted; a week signed long ago has none."""
+    accepted = {_key(one) for one in document["accepted"]}
+    return [
+        {
+            "level": line["level"],
+            "kind": KINDS[line["kind"]],
+            "sentence": f"{line['sentence']} {line['ask']}".strip(),
+        }
+        for line in document["audit"].get("verdict", ())
+        if not accepted.issuperset(map(tuple, line["explains"]))
+    ]
 
 
 def verdict(document: Mapping[str, Any]) -> tuple[list[dict[str, Any]], list[str]]:

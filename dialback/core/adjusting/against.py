@@ -12,8 +12,7 @@ from dialback.core.adjusting.rows import Flag
 from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
 from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.findings import Finding
-from dialback.core.findings.finding import Key
-from dialback.core.vocabulary import WHOLE_WEEK
+from dialback.core.vocabulary import WHOLE_WEEK, Key
 
 BOUNDS: Final[Key] = ("bounds", WHOLE_WEEK, "sets")
 NEW_MOVEMENTS: Final[Key] = ("new_movements", WHOLE_WEEK, "sets")

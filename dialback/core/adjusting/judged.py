@@ -10,7 +10,7 @@ from dialback.core.audit import Audit, audit_draft
 from dialback.core.causes import causes
 from dialback.core.findings import Finding, find
 from dialback.core.findings.balance import balance_findings, pairs_with_enough
-from dialback.core.findings.finding import Key, WeekInHand
+from dialback.core.findings.finding import WeekInHand
 from dialback.core.findings.jumps import jump_findings
 from dialback.core.findings.muscles import band_findings
 from dialback.core.findings.restricted import restriction_findings
@@ -18,6 +18,7 @@ from dialback.core.findings.session import overfull_findings
 from dialback.core.findings.spacing import spacing_findings
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger, tally
+from dialback.core.vocabulary import Key
 from dialback.core.weeks import Week
 
 FAMILIES: Final = (

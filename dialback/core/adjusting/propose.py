@@ -21,12 +21,12 @@ from dialback.core.adjusting.solver import Allowance
 from dialback.core.adjusting.start import WithPlans, offered, start_of, tires
 from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.findings import Finding
-from dialback.core.findings.finding import Key
 from dialback.core.measures import MEASURES
 from dialback.core.movements import MovementTable
 from dialback.core.plans.spans import Span, rebuilt, spans_of
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Ledger, four_measures, tally
+from dialback.core.vocabulary import Key
 from dialback.core.weeks import Week
 from dialback.core.words import listed
 

@@ -9,11 +9,10 @@ from dialback.core.adjusting.judged import Judge
 from dialback.core.balance import Weighing, weigh
 from dialback.core.figures import in_total, of_muscle
 from dialback.core.findings import BY_CODE, Finding
-from dialback.core.findings.finding import Key
 from dialback.core.measures import TITLES
 from dialback.core.sessions import Session
 from dialback.core.tally import tally
-from dialback.core.vocabulary import PAIRS_BY_NAME, WHOLE_WEEK, label
+from dialback.core.vocabulary import PAIRS_BY_NAME, WHOLE_WEEK, Key, label
 from dialback.core.words import amount_text, capital, number
 
 _UNITS = {"sets": ("set", "sets"), "pairs": ("pair", "pairs"), "rounds": ("round", "rounds")}

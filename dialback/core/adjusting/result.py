@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from datetime import date
 
 from dialback.core.findings import Finding
-from dialback.core.findings.finding import Key
 from dialback.core.sessions import Session
+from dialback.core.vocabulary import Key
 from dialback.core.weeks import Week
 
 

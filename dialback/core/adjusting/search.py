@@ -11,8 +11,8 @@ from dialback.core.adjusting.result import Rung
 from dialback.core.adjusting.solver import INF, Allowance, Answer, OutOfTimeError
 from dialback.core.adjusting.weekly import CAUTION_WEIGHT, HIGH_WEIGHT, WeekProgramme
 from dialback.core.findings import Finding
-from dialback.core.findings.finding import Key
 from dialback.core.sessions import Session
+from dialback.core.vocabulary import Key
 
 Counts = Mapping[tuple[int, int], int]
 Added = Mapping[int, int]

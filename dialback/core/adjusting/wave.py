@@ -20,12 +20,12 @@ from dialback.core.baseline import baseline, is_lighter
 from dialback.core.breaks import Break, break_before
 from dialback.core.figures import TOTAL_SETS
 from dialback.core.findings import Finding
-from dialback.core.findings.finding import Key
 from dialback.core.notation.step import LIGHTER_SHARE
 from dialback.core.plans.dial import Hold, dial_total, scale
 from dialback.core.plans.draft import as_draft, as_sessions
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger, tally
+from dialback.core.vocabulary import Key
 from dialback.core.weeks import Week
 
 LIGHTER_EVERY: Final = 4

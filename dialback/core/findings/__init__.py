@@ -16,7 +16,7 @@ from dialback.core.findings.course import (
     return_findings,
     stalled_findings,
 )
-from dialback.core.findings.finding import AgainstPlan, Finding, Key, WeekInHand
+from dialback.core.findings.finding import AgainstPlan, Finding, WeekInHand
 from dialback.core.findings.jumps import jump_findings, load_step_findings
 from dialback.core.findings.muscles import band_findings
 from dialback.core.findings.plan import (
@@ -34,6 +34,7 @@ from dialback.core.findings.session import (
     side_gap_findings,
 )
 from dialback.core.findings.spacing import spacing_findings
+from dialback.core.vocabulary import Key
 
 Family = Callable[[WeekInHand], Iterator[Finding]]
 

@@ -8,9 +8,9 @@ from typing import Final
 from dialback.core.balance import Weighing, deciding_measure, weigh_all
 from dialback.core.baseline import TOLERANCE
 from dialback.core.figures import of_movement, of_side
-from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds
+from dialback.core.findings.finding import Finding, WeekInHand, exceeds
 from dialback.core.sides import movement_sides
-from dialback.core.vocabulary import LEFT_RIGHT, PAIRS, Pair
+from dialback.core.vocabulary import LEFT_RIGHT, PAIRS, Level, Pair
 from dialback.core.words import amount_text, number
 
 FAR: Final = 1.5

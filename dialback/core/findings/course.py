@@ -9,7 +9,7 @@ from typing import Final
 
 from dialback.core.baseline import TOLERANCE, weeks_before, window
 from dialback.core.figures import TOP_LOAD, TOTAL_SETS, in_total, of_movement
-from dialback.core.findings.finding import Finding, Level, WeekInHand, exceeds, movements_of
+from dialback.core.findings.finding import Finding, WeekInHand, exceeds, movements_of
 from dialback.core.maxima import TopSet, estimated_maximum, is_working, session_tops
 from dialback.core.movements import fold
 from dialback.core.once import Once
@@ -17,7 +17,7 @@ from dialback.core.reconcile import SessionMatch
 from dialback.core.sessions import Session, Set
 from dialback.core.strain import daily_loads, session_loads
 from dialback.core.tally import Entry, Ledger
-from dialback.core.vocabulary import WHOLE_WEEK
+from dialback.core.vocabulary import WHOLE_WEEK, Level
 from dialback.core.weeks import Week
 from dialback.core.words import amount_text, number
 

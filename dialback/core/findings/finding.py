@@ -7,7 +7,6 @@ from dataclasses import dataclass, field
 from datetime import date
 from functools import cached_property
 from math import inf
-from typing import Final, Literal
 
 from dialback.core.baseline import TOLERANCE, Baseline
 from dialback.core.breaks import Break
@@ -20,16 +19,9 @@ from dialback.core.restrictions import Restriction
 from dialback.core.rules import Rules
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Entry, Ledger, Tally, TrailEntry, tally, top_sets, trail
-from dialback.core.vocabulary import Basis
+from dialback.core.vocabulary import LEVELS, Basis, Key, Level
 from dialback.core.weeks import Week
 from dialback.core.words import Unit
-
-Level = Literal["note", "caution", "high"]
-LEVELS: Final[tuple[Level, ...]] = ("note", "caution", "high")
-
-
-Key = tuple[str, str, str]
-"""Code, subject and measure: what makes it the same finding in another week."""
 
 
 @dataclass(frozen=True, slots=True)

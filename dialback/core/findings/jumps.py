@@ -8,11 +8,11 @@ from typing import Final
 
 from dialback.core.baseline import TOLERANCE, Change
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
-from dialback.core.findings.finding import Finding, Key, Level, WeekInHand, exceeds, level_above
+from dialback.core.findings.finding import Finding, WeekInHand, exceeds, level_above
 from dialback.core.kit import loads_for
 from dialback.core.measures import TITLES
 from dialback.core.rules import JUMP_LIMITS
-from dialback.core.vocabulary import MUSCLES, WHOLE_WEEK, label
+from dialback.core.vocabulary import MUSCLES, WHOLE_WEEK, Key, Level, label
 from dialback.core.words import Unit, amount_text, percent, weight_text
 
 NEW_FROM_SETS: Final = 4.0

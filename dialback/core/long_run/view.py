@@ -10,12 +10,11 @@ from statistics import fmean
 from typing import Final
 
 from dialback.core.baseline import is_lighter_week, weeks_before
-from dialback.core.findings.finding import Level
 from dialback.core.long_run.codes import BY_SIGNAL
 from dialback.core.long_run.trend import Trend, trend
 from dialback.core.maxima import is_working
 from dialback.core.tally import Entry, Ledger
-from dialback.core.vocabulary import WeekKind
+from dialback.core.vocabulary import Level, WeekKind
 from dialback.core.weeks import Week
 
 PER_WEEKS: Final = 8

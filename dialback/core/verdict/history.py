@@ -13,11 +13,10 @@ from dialback.core.audit import Audit, audit
 from dialback.core.baseline import is_lighter, weeks_before
 from dialback.core.figures import TOTAL_SETS
 from dialback.core.findings import BY_CODE, Finding
-from dialback.core.findings.finding import Key, Level
 from dialback.core.once import Once
 from dialback.core.tally import Ledger
 from dialback.core.verdict.kinds import is_expected
-from dialback.core.vocabulary import Basis
+from dialback.core.vocabulary import Basis, Key, Level
 from dialback.core.weeks import Week
 
 LOOK_BACK: Final = 12

@@ -17,17 +17,17 @@ from dialback.core.audit import Audit, audit
 from dialback.core.baseline import weeks_before
 from dialback.core.causes import Cause
 from dialback.core.findings import BY_CODE, Finding
-from dialback.core.findings.finding import LEVELS, Key, Level
 from dialback.core.long_run.codes import BY_SIGNAL
 from dialback.core.long_run.signals import signals
 from dialback.core.long_run.view import Signal
 from dialback.core.once import Once
+from dialback.core.verdict.decided import about, decided
 from dialback.core.verdict.history import History, Levels, like
 from dialback.core.verdict.kinds import is_expected, kind_of, looks_like
 from dialback.core.verdict.order import verdict, worst_level
-from dialback.core.vocabulary import MUSCLES
+from dialback.core.vocabulary import LEVELS, MUSCLES, Key, Level, WeekKind
 from dialback.core.weeks import Week
-from dialback.core.words import shortened
+from dialback.core.words import capital, shortened
 
 SAID_WEEKS: Final = 8
 """What was told of the long run is not told again for so many weeks while it stays."""
@@ -41,6 +41,15 @@ BLOCK_WEEKS: Final = 2
 """So many weeks a block is new; in them a muscle's jump is part of it."""
 
 Kind = Literal["new", "worse", "course", "doubt", "standing", "eased"]
+KINDS: Final[Mapping[Kind, str]] = {
+    "new": "new",
+    "worse": "worse",
+    "course": "drifts",
+    "doubt": "in doubt",
+    "standing": "still",
+    "eased": "gone",
+}
+"""The kinds of lines in a word."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +57,7 @@ class News:
     """A line of the verdict: what is said, of which causes and findings, and since when it is so.
 
     ``ask`` is the one question that follows; empty where nothing is asked. ``points`` are the line
-    of something of many weeks.
+    of something of many weeks; ``looks_like`` is the kind of week that is asked about.
     """
 
     kind: Kind
@@ -59,6 +68,7 @@ class News:
     since: Week
     ask: str = ""
     points: tuple[tuple[Week, float], ...] = ()
+    looks_like: WeekKind | None = None
 
 
 def news(result: Audit) -> tuple[News, ...]:
@@ -83,6 +93,7 @@ class _Telling:
         self.begun = any(
             result.week.plus(-back) in result.ledger.blocks.begins for back in range(BLOCK_WEEKS)
         )
+        self.due = {one.key for one in result.ledger.decisions if one.is_due_in(result.week)}
         told = signals(result.ledger, result.week) if result.basis == "completed" else ()
         self.signals = [one for one in told if self._is_told(one)]
         again = {one.subject for one in told if one.code == "pain_again"}
@@ -92,6 +103,7 @@ class _Telling:
             if one.level != "note"
             and not is_expected(one, kind)
             and not any(BY_CODE[one.code].waits(signal.code) for signal in told)
+            and not self._is_decided(one)
             and not (one.code == "pain" and one.subject in again)
             and not (self.begun and one.subject in MUSCLES and not BY_CODE[one.code].lasts)
         }
@@ -111,13 +123,24 @@ class _Telling:
             for one in self.signals
             if _kind(one) == "course" and one not in hurting
         )
+        yield from self._due()
         yield from self._standing()
         if eased := self._eased():
             yield eased
 
+    def _is_decided(self, finding: Finding) -> bool:
+        decisions, week = self.result.ledger.decisions, self.result.week
+        # What was to be gone by this week is looked at once more.
+        if finding.key in self.due:
+            return False
+        found = decided(decisions, week, finding.key, finding.level, finding.value, finding.limit)
+        return found is not None
+
     def _is_told(self, signal: Signal) -> bool:
         """Whether a signal is news: in doubt or hurting, or not told in the weeks before."""
         known = BY_SIGNAL[signal.code]
+        if decided(self.result.ledger.decisions, self.result.week, signal.key, signal.level):
+            return False
         if known.hurts or known.kind == "doubt":
             return True
         ledger = self.result.ledger
@@ -154,6 +177,7 @@ class _Telling:
             (("week_kind", self.looks.kind, "kind"),),
             self.result.week,
             "Mark the week as one, so that nothing is compared with it?",
+            looks_like=self.looks.kind,
         )
 
     def _fresh(self) -> Mapping[Key, Kind]:
@@ -163,6 +187,8 @@ class _Telling:
         for key, finding in self.now.items():
             lasts = BY_CODE[finding.code].lasts
             before = self.history.worst(key) if lasts else last.get(key)
+            if key in self.due:
+                continue
             if before is None:
                 fresh[key] = "new"
             elif LEVELS.index(finding.level) > LEVELS.index(before):
@@ -225,6 +251,27 @@ class _Telling:
         more = len(told) - _SENTENCES
         return " ".join([*told[:_SENTENCES], *([f"And {more} more like it."] if more > 0 else [])])
 
+    def _due(self) -> Iterator[News]:
+        """What was to be gone by this week: whether it is."""
+        if not self.result.in_hand.has_sets:
+            return
+        there = {one.key: one for one in self.result.findings if one.level != "note"}
+        for one in self.result.ledger.decisions:
+            if not one.is_due_in(self.result.week):
+                continue
+            finding = there.get(one.key)
+            gone = finding is None
+            yield News(
+                "eased" if gone else "standing",
+                "note" if finding is None else finding.level,
+                f"{capital(about(one.key))} was to be gone by {self.result.week.said}: "
+                f"{'it is' if gone else 'it is still there'}.",
+                (),
+                (one.key,),
+                Week.of(one.since),
+                "" if gone else "Is it worth another way?",
+            )
+
     def _standing(self) -> Iterator[News]:
         """All that has come to stand of one kind is one line, with one question."""
         begins = self.result.week in self.result.ledger.blocks.begins
@@ -232,6 +279,7 @@ class _Telling:
         for key, finding in self.now.items():
             if (
                 BY_CODE[finding.code].lasts
+                and key not in self.due
                 and not _hurts(finding)
                 and self.history.stands(key)
                 and (begins or not self.history.stood_before(key))
@@ -267,7 +315,10 @@ class _Telling:
         gone = sorted(
             key
             for key in last
-            if key not in there and BY_CODE[key[0]].lasts and self.history.stands(key)
+            if key not in there
+            and key not in self.due
+            and BY_CODE[key[0]].lasts
+            and self.history.stands(key)
         )
         if not gone:
             return None

@@ -9,7 +9,7 @@ from typing import Final
 from dialback.core.audit import Audit
 from dialback.core.causes import Cause, causes
 from dialback.core.findings import CODES, Finding
-from dialback.core.findings.finding import LEVELS, Level
+from dialback.core.vocabulary import LEVELS, Level
 
 _PLACES: Final = {code.code: place for place, code in enumerate(CODES)}
 

@@ -14,10 +14,12 @@ from dialback.core.hurts import LATELY
 from dialback.core.verdict import worst_level
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, athletes, house
+from dialback.store.decisions import decisions_of_all
 from dialback.store.judgements import (
     Acceptances,
     Accepted,
     Signed,
+    accepted_by,
     all_acceptances,
     latest_signatures,
 )
@@ -62,7 +64,7 @@ def roster() -> Response:
     week = Week.to_audit(today)
     with desk().counting:
         rows, waiting = _rows(week)
-    rows.sort(key=lambda row: (not row.hurt, -row.counts.high, -row.counts.caution, row.name))
+    rows.sort(key=_urgency)
     return answer(
         Roster(
             week=str(week),
@@ -74,6 +76,12 @@ def roster() -> Response:
             damaged=desk().damage.words(),
         )
     )
+
+
+def _urgency(row: RosterRow) -> tuple[bool, bool, int, int, str]:
+    """What hurts first, then who has news, then by what is open."""
+    quiet = row.first_kind in (None, "open", "standing", "eased")
+    return not row.hurt, quiet, -row.counts.high, -row.counts.caution, row.name
 
 
 def count_ahead() -> bool:
@@ -91,6 +99,7 @@ def _rows(week: Week) -> tuple[list[RosterRow], list[Waiting]]:
         latest_signatures(),
         undecided(),
     )
+    decisions = decisions_of_all()
     everybody = athletes()
     at_hand = {
         athlete.id: shared.verdicts.at_hand(athlete, owner, week, today) for athlete in everybody
@@ -107,7 +116,11 @@ def _rows(week: Week) -> tuple[list[RosterRow], list[Waiting]]:
         if judged is None:
             waiting.append(Waiting(id=athlete.id, name=athlete.name, note=athlete.note))
             continue
-        known = accepted.get((athlete.id, Week.parse(judged.week)), {})
+        of_week = Week.parse(judged.week)
+        known = {
+            **accepted_by(decisions.get(athlete.id, ()), of_week),
+            **accepted.get((athlete.id, of_week), {}),
+        }
         log = undecided_logs.get(athlete.id)
         place = LogPlace(week=str(Week.of(log[0])), session=log[1]) if log else None
         rows.append(_row(athlete, judged, known, signed.get(athlete.id), place))
@@ -123,14 +136,17 @@ def _row(
 ) -> RosterRow:
     is_open = [not _stands(accepted.get(finding.key), finding) for finding in judged.findings]
     levels: Counter[str] = Counter()
-    open_causes = []
+    hurting, still = False, None
     for cause in judged.causes:
         left = [judged.findings[at] for at in cause.findings if is_open[at]]
         levels[worst_level(mark.level for mark in left) if left else "accepted"] += 1
-        if left:
-            open_causes.append((cause, any(BY_CODE[mark.key[0]].hurts for mark in left)))
-    # What hurts comes first, however much follows from something else.
-    first = next((cause for cause, _ in sorted(open_causes, key=lambda one: not one[1])), None)
+        hurting = hurting or any(BY_CODE[mark.key[0]].hurts for mark in left)
+        still = still or (cause.sentence if left else None)
+    standing = {
+        finding.key for finding, open_ in zip(judged.findings, is_open, strict=True) if not open_
+    }
+    lines = [line for line in judged.news if not standing.issuperset(line.keys)]
+    first = lines[0] if lines else None
     # What hurt since the week that is judged does not wait until that week is over.
     since = (desk().today() - LATELY).isoformat()
     hurt_since = next((one.words for one in judged.hurts if one.day > since), None)
@@ -147,9 +163,10 @@ def _row(
             note=levels["note"],
             accepted=levels["accepted"],
         ),
-        hurt=hurt_since is not None or any(hurts for _, hurts in open_causes),
-        first=hurt_since or (first.sentence if first else None),
-        follow=len(first.findings) if first and hurt_since is None else 0,
+        hurt=hurt_since is not None or hurting,
+        first=hurt_since or (first.sentence if first else still),
+        first_kind="new" if hurt_since else first.kind if first else "open" if still else None,
+        more=len(lines) - (first is not None and hurt_since is None),
         columns=judged.columns,
         share_done=judged.share_done,
         sessions_planned=judged.sessions_planned,

@@ -69,6 +69,8 @@ def _week(week: SeasonWeek, blocks: Iterable[PlannedBlock], *, signed: bool) -> 
         signed=signed,
         pain=list(week.pain),
         restrictions=list(week.restrictions),
+        decisions=list(week.decisions),
+        kind=week.kind,
     )
 
 

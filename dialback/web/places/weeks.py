@@ -11,14 +11,13 @@ from flask import Response
 from dialback.book.errors import bad_input
 from dialback.core.audit import Audit, audit
 from dialback.core.figures import TOP_LOAD, is_figure, measure_of, parts, side_of
-from dialback.core.findings.finding import Key
 from dialback.core.hurts import lately
 from dialback.core.measures import TITLES
 from dialback.core.rules import merge
 from dialback.core.schools import under_schools
 from dialback.core.sessions import parse_day
 from dialback.core.tally import Ledger, TrailEntry, is_measured, top_loads, trail
-from dialback.core.vocabulary import label
+from dialback.core.vocabulary import Key, label
 from dialback.core.weeks import Week
 from dialback.core.words import Unit, describe, explain, movement_text
 from dialback.store.athletes import Athlete
@@ -38,7 +37,9 @@ from dialback.web.shapes.weeks import (
     AcceptBody,
     AcceptCauseBody,
     CauseKey,
+    DecisionBody,
     Frame,
+    KindBody,
     ReportQuery,
     SchoolRow,
     SchoolsOut,
@@ -75,6 +76,7 @@ def frame(path: WeekPath) -> Response:
             before=str(week.plus(-1)),
             after=str(week.plus(1)),
             over=week <= Week.to_audit(desk().today()),
+            kind=ledger.kinds.get(week),
         )
     )
 
@@ -137,6 +139,29 @@ def _signature(athlete: Athlete, week: Week) -> SignatureOut | None:
     return SignatureOut(
         name=signed.name, day=signed.day.isoformat(), kept=since is not None, since=since or []
     )
+
+
+@api.put("/kind", responses={200: Done})
+def mark_week(path: WeekPath, body: KindBody) -> Response:
+    """Say what the week is for, such as a test; what its kind brings with it is no news then."""
+    judging.set_week_kind(path.athlete_id, the_week(path.week), body.kind)
+    return answer(Done())
+
+
+@api.post("/decisions", responses={201: Done})
+def decide(path: WeekPath, body: DecisionBody) -> Response:
+    """Decide about findings or signals of the week for longer than the week."""
+    judging.decide(
+        desk().ledgers,
+        path.athlete_id,
+        the_week(path.week),
+        body.basis,
+        [(key.code, key.subject, key.measure) for key in body.keys],
+        body.lasts,
+        body.reason,
+        desk().today(),
+    )
+    return answer(Done(), 201)
 
 
 @api.get("/schools", responses={200: SchoolsOut})

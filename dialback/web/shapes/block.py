@@ -7,10 +7,10 @@ from typing import Literal
 from pydantic import Field
 
 from dialback.core.adjusting.wave import Shape as WaveShape
-from dialback.core.findings.finding import Level
 from dialback.core.plain import MAX_INTEGER
 from dialback.core.plans.draft import DraftSession
 from dialback.core.sessions import Title
+from dialback.core.vocabulary import Level
 from dialback.store.blocks import LENGTHS
 from dialback.web.shapes.common import AthletePath, Counts, DayText, Laid, Number, Shape, WeekText
 

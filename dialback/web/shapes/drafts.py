@@ -6,13 +6,13 @@ from typing import Literal
 
 from pydantic import Field
 
-from dialback.core.findings.finding import Level
 from dialback.core.plain import MAX_INTEGER
 from dialback.core.plans.dial import Toward
 from dialback.core.plans.draft import DraftSession
 from dialback.core.plans.turning import Kind as Turned
 from dialback.core.plans.turning import Unit
 from dialback.core.progress import Kind
+from dialback.core.vocabulary import Level
 from dialback.web.shapes.common import DayText, Number, Shape
 from dialback.web.shapes.sheet import FindingOut, PairRow, Row
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 from pydantic import Field
 
 from dialback.core.cautions import YEARS_OF_BIRTH, TrainingLevel
-from dialback.core.findings.finding import Level
 from dialback.core.movements import Name
 from dialback.core.newcomers import BODYWEIGHTS_KG
+from dialback.core.vocabulary import Level
 from dialback.web.shapes.common import Counts, DayText, Shape, WeekColumn
 
 
@@ -25,6 +25,15 @@ class CauseMark(Shape):
 
     sentence: str
     findings: list[int]
+
+
+class NewsMark(Shape):
+    """A line of the verdict, with the findings or signals that it tells of."""
+
+    kind: str
+    level: Level
+    sentence: str
+    keys: list[tuple[str, str, str]]
 
 
 class HurtMark(Shape):
@@ -45,6 +54,7 @@ class Judged(Shape):
     hurts: list[HurtMark]
     findings: list[FindingMark]
     causes: list[CauseMark]
+    news: list[NewsMark]
     columns: list[WeekColumn]
     share_done: float | None
     sessions_planned: int
@@ -73,8 +83,11 @@ class RosterRow(Shape):
     last_log: str | None
     counts: Counts
     hurt: bool = Field(description="Something hurt, or a restriction was broken")
-    first: str | None = Field(description="The cause to look at first")
-    follow: int = Field(description="How many findings follow from it")
+    first: str | None = Field(description="The line of the verdict to read first")
+    first_kind: str | None = Field(
+        description="Which kind of line it is; `open` where nothing is new, and it is a cause"
+    )
+    more: int = Field(description="How many lines there are besides")
     columns: list[WeekColumn]
     share_done: float | None
     sessions_planned: int

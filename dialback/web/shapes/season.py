@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import Field
 
 from dialback.core.season import Kind, Standing
+from dialback.core.vocabulary import WeekKind
 from dialback.web.shapes.common import Shape
 
 
@@ -37,6 +38,8 @@ class SeasonWeekOut(Shape):
     signed: bool
     pain: list[str]
     restrictions: list[str]
+    decisions: list[str]
+    kind: WeekKind | None
 
 
 class SeasonLine(Shape):

@@ -7,8 +7,7 @@ from typing import Any, Literal
 from pydantic import Field
 
 from dialback.core.cautions import TrainingLevel
-from dialback.core.findings.finding import Level
-from dialback.core.vocabulary import Basis
+from dialback.core.vocabulary import Basis, Level, WeekKind
 from dialback.web.shapes.common import Shape
 
 
@@ -94,14 +93,37 @@ class FindingOut(Shape):
     reason: str | None
 
 
-class NewsOut(Shape):
-    """A line of the verdict: what is new, worse, stands or has eased."""
+class OfferKey(Shape):
+    """What a rule was offered for."""
 
-    kind: Literal["new", "worse", "standing", "eased"]
+    code: str = Field(min_length=1, max_length=40)
+    subject: str = Field(max_length=200)
+    measure: str = Field(min_length=1, max_length=40)
+
+
+class NewsPoint(Shape):
+    """A week of the line of something of many weeks."""
+
+    week: str
+    value: float
+
+
+class NewsOut(Shape):
+    """A line of the verdict: what is new, worse, drifts, is doubtful, stands or has eased.
+
+    ``keys`` are the findings or signals that it tells of. ``looks_like`` is the kind of week that
+    it asks about. ``points`` are the line of something of many weeks.
+    """
+
+    kind: Literal["new", "worse", "course", "doubt", "standing", "eased"]
     level: Level
     sentence: str
     ask: str = Field(description="The one question about what stands; empty where none is asked")
     cause: int | None = Field(description="The place of its first cause in the sheet's causes")
+    keys: list[OfferKey]
+    can_be_decided: bool = Field(description="Whether something can be said of it for longer")
+    looks_like: WeekKind | None
+    points: list[NewsPoint]
 
 
 class CauseOut(Shape):
@@ -151,14 +173,6 @@ class AthleteOut(Shape):
     bodyweight_kg: float | None
     level: TrainingLevel
     born: int | None
-
-
-class OfferKey(Shape):
-    """What a rule was offered for."""
-
-    code: str = Field(min_length=1, max_length=40)
-    subject: str = Field(max_length=200)
-    measure: str = Field(min_length=1, max_length=40)
 
 
 class OfferOut(OfferKey):

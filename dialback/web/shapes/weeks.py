@@ -6,10 +6,9 @@ from typing import Literal
 
 from pydantic import Field
 
-from dialback.core.findings.finding import Level
-from dialback.core.vocabulary import Basis
+from dialback.core.vocabulary import Basis, Level, WeekKind
 from dialback.web.shapes.common import CareNote, FindingKey, RestrictionNote, Shape, WeekColumn
-from dialback.web.shapes.sheet import AthleteOut
+from dialback.web.shapes.sheet import AthleteOut, OfferKey
 from dialback.work.reporting import Reader
 
 
@@ -27,6 +26,21 @@ class AcceptCauseBody(CauseKey):
     reason: str = Field(min_length=1, max_length=500)
 
 
+class KindBody(Shape):
+    """What a week is for; null makes it an ordinary one."""
+
+    kind: WeekKind | None
+
+
+class DecisionBody(Shape):
+    """Findings or signals that something is decided about, for how long, and why."""
+
+    basis: Basis
+    keys: list[OfferKey] = Field(min_length=1, max_length=100)
+    lasts: Literal["block", "watch", "good"]
+    reason: str = Field(min_length=1, max_length=500)
+
+
 class Frame(Shape):
     """Where one is: an athlete and a week, and the weeks beside it. ``over`` weeks are audited."""
 
@@ -41,6 +55,7 @@ class Frame(Shape):
     before: str
     after: str
     over: bool
+    kind: WeekKind | None = Field(description="What the week is for, where somebody has said so")
 
 
 class ReportQuery(Shape):

@@ -485,6 +485,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/kind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Say what the week is for, such as a test; what its kind brings with it is no news then. */
+        put: operations["mark_week"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Decide about findings or signals of the week for longer than the week. */
+        post: operations["decide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/weeks/{week}/schools": {
         parameters: {
             query?: never;
@@ -1810,6 +1844,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has been decided about an athlete, what has ended too. */
+        get: operations["list_decisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/decisions/{decision}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a decision back from today on. It stays on record. */
+        post: operations["end_decision"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/decisions/{decision}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put it back in force. */
+        post: operations["restore_decision"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/restrictions": {
         parameters: {
             query?: never;
@@ -2606,14 +2691,19 @@ export interface components {
             hurt: boolean;
             /**
              * First
-             * @description The cause to look at first
+             * @description The line of the verdict to read first
              */
             first: string | null;
             /**
-             * Follow
-             * @description How many findings follow from it
+             * First Kind
+             * @description Which kind of line it is; `open` where nothing is new, and it is a cause
              */
-            follow: number;
+            first_kind: string | null;
+            /**
+             * More
+             * @description How many lines there are besides
+             */
+            more: number;
             /** Columns */
             columns: components["schemas"]["WeekColumn"][];
             /** Share Done */
@@ -2802,6 +2892,11 @@ export interface components {
             after: string;
             /** Over */
             over: boolean;
+            /**
+             * Kind
+             * @description What the week is for, where somebody has said so
+             */
+            kind: ("lighter" | "taper" | "test" | "overreach" | "travel" | "race" | "return" | "rehab" | "skill" | "tempo") | null;
         };
         /**
          * AthleteOut
@@ -3020,14 +3115,17 @@ export interface components {
         };
         /**
          * NewsOut
-         * @description A line of the verdict: what is new, worse, stands or has eased.
+         * @description A line of the verdict: what is new, worse, drifts, is doubtful, stands or has eased.
+         *
+         *     ``keys`` are the findings or signals that it tells of. ``looks_like`` is the kind of week that
+         *     it asks about. ``points`` are the line of something of many weeks.
          */
         NewsOut: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "new" | "worse" | "standing" | "eased";
+            kind: "new" | "worse" | "course" | "doubt" | "standing" | "eased";
             /**
              * Level
              * @enum {string}
@@ -3045,6 +3143,39 @@ export interface components {
              * @description The place of its first cause in the sheet's causes
              */
             cause: number | null;
+            /** Keys */
+            keys: components["schemas"]["OfferKey"][];
+            /**
+             * Can Be Decided
+             * @description Whether something can be said of it for longer
+             */
+            can_be_decided: boolean;
+            /** Looks Like */
+            looks_like: ("lighter" | "taper" | "test" | "overreach" | "travel" | "race" | "return" | "rehab" | "skill" | "tempo") | null;
+            /** Points */
+            points: components["schemas"]["NewsPoint"][];
+        };
+        /**
+         * NewsPoint
+         * @description A week of the line of something of many weeks.
+         */
+        NewsPoint: {
+            /** Week */
+            week: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * OfferKey
+         * @description What a rule was offered for.
+         */
+        OfferKey: {
+            /** Code */
+            code: string;
+            /** Subject */
+            subject: string;
+            /** Measure */
+            measure: string;
         };
         /**
          * OfferOut
@@ -3183,16 +3314,32 @@ export interface components {
             base: components["schemas"]["Side"] | null;
         };
         /**
-         * OfferKey
-         * @description What a rule was offered for.
+         * KindBody
+         * @description What a week is for; null makes it an ordinary one.
          */
-        OfferKey: {
-            /** Code */
-            code: string;
-            /** Subject */
-            subject: string;
-            /** Measure */
-            measure: string;
+        KindBody: {
+            /** Kind */
+            kind: ("lighter" | "taper" | "test" | "overreach" | "travel" | "race" | "return" | "rehab" | "skill" | "tempo") | null;
+        };
+        /**
+         * DecisionBody
+         * @description Findings or signals that something is decided about, for how long, and why.
+         */
+        DecisionBody: {
+            /**
+             * Basis
+             * @enum {string}
+             */
+            basis: "completed" | "planned";
+            /** Keys */
+            keys: components["schemas"]["OfferKey"][];
+            /**
+             * Lasts
+             * @enum {string}
+             */
+            lasts: "block" | "watch" | "good";
+            /** Reason */
+            reason: string;
         };
         /**
          * SchoolsOut
@@ -6270,6 +6417,81 @@ export interface components {
             kg: number;
         };
         /**
+         * DecisionsOut
+         * @description An athlete's decisions, the latest first.
+         */
+        DecisionsOut: {
+            /** Decisions */
+            decisions: components["schemas"]["DecisionOut"][];
+        };
+        /**
+         * Decision
+         * @description What a coach has decided about a finding or a signal, from a week on until a day.
+         *
+         *     It holds as long as that is no worse than ``level`` and ``value`` say it was. Without ``until``
+         *     it holds for good; one that was taken back holds no more from the week of ``ended_on`` on.
+         */
+        Decision: {
+            /**
+             * Kind
+             * @default intended
+             * @enum {string}
+             */
+            kind: "intended" | "watched";
+            /** Code */
+            code: string;
+            /** Subject */
+            subject: string;
+            /** Measure */
+            measure: string;
+            /**
+             * Level
+             * @default caution
+             * @enum {string}
+             */
+            level: "note" | "caution" | "high";
+            /**
+             * Value
+             * @default null
+             */
+            value: number | null;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Since
+             * Format: date
+             */
+            since: string;
+            /**
+             * Until
+             * @default null
+             */
+            until: string | null;
+            /**
+             * Ended On
+             * @default null
+             */
+            ended_on: string | null;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * DecisionOut
+         * @description What a coach has decided, as it is kept and as it is read. ``holds`` is of this week.
+         */
+        DecisionOut: {
+            /** Id */
+            id: number;
+            /** Holds */
+            holds: boolean;
+            /** Words */
+            words: string;
+            decision: components["schemas"]["Decision"];
+        };
+        /**
          * RestrictionsOut
          * @description An athlete's restrictions, the latest first, and what one can be about.
          */
@@ -6754,6 +6976,10 @@ export interface components {
             pain: string[];
             /** Restrictions */
             restrictions: string[];
+            /** Decisions */
+            decisions: string[];
+            /** Kind */
+            kind: ("lighter" | "taper" | "test" | "overreach" | "travel" | "race" | "return" | "rehab" | "skill" | "tempo") | null;
         };
         /**
          * MovementLineOut
@@ -8053,6 +8279,84 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    mark_week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KindBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    decide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecisionBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11172,6 +11476,106 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CareOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    list_decisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecisionsOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            422: components["responses"]["UnprocessableEntity"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    end_decision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                decision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecisionsOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    restore_decision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                decision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecisionsOut"];
                 };
             };
             400: components["responses"]["BadRequest"];

@@ -10,7 +10,7 @@ from typing import Final
 from dialback.core.adjusting.expression import Linear, Piece
 from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.solver import INF, Programme
-from dialback.core.findings.finding import Key
+from dialback.core.vocabulary import Key
 
 BELOW: Final = 1e-6
 """So much below a limit a value is where it must not reach it; sets come in quarters at least."""

@@ -161,12 +161,10 @@ function Athlete({ row, week }: { row: Row; week: string }) {
       </td>
       <td className="max-w-0 py-1 pr-5 text-sm">
         <span className="line-clamp-2 leading-snug">
+          {row.first_kind === "open" && <span className="text-ink-2 italic">Nothing new. </span>}
           {row.first ?? "Nothing open."}
-          {row.follow > 1 && (
-            <span className="whitespace-nowrap text-ink-2">
-              {" "}
-              {count(row.follow, "finding")} follow.
-            </span>
+          {row.more > 0 && (
+            <span className="whitespace-nowrap text-ink-2"> {count(row.more, "more line")}.</span>
           )}
         </span>
         <span className="line-clamp-1 text-ink-2 italic">{row.note}</span>
@@ -271,7 +269,7 @@ function Columns() {
       <tr className="border-b border-rule text-left align-bottom text-sm text-ink-2 italic">
         <th className="w-48 pb-1 font-normal max-lg:w-40 max-md:w-28">Athlete</th>
         <th className="w-36 pb-1 font-normal max-lg:w-28 max-md:w-24">Open causes</th>
-        <th className="pb-1 font-normal">Look at first</th>
+        <th className="pb-1 font-normal">What is new</th>
         <th className="w-30 pb-1 font-normal max-lg:w-26 max-md:not-print:hidden">
           Sets, eight weeks
         </th>

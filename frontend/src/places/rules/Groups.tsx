@@ -8,6 +8,7 @@ const GROUPS: Record<string, string> = {
   change: "Change against the baseline",
   session: "Sessions and the course of training",
   plan: "Against the plan",
+  long_run: "The long run",
 };
 
 type Rule = Schemas["RuleOut"];

@@ -2,8 +2,8 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import { isTable } from "./choices";
 
-export type Value =
-  string | number | boolean | null | [number, number] | Record<string, [number, number]>;
+export type Row = [number, number] | number | null;
+export type Value = string | number | boolean | null | [number, number] | Record<string, Row>;
 
 interface Props {
   rule: Schemas["RuleOut"];
@@ -49,7 +49,7 @@ export function RuleField({ rule, value, under, underName, choose }: Props) {
             >
               {open
                 ? "Close the table"
-                : `${Object.keys(value).length} bands${own ? ", some your own" : ""}`}
+                : `${Object.keys(value).length} ${rule.rows.length ? "limits" : "bands"}${own ? ", some your own" : ""}`}
             </button>
           ) : rule.choices.length > 0 ? (
             <Choices
@@ -80,27 +80,74 @@ export function RuleField({ rule, value, under, underName, choose }: Props) {
         </div>
       </div>
       {open && isTable(value) && isTable(under) && (
-        <dl className="mt-2 grid grid-cols-2 gap-x-8 text-sm">
+        <dl className={`mt-2 grid gap-x-8 text-sm ${rule.rows.length ? "" : "grid-cols-2"}`}>
           {Object.entries(value).map(([key, band]) => (
             <div key={key} className="flex items-baseline border-b border-hair py-0.5">
               <dt
                 className={`flex-1 ${JSON.stringify(band) === JSON.stringify(under[key]) ? "" : "font-semibold"}`}
               >
-                {key.replaceAll("_", " ")}
+                {titleOf(rule, key)}
               </dt>
               <dd>
-                <Pair
-                  label={key.replaceAll("_", " ")}
-                  value={band}
-                  percent={rule.unit.startsWith("share")}
-                  choose={(next) => choose({ ...value, [key]: next })}
-                />
+                {Array.isArray(band) ? (
+                  <Pair
+                    label={titleOf(rule, key)}
+                    value={band}
+                    percent={rule.unit.startsWith("share")}
+                    choose={(next) => choose({ ...value, [key]: next })}
+                  />
+                ) : (
+                  <Threshold
+                    row={rule.rows.find((one) => one.key === key)}
+                    value={band}
+                    usual={(rule.default as Record<string, Row>)[key] as number}
+                    choose={(next) => choose({ ...value, [key]: next })}
+                  />
+                )}
               </dd>
             </div>
           ))}
         </dl>
       )}
     </div>
+  );
+}
+
+const titleOf = (rule: Props["rule"], key: string): string =>
+  rule.rows.find((one) => one.key === key)?.title ?? key.replaceAll("_", " ");
+
+/** A threshold that can be switched off. */
+function Threshold({
+  row,
+  value,
+  usual,
+  choose,
+}: {
+  row: Schemas["RuleRow"] | undefined;
+  value: number | null;
+  usual: number;
+  choose: (value: number | null) => void;
+}) {
+  const title = row?.title ?? "";
+  return (
+    <span className="inline-flex flex-wrap items-baseline gap-2">
+      <label className="flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          className="accent-ink"
+          aria-label={`${title}: watched`}
+          checked={value !== null}
+          onChange={(event) => choose(event.target.checked ? usual : null)}
+        />
+        {value === null ? "not watched" : "from"}
+      </label>
+      {value !== null && (
+        <>
+          <NumberField label={title} value={value} choose={choose} />
+          <span className="w-64 text-ink-2">{row?.unit}</span>
+        </>
+      )}
+    </span>
   );
 }
 

@@ -15,6 +15,7 @@ import { Keeping } from "./Keeping";
 import { PreviewAll } from "./PreviewAll";
 import { PreviewFor } from "./PreviewFor";
 import { Care } from "./Care";
+import { Decisions } from "./Decisions";
 import { Restrictions } from "./Restrictions";
 import { Schools } from "./Schools";
 import type { Value } from "./RuleField";
@@ -45,6 +46,7 @@ export function OwnRules() {
           <About place={place} />
           <Restrictions athlete={place.athlete} />
           <Care athlete={place.athlete} />
+          <Decisions athlete={place.athlete} />
           <Maxima athlete={place.athlete} />
         </>
       }

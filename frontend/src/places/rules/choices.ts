@@ -1,19 +1,17 @@
 import type { Schemas } from "@/api/client";
-import type { Value } from "./RuleField";
+import type { Row, Value } from "./RuleField";
 
 /** Choices that differ from those under them: tables key by key. */
 export type Chosen = Record<string, unknown>;
 
-export function isTable(value: unknown): value is Record<string, [number, number]> {
+export function isTable(value: unknown): value is Record<string, Row> {
   return typeof value === "object" && value !== null && !Array.isArray(value);
 }
 
 /** The value in force: the own one over the one under it. */
 export function valueOf(own: unknown, under: Value): Value {
   if (own === undefined) return under;
-  return isTable(under)
-    ? { ...under, ...(own as Record<string, [number, number]>) }
-    : (own as Value);
+  return isTable(under) ? { ...under, ...(own as Record<string, Row>) } : (own as Value);
 }
 
 /** The choices with one of them made; what is as it is under them is no choice. */

@@ -1,6 +1,6 @@
 import type { SeasonWeek } from "@/api/season";
 import { LevelMark } from "@/marks/LevelMark";
-import { weekName } from "@/words";
+import { KIND_WORDS, weekName } from "@/words";
 
 const MONTH = new Intl.DateTimeFormat("en-GB", { month: "short" });
 const monthOf = (week: SeasonWeek) => MONTH.format(new Date(`${week.monday}T12:00:00`));
@@ -41,15 +41,21 @@ const EVENTS: EventRow[] = [
   },
   {
     title: "Lighter, off",
-    has: (week) => week.lighter || week.gap || week.back,
+    has: (week) => week.lighter || week.gap || week.back || week.kind !== null,
     says: (week) =>
-      week.gap ? "no training" : week.back ? "back after a break" : "a lighter week",
+      week.gap
+        ? "no training"
+        : week.back
+          ? "back after a break"
+          : week.kind
+            ? KIND_WORDS[week.kind]
+            : "a lighter week",
     mark: (week) =>
       week.gap ? (
         <span className="mx-auto block h-4 bg-[repeating-linear-gradient(45deg,var(--rule)_0_1px,transparent_1px_4px)]" />
       ) : (
         <span aria-hidden="true" className="text-xs leading-4">
-          {week.back ? "↦" : "▁"}
+          {week.back ? "↦" : week.lighter ? "▁" : "◆"}
         </span>
       ),
   },
@@ -68,6 +74,12 @@ const EVENTS: EventRow[] = [
     has: (week) => week.restrictions.length > 0,
     says: (week) => week.restrictions.join("; "),
     mark: () => <span className="block h-2 border-b-2 border-dashed border-high" />,
+  },
+  {
+    title: "Decided",
+    has: (week) => week.decisions.length > 0,
+    says: (week) => week.decisions.join("; "),
+    mark: () => <span className="block h-2 border-b-2 border-dotted border-ink-2" />,
   },
   {
     title: "Signed",

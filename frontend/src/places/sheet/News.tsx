@@ -1,26 +1,39 @@
 import { useState } from "react";
-import type { Schemas } from "@/api/client";
+import type { Basis, Schemas } from "@/api/client";
+import { useChange } from "@/api/changes";
+import { decisions, markWeek } from "@/api/decisions";
+import type { WeekPlace } from "@/api/place";
+import { May } from "@/frame/May";
 import { LevelMark } from "@/marks/LevelMark";
-import { count } from "@/words";
+import { Sparkline } from "@/marks/Sparkline";
+import { count, KIND_WORDS } from "@/words";
+import type { Sheet } from "./open";
+import { DecideForm, type Lasts } from "./DecideForm";
 
 /** So many lines are open; the rest says how many it is. */
 const OPEN_LINES = 2;
 
-const KINDS: Record<Schemas["NewsOut"]["kind"], string> = {
+type Line = Schemas["NewsOut"];
+
+const KINDS: Record<Line["kind"], string> = {
   new: "new",
   worse: "worse",
+  course: "drifts",
+  doubt: "in doubt",
   standing: "still",
   eased: "gone",
 };
 
 interface Props {
-  news: Schemas["NewsOut"][];
+  sheet: Pick<Sheet, "news" | "in_block">;
+  place: WeekPlace;
+  basis: Basis;
   /** Go to a cause, by its place. */
   choose: (cause: number) => void;
 }
 
 /** What is news in the week, before the causes and all that follows from them. */
-export function News({ news, choose }: Props) {
+export function News({ sheet: { news, in_block }, place, basis, choose }: Props) {
   const [all, setAll] = useState(false);
   if (news.length === 0) return null;
   const more = news.length - OPEN_LINES;
@@ -30,13 +43,21 @@ export function News({ news, choose }: Props) {
         {news.map((line, at) => (
           <li
             key={line.sentence}
-            className={`flex gap-2 py-0.5 ${all || at < OPEN_LINES ? "" : "hidden print:flex"}`}
+            className={`flex gap-2 py-1 ${all || at < OPEN_LINES ? "" : "hidden print:flex"}`}
           >
-            <span className="flex w-17 shrink-0 items-center gap-1.5 self-start text-sm text-ink-2 italic">
+            <span className="flex w-20 shrink-0 items-center gap-1.5 self-start text-sm text-ink-2 italic">
               <LevelMark level={line.level} struck={line.kind === "eased"} />
               {KINDS[line.kind]}
             </span>
-            <Line line={line} choose={choose} />
+            <div className="min-w-0 flex-1">
+              <Sentence line={line} choose={choose} />
+              {line.points.length > 2 && (
+                <Sparkline points={line.points} label={`Week by week: ${line.sentence}`} />
+              )}
+              <May right="plan">
+                <Answer line={line} place={place} basis={basis} inBlock={in_block} />
+              </May>
+            </div>
           </li>
         ))}
       </ul>
@@ -54,7 +75,7 @@ export function News({ news, choose }: Props) {
   );
 }
 
-function Line({ line, choose }: { line: Schemas["NewsOut"]; choose: Props["choose"] }) {
+function Sentence({ line, choose }: { line: Line; choose: Props["choose"] }) {
   const { cause } = line;
   const words = (
     <>
@@ -66,5 +87,57 @@ function Line({ line, choose }: { line: Schemas["NewsOut"]; choose: Props["choos
     <button type="button" className="text-left hover:underline" onClick={() => choose(cause)}>
       {words}
     </button>
+  );
+}
+
+/** What a coach may say to a line: that the week is of a kind, or that what stands is intended. */
+function Answer({
+  line,
+  place,
+  basis,
+  inBlock,
+}: {
+  line: Line;
+  place: WeekPlace;
+  basis: Basis;
+  inBlock: boolean;
+}) {
+  const [open, setOpen] = useState(false);
+  const mark = useChange((kind: Schemas["KindBody"]["kind"]) => markWeek(place, kind));
+  const decide = useChange((said: { lasts: Lasts; reason: string }) =>
+    decisions.make(place, { basis, keys: line.keys, ...said }),
+  );
+  const error = mark.error ?? decide.error;
+  return (
+    <div className="no-print text-sm">
+      {line.looks_like && (
+        <button
+          type="button"
+          className="trail-link"
+          disabled={mark.isPending}
+          onClick={() => mark.mutate(line.looks_like)}
+        >
+          Mark it as {KIND_WORDS[line.looks_like]}
+        </button>
+      )}
+      {line.can_be_decided && !open && (
+        <button type="button" className="trail-link" onClick={() => setOpen(true)}>
+          Decide
+        </button>
+      )}
+      {open && (
+        <DecideForm
+          inBlock={inBlock}
+          pending={decide.isPending}
+          decide={(lasts, reason) => decide.mutate({ lasts, reason })}
+          close={() => setOpen(false)}
+        />
+      )}
+      {error && (
+        <p role="alert" className="text-high">
+          {error.message}
+        </p>
+      )}
+    </div>
   );
 }

@@ -106,7 +106,7 @@ export function Verdict({
         )}
       </h2>
       <div className="min-h-0 flex-1 overflow-auto print-open print:flex-none">
-        <News news={sheet.news} choose={choose} />
+        <News sheet={sheet} place={place} basis={basis} choose={choose} />
         {sheet.offer && (
           <May right="plan">
             <Offer offer={sheet.offer} place={place} name={name} />

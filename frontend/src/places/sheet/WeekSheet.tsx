@@ -73,7 +73,13 @@ export function WeekSheet() {
         tabIndex={-1}
       >
         <JustChanged athlete={place.athlete} />
-        <SheetHead place={place} sheet={data} basis={basis} swap={swap} />
+        <SheetHead
+          place={place}
+          sheet={data}
+          basis={basis}
+          swap={swap}
+          kind={frame.data?.kind ?? null}
+        />
         <Sessions sessions={data.sessions} />
         {data.disagreement && (
           <p className="mb-2 border-l-4 border-rule pl-3 text-sm">{data.disagreement}</p>
