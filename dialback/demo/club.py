@@ -23,6 +23,10 @@ CLUB: Final = "Sallowmere Rowing Club"
 COACH: Final = "Ines Tarrow"
 PHYSIO: Final = "Runa Velk, physiotherapist"
 
+WEEKS: Final = 16
+"""Weeks that everybody has been there, up to the one to audit."""
+A_YEAR: Final = 52
+
 Programme = Callable[[int], list[Day]]
 """The days of a week; weeks are counted back from the one to audit, which is 0."""
 
@@ -35,8 +39,9 @@ class Rower:
     neither. ``load_jump`` multiplies the load of a movement in the week to audit. Of that week are
     the rest, too: its last session is ``half_logged`` or has ``rounds_more`` of its circuit, one
     movement was done for another (``swap``), a sensor ``measured`` some, ``pain`` stopped one.
-    ``restrictions`` and ``care`` begin in a week. A ``goal`` is a movement, a load, reps, and weeks
-    from now.
+    ``restrictions``, ``care`` and ``decisions`` begin in a week. A ``goal`` is a movement, a load,
+    reps, and weeks from now. Some have a longer past than the others (``weeks``), with a week of
+    ``tests`` in it; sessions that ``drag`` take so much longer each week of the last ten.
     """
 
     name: str
@@ -60,6 +65,10 @@ class Rower:
     goal: tuple[str, float, int, int] | None = None
     care: tuple[tuple[int, dict[str, Any]], ...] = ()
     turns_18: bool = False
+    weeks: int = WEEKS
+    tests: tuple[int, ...] = ()
+    drag: float = 0.0
+    decisions: tuple[tuple[int, dict[str, Any]], ...] = ()
 
 
 def _always(days: list[Day]) -> Programme:
@@ -165,14 +174,16 @@ ROWERS: Final[tuple[Rower, ...]] = (
     Rower("Mirren Sollas", 62.0, 0.90, "Left and right written apart since the rib last spring.",
           _always(_ONE_ARM), weak_side=0.8),
     Rower("Anselm Brook", 80.0, 1.00, "A clean record.", _always(LAND),
-          measured=("Back squat", "Bench press"), goal=("Bench press", 75, 5, 11)),
+          measured=("Back squat", "Bench press"), goal=("Bench press", 75, 5, 11), weeks=A_YEAR),
     Rower("Pia Dresner", 68.0, 1.05, "Strong month: the loads go up faster than the rules like.",
           _always(LAND), load_jump={"Bench press": 1.18, "Lat pull-down": 1.14,
-                                    "Romanian deadlift": 1.09}),
+                                    "Romanian deadlift": 1.09}, weeks=A_YEAR, drag=0.04),
     Rower("Calder Nuys", 87.5, 1.00, "Loves the hinge; hips do everything.",
           _always(_HINGE_LOVER), missed_days=((0, 4),)),
     Rower("Yara Quill", 64.0, 0.85, "Legs on two days in a row since the boat times changed.",
-          _always(_LEGS_OFTEN), half_logged=True),
+          _always(_LEGS_OFTEN), half_logged=True, weeks=A_YEAR, tests=(-10,),
+          decisions=((-14, {"code": "spacing", "subject": "quads", "measure": "sets",
+                            "value": 7.0, "reason": "the boat leaves on Wednesdays"}),)),
     Rower("Bram Osterley", 95.0, 1.15, "Cannot stop: extra legs on Saturdays, extra rounds.",
           lambda week: _QUADS_HEAVY if week >= -1 else _fuller_now(week), extra_rounds=1),
     Rower("Edda Brimlow", 71.0, 0.95, "Five weeks away for exams; trains again from Monday on.",

@@ -14,11 +14,10 @@ from dialback.core.cautions import ADULT
 from dialback.core.sessions import KG_PER_LB
 from dialback.core.tempo import parse_tempo
 from dialback.core.weeks import Week
-from dialback.demo.club import ROWERS, Rower
+from dialback.demo.club import ROWERS, WEEKS, Rower
 from dialback.demo.programmes import LOADS, Day, Line
 from dialback.library import library
 
-WEEKS: Final = 16
 AHEAD: Final = 2
 """Weeks of plans after the one to audit: the one that runs, and the next."""
 LIGHTER_EVERY: Final = 4
@@ -36,9 +35,11 @@ def books(today: date) -> Iterator[tuple[Book, Rower]]:
 
 def _document(rower: Rower, week: Week, today: date) -> dict[str, Any]:
     # A seed of the name alone: the story of a rower does not hang on the others.
-    chance = random.Random(zlib.crc32(rower.name.encode()))
+    seed = zlib.crc32(rower.name.encode())
+    # Nor does the end of it hang on how long ago it began.
+    chance, early = random.Random(seed), random.Random(seed + 1)
     planned, completed = [], []
-    for back in range(1 - WEEKS, AHEAD + 1):
+    for back in range(1 - rower.weeks, AHEAD + 1):
         if back in rower.absent:
             continue
         for day in rower.programme(min(back, 0)):
@@ -47,7 +48,8 @@ def _document(rower: Rower, week: Week, today: date) -> dict[str, Any]:
             on = date.fromisoformat(session["date"])
             skipped = back in rower.missed or (back, day[0]) in rower.missed_days
             if on < today and not skipped:
-                completed.append(_log(rower, session, chance, back))
+                fate = early if back <= -WEEKS else chance
+                completed.append(_log(rower, session, fate, back))
     _tell(
         rower,
         [one for one in completed if Week.of(date.fromisoformat(one["date"])) == week],
@@ -73,11 +75,16 @@ def _document(rower: Rower, week: Week, today: date) -> dict[str, Any]:
             "cautions": [
                 {"since": week.plus(back).monday.isoformat(), **one} for back, one in rower.care
             ],
+            "decisions": [
+                {"since": week.plus(back).monday.isoformat(), **one}
+                for back, one in rower.decisions
+            ],
             **({"born_in": week.monday.year - ADULT} if rower.turns_18 else {}),
         },
         "exercises": [
             movement.model_dump(mode="json") for movement in library() if movement.name in names
         ],
+        "kinds": [{"week": str(week.plus(back)), "kind": "test"} for back in rower.tests],
         "planned": planned,
         "completed": completed,
     }
@@ -87,7 +94,8 @@ def _plan(rower: Rower, day: Day, week: Week, back: int) -> dict[str, Any]:
     number, title, lines = day
     lighter = back < 0 and back % LIGHTER_EVERY == 0
     sets: list[dict[str, Any]] = []
-    for line in lines:
+    tested = [line for line in lines if line.get("exercise") in LOADS and not line.get("warm_up")]
+    for line in _tests(tested[:2]) if back in rower.tests else lines:
         count = line["count"]
         if lighter and not line.get("warm_up"):
             count = max(1, round(count * LIGHTER_SETS))
@@ -98,6 +106,14 @@ def _plan(rower: Rower, day: Day, week: Week, back: int) -> dict[str, Any]:
         "title": f"{title}, lighter week" if lighter else title,
         "sets": sets,
     }
+
+
+def _tests(lines: list[Line]) -> Iterator[Line]:
+    """Up to a heavy single, by fives and threes."""
+    for line in lines:
+        for reps, share in ((5, 0.6), (3, 0.8), (1, 1.02), (1, 1.08), (1, 1.14)):
+            lighter = {"warm_up": True} if share < 1 else {}
+            yield {**line, "count": 1, "reps": reps, "share": share, "rest_s": 180, **lighter}
 
 
 def _sets(rower: Rower, line: Line, count: int, back: int) -> Iterator[dict[str, Any]]:
@@ -157,7 +173,7 @@ def _log(rower: Rower, plan: dict[str, Any], chance: random.Random, back: int) -
         for name in dict.fromkeys(last[:2]):
             extra = next(a_set for a_set in reversed(sets) if a_set.get("exercise") == name)
             sets += [dict(extra) for _ in range(rower.extra_rounds)]
-    minutes = 12 + 2.6 * len(working)
+    minutes = (12 + 2.6 * len(working)) * (1 + rower.drag * max(0, back + 8))
     return {
         "date": plan["date"],
         "title": plan["title"],

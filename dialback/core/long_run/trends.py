@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping
 from datetime import timedelta
+from itertools import pairwise
 from math import exp, log
 from statistics import fmean, median
 from typing import Final
@@ -33,6 +34,10 @@ LEAST_WEIGHT_DAYS: Final = 28
 FALLING_MAXIMUM: Final = 0.01
 """Exertion that rises with what is lifted is a block; with maxima that rise more than this it is
 left alone."""
+STEP_WEEKS: Final = 16
+USUAL_STEP_KG: Final = 2.5
+STEPS_MISSED: Final = 1.25
+"""By more than a step of its load the others must be ahead: a step more would have shown."""
 STILL: Final = 0.005
 """A lift that gains no more than this share in eight weeks stands still."""
 RISING_LOAD: Final = 0.02
@@ -334,7 +339,7 @@ def lift_stands(view: View) -> Iterator[Signal]:
         if (
             apart is not None
             and apart.rises
-            and gained - _per_eight(found) >= max(limit, _next_step(view, name, weeks))
+            and gained - _per_eight(found) >= max(limit, STEPS_MISSED * _next_step(view, name))
         ):
             behind.append((gained - _per_eight(found), gained, name))
     if behind:
@@ -362,20 +367,26 @@ def _ahead(rest: Line, own: Mapping[Week, float]) -> Line:
     return [(week, log(value / own[week])) for week, value in rest if own.get(week)]
 
 
-def _next_step(view: View, name: str, weeks: list[Week]) -> float:
-    """The least that the kit adds to the movement's load, as a share: less cannot be seen."""
-    loads = [
-        entry.set.load_kg
-        for week in weeks[-4:]
-        for entry in view.working(week)
-        if entry.measured.shape.moves[0].movement.name == name and entry.set.load_kg > 0
-    ]
-    if not loads or view.ledger.kit is None:
+def _next_step(view: View, name: str) -> float:
+    """The least that is added to the movement's load, as a share: less cannot be seen.
+
+    By the kit; where that is unknown by the steps that were made so far.
+    """
+    loads = sorted(
+        {
+            entry.set.load_kg
+            for week in view.trained(STEP_WEEKS)
+            for entry in view.working(week)
+            if entry.measured.shape.moves[0].movement.name == name and entry.set.load_kg > 0
+        }
+    )
+    if not loads:
         return 0.0
-    heaviest = max(loads)
-    _, made = loads_for(view.ledger.kit, view.ledger.movements[name])
-    above = [load for load in made if load > heaviest]
-    return above[0] / heaviest - 1 if above else 0.0
+    kit, movement = view.ledger.kit, view.ledger.movements[name]
+    made = loads_for(kit, movement)[1] if kit is not None else ()
+    above = [load - loads[-1] for load in made if load > loads[-1]]
+    steps = above[:1] or [after - before for before, after in pairwise(loads)] or [USUAL_STEP_KG]
+    return min(steps) / loads[-1]
 
 
 def side_gap_grows(view: View) -> Iterator[Signal]:
