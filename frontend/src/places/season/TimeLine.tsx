@@ -55,7 +55,7 @@ const EVENTS: EventRow[] = [
         <span className="mx-auto block h-4 bg-[repeating-linear-gradient(45deg,var(--rule)_0_1px,transparent_1px_4px)]" />
       ) : (
         <span aria-hidden="true" className="text-xs leading-4">
-          {week.back ? "↦" : week.lighter ? "▁" : "◆"}
+          {week.back ? "↦" : week.kind && week.kind !== "lighter" ? "◆" : "▁"}
         </span>
       ),
   },

@@ -1,28 +1,38 @@
+import type { ReactNode } from "react";
 import { day } from "@/words";
 import type { Sheet } from "./open";
 
 /** So many differences are shown at once; the log has all of them. */
 const SHOWN = 6;
 
+interface Props {
+  sessions: Sheet["sessions"];
+  /** What stands at the end of their line. */
+  children: ReactNode;
+}
+
 /** The sessions of the week, done or not, and what was otherwise in them than planned. */
-export function Sessions({ sessions }: { sessions: Sheet["sessions"] }) {
+export function Sessions({ sessions, children }: Props) {
   return (
     <>
-      <ol className="flex flex-wrap gap-x-5 pb-2 text-sm">
-        {sessions.map((one) => (
-          <li key={one.date + one.title} className="flex items-baseline gap-1.5">
-            <span
-              aria-hidden="true"
-              className={`inline-block size-2.5 self-center border border-ink ${one.done ? "bg-ink" : ""}`}
-            />
-            <span className={one.done ? "" : "text-ink-2"}>
-              {day(one.date)} {one.title}
-              {!one.planned && ", not planned"}
-              {one.planned && !one.done && (one.ahead ? ", ahead" : ", not done")}
-            </span>
-          </li>
-        ))}
-      </ol>
+      <div className="flex flex-wrap items-baseline justify-between gap-x-3 gap-y-1 pb-2 text-sm">
+        <ol className="flex flex-wrap gap-x-5">
+          {sessions.map((one) => (
+            <li key={one.date + one.title} className="flex items-baseline gap-1.5">
+              <span
+                aria-hidden="true"
+                className={`inline-block size-2.5 self-center border border-ink ${one.done ? "bg-ink" : ""}`}
+              />
+              <span className={one.done ? "" : "text-ink-2"}>
+                {day(one.date)} {one.title}
+                {!one.planned && ", not planned"}
+                {one.planned && !one.done && (one.ahead ? ", ahead" : ", not done")}
+              </span>
+            </li>
+          ))}
+        </ol>
+        {children}
+      </div>
       {sessions.some((one) => one.differed.length > 0) && (
         <details
           className="mb-2 text-sm"

@@ -1,10 +1,7 @@
-import type { Basis, Schemas } from "@/api/client";
-import { useChange } from "@/api/changes";
-import { markWeek } from "@/api/decisions";
+import type { Basis } from "@/api/client";
 import { type WeekPlace } from "@/api/place";
 import { KEYS } from "@/frame/keys";
-import { May } from "@/frame/May";
-import { BASIS_WORDS, KIND_WORDS, weekName } from "@/words";
+import { BASIS_WORDS, weekName } from "@/words";
 import { SchoolsDialog } from "@/shared/SchoolsDialog";
 import type { Sheet } from "./open";
 
@@ -19,14 +16,10 @@ interface Props {
   sheet: Sheet;
   basis: Basis;
   swap: () => void;
-  /** What the week is for, where somebody has said so. */
-  kind: Kind;
 }
 
-type Kind = Schemas["KindBody"]["kind"];
-
 /** Which of plan and log is judged, against which weeks. */
-export function SheetHead({ place, sheet, basis, swap, kind }: Props) {
+export function SheetHead({ place, sheet, basis, swap }: Props) {
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 gap-y-1 pb-1">
       <fieldset className="no-print flex items-baseline gap-1">
@@ -53,38 +46,7 @@ export function SheetHead({ place, sheet, basis, swap, kind }: Props) {
         .
       </p>
       <SchoolsDialog place={place} basis={basis} />
-      <May right="plan">
-        <WeekKind place={place} kind={kind} />
-      </May>
     </div>
-  );
-}
-
-/** What the week is for: what its kind brings with it is no news. */
-function WeekKind({ place, kind }: { place: WeekPlace; kind: Kind }) {
-  const mark = useChange((next: Kind) => markWeek(place, next));
-  return (
-    <label className="no-print text-sm">
-      <span className="mr-1 text-ink-2 italic">This is</span>
-      <select
-        className="field py-0"
-        value={kind ?? ""}
-        disabled={mark.isPending}
-        onChange={(event) => mark.mutate((event.target.value || null) as Kind)}
-      >
-        <option value="">an ordinary week</option>
-        {Object.entries(KIND_WORDS).map(([one, words]) => (
-          <option key={one} value={one}>
-            {words}
-          </option>
-        ))}
-      </select>
-      {mark.error && (
-        <span role="alert" className="ml-2 text-high">
-          {mark.error.message}
-        </span>
-      )}
-    </label>
   );
 }
 

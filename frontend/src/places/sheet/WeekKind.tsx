@@ -1,0 +1,35 @@
+import type { Schemas } from "@/api/client";
+import { useChange } from "@/api/changes";
+import { markWeek } from "@/api/decisions";
+import type { WeekPlace } from "@/api/place";
+import { KIND_WORDS } from "@/words";
+
+type Kind = Schemas["KindBody"]["kind"];
+
+/** What the week is for: what its kind brings with it is no news. */
+export function WeekKind({ place, kind }: { place: WeekPlace; kind: Kind }) {
+  const mark = useChange((next: Kind) => markWeek(place, next));
+  return (
+    <label className="no-print text-sm">
+      <span className="sr-only">The week is</span>
+      <select
+        className="field py-0 text-sm"
+        value={kind ?? ""}
+        disabled={mark.isPending}
+        onChange={(event) => mark.mutate((event.target.value || null) as Kind)}
+      >
+        <option value="">an ordinary week</option>
+        {Object.entries(KIND_WORDS).map(([one, words]) => (
+          <option key={one} value={one}>
+            {words}
+          </option>
+        ))}
+      </select>
+      {mark.error && (
+        <span role="alert" className="ml-2 text-high">
+          {mark.error.message}
+        </span>
+      )}
+    </label>
+  );
+}
