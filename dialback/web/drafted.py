@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from dialback.core.adjusting.light import left_alone
 from dialback.core.audit import audit, audit_draft
 from dialback.core.findings.difference import difference
 from dialback.core.movements import MovementTable
@@ -70,12 +71,8 @@ def _words(line: Line, movements: MovementTable) -> DraftSet:
 def accepted_in(
     athlete: Athlete, ledger: Ledger, week: Week, sessions: Sequence[Session]
 ) -> frozenset[Key]:
-    """The findings of sessions as a week's plan that the coach has accepted."""
+    """The findings of a plan that nothing is changed for: accepted, or part of a lighter week."""
     known = acceptances(athlete, week, "planned")
-    if not known:
-        return frozenset()
-    return frozenset(
-        finding.key
-        for finding in audit_draft(ledger, week, sessions).findings
-        if finding_out(finding, known).accepted
-    )
+    drafted = audit_draft(ledger, week, sessions)
+    accepted = (one.key for one in drafted.findings if known and finding_out(one, known).accepted)
+    return left_alone(drafted) | frozenset(accepted)

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type Step, proposed } from "@/places/dial/proposed";
+import { type Step, bundled, proposed } from "@/places/dial/proposed";
 import type { Sessions } from "@/places/dial/draft";
 import { set } from "./build";
 
@@ -20,6 +20,15 @@ const step = (session: number, at: number | null, from: number, to: number): Ste
   sets: Math.abs(to - from),
   reason: "",
   effect: {},
+  bundle: 0,
+});
+
+describe("steps that need each other", () => {
+  it("stand together, in the order in which they come", () => {
+    const of = (bundle: number, session: number) => ({ ...step(session, 1, 3, 5), bundle });
+    const found = bundled([of(1, 0), of(0, 1), of(1, 2)]);
+    expect(found.map((one) => one.map(({ session }) => session))).toEqual([[0, 2], [1]]);
+  });
 });
 
 describe("steps of a proposal at the lines of the draft", () => {

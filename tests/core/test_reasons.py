@@ -1,10 +1,22 @@
 """What the verdict and a proposal say: whole sets, loads that exist, plain words."""
 
-from dialback.core.adjusting import Options, adjust
+import re
+from itertools import combinations, islice, permutations
+from random import Random
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from dialback.core.adjusting import Options, Step, adjust, take
+from dialback.core.adjusting.bundles import bundles
+from dialback.core.adjusting.judged import Judge, weight_of
+from dialback.core.adjusting.light import left_alone, light_kind, most_sets
+from dialback.core.audit import audit_draft
 from dialback.core.causes import causes
 from dialback.core.rules import Rules
 from dialback.core.undo import strayed_from_plan
 from tests.build import WEEK, audited, book, remedy, session, sets
+from tests.properties import tried
 
 FREE = {"muscle_bands": {muscle: [0, 100] for muscle in Rules().muscle_bands}}
 LAST = session(13, sets("Stretch"))
@@ -82,3 +94,89 @@ def test_a_proposal_says_what_each_change_is_for() -> None:
         assert one.because
         assert " on Monday: " in one.sentence
     assert any("push : pull from 2 to " in one.sentence for one in found.changes)
+
+
+class TestBundles:
+    @tried(200)
+    @given(st.integers(1, 6), st.randoms(use_true_random=False))
+    def test_taken_in_any_order_none_makes_things_worse(self, count: int, chance: Random) -> None:
+        every = frozenset(range(count))
+        weights = {
+            frozenset(some): chance.randrange(20)
+            for size in range(count + 1)
+            for some in combinations(range(count), size)
+        }
+        # What is proposed is no worse than the start.
+        weights[every] = min(weights[every], weights[frozenset()])
+        found = bundles(count, weights.__getitem__)
+        assert sorted(one for bundle in found for one in bundle) == sorted(every)
+        for order in permutations(found):
+            taken: frozenset[int] = frozenset()
+            for bundle in order:
+                assert weights[taken | bundle] <= weights[taken]
+                taken |= bundle
+
+    def test_changes_that_need_no_other_stand_alone(self) -> None:
+        assert bundles(3, lambda taken: 9 - 3 * len(taken)) == tuple(
+            frozenset({one}) for one in range(3)
+        )
+
+    def test_a_change_that_harms_alone_goes_with_the_one_that_helps(self) -> None:
+        # The first raises what the third takes away.
+        def weight(taken: frozenset[int]) -> int:
+            return 9 - 3 * (1 in taken) - 3 * (2 in taken) + 5 * (0 in taken and 2 not in taken)
+
+        assert bundles(3, weight) == (frozenset({0, 2}), frozenset({1}))
+
+    @tried(4)
+    @given(
+        st.lists(
+            st.tuples(st.integers(1, 7), st.integers(1, 7), st.integers(0, 5)),
+            min_size=2,
+            max_size=3,
+        )
+    )
+    def test_the_changes_of_a_proposal_can_be_taken_bundle_by_bundle(self, days: list) -> None:
+        plan = [
+            session(2 * at, sets("Press", a), sets("Row", b), sets("Curl", c))
+            for at, (a, b, c) in enumerate(days)
+        ]
+        ledger = book([], plan).ledger()
+        found = adjust(ledger, WEEK, Options(seconds=20, ladder=False))
+        judge = Judge(ledger, WEEK, found.start)
+        together: dict[int, list[Step]] = {}
+        for one in found.changes:
+            step = Step(one.session, one.line, one.movement, one.count_to)
+            together.setdefault(one.bundle, []).append(step)
+        for order in islice(permutations(together.values()), 12):
+            steps: list[Step] = []
+            before = weight_of(judge.at_start)
+            for bundle in order:
+                steps += bundle
+                after = weight_of(judge.of(take(ledger, WEEK, found.start, steps)))
+                assert after <= before
+                before = after
+        for one in found.changes:
+            assert one.reason
+            assert not re.search(r"from (\S+) to \1(?!\S)", one.reason)
+
+
+def test_a_lighter_week_stays_light() -> None:
+    full = [
+        session(7 * back + day, sets("Press", 6), sets("Row", 6))
+        for back in (-3, -2, -1)
+        for day in (0, 3)
+    ]
+    light = [session(0, sets("Press", 4)), session(3, sets("Row", 2))]
+    ledger = book(full, light).ledger()
+    drafted = audit_draft(ledger, WEEK, tuple(ledger.source.week("planned", WEEK)))
+    assert light_kind(drafted) == "lighter"
+    assert any(one.code == "balance" for one in drafted.findings)
+    held = Options(accepted=left_alone(drafted), most_sets=most_sets(drafted), ladder=False)
+    assert adjust(ledger, WEEK, held).changes == ()
+    # As an ordinary week it would be filled up.
+    assert adjust(ledger, WEEK, Options(ladder=False)).changes
+    marked = book(full, full[:2], kinds=[{"week": str(WEEK), "kind": "overreach"}]).ledger()
+    assert (
+        most_sets(audit_draft(marked, WEEK, marked.source.week("completed", WEEK.plus(-1)))) is None
+    )

@@ -70,6 +70,16 @@ class Judge:
         }
 
 
+HIGH_WEIGHT: Final = 8
+CAUTION_WEIGHT: Final = 3
+
+
+def weight_of(findings: Mapping[Key, Finding]) -> int:
+    """What findings that are left weigh."""
+    high, caution = counts(findings)
+    return HIGH_WEIGHT * high + CAUTION_WEIGHT * caution
+
+
 def counts(findings: Mapping[Key, Finding]) -> tuple[int, int]:
     """How many are high, and how many cautions."""
     high = sum(finding.level == "high" for finding in findings.values())

@@ -8,10 +8,12 @@ from datetime import date
 from typing import Final
 
 from dialback.core.adjusting.against import against
-from dialback.core.adjusting.judged import Judge
+from dialback.core.adjusting.bundles import bundles
+from dialback.core.adjusting.judged import Judge, weight_of
 from dialback.core.adjusting.reasons import (
     change_words,
     costs_sentence,
+    effects,
     finding_words,
     remaining_sentence,
 )
@@ -50,7 +52,8 @@ class Options:
     against the cost. ``seconds`` are those of the best answer; proved sooner, it takes less.
     ``lightest`` asks for the least that can be left within the budget, whatever it costs there.
     ``accepted`` are findings that nothing is changed for. Without ``ladder`` there is none, and
-    the answer comes the sooner. A week that is meant to be light has ``most_sets`` at most.
+    the answer comes the sooner; where its changes are not to be taken ``singly``, none are bundled.
+    A week that is meant to be light has ``most_sets`` at most.
     """
 
     locks: frozenset[str] = frozenset()
@@ -62,6 +65,7 @@ class Options:
     seconds: float = SECONDS
     accepted: frozenset[Key] = frozenset()
     ladder: bool = True
+    singly: bool = True
     most_sets: float | None = None
 
 
@@ -125,7 +129,7 @@ def adjust(
         week,
         start,
         best.sessions,
-        _changes(search, best),
+        _changes(search, best, singly=options.singly),
         best.cost,
         best.optimal and (search.is_whole or not options.ladder),
         tuple(search.rung_of(found) for found in search.rungs) if options.ladder else (),
@@ -203,63 +207,89 @@ def _before_isolated(session: Session, added: Set, movements: MovementTable) -> 
     return len(session.sets)
 
 
-def _changes(search: Search, best: Found) -> tuple[Change, ...]:
-    """Every changed line with what it is needed for: what would stand, or be worse, without it."""
-    week, judge = search.week, search.judge
-    left = judge.of(best.sessions)
+@dataclass(frozen=True, slots=True)
+class _Moved:
+    """A change of an answer: a line at another count, or a line added."""
+
+    line: tuple[int, int] | None
+    added: int | None
+    count: int
+
+
+def _changes(search: Search, best: Found, *, singly: bool) -> tuple[Change, ...]:
+    """Every changed line with what it is needed for: what would stand, or be worse, without it.
+
+    Those that need each other are in one bundle, whose reason is what it does by itself.
+    """
+    moved = [_Moved(key, None, count) for key, count in sorted(best.counts.items())]
+    moved += [_Moved(None, place, count) for place, count in sorted(best.added.items())]
+
+    def with_some(taken: frozenset[int]) -> tuple[Session, ...]:
+        some = [moved[at] for at in sorted(taken)]
+        return search.week.sessions(
+            {one.line: one.count for one in some if one.line is not None},
+            {one.added: one.count for one in some if one.added is not None},
+        )
+
+    every = frozenset(range(len(moved)))
+    together = (
+        bundles(len(moved), lambda taken: weight_of(search.judge.of(with_some(taken))))
+        if singly
+        else tuple(frozenset({at}) for at in every)
+    )
     found = []
-    for (at, number), count in sorted(best.counts.items()):
-        line = next(span for span in week.spans[at] if span.number == number)
-        without = {key: value for key, value in best.counts.items() if key != (at, number)}
-        others = week.sessions(without, best.added)
-        because = _worse(judge.of(others), left)
-        session = week.start[at]
-        circuit = line.kind == "rounds"
-        name = None if circuit else " + ".join(line.movements)
-        what = name or line.part or "the circuit"
-        words = change_words(
-            judge, best.sessions, session, what, line.kind, (line.count, count), because
-        )
-        found.append(
-            Change(
-                at,
-                session.date,
-                session.title,
-                number,
-                name,
-                line.part,
-                line.count,
-                count,
-                _sets_moved(line, count),
-                because,
-                *words,
-                _effect(judge, others, best.sessions),
-            )
-        )
-    for place, count in sorted(best.added.items()):
-        addition = week.additions[place]
-        without_it = {key: value for key, value in best.added.items() if key != place}
-        others = week.sessions(best.counts, without_it)
-        because = _worse(judge.of(others), left)
-        session, name = week.start[addition.session], addition.movement
-        words = change_words(judge, best.sessions, session, name, "sets", (0, count), because)
-        found.append(
-            Change(
-                addition.session,
-                session.date,
-                session.title,
-                None,
-                name,
-                None,
-                0,
-                count,
-                count,
-                because,
-                *words,
-                _effect(judge, others, best.sessions),
-            )
-        )
+    for number, bundle in enumerate(together):
+        reason = _reason(search, with_some(bundle), with_some(every - bundle), best)
+        for at in sorted(bundle):
+            found.append(_change(search, best, moved[at], number, reason, with_some(every - {at})))
     return tuple(sorted(found, key=lambda one: (one.day, one.line is None, one.line or 0)))
+
+
+def _reason(
+    search: Search,
+    alone: tuple[Session, ...],
+    without: tuple[Session, ...],
+    best: Found,
+) -> str:
+    """What a bundle does by itself; of one that does nothing so, what stands without it."""
+    judge = search.judge
+    after = judge.of(alone)
+    does = _worse(judge.at_start, after)
+    if does:
+        return effects(judge, alone, does)
+    return effects(judge, best.sessions, _worse(judge.of(without), judge.of(best.sessions)))
+
+
+def _change(
+    search: Search,
+    best: Found,
+    moved: _Moved,
+    bundle: int,
+    reason: str,
+    without: tuple[Session, ...],
+) -> Change:
+    """One change of an answer; ``without`` is the answer without it."""
+    week, judge = search.week, search.judge
+    because = _worse(judge.of(without), judge.of(best.sessions))
+    effect = _effect(judge, without, best.sessions)
+    if moved.line is None:
+        addition = week.additions[moved.added or 0]
+        session = week.start[addition.session]
+        what = change_words(session, addition.movement, "sets", (0, moved.count))
+        return Change(
+            addition.session, session.date, session.title, None, addition.movement, None, 0,
+            moved.count, moved.count, because, what, reason, effect, bundle,
+        )  # fmt: skip
+    at, number = moved.line
+    line = next(span for span in week.spans[at] if span.number == number)
+    session = week.start[at]
+    name = None if line.kind == "rounds" else " + ".join(line.movements)
+    shown = name or line.part or "the circuit"
+    what = change_words(session, shown, line.kind, (line.count, moved.count))
+    return Change(
+        at, session.date, session.title, number, name, line.part, line.count, moved.count,
+        _sets_moved(line, moved.count), because, what, reason, effect, bundle,
+    )  # fmt: skip
 
 
 def _effect(

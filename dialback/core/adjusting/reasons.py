@@ -20,28 +20,22 @@ _TOLD: Final = 3
 """So many of the findings that clearing one would raise are told."""
 
 
-def change_words(
-    judge: Judge,
-    sessions: tuple[Session, ...],
-    session: Session,
-    name: str,
-    kind: str,
-    counts: tuple[int, int],
-    because: Sequence[Key],
-) -> tuple[str, str]:
-    """What is changed, from one count to another; and what it is needed for."""
+def change_words(session: Session, name: str, kind: str, counts: tuple[int, int]) -> str:
+    """What is changed, from one count to another."""
     before, after = counts
     apart = abs(after - before)
     unit = _UNITS[kind][apart != 1]
     day = f"on {session.date:%A}"
     if before == 0:
-        what = f"{apart} {unit} of {name} added {day}"
-    elif after == 0:
-        what = f"{name} left out {day}"
-    else:
-        what = f"{apart} {'more' if after > before else 'fewer'} {unit} of {name} {day}"
-    told = [_effect(judge, sessions, key) for key in because]
-    return what, "; ".join(told)
+        return f"{apart} {unit} of {name} added {day}"
+    if after == 0:
+        return f"{name} left out {day}"
+    return f"{apart} {'more' if after > before else 'fewer'} {unit} of {name} {day}"
+
+
+def effects(judge: Judge, sessions: tuple[Session, ...], keys: Sequence[Key]) -> str:
+    """What some changes do: the findings that they clear, lower or keep away, in a row."""
+    return "; ".join(_effect(judge, sessions, key) for key in keys)
 
 
 def _effect(judge: Judge, sessions: tuple[Session, ...], key: Key) -> str:
@@ -54,13 +48,15 @@ def _effect(judge: Judge, sessions: tuple[Session, ...], key: Key) -> str:
     if figure is not None:
         about = f"the week's {TITLES[measure]}" if subject == WHOLE_WEEK else label(subject)
         old, new = judge.start.value(figure), sums.get(figure, 0.0)
-        return f"{about} from {number(old)} to {amount_text(new, measure, judge.ledger.unit)}"
+        if number(old) != number(new):
+            return f"{about} from {number(old)} to {amount_text(new, measure, judge.ledger.unit)}"
     pair = PAIRS_BY_NAME.get(subject)
     if BY_CODE[code].of == "ratio" and pair is not None:
         old_ratio, new_ratio = (
             _ratio_text(weigh(one, pair, measure)) for one in (judge.start.tally, sums)
         )
-        return f"{pair.title} from {old_ratio} to {new_ratio}"
+        if old_ratio != new_ratio:
+            return f"{pair.title} from {old_ratio} to {new_ratio}"
     return f"clears {finding_words(key)}"
 
 

@@ -6,10 +6,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
-from dialback.core.adjusting.judged import Judge, counts
+from dialback.core.adjusting.judged import Judge, counts, weight_of
 from dialback.core.adjusting.result import Rung
 from dialback.core.adjusting.solver import INF, Allowance, Answer, OutOfTimeError
-from dialback.core.adjusting.weekly import CAUTION_WEIGHT, HIGH_WEIGHT, WeekProgramme
+from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.findings import Finding
 from dialback.core.sessions import Session
 from dialback.core.vocabulary import Key
@@ -39,8 +39,7 @@ class Found:
     @property
     def weight(self) -> int:
         """What the findings that it leaves weigh."""
-        high, caution = counts(self.left)
-        return HIGH_WEIGHT * high + CAUTION_WEIGHT * caution
+        return weight_of(self.left)
 
 
 class Search:

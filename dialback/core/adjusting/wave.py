@@ -13,9 +13,11 @@ from datetime import date
 from typing import Final, Literal
 
 from dialback.core.adjusting.judged import Judge
+from dialback.core.adjusting.light import most_sets
 from dialback.core.adjusting.propose import Options, adjust
 from dialback.core.adjusting.result import Proposal
 from dialback.core.adjusting.start import WithPlans, start_of
+from dialback.core.audit import audit_draft
 from dialback.core.baseline import baseline, is_lighter
 from dialback.core.breaks import Break, break_before
 from dialback.core.figures import TOTAL_SETS
@@ -72,8 +74,10 @@ def wave_week(
     pause = break_before(ledger, week)
     shape, start = _shaped(ledger, week, plan, fixed, pause, lighter=lighter, ease_in=ease_in)
     # What was made less for a reason is not filled up again.
-    most = None if shape == "plan" else _sets(ledger, start)
-    proposal = adjust(ledger, week, replace(options, ladder=False, most_sets=most), start, fixed)
+    drafted = audit_draft(ledger, week, start)
+    most = most_sets(drafted) if shape == "plan" else drafted.value(TOTAL_SETS)
+    held = replace(options, ladder=False, singly=False, most_sets=most)
+    proposal = adjust(ledger, week, held, start, fixed)
     judge = Judge(ledger, week, plan, options.accepted)
     left = {one.finding.key: one.finding for one in proposal.remaining}
     return WaveWeek(shape, plan, proposal, judge.at_start, left, pause)

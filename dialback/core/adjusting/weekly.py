@@ -12,7 +12,7 @@ from typing import Final
 
 from dialback.core.adjusting.costs import price_rows
 from dialback.core.adjusting.expression import Linear
-from dialback.core.adjusting.judged import Judge
+from dialback.core.adjusting.judged import CAUTION_WEIGHT, HIGH_WEIGHT, Judge
 from dialback.core.adjusting.lines import Lines
 from dialback.core.adjusting.pricing import Moved, Prices
 from dialback.core.adjusting.rows import Rows, finding_rows
@@ -23,8 +23,6 @@ from dialback.core.maxima import is_working
 from dialback.core.plans.spans import rebuilt, spans_of
 from dialback.core.sessions import Session, Set
 
-HIGH_WEIGHT: Final = 8
-CAUTION_WEIGHT: Final = 3
 """What a finding that is left weighs beside the cost of a change."""
 LEAST_SETS: Final = 0.8
 """So much of the start's sets the week keeps at least."""

@@ -10,7 +10,9 @@ from flask import Response
 
 from dialback.book.errors import bad_input
 from dialback.core.adjusting import Change, Options, Step, adjust, candidates, put_movement, take
+from dialback.core.adjusting.light import most_sets
 from dialback.core.adjusting.reasons import finding_words
+from dialback.core.audit import audit_draft
 from dialback.core.plans.dial import dial_total
 from dialback.core.plans.draft import DraftSession, as_draft, as_sessions
 from dialback.core.plans.publishing import changes_of, logged_days
@@ -216,6 +218,7 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
         ladder=body.ladder,
         seconds=PROPOSAL_S * desk().patience,
         accepted=accepted_in(athlete, ledger, week, start),
+        most_sets=most_sets(audit_draft(ledger, week, start)),
     )
     found = adjust(ledger, week, options, start, _logged(athlete, week))
     return answer(
@@ -249,6 +252,7 @@ def _step(change: Change) -> StepOut:
         sets=change.sets,
         reason=change.reason,
         effect=dict(change.effect),
+        bundle=change.bundle,
     )
 
 

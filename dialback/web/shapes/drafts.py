@@ -206,6 +206,7 @@ class StepOut(Shape):
     sets: int
     reason: str
     effect: dict[str, float]
+    bundle: int = Field(description="Steps of one bundle need each other: they are taken together")
 
 
 class RungOut(Shape):

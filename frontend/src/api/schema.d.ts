@@ -4546,6 +4546,11 @@ export interface components {
             effect: {
                 [key: string]: number;
             };
+            /**
+             * Bundle
+             * @description Steps of one bundle need each other: they are taken together
+             */
+            bundle: number;
         };
         /**
          * ProposalBody

@@ -70,7 +70,8 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
   // Who comes from a cause wants to see what can be done.
   const [params] = useSearchParams();
   const desk = useProposalDesk(place, draft.sessions, params.has("propose"));
-  const steps = proposed((desk.open && !desk.asking && desk.proposal?.steps) || [], draft.sessions);
+  const all = (desk.open && !desk.asking && desk.proposal?.steps) || [];
+  const steps = proposed(all, draft.sessions);
   const take = (wanted: Schemas["TakeStep"][]) =>
     draft.taken((now, signal) => dial.take(place, now, wanted, signal));
   useKeys({ undo: draft.undo });
@@ -90,7 +91,9 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
               session={session}
               words={draft.audit.lines[at] ?? []}
               proposed={steps.get(at)}
-              take={(step) => void take([asTaken(step)])}
+              take={({ bundle }) =>
+                void take(all.filter((one) => one.bundle === bundle).map(asTaken))
+              }
               logged={opened.logged.includes(session.date)}
               want={(line, name) => setWanted({ session: at, line, name })}
               change={(number, change) => draft.edit((all) => withLine(all, at, number, change))}

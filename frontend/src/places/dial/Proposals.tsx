@@ -3,7 +3,7 @@ import { KEYS, useKeys } from "@/frame/keys";
 import { count, day } from "@/words";
 import { Folded } from "./Folded";
 import { gains } from "./gains";
-import { type Step, asTaken } from "./proposed";
+import { type Step, asTaken, bundled } from "./proposed";
 import type { ProposalDesk } from "./useProposal";
 
 interface Props {
@@ -60,33 +60,59 @@ export function Proposals({ desk, take }: Props) {
 
 const UNITS = { line: "", circuit: " rounds", new: "" };
 
-function StepLine({ step, take, lock }: { step: Step; take: () => void; lock: () => void }) {
+interface BundleProps {
+  steps: Step[];
+  take: () => void;
+  lock: (step: Step) => void;
+}
+
+/** Steps that need each other, with what they do together. */
+function Bundle({ steps, take, lock }: BundleProps) {
+  const [first] = steps;
+  const effect: Record<string, number> = {};
+  for (const step of steps)
+    for (const [measure, gained] of Object.entries(step.effect))
+      effect[measure] = (effect[measure] ?? 0) + gained;
   return (
     <li className="border-b border-hair py-1">
       <div className="flex items-baseline gap-2">
-        <span className="w-10 shrink-0 text-ink-2">{day(step.day).split(" ")[0]}</span>
-        <span className="min-w-0 font-semibold">{step.movement}</span>
-        <span
-          className="whitespace-nowrap"
-          aria-label={`from ${step.count_from} to ${step.count_to}`}
-        >
-          {step.kind === "new" ? `new, ${step.count_to}` : `${step.count_from} → ${step.count_to}`}
-          {UNITS[step.kind]}
-        </span>
-        <span className="ml-auto flex gap-1.5">
-          {step.kind === "line" && (
-            <button type="button" className="trail-link text-ink-2" onClick={lock}>
-              lock
-            </button>
-          )}
-          <button type="button" className="key-button" onClick={take}>
-            Take
-          </button>
-        </span>
+        <ul className="min-w-0 flex-1">
+          {steps.map((step) => (
+            <StepLine
+              key={`${step.session}/${step.line ?? step.movement}`}
+              step={step}
+              lock={() => lock(step)}
+            />
+          ))}
+        </ul>
+        <button type="button" className="key-button" onClick={take}>
+          {steps.length === 1 ? "Take" : steps.length === 2 ? "Take both" : "Take these"}
+        </button>
       </div>
       <p className="pl-12 text-ink-2">
-        {step.reason && `${step.reason}. `}The week: {gains(step.effect)}.
+        {first?.reason && `${first.reason}. `}The week: {gains(effect)}.
       </p>
+    </li>
+  );
+}
+
+function StepLine({ step, lock }: { step: Step; lock: () => void }) {
+  return (
+    <li className="flex items-baseline gap-2">
+      <span className="w-10 shrink-0 text-ink-2">{day(step.day).split(" ")[0]}</span>
+      <span className="min-w-0 font-semibold">{step.movement}</span>
+      <span
+        className="whitespace-nowrap"
+        aria-label={`from ${step.count_from} to ${step.count_to}`}
+      >
+        {step.kind === "new" ? `new, ${step.count_to}` : `${step.count_from} → ${step.count_to}`}
+        {UNITS[step.kind]}
+      </span>
+      {step.kind === "line" && (
+        <button type="button" className="trail-link ml-auto text-ink-2" onClick={lock}>
+          lock
+        </button>
+      )}
     </li>
   );
 }
@@ -141,12 +167,12 @@ function Found({ proposal, asking, atStop, locks, setLocks, take, takeAll }: Fou
               {count(proposal.cleared.length + proposal.remaining.length, "finding")} would clear.
             </p>
             <ul className="mt-1 text-sm">
-              {steps.map((one) => (
-                <StepLine
-                  key={`${one.session}/${one.line ?? one.movement}`}
-                  step={one}
-                  take={() => void take([asTaken(one)])}
-                  lock={() => setLocks((all) => [...all, ...one.movement.split(" + ")])}
+              {bundled(steps).map((bundle) => (
+                <Bundle
+                  key={bundle.map((one) => `${one.session}/${one.line ?? one.movement}`).join()}
+                  steps={bundle}
+                  take={() => void take(bundle.map(asTaken))}
+                  lock={(one) => setLocks((all) => [...all, ...one.movement.split(" + ")])}
                 />
               ))}
             </ul>

@@ -36,6 +36,13 @@ export function proposed(steps: Step[], sessions: Sessions): Map<number, Propose
 const placesOf = <T>(all: readonly T[], keeps: (one: T) => boolean): number[] =>
   all.flatMap((one, at) => (keeps(one) ? [at] : []));
 
+/** The steps of a proposal in the bundles that are taken together, the earliest first. */
+export function bundled(steps: Step[]): Step[][] {
+  const found = new Map<number, Step[]>();
+  for (const step of steps) found.set(step.bundle, [...(found.get(step.bundle) ?? []), step]);
+  return [...found.values()];
+}
+
 /** A step as the core takes it. */
 export const asTaken = (step: Step): Schemas["TakeStep"] => ({
   session: step.session,
