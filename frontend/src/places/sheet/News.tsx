@@ -64,7 +64,7 @@ export function News({ sheet: { news, in_block }, place, basis, choose }: Props)
       {more > 0 && (
         <button
           type="button"
-          className="trail-link no-print text-sm"
+          className="trail-link no-print min-h-6 text-sm"
           aria-expanded={all}
           onClick={() => setAll(!all)}
         >
@@ -113,7 +113,7 @@ function Answer({
       {line.looks_like && (
         <button
           type="button"
-          className="trail-link"
+          className="trail-link min-h-6"
           disabled={mark.isPending}
           onClick={() => mark.mutate(line.looks_like)}
         >
@@ -121,7 +121,7 @@ function Answer({
         </button>
       )}
       {line.can_be_decided && !open && (
-        <button type="button" className="trail-link" onClick={() => setOpen(true)}>
+        <button type="button" className="trail-link min-h-6" onClick={() => setOpen(true)}>
           Decide
         </button>
       )}
