@@ -8,7 +8,7 @@ PORT ?= 8765
 BIN := .venv/bin
 FRONT := $(shell git ls-files -co --exclude-standard frontend 2>/dev/null | grep -v -e schema.d.ts -e /tests/)
 
-.PHONY: setup dev build demo test quick lint lint-python lint-frontend unit-frontend bench fuzz trial docs screenshots lock clean chromium
+.PHONY: setup dev build demo test quick lint lint-python lint-frontend unit-frontend bench simulate fuzz trial docs screenshots lock clean chromium
 
 setup: $(BIN)/dialback
 
@@ -82,6 +82,10 @@ trial: dev build chromium
 bench: dev
 	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements-bench.lock
 	$(BIN)/python -m bench.bench
+
+# A made-up club over a year: how much its verdicts say, and how much of what was planted they find.
+simulate: dev
+	$(BIN)/python -m bench.simulation
 
 # What is made from the code and kept in the repository.
 docs: setup frontend/node_modules
