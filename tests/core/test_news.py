@@ -7,6 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.audit import Audit, audit
+from dialback.core.findings import BY_CODE, OF_WEEKS, find
 from dialback.core.verdict import News, news
 from dialback.core.vocabulary import MUSCLES
 from tests.build import WEEK, book, session, sets
@@ -203,6 +204,16 @@ def test_what_is_in_doubt_is_asked_before_what_may_come_of_it() -> None:
     assert [(one.kind, one.explains) for one in lines] == [
         ("doubt", (("doubt_load", "Row", "load_kg"),))
     ]
+
+
+def test_what_lasts_or_hurts_is_told_by_its_families_alone() -> None:
+    hurt = {"pain": [{"exercise": "Row", "note": "elbow"}]}
+    sided = [*sets("Row", 3, 10, sides="left"), *sets("Row", 3, 5, sides="right")]
+    for week in ([sets("Curl", 9), sided, sets("Row", 9, None, seconds=1)], LEANS_MORE, EVEN):
+        result = after(EVEN, week, week_1=hurt)
+        assert find(result.in_hand, OF_WEEKS) == tuple(
+            one for one in result.findings if BY_CODE[one.code].lasts or BY_CODE[one.code].hurts
+        )
 
 
 WEEKS = st.lists(

@@ -70,6 +70,21 @@ BY_AMOUNT: tuple[Family, ...] = tuple(family for family in FAMILIES if family no
 in which order: more of the same sets at the same place raise and clear none of them."""
 
 
+OF_WEEKS: tuple[Family, ...] = (
+    balance_findings,
+    band_findings,
+    spacing_findings,
+    data_gap_findings,
+    pain_findings,
+    restriction_findings,
+    side_gap_findings,
+    order_findings,
+    overfull_findings,
+    monotony_findings,
+)
+"""Those whose findings last from week to week, or hurt."""
+
+
 def find(week: WeekInHand, families: Iterable[Family] = FAMILIES) -> tuple[Finding, ...]:
     """All findings of a week, or some families of them, in order of code, subject and measure."""
     return tuple(
@@ -85,6 +100,7 @@ __all__ = [
     "BY_CODE",
     "CODES",
     "FAMILIES",
+    "OF_WEEKS",
     "AgainstPlan",
     "Code",
     "Family",

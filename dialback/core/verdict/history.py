@@ -12,7 +12,7 @@ from typing import Final
 from dialback.core.audit import Audit, audit
 from dialback.core.baseline import is_lighter, weeks_before
 from dialback.core.figures import TOTAL_SETS
-from dialback.core.findings import BY_CODE, Finding
+from dialback.core.findings import BY_CODE, OF_WEEKS, Finding, find
 from dialback.core.once import Once
 from dialback.core.tally import Ledger
 from dialback.core.verdict.kinds import is_expected
@@ -35,21 +35,27 @@ def like(finding: Finding) -> Key:
     return code, subject, measure
 
 
-def levels(ledger: Ledger, basis: Basis, week: Week) -> Levels:
-    """The findings of a week above a note, less those that its kind explains."""
+def levels(ledger: Ledger, basis: Basis, week: Week, *, lasting: bool) -> Levels:
+    """The findings of a week above a note, less those that its kind explains.
+
+    With ``lasting`` alone those that stand from week to week, or hurt: the others are looked for in
+    the last comparable week only.
+    """
 
     def found() -> Levels:
         kind = ledger.kinds.get(week)
+        result = audit(ledger, week, basis)
+        every = find(result.in_hand, OF_WEEKS) if lasting else result.findings
         return {
             like(one): one.level
-            for one in audit(ledger, week, basis).findings
+            for one in every
             if one.level != "note" and not is_expected(one, kind)
         }
 
-    return _LEVELS.of(ledger.kept, (basis, week), found)
+    return _LEVELS.of(ledger.kept, (basis, week, lasting), found)
 
 
-_LEVELS: Final = Once[tuple[Basis, Week], Levels]()
+_LEVELS: Final = Once[tuple[Basis, Week, bool], Levels]()
 
 
 @dataclass(frozen=True)
@@ -65,10 +71,12 @@ class History:
     def weeks(self) -> Iterator[tuple[Week, Levels]]:
         """The comparable weeks with their findings."""
         ledger, basis = self.result.ledger, self.result.basis
+        lasting = False
         for week in reversed(weeks_before(self.result.week, LOOK_BACK)):
             sets = ledger.tally(basis, week).get(TOTAL_SETS, 0.0)
             if sets > 0 and week not in ledger.kinds and not is_lighter(ledger, week, sets):
-                yield week, levels(ledger, basis, week)
+                yield week, levels(ledger, basis, week, lasting=lasting)
+                lasting = True
 
     @cached_property
     def lately(self) -> tuple[tuple[Week, Levels], ...]:
