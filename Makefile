@@ -86,6 +86,7 @@ bench: dev
 # A made-up club over a year: how much its verdicts say, and how much of what was planted they find.
 simulate: dev
 	$(BIN)/python -m bench.simulation
+	$(BIN)/python -m bench.simulation --follow 12
 
 # What is made from the code and kept in the repository.
 docs: setup frontend/node_modules
