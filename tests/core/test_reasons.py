@@ -96,6 +96,9 @@ def test_a_proposal_says_what_each_change_is_for() -> None:
     assert any("push : pull from 2 to " in one.sentence for one in found.changes)
 
 
+NOTHING: frozenset[tuple[str, str, str]] = frozenset()
+
+
 class TestBundles:
     @tried(200)
     @given(st.integers(1, 6), st.randoms(use_true_random=False))
@@ -108,16 +111,20 @@ class TestBundles:
         }
         # What is proposed is no worse than the start.
         weights[every] = min(weights[every], weights[frozenset()])
-        found = bundles(count, weights.__getitem__)
+        needs = [frozenset({("a", str(chance.randrange(3)), "b")}) for _ in range(count)]
+        found = bundles(needs, weights.__getitem__)
         assert sorted(one for bundle in found for one in bundle) == sorted(every)
         for order in permutations(found):
             taken: frozenset[int] = frozenset()
             for bundle in order:
                 assert weights[taken | bundle] <= weights[taken]
                 taken |= bundle
+        if len(found) > 1:
+            # Each does something by itself.
+            assert all(weights[bundle] < weights[frozenset()] for bundle in found)
 
     def test_changes_that_need_no_other_stand_alone(self) -> None:
-        assert bundles(3, lambda taken: 9 - 3 * len(taken)) == tuple(
+        assert bundles([NOTHING] * 3, lambda taken: 9 - 3 * len(taken)) == tuple(
             frozenset({one}) for one in range(3)
         )
 
@@ -126,7 +133,18 @@ class TestBundles:
         def weight(taken: frozenset[int]) -> int:
             return 9 - 3 * (1 in taken) - 3 * (2 in taken) + 5 * (0 in taken and 2 not in taken)
 
-        assert bundles(3, weight) == (frozenset({0, 2}), frozenset({1}))
+        assert bundles([NOTHING] * 3, weight) == (frozenset({0, 2}), frozenset({1}))
+
+    def test_changes_that_do_it_only_together_go_together(self) -> None:
+        # The first clears something by itself, the others one thing between the three of them.
+        def weight(taken: frozenset[int]) -> int:
+            return 6 - 3 * (0 in taken) - 3 * ({1, 2, 3} <= taken)
+
+        same = frozenset({("balance", "push_pull", "sets")})
+        assert bundles([NOTHING, same, same, same], weight) == (
+            frozenset({0}),
+            frozenset({1, 2, 3}),
+        )
 
     @tried(4)
     @given(

@@ -232,8 +232,12 @@ def _changes(search: Search, best: Found, *, singly: bool) -> tuple[Change, ...]
         )
 
     every = frozenset(range(len(moved)))
+    left = search.judge.of(best.sessions)
+    needs = [
+        frozenset(_worse(search.judge.of(with_some(every - {at})), left)) for at in sorted(every)
+    ]
     together = (
-        bundles(len(moved), lambda taken: weight_of(search.judge.of(with_some(taken))))
+        bundles(needs, lambda taken: weight_of(search.judge.of(with_some(taken))))
         if singly
         else tuple(frozenset({at}) for at in every)
     )
@@ -253,11 +257,11 @@ def _reason(
 ) -> str:
     """What a bundle does by itself; of one that does nothing so, what stands without it."""
     judge = search.judge
-    after = judge.of(alone)
-    does = _worse(judge.at_start, after)
+    does = _worse(judge.at_start, judge.of(alone))
     if does:
         return effects(judge, alone, does)
-    return effects(judge, best.sessions, _worse(judge.of(without), judge.of(best.sessions)))
+    needed = _worse(judge.of(without), judge.of(best.sessions))
+    return effects(judge, best.sessions, needed)
 
 
 def _change(

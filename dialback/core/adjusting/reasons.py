@@ -35,7 +35,7 @@ def change_words(session: Session, name: str, kind: str, counts: tuple[int, int]
 
 def effects(judge: Judge, sessions: tuple[Session, ...], keys: Sequence[Key]) -> str:
     """What some changes do: the findings that they clear, lower or keep away, in a row."""
-    return "; ".join(_effect(judge, sessions, key) for key in keys)
+    return "; ".join(dict.fromkeys(_effect(judge, sessions, key) for key in keys))
 
 
 def _effect(judge: Judge, sessions: tuple[Session, ...], key: Key) -> str:
