@@ -162,7 +162,7 @@ def test_the_least_change_is_proposed_and_taken(coach: Coach) -> None:
     coach.click("Undo", "button")
     coach.sees("5 open in the draft")
     # What is held is left alone, and the rest goes round it.
-    steps = "//section[@aria-label='Proposal']/div/div/ul/li"
+    steps = "//section[@aria-label='Proposal']/div/div/ul/li/div/ul/li"
     coach.find(ladder).send_keys(Keys.END)
     coach.wait(lambda: len(coach.driver.find_elements(By.XPATH, steps)) > 2, "no whole proposal")
     held = coach.find(f"{steps}[1]//span[contains(@class, 'font-semibold')]").text
