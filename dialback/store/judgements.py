@@ -47,11 +47,11 @@ def acceptances(athlete: Athlete, week: Week, basis: Basis) -> Acceptances:
 
 
 def accepted_by(decisions: Iterable[Decision], week: Week) -> Acceptances:
-    """What decisions in force accept in a week; what was to be gone by it is open again."""
+    """What decisions in force accept in a week; what is watched stays open, and is worked on."""
     return {
         one.key: Accepted(one.level, one.value, one.reason or one.kind, one.since)
         for one in decisions
-        if one.holds_in(week) and not one.is_due_in(week)
+        if one.kind == "intended" and one.holds_in(week)
     }
 
 

@@ -54,6 +54,11 @@ def test_what_was_at_a_lower_level_is_worse() -> None:
     assert (line.kind, line.level) == ("worse", "high")
 
 
+def test_what_comes_to_stand_and_is_worse_is_told_once() -> None:
+    (line,) = told(after(EVEN, LEANS, LEANS, LEANS, LEANS_MORE))
+    assert (line.kind, line.level) == ("worse", "high")
+
+
 def test_what_stands_for_weeks_is_one_line_and_one_question() -> None:
     (line,) = told(after(EVEN, LEANS, LEANS, LEANS, LEANS))
     assert (line.kind, line.since) == ("standing", WEEK.plus(-3))

@@ -68,6 +68,19 @@ class TestInTheVerdict:
         assert line.sentence.startswith("Imbalance (horizontal push : horizontal pull) was to be")
         assert line.sentence.endswith(says)
 
+    def test_a_signal_that_was_to_be_gone_is_looked_at_too(self) -> None:
+        made = {
+            "code": "no_lighter", "subject": "total", "measure": "sets", "kind": "watched",
+            "since": str(WEEK.plus(-4).monday), "until": str(WEEK.sunday),
+        }  # fmt: skip
+        (line,) = [
+            one
+            for one in news(after(*[EVEN] * 12, of_book=of_athlete(made)))
+            if one.explains[0][0] == "no_lighter"
+        ]
+        assert line.kind == "standing"
+        assert line.sentence.endswith("it is still there.")
+
     def test_a_signal_can_be_decided_about(self) -> None:
         twelve = [EVEN] * 9
         assert [one for one in news(after(*twelve)) if one.explains[0][0] == "no_lighter"]
@@ -119,6 +132,22 @@ class TestOverTheApi:
         )
         send(client, "post", f"/api/journal/{entry['id']}/undo", {})
         assert get(client, f"{base}/decisions")["decisions"][0]["decision"]["ended_on"] is None
+
+    def test_what_is_watched_stays_open_and_is_worked_on(
+        self, client: FlaskClient, bring: Bring
+    ) -> None:
+        bring(leaning(), "?name=Watched")
+        base = newest(client)
+        body = {"basis": "completed", "keys": [NAMED], "lasts": "watch", "reason": "more rows"}
+        send(client, "post", f"{base}/weeks/{WEEK}/decisions", body, 201)
+        (one,) = get(client, f"{base}/decisions")["decisions"]
+        assert one["words"].startswith(
+            "Imbalance (horizontal push : horizontal pull): to be gone by"
+        )
+        sheet = get(client, f"{base}/weeks/{WEEK}/sheet")
+        assert not any(found["accepted"] for found in sheet["findings"])
+        # It is not told again until its day.
+        assert not any(NAMED in line["keys"] for line in sheet["news"])
 
     def test_what_happens_once_is_accepted_for_its_week(
         self, client: FlaskClient, bring: Bring
