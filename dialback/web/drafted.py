@@ -75,4 +75,4 @@ def accepted_in(
     known = acceptances(athlete, week, "planned")
     drafted = audit_draft(ledger, week, sessions)
     accepted = (one.key for one in drafted.findings if known and finding_out(one, known).accepted)
-    return left_alone(drafted) | frozenset(accepted)
+    return frozenset(left_alone(drafted)) | frozenset(accepted)

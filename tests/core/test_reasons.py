@@ -190,7 +190,9 @@ def test_a_lighter_week_stays_light() -> None:
     drafted = audit_draft(ledger, WEEK, tuple(ledger.source.week("planned", WEEK)))
     assert light_kind(drafted) == "lighter"
     assert any(one.code == "balance" for one in drafted.findings)
-    held = Options(accepted=left_alone(drafted), most_sets=most_sets(drafted), ladder=False)
+    held = Options(
+        accepted=frozenset(left_alone(drafted)), most_sets=most_sets(drafted), ladder=False
+    )
     assert adjust(ledger, WEEK, held).changes == ()
     # As an ordinary week it would be filled up.
     assert adjust(ledger, WEEK, Options(ladder=False)).changes

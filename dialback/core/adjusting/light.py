@@ -6,6 +6,7 @@ from typing import Final
 
 from dialback.core.audit import Audit
 from dialback.core.figures import TOTAL_SETS
+from dialback.core.findings import Finding
 from dialback.core.verdict.kinds import is_expected
 from dialback.core.vocabulary import Key, WeekKind
 
@@ -21,10 +22,13 @@ def light_kind(drafted: Audit) -> WeekKind | None:
     return "lighter" if kind is None and drafted.in_hand.lighter else None
 
 
-def left_alone(drafted: Audit) -> frozenset[Key]:
+LEFT_ALONE: Final = "The week is meant to be light: this is left alone."
+
+
+def left_alone(drafted: Audit) -> dict[Key, Finding]:
     """The findings of a draft that nothing is changed for: its kind brings them with it."""
     kind = light_kind(drafted)
-    return frozenset(one.key for one in drafted.findings if is_expected(one, kind))
+    return {one.key: one for one in drafted.findings if is_expected(one, kind)}
 
 
 def most_sets(drafted: Audit) -> float | None:

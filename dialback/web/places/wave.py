@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 
 from flask import Response
 
@@ -13,10 +13,14 @@ from dialback.core.adjusting import (
     WaveWeek,
     wave_week,
 )
+from dialback.core.adjusting.light import LEFT_ALONE, left_alone
+from dialback.core.audit import audit_draft
 from dialback.core.figures import TOTAL_SETS
+from dialback.core.findings import Finding
 from dialback.core.plans.draft import as_draft, as_sessions
 from dialback.core.plans.publishing import logged_days
 from dialback.core.tally import Ledger, tally
+from dialback.core.vocabulary import Key
 from dialback.core.weeks import Week
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
@@ -48,7 +52,8 @@ def propose_week(path: WeekPath, body: WaveBody) -> Response:
         at = the_week(before.week)
         drafting.check(before.sessions, at, ledger.movements)
         plans[at] = as_sessions(before.sessions)
-    accepted = accepted_in(athlete, ledger, week, ledger.source.week("planned", week))
+    plan = ledger.source.week("planned", week)
+    accepted = accepted_in(athlete, ledger, week, plan)
     try:
         found = wave_week(
             ledger,
@@ -61,10 +66,13 @@ def propose_week(path: WeekPath, body: WaveBody) -> Response:
         )
     except NothingToStartFromError as nothing:
         raise NotThereError(f"{athlete.name}: {nothing}.") from None
-    return answer(_out(ledger, week, found, athlete.change))
+    alone = left_alone(audit_draft(ledger, week, plan)) if plan else {}
+    return answer(_out(ledger, week, found, athlete.change, alone))
 
 
-def _out(ledger: Ledger, week: Week, found: WaveWeek, state: int) -> WaveWeekOut:
+def _out(
+    ledger: Ledger, week: Week, found: WaveWeek, state: int, alone: Mapping[Key, Finding]
+) -> WaveWeekOut:
     proposal = found.proposal
     planned, sets = (
         tally(ledger.measure(sessions)).get(TOTAL_SETS, 0.0)
@@ -81,12 +89,20 @@ def _out(ledger: Ledger, week: Week, found: WaveWeek, state: int) -> WaveWeekOut
         weeks_off=found.pause.weeks if found.pause else None,
         sessions=list(as_draft(proposal.sessions, ledger.movements)),
         changes=[change.sentence for change in proposal.changes],
-        findings=list(_findings(found, proposal)),
+        findings=list(_findings(found, proposal, alone)),
     )
 
 
-def _findings(found: WaveWeek, proposal: Proposal) -> Iterable[WaveFinding]:
+def _findings(
+    found: WaveWeek, proposal: Proposal, alone: Mapping[Key, Finding]
+) -> Iterable[WaveFinding]:
+    """What the plan and the proposal have, and what is left alone of a week that is to be light."""
     why = {one.finding.key: one.sentence for one in proposal.remaining}
+    for key, finding in alone.items():
+        if finding.level != "note" and key not in {*found.before, *found.left}:
+            yield WaveFinding(
+                **block_finding(finding).model_dump(), before=True, left=True, why=LEFT_ALONE
+            )
     for key in sorted({*found.before, *found.left}):
         finding = found.left.get(key) or found.before[key]
         yield WaveFinding(
