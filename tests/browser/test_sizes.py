@@ -73,10 +73,10 @@ def test_a_phone_shows_figures_before_drawings(coach: Coach) -> None:
     coach.holds(lambda: 0 <= coach.find(name).rect["x"] < 60)
 
 
-def test_a_tablet_has_room_for_what_to_look_at(coach: Coach) -> None:
+def test_a_tablet_has_room_for_what_is_new(coach: Coach) -> None:
     resize(coach.driver, 768, 1024)
-    coach.open("/", "Look at first")
-    coach.wait(lambda: coach.find("//th[.='Look at first']").rect["width"] > 150, "cramped")
+    coach.open("/", "What is new")
+    coach.wait(lambda: coach.find("//th[.='What is new']").rect["width"] > 150, "cramped")
 
 
 def test_a_phone_opens_a_movement_above_the_list(coach: Coach) -> None:

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.audit import Audit, audit
-from dialback.core.findings import BY_CODE, OF_WEEKS, find
+from dialback.core.findings import BY_CODE, CODES, OF_WEEKS, find
 from dialback.core.verdict import News, news
 from dialback.core.vocabulary import MUSCLES
 from tests.build import WEEK, book, session, sets
@@ -52,6 +52,10 @@ def test_what_the_last_week_had_not_is_new() -> None:
 def test_what_was_at_a_lower_level_is_worse() -> None:
     (line,) = told(after(EVEN, EVEN, LEANS, LEANS_MORE))
     assert (line.kind, line.level) == ("worse", "high")
+
+
+def test_what_lasts_has_its_question() -> None:
+    assert all(bool(code.ask) == code.lasts for code in CODES)
 
 
 def test_what_comes_to_stand_and_is_worse_is_told_once() -> None:

@@ -42,7 +42,8 @@ class Code:
 
     Of ``apart`` ones each subject is a cause of its own where nothing explains it. What ``hurts``
     stands before everything else. What ``lasts`` stands from week to week where nobody does
-    anything about it; the rest happens. ``to_watch`` is what the athlete is told.
+    anything about it, and ``ask`` is asked about it then; the rest happens. ``to_watch`` is what
+    the athlete is told.
     ``part_of`` are the kinds of weeks that bring it with them; ``waits_for`` the doubts about what
     was logged that it may well come of: it is no news until they are settled.
     """
@@ -55,6 +56,7 @@ class Code:
     of: Of = ""
     hurts: bool = False
     lasts: bool = False
+    ask: str = ""
     part_of: str = ""
     waits_for: str = ""
     to_watch: ToWatch | None = None
@@ -88,15 +90,18 @@ _CALM: Final = ToWatch(
 CODES: Final[tuple[Code, ...]] = (
     Code(
         "balance", "Imbalance", "pair", apart=True, of="ratio", lasts=True,
+        ask="Is this intended, or does the short side need sets?",
         part_of="lighter taper test travel race return rehab skill tempo",
         waits_for="reps twice stranger",
     ),
     Code(
         "muscle_floor", "Below the floor", "muscle", of="sum", lasts=True,
+        ask="Is this intended, is the minimum too high, or do they need sets?",
         part_of="lighter taper test travel race return rehab skill", waits_for="stranger",
     ),
     Code(
         "muscle_ceiling", "Above the ceiling", "muscle", of="sum", lasts=True,
+        ask="Is this intended, or are there sets to take off?",
         part_of="test overreach travel", waits_for="twice stranger",
     ),
     Code(
@@ -109,6 +114,7 @@ CODES: Final[tuple[Code, ...]] = (
     ),
     Code(
         "spacing", "Spacing", "muscle", lasts=True,
+        ask="Is this intended, or can the days be moved apart?",
         part_of="overreach travel", waits_for="twice stranger",
     ),
     Code(
@@ -126,11 +132,13 @@ CODES: Final[tuple[Code, ...]] = (
     ),
     Code(
         "side_gap", "Left and right", "movement", lasts=True,
+        ask="Is the weaker side known, or should somebody look at it?",
         to_watch=ToWatch("Do as much with the left as with the right: {}."),
         part_of="rehab", waits_for="reps",
     ),
     Code(
         "order", "Order", "day", lasts=True,
+        ask="Is the small muscle first on purpose?",
         part_of="travel race rehab",
     ),
     Code(
@@ -140,6 +148,7 @@ CODES: Final[tuple[Code, ...]] = (
     ),
     Code(
         "overfull", "Overfull", "day", lasts=True,
+        ask="May the session be this full, or should something go?",
         part_of="overreach",
     ),
     Code(
@@ -148,6 +157,7 @@ CODES: Final[tuple[Code, ...]] = (
     ),
     Code(
         "monotony", "Monotony", "week", cause="alone", lasts=True,
+        ask="Is there room for a hard day and an easy one?",
         part_of="overreach",
     ),
     Code(
@@ -169,7 +179,8 @@ CODES: Final[tuple[Code, ...]] = (
         to_watch=ToWatch("You are just back: start easy, and stop while you still feel fresh."),
         part_of="return",
     ),
-    Code("data_gap", "Gap in the log", "week", lasts=True),
+    Code("data_gap", "Gap in the log", "week", lasts=True,
+        ask="Can more of it be logged?"),
     Code("pain", "Something hurt", "movement", cause="itself", hurts=True),
     Code("restriction", "Restricted", "restriction", apart=True, hurts=True),
 )  # fmt: skip

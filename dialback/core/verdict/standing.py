@@ -80,7 +80,7 @@ def _standing_line(week: Open, code: str, several: list[Finding]) -> News:
         ),
         tuple(finding.key for finding in several),
         since,
-        "Is this intended, or should the rule or the plan change?",
+        BY_CODE[code].ask,
     )
 
 
