@@ -25,7 +25,8 @@ NEXT = "/api/athletes/1/weeks/2026-W42"
 PAGES = (
     "/api/roster", "/api/movements", "/api/kit", "/api/rules", "/api/journal", "/api/templates",
     "/api/imports", "/api/floor?day=2026-10-12", "/api/athletes/archived", "/api/schools",
-    "/api/athletes/1/export", "/api/athletes/1/everything", "/api/athletes/1/rules",
+    "/api/athletes/1/book", "/api/athletes/1/decisions", "/api/athletes/1/everything",
+    "/api/athletes/1/rules",
     "/api/athletes/1/care", "/api/athletes/1/restrictions", "/api/athletes/1/maxima",
     "/api/athletes/1/goals", HERE, f"{HERE}/sheet", f"{HERE}/log", f"{HERE}/season?weeks=16",
     f"{HERE}/report", NEXT, f"{NEXT}/block?weeks=4", f"{NEXT}/draft", f"{NEXT}/write",
@@ -105,6 +106,17 @@ def whole(tmp_path_factory: pytest.TempPathFactory) -> Path:
             **about,
         )
         models.Declined.create(athlete=2, **about)
+        models.Decision.create(
+            athlete=2,
+            kind="watched",
+            level="caution",
+            value=2.0,
+            reason="meant",
+            since="2026-09-21",
+            until="2026-10-25",
+            ended_on="2026-10-11",
+            **about,
+        )
         assert damage.find() == []
     database.close()
     back_up(data, data.with_name("copy.sqlite"))
