@@ -21,17 +21,15 @@ from dialback.core.long_run.habits import (
     rpe_gone,
     to_failure,
 )
-from dialback.core.long_run.trends import (
+from dialback.core.long_run.lifts import effort_rises, lift_stands, tension_falls
+from dialback.core.long_run.sums import (
     body_weight,
     creep,
-    effort_rises,
-    lift_stands,
     longer,
     plan_drift,
     ratio_drift,
     rests_shorter,
     side_gap_grows,
-    tension_falls,
 )
 from dialback.core.long_run.view import Signal, View
 from dialback.core.once import Once

@@ -59,6 +59,12 @@ class Signal:
         return BY_SIGNAL[self.code].ask
 
 
+Line = list[tuple[Week, float]]
+"""A figure over weeks, in order."""
+WINDOW: Final = 10
+"""Weeks of the calendar that a trend looks at: eight ordinary ones, as a rule."""
+
+
 @dataclass(frozen=True)
 class View:
     """An athlete's completed weeks up to one, the latest last."""
@@ -145,3 +151,13 @@ def by_movement(entries: Iterable[Entry]) -> Iterator[tuple[str, list[Entry]]]:
     for entry in entries:
         found.setdefault(entry.measured.shape.moves[0].movement.name, []).append(entry)
     yield from found.items()
+
+
+def per_eight(found: Trend) -> float:
+    """What a trend comes to in eight weeks, as a share of where it began."""
+    return found.slope * PER_WEEKS / found.first if found.first > 0 else 0.0
+
+
+def in_percent(share: float) -> str:
+    """A share in whole per cent."""
+    return f"{share * 100:.0f} %"

@@ -1,9 +1,11 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import type { Basis, Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { decisions, markWeek } from "@/api/decisions";
 import type { WeekPlace } from "@/api/place";
 import { May } from "@/frame/May";
+import { weekPath } from "@/frame/places";
 import { LevelMark } from "@/marks/LevelMark";
 import { Sparkline } from "@/marks/Sparkline";
 import { count, KIND_WORDS } from "@/words";
@@ -53,6 +55,16 @@ export function News({ sheet: { news, in_block }, place, basis, choose }: Props)
               <Sentence line={line} choose={choose} />
               {line.points.length > 2 && (
                 <Sparkline points={line.points} label={`Week by week: ${line.sentence}`} />
+              )}
+              {line.kind === "doubt" && (
+                <May right="log">
+                  <Link
+                    className="trail-link no-print inline-block min-h-6 text-sm"
+                    to={weekPath(place.athlete, place.week, "log")}
+                  >
+                    Mend it in the log
+                  </Link>
+                </May>
               )}
               <May right="plan">
                 <Answer line={line} place={place} basis={basis} inBlock={in_block} />

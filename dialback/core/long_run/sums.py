@@ -1,10 +1,9 @@
-"""What creeps: sums, ratios, minutes, rests, body weight, tension, exertion, sides."""
+"""What creeps: sets, ratios, minutes, rests, body weight, sides, plan and log."""
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Mapping
+from collections.abc import Iterator
 from datetime import timedelta
-from itertools import pairwise
 from math import exp, log
 from statistics import fmean, median
 from typing import Final
@@ -12,18 +11,22 @@ from typing import Final
 from dialback.core.audit import sessions_done
 from dialback.core.balance import deciding_measure, weigh
 from dialback.core.causes import FOLDS
-from dialback.core.figures import TOTAL_SETS, of_movement
-from dialback.core.kit import loads_for
-from dialback.core.long_run.trend import Trend, trend
-from dialback.core.long_run.view import PER_WEEKS, Signal, View, by_movement, from_own_mean
-from dialback.core.maxima import session_tops
+from dialback.core.figures import TOTAL_SETS
+from dialback.core.long_run.trend import trend
+from dialback.core.long_run.view import (
+    PER_WEEKS,
+    WINDOW,
+    Line,
+    Signal,
+    View,
+    in_percent,
+    per_eight,
+)
 from dialback.core.sides import left_right
 from dialback.core.vocabulary import PAIRS_BY_NAME, WHOLE_WEEK
 from dialback.core.weeks import Week
 from dialback.core.words import number, weight_text
 
-WINDOW: Final = 10
-"""Weeks of the calendar that a trend looks at: eight ordinary ones, as a rule."""
 RATIO_WINDOW: Final = 13
 LEAST_RATIO: Final = 8
 REST_WEEKS: Final = 2
@@ -31,27 +34,6 @@ REST_BEFORE: Final = 3
 WEIGHT_DAYS: Final = 56
 LEAST_WEIGHINGS: Final = 4
 LEAST_WEIGHT_DAYS: Final = 28
-FALLING_MAXIMUM: Final = 0.01
-"""Exertion that rises with what is lifted is a block; with maxima that rise more than this it is
-left alone."""
-STEP_WEEKS: Final = 16
-USUAL_STEP_KG: Final = 2.5
-STEPS_MISSED: Final = 1.25
-"""By more than a step of its load the others must be ahead: a step more would have shown."""
-STILL: Final = 0.005
-"""A lift that gains no more than this share in eight weeks stands still."""
-RISING_LOAD: Final = 0.02
-
-Line = list[tuple[Week, float]]
-
-
-def _per_eight(found: Trend) -> float:
-    """What the trend comes to in eight weeks, as a share of where it began."""
-    return found.slope * PER_WEEKS / found.first if found.first > 0 else 0.0
-
-
-def _signed(share: float) -> str:
-    return f"{share * 100:.0f} %"
 
 
 def creep(view: View) -> Iterator[Signal]:
@@ -63,7 +45,7 @@ def creep(view: View) -> Iterator[Signal]:
         (week, view.ledger.tally("completed", week)[TOTAL_SETS]) for week in view.steady(WINDOW)
     ]
     found = view.trend(points)
-    if found is None or not found.rises or not found.creeps or _per_eight(found) < limit:
+    if found is None or not found.rises or not found.creeps or per_eight(found) < limit:
         return
     yield Signal(
         "creep",
@@ -135,7 +117,7 @@ def longer(view: View) -> Iterator[Signal]:
         if minutes:
             points.append((week, median(minutes)))
     found = view.trend(points)
-    if found is None or not found.rises or _per_eight(found) < limit:
+    if found is None or not found.rises or per_eight(found) < limit:
         return
     yield Signal(
         "longer",
@@ -172,7 +154,7 @@ def rests_shorter(view: View) -> Iterator[Signal]:
         WHOLE_WEEK,
         "rest_s",
         "caution",
-        f"Rests are {_signed(1 - now / usual)} shorter than in {before[0][0].said}, movement by "
+        f"Rests are {in_percent(1 - now / usual)} shorter than in {before[0][0].said}, movement by "
         "movement.",
         tuple(points),
         before[-1][0],
@@ -223,170 +205,10 @@ def body_weight(view: View) -> Iterator[Signal]:
         "caution",
         f"Body weight has fallen from {weight_text(found.first, unit, 1)} in "
         f"{Week.of(points[0][0]).said} to {weight_text(found.last, unit, 1)} "
-        f"(−{_signed(1 - found.last / found.first)}).",
+        f"(−{in_percent(1 - found.last / found.first)}).",
         tuple({Week.of(day): kg for day, kg in points}.items()),
         Week.of(points[0][0]),
     )
-
-
-def tension_falls(view: View) -> Iterator[Signal]:
-    """Less tension per rep while loads rise: the same movements done faster."""
-    limit = view.threshold("tension_falls")
-    if limit is None or not view.steady_now:
-        return
-    weeks = view.steady(WINDOW)
-    points = view.index({week: _per_rep(view, week, "tut_s") for week in weeks})
-    heavier = view.index({week: _per_rep(view, week, "volume_load_kg") for week in weeks})
-    loads = view.trend(heavier)
-    found = view.trend(points)
-    if (
-        found is None
-        or loads is None
-        or not found.falls
-        or found.last > (1 - limit) * found.first
-        or loads.last < (1 + RISING_LOAD) * loads.first
-    ):
-        return
-    yield Signal(
-        "tension_falls",
-        WHOLE_WEEK,
-        "tut_s",
-        "caution",
-        f"Tension per rep has fallen by {_signed(1 - found.last / found.first)} since "
-        f"{points[0][0].said}, while loads rose by {_signed(loads.last / loads.first - 1)}.",
-        tuple(points),
-        points[0][0],
-    )
-
-
-def _per_rep(view: View, week: Week, measure: str) -> dict[str, float]:
-    sums = view.ledger.tally("completed", week)
-    found = {}
-    for name, _ in by_movement(view.working(week)):
-        reps = sums.get(of_movement(name, "reps"), 0.0)
-        if reps > 0:
-            found[name] = sums.get(of_movement(name, measure), 0.0) / reps
-    return found
-
-
-def effort_rises(view: View) -> Iterator[Signal]:
-    """Exertion that rises over weeks, movement by movement, with nothing to show for it."""
-    limit = view.threshold("effort_rises")
-    if limit is None or not view.steady_now:
-        return
-    weeks = view.steady(WINDOW)
-    rated = from_own_mean({week: _exertion(view, week) for week in weeks})
-    found = view.trend(rated)
-    if found is None or not found.rises or found.slope * PER_WEEKS < limit:
-        return
-    strength = view.trend(view.index({week: _maxima(view, week) for week in weeks}), 4)
-    if strength is not None and strength.last > (1 + FALLING_MAXIMUM) * strength.first:
-        return
-    yield Signal(
-        "effort_rises",
-        WHOLE_WEEK,
-        "rpe",
-        "caution",
-        f"Sets are rated {number(found.last - found.first, 1)} RPE harder than in "
-        f"{weeks[0].said}, movement by movement, and nothing heavier is lifted for it.",
-        tuple(rated),
-        weeks[0],
-    )
-
-
-def _exertion(view: View, week: Week) -> dict[str, float]:
-    found = {}
-    for name, entries in by_movement(view.working(week)):
-        rated = [entry.set.rpe for entry in entries if entry.set.rpe is not None]
-        if rated:
-            found[name] = fmean(rated)
-    return found
-
-
-def _maxima(view: View, week: Week) -> dict[str, float]:
-    """The best estimated maximum of each movement in a week, kg."""
-    found: dict[str, float] = {}
-    for tops in session_tops(view.entries(week), view.ledger):
-        for name, top in tops.items():
-            if top.maximum_kg is not None:
-                found[name] = max(found.get(name, 0.0), top.maximum_kg)
-    return found
-
-
-def lift_stands(view: View) -> Iterator[Signal]:
-    """A compound lift that stands still while the others rise."""
-    limit = view.threshold("lift_stands")
-    if limit is None or not view.steady_now:
-        return
-    weeks = view.steady(WINDOW + 2)
-    best = {week: _maxima(view, week) for week in weeks}
-    compound = {name for of in best.values() for name in of if view.ledger.movements[name].compound}
-    lines = {
-        name: [(week, best[week][name]) for week in weeks if name in best[week]]
-        for name in sorted(compound)
-    }
-    behind: list[tuple[float, float, str]] = []
-    for name, points in lines.items():
-        found = view.trend(points)
-        if found is None or found.z >= 1 or _per_eight(found) > STILL:
-            continue
-        rest = view.index({week: _but(of, compound - {name}) for week, of in best.items()}, 2)
-        others = view.trend(rest)
-        if others is None or not others.rises:
-            continue
-        gained = _per_eight(others)
-        apart = view.trend(_ahead(rest, dict(points)))
-        if (
-            apart is not None
-            and apart.rises
-            and gained - _per_eight(found) >= max(limit, STEPS_MISSED * _next_step(view, name))
-        ):
-            behind.append((gained - _per_eight(found), gained, name))
-    if behind:
-        # Of several the one that is farthest behind; the rest is a stall of the programme.
-        _, gained, name = max(behind)
-        first = lines[name][0][0]
-        yield Signal(
-            "lift_stands",
-            name,
-            "load_kg",
-            "note",
-            f"{name} has stood still since {first.said}, while the other lifts gained "
-            f"{_signed(gained)} in eight weeks.",
-            tuple(lines[name]),
-            first,
-        )
-
-
-def _but(values: Mapping[str, float], names: Collection[str]) -> dict[str, float]:
-    return {name: value for name, value in values.items() if name in names}
-
-
-def _ahead(rest: Line, own: Mapping[Week, float]) -> Line:
-    """How far the others are ahead of one, as a logarithm; the weeks that both have."""
-    return [(week, log(value / own[week])) for week, value in rest if own.get(week)]
-
-
-def _next_step(view: View, name: str) -> float:
-    """The least that is added to the movement's load, as a share: less cannot be seen.
-
-    By the kit; where that is unknown by the steps that were made so far.
-    """
-    loads = sorted(
-        {
-            entry.set.load_kg
-            for week in view.trained(STEP_WEEKS)
-            for entry in view.working(week)
-            if entry.measured.shape.moves[0].movement.name == name and entry.set.load_kg > 0
-        }
-    )
-    if not loads:
-        return 0.0
-    kit, movement = view.ledger.kit, view.ledger.movements[name]
-    made = loads_for(kit, movement)[1] if kit is not None else ()
-    above = [load - loads[-1] for load in made if load > loads[-1]]
-    steps = above[:1] or [after - before for before, after in pairwise(loads)] or [USUAL_STEP_KG]
-    return min(steps) / loads[-1]
 
 
 def side_gap_grows(view: View) -> Iterator[Signal]:
@@ -407,8 +229,8 @@ def side_gap_grows(view: View) -> Iterator[Signal]:
         "left_right",
         "reps",
         "caution",
-        f"The gap between left and right has grown from {_signed(max(0.0, found.first))} in "
-        f"{points[0][0].said} to {_signed(found.last)}.",
+        f"The gap between left and right has grown from {in_percent(max(0.0, found.first))} in "
+        f"{points[0][0].said} to {in_percent(found.last)}.",
         tuple(points),
         points[0][0],
     )
@@ -426,7 +248,8 @@ def plan_drift(view: View) -> Iterator[Signal]:
         # A missed session is told as such; this is about those that were kept.
         if planned and kept is not None and kept >= 1:
             points.append((week, view.ledger.tally("completed", week)[TOTAL_SETS] / planned))
-    found = view.trend(points[-PER_WEEKS:], 5)
+    points = points[-PER_WEEKS:]
+    found = view.trend(points, 5)
     if found is None or points[-1][0] != view.week:
         return
     moved = found.last - found.first
@@ -439,8 +262,8 @@ def plan_drift(view: View) -> Iterator[Signal]:
         WHOLE_WEEK,
         "sets",
         "caution",
-        f"Of the sets planned {_signed(found.last)} are done; in {points[-PER_WEEKS:][0][0].said} "
-        f"it was {_signed(found.first)}.",
+        f"Of the sets planned {in_percent(found.last)} are done; in {points[0][0].said} "
+        f"it was {in_percent(found.first)}.",
         tuple(points),
-        points[-PER_WEEKS:][0][0],
+        points[0][0],
     )
