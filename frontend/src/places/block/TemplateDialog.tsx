@@ -59,6 +59,7 @@ export function TemplateDialog({ place, week, open, close }: Props) {
             template={template}
             week={week}
             people={people}
+            everybody={roster.data?.waiting.length === 0}
             athletes={athletes}
             choose={setAthletes}
             busy={lay.isPending}
@@ -202,6 +203,8 @@ interface ForWhomProps {
   template: Template;
   week: string;
   people: { id: number; name: string; squad: string }[];
+  /** Whether they are all: while some are still counted, nobody can say "all". */
+  everybody: boolean;
   athletes: number[];
   choose: (how: (now: number[]) => number[]) => void;
   busy: boolean;
@@ -209,7 +212,8 @@ interface ForWhomProps {
 }
 
 /** Over whose weeks it is laid. */
-function ForWhom({ template, week, people, athletes, choose, busy, lay }: ForWhomProps) {
+function ForWhom(props: ForWhomProps) {
+  const { template, week, people, everybody, athletes, choose, busy, lay } = props;
   return (
     <fieldset>
       <legend className="mb-1">
@@ -236,6 +240,7 @@ function ForWhom({ template, week, people, athletes, choose, busy, lay }: ForWho
         <button
           type="button"
           className="trail-link"
+          disabled={!everybody}
           onClick={() => choose(() => people.map((one) => one.id))}
         >
           all
@@ -248,6 +253,7 @@ function ForWhom({ template, week, people, athletes, choose, busy, lay }: ForWho
             key={squad}
             type="button"
             className="trail-link"
+            disabled={!everybody}
             onClick={() =>
               choose(() => people.filter((one) => one.squad === squad).map((one) => one.id))
             }
