@@ -109,7 +109,7 @@ function StepLine({ step, lock }: { step: Step; lock: () => void }) {
         {UNITS[step.kind]}
       </span>
       {step.kind === "line" && (
-        <button type="button" className="trail-link ml-auto text-ink-2" onClick={lock}>
+        <button type="button" className="trail-link ml-auto min-h-6 text-ink-2" onClick={lock}>
           lock
         </button>
       )}
