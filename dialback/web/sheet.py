@@ -18,7 +18,7 @@ from dialback.core.measures import MEASURES, MUSCLE_MEASURES, measures_of
 from dialback.core.reconcile import SessionMatch
 from dialback.core.remedies import clears
 from dialback.core.sessions import Set
-from dialback.core.verdict import News, Verdict, news, verdict, worst_open
+from dialback.core.verdict import KINDS, News, Verdict, news, verdict, worst_open
 from dialback.core.verdict.decided import can_be_decided
 from dialback.core.vocabulary import LEFT_RIGHT, MUSCLES, PAIRS, label
 from dialback.core.weeks import Week
@@ -110,6 +110,7 @@ def news_out(found: Verdict, lines: Iterable[News], told: Sequence[FindingOut]) 
     return [
         NewsOut(
             kind=line.kind,
+            says=KINDS[line.kind],
             level=line.level,
             sentence=line.sentence,
             ask=line.ask,

@@ -6,6 +6,7 @@ from collections.abc import Collection, Iterable
 from datetime import date
 from typing import Any, Literal
 
+from dialback.book.book import MAX_DECISIONS
 from dialback.book.errors import bad_input
 from dialback.book.signed_document import Acceptance as SignedAcceptance
 from dialback.book.signed_document import signed_document, since_signed
@@ -85,7 +86,6 @@ def reopen_cause(
         entry.tell(f"Reopened in {week.said}, {basis}: {found.sentence}", athlete)
 
 
-MOST_DECISIONS = 2000
 WATCH_WEEKS = 4
 """So long what is watched may take until it is gone."""
 
@@ -142,8 +142,8 @@ def decide(
                 )
             )
         there = list(numbered_decisions(athlete).values())
-        if len(there) + len(made) > MOST_DECISIONS:
-            raise bad_input("keys", f"{athlete.name} has {MOST_DECISIONS} decisions, the most")
+        if len(there) + len(made) > MAX_DECISIONS:
+            raise bad_input("keys", f"{athlete.name} has {MAX_DECISIONS} decisions, the most")
         # Said once more, for the answer to the first was lost: it stands as it is.
         numbers = add_decisions(athlete, [one for one in made if one not in there])
         touch(athlete)
@@ -179,8 +179,7 @@ def set_week_kind(number: int, week: Week, kind: WeekKind | None) -> Athlete:
         book = {**kept, "kinds": sorted(kinds, key=lambda one: str(one.get("week")))}
         undo = change(athlete, extra={**athlete.extra, "book": book})
         touch(athlete)
-        what = f"a week of the kind {kind}" if kind else "an ordinary week"
-        entry.tell(f"Marked {week.said} as {what}", athlete, undo=undo)
+        entry.tell(f"Marked {week.said}: {kind or 'ordinary'}", athlete, undo=undo)
         return athlete
 
 

@@ -240,6 +240,9 @@ class TestTrends:
         # A plan that asks for shorter rests gets them.
         assert "rests_shorter" not in given_in(weeks, plan=weeks)
         assert "rests_shorter" in given_in(weeks, plan=lambda back: usual(back, rest_s=90))
+        # Seconds and shares of a plan that began to write rests are not mixed up.
+        begun = lambda back: usual(back, **({"rest_s": 90} if back < 2 else {}))  # noqa: E731
+        assert "rests_shorter" not in given_in(lambda back: usual(back, rest_s=90), plan=begun)
 
     def test_a_body_weight_that_falls(self) -> None:
         weighings = [

@@ -183,7 +183,7 @@ HEAVY = [sets(name, 5, 8, load_kg=70) for name in ("Press", "Row", "Squat")]
 def test_a_week_that_looks_like_a_test_is_asked_about_once() -> None:
     lines = news(after(HEAVY, HEAVY, HEAVY, SINGLES))
     assert lines[0].explains == (("week_kind", "test", "kind"),)
-    assert "singles in Press and Squat, and 6 sets instead of 15" in lines[0].sentence
+    assert "singles or doubles in Press and Squat, and 6 sets instead of 15" in lines[0].sentence
     assert not [one for one in lines if one.level == "high"]
     marked = {"kinds": [{"week": str(WEEK), "kind": "test"}]}
     assert not [one for one in news(after(HEAVY, HEAVY, HEAVY, SINGLES, of_book=marked)) if one.ask]

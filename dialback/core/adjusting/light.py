@@ -8,9 +8,9 @@ from dialback.core.audit import Audit
 from dialback.core.figures import TOTAL_SETS
 from dialback.core.findings import Finding
 from dialback.core.verdict.kinds import is_expected
-from dialback.core.vocabulary import Key, WeekKind
+from dialback.core.vocabulary import LIGHT_KINDS, Key, WeekKind
 
-LIGHT: Final[frozenset[WeekKind]] = frozenset({"lighter", "taper", "test"})
+LIGHT: Final[frozenset[WeekKind]] = LIGHT_KINDS | {"test"}
 """In weeks of these kinds only what hurts or breaks a limit is proposed, and no set more."""
 
 

@@ -231,51 +231,44 @@ def _changes(search: Search, best: Found, *, singly: bool) -> tuple[Change, ...]
             {one.added: one.count for one in some if one.added is not None},
         )
 
+    known: dict[frozenset[int], Mapping[Key, Finding]] = {}
+
+    def judged(taken: frozenset[int]) -> Mapping[Key, Finding]:
+        if taken not in known:
+            known[taken] = search.judge.of(with_some(taken))
+        return known[taken]
+
     every = frozenset(range(len(moved)))
-    left = search.judge.of(best.sessions)
-    needs = [
-        frozenset(_worse(search.judge.of(with_some(every - {at})), left)) for at in sorted(every)
-    ]
+    needs = [_worse(judged(every - {at}), judged(every)) for at in sorted(every)]
     together = (
-        bundles(needs, lambda taken: weight_of(search.judge.of(with_some(taken))))
+        bundles([frozenset(keys) for keys in needs], lambda taken: weight_of(judged(taken)))
         if singly
         else tuple(frozenset({at}) for at in every)
     )
     found = []
     for number, bundle in enumerate(together):
-        reason = _reason(search, with_some(bundle), with_some(every - bundle), best)
-        for at in sorted(bundle):
-            found.append(_change(search, best, moved[at], number, reason, with_some(every - {at})))
+        # What it does by itself; of one that does nothing so, what stands without it.
+        does = _worse(search.judge.at_start, judged(bundle))
+        without = with_some(every - bundle)
+        shown = with_some(bundle) if does else best.sessions
+        reason = effects(search.judge, shown, does or _worse(judged(every - bundle), judged(every)))
+        effect = _effect(search.judge, without, best.sessions)
+        found += [
+            _change(search, moved[at], needs[at], reason, effect, number) for at in sorted(bundle)
+        ]
     return tuple(sorted(found, key=lambda one: (one.day, one.line is None, one.line or 0)))
-
-
-def _reason(
-    search: Search,
-    alone: tuple[Session, ...],
-    without: tuple[Session, ...],
-    best: Found,
-) -> str:
-    """What a bundle does by itself; of one that does nothing so, what stands without it."""
-    judge = search.judge
-    does = _worse(judge.at_start, judge.of(alone))
-    if does:
-        return effects(judge, alone, does)
-    needed = _worse(judge.of(without), judge.of(best.sessions))
-    return effects(judge, best.sessions, needed)
 
 
 def _change(
     search: Search,
-    best: Found,
     moved: _Moved,
-    bundle: int,
+    because: tuple[Key, ...],
     reason: str,
-    without: tuple[Session, ...],
+    effect: Mapping[str, float],
+    bundle: int,
 ) -> Change:
-    """One change of an answer; ``without`` is the answer without it."""
-    week, judge = search.week, search.judge
-    because = _worse(judge.of(without), judge.of(best.sessions))
-    effect = _effect(judge, without, best.sessions)
+    """One change of an answer."""
+    week = search.week
     if moved.line is None:
         addition = week.additions[moved.added or 0]
         session = week.start[addition.session]

@@ -18,9 +18,9 @@ class Change:
 
     ``session`` is the place of its session in the start, from 0. ``line`` counts from 1 in the
     session before the change and is ``None`` of an added one; ``movement`` is ``None`` of a
-    circuit, which has its ``part``. ``sets`` is how many sets come or go by it; ``effect`` is what
-    the week's four measures gain by it, beside the other changes. Changes of one ``bundle`` need
-    each other and are taken together; ``reason`` is what the bundle does.
+    circuit, which has its ``part``. ``sets`` is how many sets come or go by it; Changes of
+    one ``bundle`` need each other and are taken together: ``reason`` is what the bundle does,
+    ``effect`` what the week's four measures gain by it, beside the other bundles.
     """
 
     session: int

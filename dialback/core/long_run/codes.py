@@ -59,7 +59,7 @@ SIGNALS: Final[tuple[SignalCode, ...]] = (
     ),
     SignalCode(
         "doubt_unit", "Pounds or kilograms", "doubt", 0.15, "off 2.2 at most, as a share",
-        "Pounds, written as kilograms? Correct the unit in the log.", day=True,
+        "Pounds for kilograms, or the other way round? Correct the unit in the log.", day=True,
     ),
     SignalCode(
         "doubt_twice", "Logged twice", "doubt", 6, "sets at least",
@@ -92,7 +92,7 @@ SIGNALS: Final[tuple[SignalCode, ...]] = (
     ),
     SignalCode(
         "body_weight", "Body weight falls", "course", 0.045, "share, in eight weeks",
-        "Is it intended? If not, ask how the athlete eats, and send them to a professional.",
+        "Is it intended? If not, ask how the athlete eats, and refer them to a doctor.",
     ),
     SignalCode(
         "effort_rises", "Harder week by week", "course", 1.0, "RPE, in eight weeks",

@@ -32,7 +32,6 @@ LEAST_RATIO: Final = 8
 REST_WEEKS: Final = 2
 REST_BEFORE: Final = 3
 WEIGHT_DAYS: Final = 56
-LEAST_WEIGHINGS: Final = 4
 LEAST_WEIGHT_DAYS: Final = 28
 
 
@@ -138,7 +137,7 @@ def rests_shorter(view: View) -> Iterator[Signal]:
     limit = view.threshold("rests_shorter")
     if limit is None or not view.steady_now:
         return
-    points = view.index({week: _rests(view, week) for week in view.steady(WINDOW)})
+    points = view.index(_rests(view, view.steady(WINDOW)))
     lately, before = points[-REST_WEEKS:], points[:-REST_WEEKS]
     if len(before) < REST_BEFORE or lately[-1][0] != view.week:
         return
@@ -161,12 +160,20 @@ def rests_shorter(view: View) -> Iterator[Signal]:
     )
 
 
-def _rests(view: View, week: Week) -> dict[str, float]:
-    """The mean rest of each movement; as a share of the plan's, where that has one."""
-    asked = _mean_rests(view, week, planned=True)
+def _rests(view: View, weeks: list[Week]) -> dict[Week, dict[str, float]]:
+    """The mean rest of each movement by week: as a share of the plan's, or in seconds.
+
+    A share only of movements whose rest every week's plan has: shares and seconds are not compared.
+    """
+    done = {week: _mean_rests(view, week, planned=False) for week in weeks}
+    asked = {week: _mean_rests(view, week, planned=True) for week in weeks}
+    unplanned = {name for week in weeks for name in done[week].keys() - asked[week].keys()}
     return {
-        name: rest / asked.get(name, 1.0)
-        for name, rest in _mean_rests(view, week, planned=False).items()
+        week: {
+            name: rest if name in unplanned else rest / asked[week][name]
+            for name, rest in done[week].items()
+        }
+        for week in weeks
     }
 
 
@@ -189,12 +196,12 @@ def body_weight(view: View) -> Iterator[Signal]:
     first = last - timedelta(days=WEIGHT_DAYS + 7)
     points = [(day, kg) for day, kg in zip(body.days, body.kg, strict=True) if first <= day <= last]
     if (
-        len(points) < LEAST_WEIGHINGS
+        not points
         or (points[-1][0] - points[0][0]).days < LEAST_WEIGHT_DAYS
         or Week.of(points[-1][0]) < view.week.plus(-1)
     ):
         return
-    found = trend([((day - last).days / 7, kg) for day, kg in points], LEAST_WEIGHINGS)
+    found = trend([((day - last).days / 7, kg) for day, kg in points])
     if found is None or not found.falls or found.last > (1 - limit) * found.first:
         return
     unit = view.ledger.unit
@@ -221,7 +228,7 @@ def side_gap_grows(view: View) -> Iterator[Signal]:
         left, right = left_right(view.entries(week))["reps"]
         if left or right:
             points.append((week, abs(left - right) / max(left, right)))
-    found = view.trend(points, 5)
+    found = view.trend(points)
     if found is None or not found.rises or found.last - found.first < limit:
         return
     yield Signal(
@@ -249,7 +256,7 @@ def plan_drift(view: View) -> Iterator[Signal]:
         if planned and kept is not None and kept >= 1:
             points.append((week, view.ledger.tally("completed", week)[TOTAL_SETS] / planned))
     points = points[-PER_WEEKS:]
-    found = view.trend(points, 5)
+    found = view.trend(points)
     if found is None or points[-1][0] != view.week:
         return
     moved = found.last - found.first

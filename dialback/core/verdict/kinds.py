@@ -77,7 +77,7 @@ def _test(result: Audit) -> LooksLike | None:
         return None
     return LooksLike(
         "test",
-        f"It looks like a test week: singles in {listed(lifts)}, and "
+        f"It looks like a test week: singles or doubles in {listed(lifts)}, and "
         f"{number(result.value(TOTAL_SETS))} sets instead of {number(base, 0)}.",
     )
 

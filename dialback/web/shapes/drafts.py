@@ -192,7 +192,7 @@ class StepOut(Shape):
     """A change of a proposal; ``line`` counts from 1 in its session, and is ``None`` if new.
 
     ``sets`` is how many sets come or go by it: a round has several; ``effect`` is what the week's
-    four measures gain.
+    four measures gain by its bundle.
     """
 
     session: int

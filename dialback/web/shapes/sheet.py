@@ -116,6 +116,7 @@ class NewsOut(Shape):
     """
 
     kind: Literal["new", "worse", "course", "doubt", "standing", "eased"]
+    says: str = Field(description="The kind in a word")
     level: Level
     sentence: str
     ask: str = Field(description="The one question about what stands; empty where none is asked")

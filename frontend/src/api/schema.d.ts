@@ -3127,6 +3127,11 @@ export interface components {
              */
             kind: "new" | "worse" | "course" | "doubt" | "standing" | "eased";
             /**
+             * Says
+             * @description The kind in a word
+             */
+            says: string;
+            /**
              * Level
              * @enum {string}
              */
@@ -4516,7 +4521,7 @@ export interface components {
          * @description A change of a proposal; ``line`` counts from 1 in its session, and is ``None`` if new.
          *
          *     ``sets`` is how many sets come or go by it: a round has several; ``effect`` is what the week's
-         *     four measures gain.
+         *     four measures gain by its bundle.
          */
         StepOut: {
             /** Session */

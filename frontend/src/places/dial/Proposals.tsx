@@ -69,10 +69,6 @@ interface BundleProps {
 /** Steps that need each other, with what they do together. */
 function Bundle({ steps, take, lock }: BundleProps) {
   const [first] = steps;
-  const effect: Record<string, number> = {};
-  for (const step of steps)
-    for (const [measure, gained] of Object.entries(step.effect))
-      effect[measure] = (effect[measure] ?? 0) + gained;
   return (
     <li className="border-b border-hair py-1">
       <div className="flex items-baseline gap-2">
@@ -90,7 +86,7 @@ function Bundle({ steps, take, lock }: BundleProps) {
         </button>
       </div>
       <p className="pl-12 text-ink-2">
-        {first?.reason && `${first.reason}. `}The week: {gains(effect)}.
+        {first?.reason && `${first.reason}. `}The week: {gains(first?.effect ?? {})}.
       </p>
     </li>
   );

@@ -17,15 +17,6 @@ const OPEN_LINES = 2;
 
 type Line = Schemas["NewsOut"];
 
-const KINDS: Record<Line["kind"], string> = {
-  new: "new",
-  worse: "worse",
-  course: "drifts",
-  doubt: "in doubt",
-  standing: "still",
-  eased: "gone",
-};
-
 interface Props {
   sheet: Pick<Sheet, "news" | "in_block">;
   place: WeekPlace;
@@ -49,7 +40,7 @@ export function News({ sheet: { news, in_block }, place, basis, choose }: Props)
           >
             <span className="flex w-20 shrink-0 items-center gap-1.5 self-start text-sm text-ink-2 italic">
               <LevelMark level={line.level} struck={line.kind === "eased"} />
-              {KINDS[line.kind]}
+              {line.says}
             </span>
             <div className="min-w-0 flex-1">
               <Sentence line={line} choose={choose} />
