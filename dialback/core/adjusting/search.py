@@ -8,7 +8,7 @@ from typing import Final
 
 from dialback.core.adjusting.judged import Judge, counts, weight_of
 from dialback.core.adjusting.result import Rung
-from dialback.core.adjusting.solver import INF, Allowance, Answer, OutOfTimeError
+from dialback.core.adjusting.solver import INF, Allowance, Answer, Expression, OutOfTimeError
 from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.findings import Finding
 from dialback.core.sessions import Session
@@ -21,6 +21,8 @@ _HALF: Final = 0.5
 """Whole numbers are told apart by it."""
 _HIGHS: Final = 100
 """More high findings than there can be: the fewest of them, where all else is equal."""
+_COSTS: Final = 1000
+"""More than a proposal can cost."""
 _MOVES: Final = 1000.0
 """More sets than can be moved: the fewest of them, where as few lines change."""
 
@@ -35,6 +37,8 @@ class Found:
     cost: int
     left: Mapping[Key, Finding]
     optimal: bool
+    values: tuple[float, ...] = ()
+    """Those of the programme's variables; none at the start, that changes nothing."""
 
     @property
     def weight(self) -> int:
@@ -72,52 +76,58 @@ class Search:
         week = self.week
         try:
             while not self.is_whole:
-                held = {week.weight_row: (-INF, self.rungs[-1].weight - _HALF)}
-                cheapest = week.programme.minimise(week.cost, allowance, rows=held)
+                weight = self.rungs[-1].weight
+                held = {week.weight_row: (-INF, weight - _HALF)}
+                # The least cost; of as cheap ones the lightest, with the fewest high: at once.
+                aim = self._aim((weight, week.cost), (1, week.weight))
+                cheapest = week.programme.minimise(aim, allowance, rows=held)
                 if cheapest is None:
                     self.is_whole = True
                     return
                 if not cheapest.optimal:
                     return
-                found = self._lightest(round(cheapest.objective), cheapest, allowance)
-                if not found.optimal:
-                    return
+                found = self._found(cheapest, optimal=True)
                 self.rungs.append(found)
                 self.is_whole = found.weight == 0
         except OutOfTimeError:
             return
 
-    def _lightest(self, cost: int, known: Answer, allowance: Allowance) -> Found:
-        """Of the programme's answers at a cost the lightest, with the fewest high and changes."""
+    def _aim(self, *wanted: tuple[float, Expression]) -> dict[int, float]:
+        """What is wanted, each by its share; of equal answers the fewest high findings."""
+        aim: dict[int, float] = dict.fromkeys(self.week.high, 1.0)
+        for share, several in wanted:
+            for number, factor in several.items():
+                aim[number] = aim.get(number, 0.0) + _HIGHS * share * factor
+        return aim
+
+    def _calmest(self, known: Found, allowance: Allowance) -> Found:
+        """Of answers equal to one that with the fewest lines changed, then sets moved."""
         week = self.week
-        rows = {week.cost_row: (-INF, cost + _HALF)}
-        aim = {number: _HIGHS * weight for number, weight in week.weight.items()}
-        for number in week.high:
-            aim[number] += 1.0
-        lightest = week.programme.minimise(aim, allowance, rows=rows, known=known.values) or known
-        weight, high = divmod(round(lightest.objective), _HIGHS)
-        rows |= {
-            week.weight_row: (-INF, weight + _HALF),
+        if not known.values:
+            return known
+        high, _ = counts(known.left)
+        rows = {
+            week.cost_row: (-INF, known.cost - week.cost_offset + _HALF),
+            week.weight_row: (-INF, known.weight + _HALF),
             week.high_row: (-INF, high + _HALF),
         }
-        return self._calmest(rows, lightest, allowance)
-
-    def _calmest(
-        self, rows: Mapping[int, tuple[float, float]], known: Answer, allowance: Allowance
-    ) -> Found:
-        """Of equal answers the one with the fewest lines changed, then the fewest sets moved."""
-        week = self.week
         aim = dict(week.moves)
         for number, factor in week.changed.items():
             aim[number] = aim.get(number, 0.0) + _MOVES * factor
         try:
             calmest = week.programme.minimise(aim, allowance, rows=rows, known=known.values)
         except OutOfTimeError:
-            calmest = None
-        return self._found(calmest or known, optimal=known.optimal)
+            return known
+        return known if calmest is None else self._found(calmest, optimal=known.optimal)
 
     def answer(self, allowance: Allowance) -> Found:
-        """The rung to stop at; found by itself where the ladder is not known that far."""
+        """The rung to stop at, found by itself where the ladder is not known that far."""
+        stop = self._stop(allowance)
+        at = self.rungs.index(stop)
+        self.rungs[at] = calmest = self._calmest(stop, allowance)
+        return calmest
+
+    def _stop(self, allowance: Allowance) -> Found:
         within = [found for found in self.rungs if found.cost <= self.budget]
         known = min(within, key=self._rank)
         if self.is_whole or self._nothing_better(known):
@@ -146,30 +156,23 @@ class Search:
         """The best answer, without the ladder; ``None`` where time is too short for any."""
         week = self.week
         held = {week.cost_row: (-INF, self.budget - week.cost_offset + _HALF)}
-        aim, row, then = (
-            (week.weight, week.weight_row, week.cost)
+        # What is wanted first counts for more than all that can be of what comes after it.
+        first, then, most = (
+            (week.weight, week.cost, _COSTS)
             if self.lightest
-            else (week.both, week.both_row, week.weight)
+            else (week.both, week.weight, self.rungs[0].weight + 1)
         )
         try:
-            first = week.programme.minimise(aim, allowance, rows=held)
-            if first is None:
-                return None
-            rows = {**held, row: (-INF, round(first.objective) + _HALF)}
-            second = week.programme.minimise(then, allowance, rows=rows, known=first.values)
+            answer = week.programme.minimise(
+                self._aim((most, first), (1, then)), allowance, rows=held
+            )
         except OutOfTimeError:
             return None
-        answer = second or first
-        proved = first.optimal and second is not None and second.optimal
-        found = self._found(answer, optimal=proved)
-        try:
-            calm = self._lightest(round(found.cost - week.cost_offset), answer, allowance)
-        except OutOfTimeError:
-            return found
-        return replace(calm, optimal=proved)
+        return None if answer is None else self._found(answer, optimal=answer.optimal)
 
     def _found(self, answer: Answer, *, optimal: bool) -> Found:
         chosen, added = self.week.read(answer.values)
         sessions = self.week.sessions(chosen, added)
         cost = self.week.prices.of(self.week.moved(chosen, added), sessions)
-        return Found(chosen, added, sessions, cost, self.judge.of(sessions), optimal)
+        left = self.judge.of(sessions)
+        return Found(chosen, added, sessions, cost, left, optimal, answer.values)
