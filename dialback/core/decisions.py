@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Final, Literal
 
 from pydantic import Field
 
@@ -11,8 +11,13 @@ from dialback.core.sessions import Day
 from dialback.core.vocabulary import Key, Level
 from dialback.core.weeks import Week
 
-DecisionKind = Literal["intended", "watched"]
-"""What is ``intended`` is not told again; what is ``watched`` is to be gone by its end."""
+DecisionKind = Literal["intended", "watched", "declined"]
+"""What is ``intended`` is not told again; what is ``watched`` is to be gone by its end; what is
+``declined``, a step of a proposal, is not proposed again."""
+
+STEP: Final = "step"
+"""The code of a step that was declined: its subject a movement, its measure the direction."""
+Direction = Literal["more", "fewer"]
 
 
 class Decision(Value):

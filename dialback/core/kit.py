@@ -11,7 +11,7 @@ from typing import Annotated, Final, Self
 from pydantic import Field, model_validator
 
 from dialback.core.movements import Movement, MovementTable, Name, Names, Value, fold
-from dialback.core.sessions import Set
+from dialback.core.sessions import KG_PER_LB, Set
 from dialback.core.words import Unit, percent, weight_text
 
 LOAD_TOLERANCE_KG: Final = 0.05
@@ -192,6 +192,13 @@ def around(load: float, loads: tuple[float, ...]) -> tuple[float | None, float |
     if above is not None and abs(above - load) <= LOAD_TOLERANCE_KG:
         return above, above
     return (loads[at - 1] if at else None), above
+
+
+def usual_step(load_kg: float, unit: Unit) -> float:
+    """By how much a load goes up or down where nothing is known of the kit, in kg."""
+    if unit == "lb":
+        return 5 * KG_PER_LB
+    return 2.5 if load_kg >= 20 else 1.0
 
 
 def at_or_below(load: float, loads: tuple[float, ...]) -> float | None:

@@ -88,7 +88,7 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "open_draft save_draft publish_draft reset_draft add_text save_text "
         "remove_session restore_session row_line text_rows "
         # Judging, rules, the house.
-        "mark_week decide end_decision restore_decision accept_finding accept_cause "
+        "mark_week decide decline_steps end_decision restore_decision accept_finding accept_cause "
         "reopen_finding reopen_cause sign_week unsign_week "
         "decline_offer save_athlete_rules save_house_rules save_school remove_school "
         "add_movement save_movement remove_movement "

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable
+from collections.abc import Collection, Iterable, Sequence
 from datetime import date
 from typing import Any, Literal
 
@@ -12,7 +12,7 @@ from dialback.book.signed_document import Acceptance as SignedAcceptance
 from dialback.book.signed_document import signed_document, since_signed
 from dialback.core.audit import audit
 from dialback.core.causes import Cause, causes
-from dialback.core.decisions import Decision
+from dialback.core.decisions import STEP, Decision, Direction
 from dialback.core.findings import Finding
 from dialback.core.findings.finding import grown
 from dialback.core.long_run.signals import signals
@@ -141,15 +141,50 @@ def decide(
                     until=until,
                 )
             )
-        there = list(numbered_decisions(athlete).values())
-        if len(there) + len(made) > MAX_DECISIONS:
-            raise bad_input("keys", f"{athlete.name} has {MAX_DECISIONS} decisions, the most")
-        # Said once more, for the answer to the first was lost: it stands as it is.
-        numbers = add_decisions(athlete, [one for one in made if one not in there])
-        touch(athlete)
+        numbers = _keep(athlete, made, "keys")
         said = listed([words_of(one) for one in made]) or "Accepted for the week"
         entry.tell(f"{said} {_why(reason)}", athlete)
         return numbers
+
+
+def decline(
+    number: int, week: Week, steps: Collection[tuple[str, Direction]], reason: str
+) -> list[int]:
+    """Decline steps of a proposal, each a movement and its direction; their numbers.
+
+    They are not proposed again before the block ends; without a block, for some weeks.
+    """
+    with unit() as entry:
+        athlete = athlete_on_roster(number)
+        block = block_at(athlete, week)
+        last = block.weeks[-1] if block is not None else week.plus(WATCH_WEEKS)
+        made = [
+            Decision(
+                kind="declined",
+                code=STEP,
+                subject=name,
+                measure=direction,
+                reason=reason.strip(),
+                since=week.monday,
+                until=last.sunday,
+            )
+            for name, direction in dict.fromkeys(steps)
+        ]
+        numbers = _keep(athlete, made, "steps")
+        why = f" {_why(reason)}" if reason.strip() else ""
+        entry.tell(f"{listed([words_of(one) for one in made])}{why}", athlete)
+        return numbers
+
+
+def _keep(athlete: Athlete, made: Sequence[Decision], place: str) -> list[int]:
+    """Keep decisions that are not there yet; their numbers."""
+    there = list(numbered_decisions(athlete).values())
+    if len(there) + len(made) > MAX_DECISIONS:
+        raise bad_input(place, f"{athlete.name} has {MAX_DECISIONS} decisions, the most")
+    # Said once more, for the answer to the first was lost: it stands as it is.
+    numbers = add_decisions(athlete, [one for one in made if one not in there])
+    touch(athlete)
+    return numbers
 
 
 def end_decision(number: int, decision: int, on: date | None) -> Athlete:

@@ -379,10 +379,10 @@ def promises(known: Book, options: Options) -> Proposal:
         own = [one for one in found.changes if one.session == at]
         moved = [one.sets if one.count_to > one.count_from else -one.sets for one in own]
         assert len(after_it.sets) - len(before_it.sets) == sum(moved)
-    # What each change does to the week's measures adds up to what all of them do.
+    # What each bundle does to the week's measures adds up to what all of them do.
     now, then = (audit_draft(ledger, WEEK, several) for several in (found.sessions, found.start))
     for measure in MEASURES:
-        gained = sum(one.effect[measure] for one in found.changes)
+        gained = sum({one.bundle: one.effect[measure] for one in found.changes}.values())
         figure = in_total(measure)
         assert gained == pytest.approx(now.value(figure) - then.value(figure))
     if options.budget is not None:

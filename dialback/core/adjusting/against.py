@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from typing import Final, Protocol
 
+from dialback.core.adjusting.held import Held
 from dialback.core.adjusting.rows import Flag
 from dialback.core.adjusting.solver import INF, Allowance, OutOfTimeError
 from dialback.core.adjusting.weekly import WeekProgramme
@@ -21,9 +22,9 @@ BUDGET: Final[Key] = ("budget", WHOLE_WEEK, "cost")
 
 
 class MakeWeek(Protocol):
-    """Makes the programme anew; ``wide`` where counts may leave their range."""
+    """Makes the programme anew, with what is held; ``wide`` where counts may leave their range."""
 
-    def __call__(self, *, wide: bool = False) -> WeekProgramme:
+    def __call__(self, *, held: Held = ..., wide: bool = ...) -> WeekProgramme:
         """The programme."""
 
 
@@ -64,6 +65,11 @@ def against(
     except OutOfTimeError:
         return ()
     return None
+
+
+def can_clear(key: Key, week: WeekProgramme, allowance: Allowance) -> bool:
+    """Whether anything within the programme clears a finding. Raises ``OutOfTimeError``."""
+    return _clears(key, week, (), frozenset(), None, None, allowance)
 
 
 def _clears(

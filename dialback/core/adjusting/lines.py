@@ -10,6 +10,7 @@ from itertools import pairwise
 from typing import Final
 
 from dialback.core.adjusting.expression import Linear, Piece
+from dialback.core.adjusting.held import Held
 from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.pricing import ADDED, DROPPED, FIRST, THEME, Prices, fits
 from dialback.core.adjusting.solver import INF, Programme
@@ -91,11 +92,13 @@ class Lines:
         prices: Prices,
         fixed_days: frozenset[date],
         locks: frozenset[str],
+        held: Held,
         *,
         calm: bool,
         wide: bool,
     ) -> None:
         """Lines of ``fixed_days`` and of ``locks`` stay; ``wide`` asks away how far counts go."""
+        self.held = held
         self.programme = programme
         self.judge = judge
         self.start = start
@@ -142,17 +145,19 @@ class Lines:
             return number
 
         twice = 2 if line.kind == "pairs" else 1
-        room = line.most - line.count
+        room = 0 if (at, line.number) in self.held.no_more else line.most - line.count
         growth = min(room, CALM_GROWTH) if self.calm else room
+        shrinks = 0 if (at, line.number) in self.held.no_fewer else line.count
         few, more = variable(min(FIRST, growth)), variable(max(0, growth - FIRST))
         most = line.count + WIDE if self.wide else float(line.count + growth)
-        self.ranges[_named(line)] |= {few: (0, FIRST), more: (0, WIDE)}
+        if room:
+            self.ranges[_named(line)] |= {few: (0, FIRST), more: (0, WIDE)}
         dropped, changed = variable(1), variable(1)
         self.cost.pay({few: twice, more: 2 * twice, dropped: DROPPED})
         grown = Linear(0, {few: 1.0, more: 1.0})
         last = self._measured(session, unit_sets(session, line, line.count))
         if all(_alike(unit, units[0]) for unit in units):
-            less, lesser = (variable(min(FIRST, line.count)), variable(max(0, line.count - FIRST)))
+            less, lesser = variable(min(FIRST, shrinks)), variable(max(0, shrinks - FIRST))
             self.cost.pay({less: twice, lesser: 2 * twice})
             fewer = Linear(0, {less: 1.0, lesser: 1.0})
             programme.row(-INF, {less: 1, lesser: 1, dropped: -1}, line.count - 1)
@@ -162,8 +167,8 @@ class Lines:
             # Sets that count differently are taken off from the end, one by one.
             kept = []
             for place, unit in enumerate(units):
-                number = programme.variable(1 if locked else 0, 1)
-                bounds[number] = (0, 1)
+                number = programme.variable(1 if locked or not shrinks else 0, 1)
+                bounds[number] = (0, 1) if shrinks else (1, 1)
                 kept.append(number)
                 gone = line.count - place
                 self.cost.pay({number: -twice * (1 if gone <= FIRST else 2)})
@@ -186,7 +191,7 @@ class Lines:
             if session.date in self.fixed_days:
                 continue
             for movement, one in offers.items():
-                if has(session, movement):
+                if has(session, movement) or (at, movement) in self.held.not_added:
                     continue
                 locked = movement in self.locks
                 used, few, more = (

@@ -113,6 +113,14 @@ def costs_sentence(finding: Finding, more: int, in_all: int) -> str:
     return f"{_stays(finding)}: clearing it would cost {more} more, {in_all} in all."
 
 
+def held_sentence(finding: Finding) -> str:
+    """That a finding stays for what is not proposed again, or not turned back yet."""
+    return (
+        f"{_stays(finding)}: what would clear it was declined, or would turn back what was "
+        "published in the last four weeks."
+    )
+
+
 def _stays(finding: Finding) -> str:
     code, subject, measure = finding.key
     if _figure(code, subject, measure) and finding.limit is not None and finding.base is None:

@@ -109,12 +109,13 @@ def offered(ledger: Ledger, week: Week) -> dict[str, Set]:
                 rank = (entry.session.date, basis == "completed")
                 if name not in latest or rank >= latest[name][0]:
                     latest[name] = (rank, entry.set)
-    return {name: _copy(one) for name, (_, one) in sorted(latest.items())}
+    return {name: cleared(one) for name, (_, one) in sorted(latest.items())}
 
 
-def _copy(a_set: Set) -> Set:
-    cleared = ("rpe", "part", "round", "place", *_MEASURED)
-    return a_set.model_copy(update=dict.fromkeys(cleared))
+def cleared(a_set: Set) -> Set:
+    """A set as it is copied into another session: nothing of where it stood and how it went."""
+    fields = ("rpe", "part", "round", "place", *_MEASURED)
+    return a_set.model_copy(update=dict.fromkeys(fields))
 
 
 def tires(small: Movement, big: Movement) -> bool:

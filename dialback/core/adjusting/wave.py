@@ -12,9 +12,12 @@ from dataclasses import dataclass, replace
 from datetime import date
 from typing import Final, Literal
 
+from dialback.core.adjusting.carried import carried
+from dialback.core.adjusting.held import declined, steady
 from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.light import most_sets
-from dialback.core.adjusting.propose import Options, adjust
+from dialback.core.adjusting.options import Options
+from dialback.core.adjusting.propose import adjust
 from dialback.core.adjusting.result import Proposal
 from dialback.core.adjusting.start import WithPlans, start_of
 from dialback.core.audit import audit_draft
@@ -31,6 +34,10 @@ from dialback.core.vocabulary import Key
 from dialback.core.weeks import Week
 
 LIGHTER_EVERY: Final = 4
+GENTLE_COST: Final = 12
+"""What a week may cost where all that can be is cleared over several of them."""
+CARRIED_SHARE: Final = 0.8
+"""A week that keeps fewer of its sets was made lighter: nothing of it is carried over."""
 RETURN_SHARE: Final = 0.5
 """The first week after a break has about so much of the reference week's sets."""
 
@@ -42,7 +49,8 @@ Shape = Literal["plan", "lighter", "return", "rise"]
 class WaveWeek:
     """A week of the wave: its plan and the findings of it, and what is proposed instead.
 
-    ``before`` are the findings of the plan as it stands, ``left`` those of the proposal.
+    ``before`` are the findings of the plan as it stands, ``left`` those of the proposal;
+    ``carried`` is how many lines are changed as in the week before.
     """
 
     shape: Shape
@@ -51,6 +59,7 @@ class WaveWeek:
     before: Mapping[Key, Finding]
     left: Mapping[Key, Finding]
     pause: Break | None
+    carried: int = 0
 
 
 def wave_week(
@@ -61,26 +70,60 @@ def wave_week(
     *,
     lighter: bool = False,
     ease_in: bool = False,
+    all_of_it: bool = False,
     fixed: frozenset[date] = frozenset(),
 ) -> WaveWeek:
     """A week proposed, with the plans of the weeks before it taken as done.
 
-    ``lighter`` gives it fewer sets; ``ease_in`` begins low after a break and rises within the limit
-    of sets. Sessions of ``fixed`` days stay. Raises ``NothingToStartFromError``.
+    What the last of them changed is carried over. ``lighter`` gives it fewer sets; ``ease_in``
+    begins low after a break and rises within the limit of sets; ``all_of_it`` clears what can be
+    cleared, whatever it costs in all, but no more of it in one week than ``GENTLE_COST``. Sessions
+    of ``fixed`` days stay. Raises ``NothingToStartFromError``.
     """
+    own = ledger
     if plans:
         ledger = ledger.but(source=WithPlans(ledger.source, dict(plans), done=True))
     plan = start_of(ledger, week)
     pause = break_before(ledger, week)
     shape, start = _shaped(ledger, week, plan, fixed, pause, lighter=lighter, ease_in=ease_in)
+    carried_lines = 0
+    if shape == "plan" and not most_sets(audit_draft(ledger, week, plan)):
+        start, carried_lines = _carried(own, week, plan, plans, fixed)
     # What was made less for a reason is not filled up again.
     drafted = audit_draft(ledger, week, start)
     most = most_sets(drafted) if shape == "plan" else drafted.value(TOTAL_SETS)
-    held = replace(options, ladder=False, singly=False, most_sets=most)
+    held = replace(
+        options,
+        ladder=False,
+        singly=False,
+        most_sets=most,
+        lightest=all_of_it,
+        budget=GENTLE_COST if all_of_it else None,
+        declined=declined(ledger.decisions, week, start, ledger.movements),
+        steady=steady(ledger, week, start),
+    )
     proposal = adjust(ledger, week, held, start, fixed)
     judge = Judge(ledger, week, plan, options.accepted)
     left = {one.finding.key: one.finding for one in proposal.remaining}
-    return WaveWeek(shape, plan, proposal, judge.at_start, left, pause)
+    return WaveWeek(shape, plan, proposal, judge.at_start, left, pause, carried_lines)
+
+
+def _carried(
+    ledger: Ledger,
+    week: Week,
+    plan: tuple[Session, ...],
+    plans: Mapping[Week, Sequence[Session]],
+    fixed: frozenset[date],
+) -> tuple[tuple[Session, ...], int]:
+    """The plan with what the last ordinary week of the wave changed, and how many lines it is."""
+    if not ledger.source.week("planned", week):
+        # Without a plan of its own it is that of the week before, as it was proposed.
+        return plan, 0
+    for at in sorted(plans, reverse=True):
+        before = ledger.source.week("planned", at)
+        if before and _sets(ledger, plans[at]) >= CARRIED_SHARE * _sets(ledger, before):
+            return carried(ledger.movements, plan, before, plans[at], fixed)
+    return plan, 0
 
 
 def _shaped(

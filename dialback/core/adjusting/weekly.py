@@ -12,6 +12,7 @@ from typing import Final
 
 from dialback.core.adjusting.costs import price_rows
 from dialback.core.adjusting.expression import Linear
+from dialback.core.adjusting.held import NOTHING_HELD, Held
 from dialback.core.adjusting.judged import CAUTION_WEIGHT, HIGH_WEIGHT, Judge
 from dialback.core.adjusting.lines import Lines
 from dialback.core.adjusting.pricing import Moved, Prices
@@ -41,6 +42,7 @@ class WeekProgramme:
         locks: frozenset[str],
         offers: Mapping[str, Set],
         new_movements: int,
+        held: Held = NOTHING_HELD,
         *,
         lines: int | None = None,
         most_sets: float | None = None,
@@ -63,6 +65,7 @@ class WeekProgramme:
             self.prices,
             fixed_days,
             locks,
+            held,
             calm=lines is not None,
             wide=wide,
         )

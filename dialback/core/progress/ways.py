@@ -9,12 +9,12 @@ from typing import Any, Final, Literal
 
 from dialback.core.adjusting.start import offered
 from dialback.core.baseline import TOLERANCE
-from dialback.core.kit import LOAD_TOLERANCE_KG, at_or_below, loads_for
+from dialback.core.kit import LOAD_TOLERANCE_KG, at_or_below, loads_for, usual_step
 from dialback.core.measures import MEASURES
 from dialback.core.movements import Movement, fold
 from dialback.core.progress.history import Range, range_of
 from dialback.core.restrictions import allowed, breaks
-from dialback.core.sessions import KG_PER_LB, Session, Set
+from dialback.core.sessions import Session, Set
 from dialback.core.tally import Ledger, four_measures, tally
 from dialback.core.tempo import ASSUMED, Tempo, parse_tempo
 from dialback.core.weeks import Week
@@ -187,7 +187,7 @@ def load_above(work: Work, load: float) -> float | None:
     loads = _loads(work)
     if loads:
         return next((one for one in loads if one > load + LOAD_TOLERANCE_KG), None)
-    return load + _usual_step(work, load)
+    return load + usual_step(load, work.unit)
 
 
 def load_below(work: Work, load: float) -> float | None:
@@ -195,7 +195,7 @@ def load_below(work: Work, load: float) -> float | None:
     loads = _loads(work)
     most = _DOWN * load
     if not loads:
-        step = _usual_step(work, load) / 2
+        step = usual_step(load, work.unit) / 2
         return math.floor(most / step) * step or None
     below = at_or_below(most, loads)
     return below if below is not None and below >= _LEAST_DOWN * load else None
@@ -203,12 +203,6 @@ def load_below(work: Work, load: float) -> float | None:
 
 def _loads(work: Work) -> tuple[float, ...]:
     return loads_for(work.ledger.kit, work.movement)[1] if work.ledger.kit else ()
-
-
-def _usual_step(work: Work, load: float) -> float:
-    if work.unit == "lb":
-        return 5 * KG_PER_LB
-    return 2.5 if load >= 20 else 1.0
 
 
 def _loaded(work: Work, to: Callable[[float], float | None]) -> Iterator[Way]:
@@ -226,7 +220,7 @@ def _loaded(work: Work, to: Callable[[float], float | None]) -> Iterator[Way]:
 
 
 def _helped(work: Work, way: int) -> Iterator[Way]:
-    step = _usual_step(work, abs(work.sets[0].load_kg)) * way
+    step = usual_step(abs(work.sets[0].load_kg), work.unit) * way
     to = min(0.0, work.sets[0].load_kg + step)
     says = f"{weight_text(-to, work.unit)} of help" if to else "no help"
     yield from _changed(

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from dialback.core.decisions import Decision
+from dialback.core.decisions import STEP, Decision
 from dialback.core.findings import BY_CODE
 from dialback.core.findings.finding import has_grown
 from dialback.core.long_run.codes import BY_SIGNAL
@@ -41,7 +41,9 @@ def can_be_decided(code: str) -> bool:
 
 def about(key: Key) -> str:
     """What a finding or a signal is about, in words: ``imbalance (push : pull)``."""
-    code, subject, _ = key
+    code, subject, way = key
+    if code == STEP:
+        return f"{way} sets of {subject}"
     known = BY_CODE.get(code) or BY_SIGNAL.get(code)
     return f"{known.title.lower()} ({known.about(subject)})" if known else f"{code} ({subject})"
 
@@ -51,5 +53,8 @@ def words_of(decision: Decision) -> str:
     if decision.kind == "watched":
         by = f" by {said(decision.until)}" if decision.until else ""
         return f"{capital(about(decision.key))}: to be gone{by}"
+    if decision.kind == "declined":
+        until = f" until {said(decision.until)}" if decision.until else ""
+        return f"{capital(about(decision.key))}: not proposed again{until}"
     until = f"until {said(decision.until)}" if decision.until else "for good"
     return f"{capital(about(decision.key))}: intended {until}"

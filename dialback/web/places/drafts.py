@@ -9,10 +9,7 @@ from typing import Any, Literal
 from flask import Response
 
 from dialback.book.errors import bad_input
-from dialback.core.adjusting import Change, Options, Step, adjust, candidates, put_movement, take
-from dialback.core.adjusting.light import most_sets
-from dialback.core.adjusting.reasons import finding_words
-from dialback.core.audit import audit_draft
+from dialback.core.adjusting import candidates, put_movement
 from dialback.core.plans.dial import dial_total
 from dialback.core.plans.draft import DraftSession, as_draft, as_sessions
 from dialback.core.plans.publishing import changes_of, logged_days
@@ -25,7 +22,7 @@ from dialback.core.words import capital, describe
 from dialback.store.athletes import Athlete
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_day, the_week
-from dialback.web.drafted import accepted_in, audited
+from dialback.web.drafted import audited
 from dialback.web.shapes.common import Done, Laid, Revision, RevisionBody, WeekPath
 from dialback.web.shapes.drafts import (
     CandidateOut,
@@ -42,25 +39,17 @@ from dialback.web.shapes.drafts import (
     NotchesBody,
     NotchesOut,
     NotchOut,
-    ProposalBody,
-    ProposalOut,
     PublishBody,
     PutMovementBody,
-    RungOut,
     SaveDraftBody,
     SessionsBody,
-    StepOut,
     SubjectBody,
     SubjectOut,
-    TakeBody,
     TakeNextBody,
     WayOut,
 )
 from dialback.work import drafting
 from dialback.work.errors import NotThereError
-
-PROPOSAL_S = 5.0
-"""How long the best answer is looked for while somebody waits."""
 
 api = blueprint("drafts", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
 
@@ -200,75 +189,6 @@ def dial_notches(path: WeekPath, body: NotchesBody) -> Response:
             ],
         )
     )
-
-
-@api.post("/draft/proposal", responses={200: ProposalOut})
-def propose(path: WeekPath, body: ProposalBody) -> Response:
-    """The change of the draft that a coach would sign; nothing is stored."""
-    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    ledger = planning_ledger(athlete, week)
-    drafting.check(body.sessions, week, ledger.movements)
-    start = as_sessions(body.sessions)
-    options = Options(
-        locks=frozenset(name for name in body.locks if name in ledger.movements),
-        thorough=body.thorough,
-        budget=body.budget,
-        # Whoever turns to a stop of the ladder wants what is cleared there.
-        lightest=body.budget is not None,
-        ladder=body.ladder,
-        seconds=PROPOSAL_S * desk().patience,
-        accepted=accepted_in(athlete, ledger, week, start),
-        most_sets=most_sets(audit_draft(ledger, week, start)),
-    )
-    found = adjust(ledger, week, options, start, _logged(athlete, week))
-    return answer(
-        ProposalOut(
-            steps=[_step(change) for change in found.changes],
-            cost=found.cost,
-            optimal=found.optimal,
-            ladder=[
-                RungOut(cost=rung.cost, high=rung.high, caution=rung.caution)
-                for rung in found.ladder
-            ],
-            stop=found.stop,
-            why=found.why,
-            cleared=[finding_words(finding.key) for finding in found.cleared],
-            remaining=[left.sentence for left in found.remaining],
-        )
-    )
-
-
-def _step(change: Change) -> StepOut:
-    circuit = change.movement is None
-    return StepOut(
-        session=change.session,
-        day=change.day.isoformat(),
-        title=change.title,
-        line=change.line,
-        movement=change.movement or change.part or "Circuit",
-        kind="new" if change.line is None else "circuit" if circuit else "line",
-        count_from=change.count_from,
-        count_to=change.count_to,
-        sets=change.sets,
-        reason=change.reason,
-        effect=dict(change.effect),
-        bundle=change.bundle,
-    )
-
-
-@api.post("/draft/take", responses={200: DialOut})
-def take_steps(path: WeekPath, body: TakeBody) -> Response:
-    """The draft with some changes of a proposal, and its audit; nothing is stored."""
-    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
-    ledger = planning_ledger(athlete, week)
-    drafting.check(body.sessions, week, ledger.movements)
-    steps = [Step(step.session, step.line, step.movement, step.count) for step in body.steps]
-    try:
-        taken = take(ledger, week, as_sessions(body.sessions), steps)
-    except LookupError as gone:
-        raise NotThereError(f"{gone}. Ask for a proposal again.") from None
-    sessions = list(as_draft(taken, ledger.movements))
-    return answer(DialOut(sessions=sessions, audit=audited(ledger, week, sessions)))
 
 
 @api.post("/draft/next", responses={200: NextStepsOut})

@@ -62,6 +62,7 @@ def propose_week(path: WeekPath, body: WaveBody) -> Response:
             Options(seconds=WEEK_S * desk().patience, accepted=accepted),
             lighter=body.lighter,
             ease_in=body.ease_in,
+            all_of_it=body.all_of_it,
             fixed=logged_days(desk().ledgers.of(athlete), week),
         )
     except NothingToStartFromError as nothing:
@@ -88,6 +89,7 @@ def _out(
         optimal=proposal.optimal,
         weeks_off=found.pause.weeks if found.pause else None,
         sessions=list(as_draft(proposal.sessions, ledger.movements)),
+        carried=found.carried,
         changes=[change.sentence for change in proposal.changes],
         findings=list(_findings(found, proposal, alone)),
     )

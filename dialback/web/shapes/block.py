@@ -161,12 +161,14 @@ class WaveBody(Shape):
     """Ask for the proposal of a week: those of the weeks before it stand for what is done there.
 
     A ``lighter`` week keeps its loads and has fewer sets. ``ease_in`` begins low after a break and
-    rises within the limit of sets.
+    rises within the limit of sets. ``all_of_it`` clears all that can be, in gentle steps over the
+    weeks.
     """
 
     before: list[ProposedWeek] = Field(default_factory=list, max_length=LENGTHS[-1])
     lighter: bool = False
     ease_in: bool = True
+    all_of_it: bool = False
 
 
 class WaveFinding(BlockFinding):
@@ -192,6 +194,7 @@ class WaveWeekOut(Shape):
     optimal: bool
     weeks_off: int | None
     sessions: list[DraftSession]
+    carried: int = Field(description="Lines that change as in the week before")
     changes: list[str]
     findings: list[WaveFinding]
 

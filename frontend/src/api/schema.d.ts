@@ -984,40 +984,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/athletes/{athlete_id}/weeks/{week}/draft/proposal": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The change of the draft that a coach would sign; nothing is stored. */
-        post: operations["propose"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/athletes/{athlete_id}/weeks/{week}/draft/take": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The draft with some changes of a proposal, and its audit; nothing is stored. */
-        post: operations["take_steps"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/athletes/{athlete_id}/weeks/{week}/draft/next": {
         parameters: {
             query?: never;
@@ -1131,6 +1097,57 @@ export interface paths {
         put?: never;
         /** Make the draft the week's plan; days that have a log stay as they are. */
         post: operations["publish_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/draft/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The change of the draft that a coach would sign; nothing is stored. */
+        post: operations["propose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/draft/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The draft with some changes of a proposal, and its audit; nothing is stored. */
+        post: operations["take_steps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/weeks/{week}/draft/decline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Decline steps of a proposal: they are not proposed again before the block ends. */
+        post: operations["decline_steps"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4483,139 +4500,6 @@ export interface components {
             on: components["schemas"]["SubjectBody"];
         };
         /**
-         * ProposalOut
-         * @description A proposal for a draft, its ladder, and what stays and why.
-         */
-        ProposalOut: {
-            /** Steps */
-            steps: components["schemas"]["StepOut"][];
-            /** Cost */
-            cost: number;
-            /** Optimal */
-            optimal: boolean;
-            /** Ladder */
-            ladder: components["schemas"]["RungOut"][];
-            /** Stop */
-            stop: number;
-            /** Why */
-            why: string;
-            /** Cleared */
-            cleared: string[];
-            /** Remaining */
-            remaining: string[];
-        };
-        /**
-         * RungOut
-         * @description A stop of the ladder: the least cost at which so few findings are left.
-         */
-        RungOut: {
-            /** Cost */
-            cost: number;
-            /** High */
-            high: number;
-            /** Caution */
-            caution: number;
-        };
-        /**
-         * StepOut
-         * @description A change of a proposal; ``line`` counts from 1 in its session, and is ``None`` if new.
-         *
-         *     ``sets`` is how many sets come or go by it: a round has several; ``effect`` is what the week's
-         *     four measures gain by its bundle.
-         */
-        StepOut: {
-            /** Session */
-            session: number;
-            /** Day */
-            day: string;
-            /** Title */
-            title: string;
-            /** Line */
-            line: number | null;
-            /** Movement */
-            movement: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "line" | "circuit" | "new";
-            /** Count From */
-            count_from: number;
-            /** Count To */
-            count_to: number;
-            /** Sets */
-            sets: number;
-            /** Reason */
-            reason: string;
-            /** Effect */
-            effect: {
-                [key: string]: number;
-            };
-            /**
-             * Bundle
-             * @description Steps of one bundle need each other: they are taken together
-             */
-            bundle: number;
-        };
-        /**
-         * ProposalBody
-         * @description Ask for a change of a draft, within what the coach holds.
-         *
-         *     A ``thorough`` one clears all that can be, whatever it takes; with a ``budget`` as little as
-         *     possible is left within it. Without its ``ladder`` the answer comes the sooner.
-         */
-        ProposalBody: {
-            /** Sessions */
-            sessions: components["schemas"]["DraftSession"][];
-            /**
-             * Budget
-             * @default null
-             */
-            budget: number | null;
-            /** Locks */
-            locks?: string[];
-            /**
-             * Thorough
-             * @default false
-             */
-            thorough: boolean;
-            /**
-             * Ladder
-             * @default true
-             */
-            ladder: boolean;
-        };
-        /**
-         * TakeBody
-         * @description Changes of a proposal to take.
-         */
-        TakeBody: {
-            /** Sessions */
-            sessions: components["schemas"]["DraftSession"][];
-            /** Steps */
-            steps: components["schemas"]["TakeStep"][];
-        };
-        /**
-         * TakeStep
-         * @description A change to take over into the draft.
-         */
-        TakeStep: {
-            /** Session */
-            session: number;
-            /**
-             * Line
-             * @default null
-             */
-            line: number | null;
-            /**
-             * Movement
-             * @default null
-             */
-            movement: string | null;
-            /** Count */
-            count: number;
-        };
-        /**
          * NextStepsOut
          * @description What the movements of a draft do next, from their last sessions.
          */
@@ -4820,6 +4704,165 @@ export interface components {
             start_total: number;
             /** Logged */
             logged?: string[];
+        };
+        /**
+         * ProposalOut
+         * @description A proposal for a draft, its ladder, and what stays and why.
+         */
+        ProposalOut: {
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** Cost */
+            cost: number;
+            /** Optimal */
+            optimal: boolean;
+            /** Ladder */
+            ladder: components["schemas"]["RungOut"][];
+            /** Stop */
+            stop: number;
+            /** Why */
+            why: string;
+            /** Cleared */
+            cleared: string[];
+            /** Remaining */
+            remaining: string[];
+        };
+        /**
+         * RungOut
+         * @description A stop of the ladder: the least cost at which so few findings are left.
+         */
+        RungOut: {
+            /** Cost */
+            cost: number;
+            /** High */
+            high: number;
+            /** Caution */
+            caution: number;
+        };
+        /**
+         * StepOut
+         * @description A change of a proposal; ``line`` counts from 1 in its session, and is ``None`` if new.
+         *
+         *     ``sets`` is how many sets come or go by it: a round has several; ``effect`` is what the week's
+         *     four measures gain by its bundle.
+         */
+        StepOut: {
+            /** Session */
+            session: number;
+            /** Day */
+            day: string;
+            /** Title */
+            title: string;
+            /** Line */
+            line: number | null;
+            /** Movement */
+            movement: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "line" | "circuit" | "new";
+            /** Count From */
+            count_from: number;
+            /** Count To */
+            count_to: number;
+            /** Sets */
+            sets: number;
+            /** Reason */
+            reason: string;
+            /** Effect */
+            effect: {
+                [key: string]: number;
+            };
+            /**
+             * Bundle
+             * @description Steps of one bundle need each other: they are taken together
+             */
+            bundle: number;
+        };
+        /**
+         * ProposalBody
+         * @description Ask for a change of a draft, within what the coach holds.
+         *
+         *     A ``thorough`` one clears all that can be, whatever it takes; with a ``budget`` as little as
+         *     possible is left within it. Without its ``ladder`` the answer comes the sooner.
+         */
+        ProposalBody: {
+            /** Sessions */
+            sessions: components["schemas"]["DraftSession"][];
+            /**
+             * Budget
+             * @default null
+             */
+            budget: number | null;
+            /** Locks */
+            locks?: string[];
+            /**
+             * Thorough
+             * @default false
+             */
+            thorough: boolean;
+            /**
+             * Ladder
+             * @default true
+             */
+            ladder: boolean;
+        };
+        /**
+         * TakeBody
+         * @description Changes of a proposal to take.
+         */
+        TakeBody: {
+            /** Sessions */
+            sessions: components["schemas"]["DraftSession"][];
+            /** Steps */
+            steps: components["schemas"]["TakeStep"][];
+        };
+        /**
+         * TakeStep
+         * @description A change to take over into the draft.
+         */
+        TakeStep: {
+            /** Session */
+            session: number;
+            /**
+             * Line
+             * @default null
+             */
+            line: number | null;
+            /**
+             * Movement
+             * @default null
+             */
+            movement: string | null;
+            /** Count */
+            count: number;
+        };
+        /**
+         * DeclineBody
+         * @description Steps of a proposal to decline, and why.
+         */
+        DeclineBody: {
+            /** Steps */
+            steps: components["schemas"]["DeclinedStep"][];
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * DeclinedStep
+         * @description A step of a proposal that a coach does not want: more or fewer sets of a movement.
+         */
+        DeclinedStep: {
+            /** Movement */
+            movement: string;
+            /**
+             * Direction
+             * @enum {string}
+             */
+            direction: "more" | "fewer";
         };
         /**
          * WrittenWeek
@@ -6447,7 +6490,7 @@ export interface components {
              * @default intended
              * @enum {string}
              */
-            kind: "intended" | "watched";
+            kind: "intended" | "watched" | "declined";
             /** Code */
             code: string;
             /** Subject */
@@ -9474,84 +9517,6 @@ export interface operations {
             503: components["responses"]["ServiceUnavailable"];
         };
     };
-    propose: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                athlete_id: number;
-                week: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ProposalBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProposalOut"];
-                };
-            };
-            400: components["responses"]["BadRequest"];
-            401: components["responses"]["Unauthorized"];
-            403: components["responses"]["Forbidden"];
-            404: components["responses"]["NotFound"];
-            405: components["responses"]["MethodNotAllowed"];
-            409: components["responses"]["Conflict"];
-            413: components["responses"]["RequestEntityTooLarge"];
-            415: components["responses"]["UnsupportedMediaType"];
-            422: components["responses"]["UnprocessableEntity"];
-            429: components["responses"]["TooManyRequests"];
-            500: components["responses"]["InternalServerError"];
-            503: components["responses"]["ServiceUnavailable"];
-        };
-    };
-    take_steps: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                athlete_id: number;
-                week: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TakeBody"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DialOut"];
-                };
-            };
-            400: components["responses"]["BadRequest"];
-            401: components["responses"]["Unauthorized"];
-            403: components["responses"]["Forbidden"];
-            404: components["responses"]["NotFound"];
-            405: components["responses"]["MethodNotAllowed"];
-            409: components["responses"]["Conflict"];
-            413: components["responses"]["RequestEntityTooLarge"];
-            415: components["responses"]["UnsupportedMediaType"];
-            422: components["responses"]["UnprocessableEntity"];
-            429: components["responses"]["TooManyRequests"];
-            500: components["responses"]["InternalServerError"];
-            503: components["responses"]["ServiceUnavailable"];
-        };
-    };
     next_in_draft: {
         parameters: {
             query?: never;
@@ -9809,6 +9774,123 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Laid"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    propose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposalBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProposalOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    take_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DialOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    decline_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeclineBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             400: components["responses"]["BadRequest"];

@@ -1,0 +1,52 @@
+"""What a proposal leaves: what it would cost, or what keeps it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from dialback.core.adjusting.against import MakeWeek, against, can_clear
+from dialback.core.adjusting.held import NOTHING_HELD, Held
+from dialback.core.adjusting.options import Options
+from dialback.core.adjusting.reasons import costs_sentence, held_sentence, remaining_sentence
+from dialback.core.adjusting.result import Remaining
+from dialback.core.adjusting.search import Found, Search
+from dialback.core.adjusting.solver import Allowance
+from dialback.core.findings import Finding
+from dialback.core.vocabulary import Key
+
+
+@dataclass(frozen=True)
+class Explained:
+    """What stays of a proposal, each with its reason; ``make`` makes the programme anew."""
+
+    search: Search
+    options: Options
+    left: Mapping[Key, Finding]
+    best: Found
+    allowance: Allowance
+    make: MakeWeek
+    held: Held
+
+    def remaining(self, finding: Finding) -> Remaining:
+        """A finding that stays."""
+        rung = self.search.gone_from(finding.key) if self.options.ladder else None
+        if rung is not None:
+            in_all = self.search.rungs[rung].cost
+            more = in_all - self.best.cost
+            return Remaining(finding, rung, (), costs_sentence(finding, more, in_all))
+        if self._is_held(finding.key):
+            return Remaining(finding, None, (), held_sentence(finding))
+        budget = self.options.budget
+        week = self.search.week
+        keys = against(finding.key, week, self.make, budget, self.left, self.allowance)
+        return Remaining(finding, None, keys or (), remaining_sentence(finding, keys))
+
+    def _is_held(self, key: Key) -> bool:
+        """Whether it stays for what was published lately or declined alone."""
+        if not self.held:
+            return False
+        week = self.search.week
+        return not can_clear(key, week, self.allowance) and can_clear(
+            key, self.make(held=NOTHING_HELD), self.allowance
+        )
