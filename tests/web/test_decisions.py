@@ -181,6 +181,44 @@ class TestOverTheApi:
         send(client, "post", path, other, 404)
         assert get(client, f"{base}/decisions")["decisions"] == []
 
+    def test_a_step_that_is_declined_is_not_proposed_again(
+        self, client: FlaskClient, bring: Bring
+    ) -> None:
+        bring(leaning(), "?name=Declining")
+        base = newest(client)
+        week = f"{base}/weeks/{WEEK.plus(1)}"
+        asked = {"sessions": get(client, f"{week}/draft")["sessions"], "ladder": False}
+
+        def proposed() -> set[tuple[str, str]]:
+            steps = send(client, "post", f"{week}/draft/proposal", asked)["steps"]
+            return {
+                (one["movement"], "more" if one["count_to"] > one["count_from"] else "fewer")
+                for one in steps
+            }
+
+        steps = proposed()
+        assert steps
+        body = {"steps": [{"movement": name, "direction": way} for name, way in sorted(steps)]}
+        made = send(client, "post", f"{week}/draft/decline", body, 201)["decisions"]
+        assert len(made) == len(steps)
+        # Said again, for the answer was lost: it stands once.
+        assert send(client, "post", f"{week}/draft/decline", body, 201)["decisions"] == []
+        assert not proposed() & steps
+        listed = get(client, f"{base}/decisions")["decisions"]
+        until = WEEK.plus(1).sunday
+        assert {one["words"] for one in listed} == {
+            f"{way.capitalize()} sets of {name}: not proposed again until "
+            f"{until:%a} {until.day} {until:%b}"
+            for name, way in steps
+        }
+        exported = read_book(client.get(f"{base}/book").data)
+        assert {one.kind for one in exported.athlete.decisions} == {"declined"}
+        for number in made:
+            send(client, "post", f"{base}/decisions/{number}/end", {})
+        assert proposed() == steps
+        body["steps"][0]["direction"] = "sideways"
+        send(client, "post", f"{week}/draft/decline", body, 422)
+
     def test_a_week_is_marked_and_an_ordinary_one_again(
         self, client: FlaskClient, bring: Bring
     ) -> None:

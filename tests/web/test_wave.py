@@ -62,9 +62,22 @@ def test_each_week_clears_what_it_can_and_says_what_stays(client: FlaskClient) -
         press, row = (line["count"] for line in day["lines"])
         assert press in (7, 8)
         assert row == 5
-        assert week["changes"]
+        assert week["changes"] or week["carried"]
         assert all(one["why"] for one in week["findings"] if one["left"])
     assert counts(client) == [12, 12, 12]
+
+
+def test_all_of_it_in_gentle_steps_ends_with_less(client: FlaskClient) -> None:
+    calm, gentle = propose(client), propose(client, all_of_it=True)
+    assert all(0 < week["cost"] + week["carried"] for week in gentle)
+    assert all(week["cost"] <= 12 for week in gentle)
+
+    def weight(week: Any) -> int:
+        return sum(
+            {"high": 8, "caution": 3}[one["level"]] for one in week["findings"] if one["left"]
+        )
+
+    assert weight(gentle[-1]) < weight(calm[-1])
 
 
 def test_published_together_and_taken_back(client: FlaskClient) -> None:

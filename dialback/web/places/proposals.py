@@ -14,10 +14,11 @@ from dialback.core.plans.publishing import logged_days
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
 from dialback.web.drafted import accepted_in, audited
-from dialback.web.shapes.common import Done, WeekPath
+from dialback.web.shapes.common import WeekPath
 from dialback.web.shapes.drafts import DialOut
 from dialback.web.shapes.proposals import (
     DeclineBody,
+    DeclinedOut,
     ProposalBody,
     ProposalOut,
     RungOut,
@@ -104,13 +105,13 @@ def take_steps(path: WeekPath, body: TakeBody) -> Response:
     return answer(DialOut(sessions=sessions, audit=audited(ledger, week, sessions)))
 
 
-@api.post("/draft/decline", responses={201: Done})
+@api.post("/draft/decline", responses={201: DeclinedOut})
 def decline_steps(path: WeekPath, body: DeclineBody) -> Response:
     """Decline steps of a proposal: they are not proposed again before the block ends."""
-    judging.decline(
+    made = judging.decline(
         path.athlete_id,
         the_week(path.week),
         [(step.movement, step.direction) for step in body.steps],
         body.reason,
     )
-    return answer(Done(), 201)
+    return answer(DeclinedOut(decisions=made), 201)

@@ -88,6 +88,12 @@ class DeclinedStep(Shape):
     direction: Direction
 
 
+class DeclinedOut(Shape):
+    """The decisions that were made of it, by number."""
+
+    decisions: list[int]
+
+
 class DeclineBody(Shape):
     """Steps of a proposal to decline, and why."""
 

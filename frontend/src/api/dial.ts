@@ -76,6 +76,13 @@ export const dial = {
         signal,
       }),
     ),
+  decline: async (place: WeekPlace, steps: Schemas["DeclinedStep"][]) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/decline", {
+        params: { path: at(place) },
+        body: { steps, reason: "" },
+      }),
+    ),
   next: async (place: WeekPlace, sessions: Schemas["DraftSession"][], signal?: AbortSignal) =>
     given(
       await client.POST("/api/athletes/{athlete_id}/weeks/{week}/draft/next", {

@@ -3803,6 +3803,11 @@ export interface components {
             weeks_off: number | null;
             /** Sessions */
             sessions: components["schemas"]["DraftSession"][];
+            /**
+             * Carried
+             * @description Lines that change as in the week before
+             */
+            carried: number;
             /** Changes */
             changes: string[];
             /** Findings */
@@ -4156,7 +4161,8 @@ export interface components {
          * @description Ask for the proposal of a week: those of the weeks before it stand for what is done there.
          *
          *     A ``lighter`` week keeps its loads and has fewer sets. ``ease_in`` begins low after a break and
-         *     rises within the limit of sets.
+         *     rises within the limit of sets. ``all_of_it`` clears all that can be, in gentle steps over the
+         *     weeks.
          */
         WaveBody: {
             /** Before */
@@ -4171,6 +4177,11 @@ export interface components {
              * @default true
              */
             ease_in: boolean;
+            /**
+             * All Of It
+             * @default false
+             */
+            all_of_it: boolean;
         };
         /**
          * ProposedWeek
@@ -4837,6 +4848,14 @@ export interface components {
             movement: string | null;
             /** Count */
             count: number;
+        };
+        /**
+         * DeclinedOut
+         * @description The decisions that were made of it, by number.
+         */
+        DeclinedOut: {
+            /** Decisions */
+            decisions: number[];
         };
         /**
          * DeclineBody
@@ -9890,7 +9909,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Done"];
+                    "application/json": components["schemas"]["DeclinedOut"];
                 };
             };
             400: components["responses"]["BadRequest"];

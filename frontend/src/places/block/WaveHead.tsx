@@ -24,6 +24,11 @@ export function WaveHead({ wave, first, last }: { wave: Wave; first: string; las
       </button>
       {wave.open && (
         <>
+          <Tick
+            label="Clear all that can be, in gentle steps"
+            value={wave.allOfIt}
+            put={wave.setAllOfIt}
+          />
           {off && (
             <Tick
               label="Begin low after the break, at about half of the last ordinary week"

@@ -63,8 +63,15 @@ function Proposed({ week, wave }: { week: BlockWeek; wave: Wave }) {
       {found && (
         <>
           <span className="block text-ink-2 italic">{shapeWords(found)}</span>
+          {found.carried > 0 && (
+            <span className="block text-ink-2">
+              {count(found.carried, "line")} as changed the week before
+            </span>
+          )}
           {found.changes.length === 0 ? (
-            <span className="block text-ink-2">no line changes</span>
+            <span className="block text-ink-2">
+              {found.carried > 0 ? "nothing more changes" : "no line changes"}
+            </span>
           ) : (
             <details>
               <summary className="text-ink-2">{count(found.changes.length, "line")} change</summary>

@@ -21,6 +21,7 @@ const NOTHING: Found = { weeks: new Map(), asking: null, error: null };
 export function useWave(athlete: number, data: Data | undefined, version: number) {
   const [open, setOpen] = useState(false);
   const [easeIn, setEaseIn] = useState(true);
+  const [allOfIt, setAllOfIt] = useState(false);
   const [chosen, setChosen] = useState<Map<string, boolean>>(new Map());
   const [found, setFound] = useState<Found>(NOTHING);
   const [stopped, setStopped] = useState(false);
@@ -40,7 +41,7 @@ export function useWave(athlete: number, data: Data | undefined, version: number
         setFound({ weeks: new Map(weeks), asking: week, error: null });
         const answer = await calls.propose(
           { athlete, week },
-          { before: [...before], lighter: lighter === "true", ease_in: easeIn },
+          { before: [...before], lighter: lighter === "true", ease_in: easeIn, all_of_it: allOfIt },
           control.signal,
         );
         if (control.signal.aborted) return;
@@ -59,7 +60,7 @@ export function useWave(athlete: number, data: Data | undefined, version: number
       clearTimeout(timer);
       control.abort();
     };
-  }, [athlete, asked, easeIn, open, stopped, version]);
+  }, [athlete, asked, easeIn, allOfIt, open, stopped, version]);
 
   const all = ahead.flatMap((one) => found.weeks.get(one.week) ?? []);
   const publish = useChange(async () => {
@@ -87,6 +88,8 @@ export function useWave(athlete: number, data: Data | undefined, version: number
     },
     easeIn,
     setEaseIn,
+    allOfIt,
+    setAllOfIt,
     isLighter,
     setLighter: (week: string, lighter: boolean) =>
       setChosen((now) => new Map(now).set(week, lighter)),

@@ -50,6 +50,7 @@ export function Proposals({ desk, take }: Props) {
           atStop={desk.budget === null}
           locks={locks}
           setLocks={setLocks}
+          declining={desk.declining}
           take={take}
           takeAll={takeAll}
         />
@@ -64,10 +65,11 @@ interface BundleProps {
   steps: Step[];
   take: () => void;
   lock: (step: Step) => void;
+  decline: () => void;
 }
 
 /** Steps that need each other, with what they do together. */
-function Bundle({ steps, take, lock }: BundleProps) {
+function Bundle({ steps, take, lock, decline }: BundleProps) {
   const [first] = steps;
   return (
     <li className="border-b border-hair py-1">
@@ -85,8 +87,18 @@ function Bundle({ steps, take, lock }: BundleProps) {
           {steps.length === 1 ? "Take" : steps.length === 2 ? "Take both" : "Take these"}
         </button>
       </div>
-      <p className="pl-12 text-ink-2">
-        {first?.reason && `${first.reason}. `}The week: {gains(first?.effect ?? {})}.
+      <p className="flex items-baseline gap-2 pl-12 text-ink-2">
+        <span className="min-w-0 flex-1">
+          {first?.reason && `${first.reason}. `}The week: {gains(first?.effect ?? {})}.
+        </span>
+        <button
+          type="button"
+          className="trail-link min-h-6"
+          title="Not proposed again until the block ends, or for four weeks"
+          onClick={decline}
+        >
+          decline
+        </button>
       </p>
     </li>
   );
@@ -113,6 +125,32 @@ function StepLine({ step, lock }: { step: Step; lock: () => void }) {
   );
 }
 
+/** What was declined last, with the way back. */
+function Declined({ declining }: Pick<FoundProps, "declining">) {
+  return (
+    <>
+      {declining.error && (
+        <p role="alert" className="mt-2 text-sm text-high">
+          {declining.error}
+        </p>
+      )}
+      {declining.last && (
+        <p role="status" className="mt-2 text-sm">
+          Declined: {declining.last.says}.{" "}
+          <button
+            type="button"
+            className="trail-link"
+            disabled={declining.pending}
+            onClick={declining.undo}
+          >
+            Undo
+          </button>
+        </p>
+      )}
+    </>
+  );
+}
+
 interface FoundProps {
   proposal: Schemas["ProposalOut"];
   asking: boolean;
@@ -120,12 +158,14 @@ interface FoundProps {
   atStop: boolean;
   locks: string[];
   setLocks: (how: (all: string[]) => string[]) => void;
+  declining: ProposalDesk["declining"];
   take: Props["take"];
   takeAll: () => void;
 }
 
 /** The proposal: its ladder, its steps, and what would stay. */
-function Found({ proposal, asking, atStop, locks, setLocks, take, takeAll }: FoundProps) {
+function Found(props: FoundProps) {
+  const { proposal, asking, atStop, locks, setLocks, declining, take, takeAll } = props;
   const { steps } = proposal;
   const sets = steps.reduce((sum, step) => sum + step.sets, 0);
   return (
@@ -146,6 +186,7 @@ function Found({ proposal, asking, atStop, locks, setLocks, take, takeAll }: Fou
           </button>
         </p>
       )}
+      <Declined declining={declining} />
       {/* What is being worked out is not what stood here; its place is kept. */}
       <div className={asking ? "invisible" : ""}>
         {steps.length === 0 ? (
@@ -168,6 +209,7 @@ function Found({ proposal, asking, atStop, locks, setLocks, take, takeAll }: Fou
                   key={bundle.map((one) => `${one.session}/${one.line ?? one.movement}`).join()}
                   steps={bundle}
                   take={() => void take(bundle.map(asTaken))}
+                  decline={() => declining.decline(bundle)}
                   lock={(one) => setLocks((all) => [...all, ...one.movement.split(" + ")])}
                 />
               ))}

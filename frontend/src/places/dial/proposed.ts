@@ -43,6 +43,12 @@ export function bundled(steps: Step[]): Step[][] {
   return [...found.values()];
 }
 
+/** A step as it is declined: more or fewer sets of its movement. */
+export const asDeclined = (step: Step): Schemas["DeclinedStep"] => ({
+  movement: step.movement,
+  direction: step.count_to > step.count_from ? "more" : "fewer",
+});
+
 /** A step as the core takes it. */
 export const asTaken = (step: Step): Schemas["TakeStep"] => ({
   session: step.session,

@@ -1,8 +1,11 @@
 import { useEffect, useRef, useState } from "react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type Schemas, messageOf } from "@/api/client";
+import { decisions } from "@/api/decisions";
 import { dial } from "@/api/dial";
 import { type WeekPlace } from "@/api/place";
 import type { Sessions } from "./draft";
+import { type Step, asDeclined } from "./proposed";
 
 const ASK_AFTER_MS = 250;
 
@@ -20,8 +23,45 @@ export function useProposalDesk(place: WeekPlace, sessions: Sessions, opened: bo
   const [open, setOpen] = useState(opened);
   const [budget, setBudget] = useState<number | null>(null);
   const [locks, setLocks] = useState<string[]>([]);
-  const asked = useProposal(place, sessions, budget, locks, open);
-  return { ...asked, open, setOpen, budget, setBudget, locks, setLocks };
+  const declining = useDeclining(place);
+  const asked = useProposal(place, sessions, budget, locks, open, declining.turn);
+  return { ...asked, open, setOpen, budget, setBudget, locks, setLocks, declining };
+}
+
+/** What was declined last, and the way back; each turn asks for another proposal. */
+function useDeclining(place: WeekPlace) {
+  const [last, setLast] = useState<{ says: string; decisions: number[] } | null>(null);
+  const [turn, setTurn] = useState(0);
+  const queries = useQueryClient();
+  // The draft in hand stays: only what is decided has changed.
+  const settle = async () => {
+    setTurn((now) => now + 1);
+    await queries.invalidateQueries({ queryKey: ["decisions"] });
+  };
+  const decline = useMutation({
+    mutationFn: async (steps: Step[]) => {
+      const wanted = steps.map(asDeclined);
+      const { decisions: made } = await dial.decline(place, wanted);
+      const says = wanted.map((one) => `${one.direction} sets of ${one.movement}`).join(", ");
+      setLast({ says, decisions: made });
+    },
+    onSuccess: settle,
+  });
+  const undo = useMutation({
+    mutationFn: async () => {
+      for (const one of last?.decisions ?? []) await decisions.end(place.athlete, one);
+      setLast(null);
+    },
+    onSuccess: settle,
+  });
+  return {
+    turn,
+    last,
+    decline: decline.mutate,
+    undo: () => undo.mutate(),
+    pending: decline.isPending || undo.isPending,
+    error: decline.error?.message ?? undo.error?.message ?? null,
+  };
 }
 
 export type ProposalDesk = ReturnType<typeof useProposalDesk>;
@@ -33,9 +73,10 @@ function useProposal(
   budget: number | null,
   locks: string[],
   open: boolean,
+  declined: number,
 ): Asked {
   const [asked, setAsked] = useState<Asked>({ proposal: null, asking: false, error: null });
-  const held = locks.join("\n");
+  const held = [declined, ...locks].join("\n");
   const known = useRef<{ sessions: Sessions; held: string; ladder: Ladder }>(null);
   useEffect(() => {
     if (!open) return undefined;
@@ -43,7 +84,7 @@ function useProposal(
     const timer = setTimeout(() => {
       setAsked((now) => ({ ...now, asking: true, error: null }));
       const ask = async (within: number | null, ladder: boolean) => {
-        const locked = held ? held.split("\n") : [];
+        const [, ...locked] = held.split("\n");
         const body = { sessions, budget: within, locks: locked, thorough: false, ladder };
         return dial.propose(place, body, control.signal);
       };
