@@ -7,7 +7,7 @@ contract, *Causes*.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -93,6 +93,16 @@ def causes(audit: Audit) -> tuple[Cause, ...]:
 _CAUSES: Final = Once[None, tuple[Cause, ...]]()
 
 
+_TOLD: Final = 2
+"""So many of the things that only together explain something are told; the rest is counted."""
+
+
+def _all_at_once(strayed: Sequence[str]) -> str:
+    more = len(strayed) - _TOLD
+    rest = f" And {more} more." if more > 0 else ""
+    return f"Several things at once. {' '.join(strayed[:_TOLD])}{rest}".strip()
+
+
 class _Sorting:
     """Findings on their way into causes: each is taken once, by the first that explains it."""
 
@@ -107,7 +117,8 @@ class _Sorting:
         self.found: list[Cause] = []
 
     def causes(self) -> tuple[Cause, ...]:
-        for undone in strayed_from_plan(self.audit):
+        strayed = list(strayed_from_plan(self.audit))
+        for undone in strayed:
             self._try(undone)
         for undone in new_sessions(self.audit):
             self._try(undone)
@@ -115,7 +126,7 @@ class _Sorting:
         self._jump()
         # A note says that all is well as far as it goes: only what happened can explain it.
         self.left = {key: one for key, one in self.left.items() if one.level != "note"}
-        self._together()
+        self._together([undone.sentence for undone in strayed])
         self._restricted()
         for fold_ in FOLDS:
             self._fold(fold_)
@@ -217,7 +228,7 @@ class _Sorting:
             explained,
         )
 
-    def _together(self) -> None:
+    def _together(self, strayed: Sequence[str]) -> None:
         """What does not stand in the week as planned, though no single thing explains it."""
         plans = self.audit.ledger.source.week("planned", self.audit.week)
         if self.audit.basis != "completed" or not plans or not self._open():
@@ -227,7 +238,7 @@ class _Sorting:
         self._take(
             "together",
             "week",
-            "The week differed from the plan in several ways at once.",
+            _all_at_once(strayed),
             gone,
         )
 

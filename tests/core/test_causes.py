@@ -88,6 +88,18 @@ def test_swaps_extras_and_other_loads_are_told_apart() -> None:
     assert alone["extra", "2026-10-10"].sentence == "Saturday: a session without a plan."
 
 
+def test_what_only_several_things_explain_is_told_with_them() -> None:
+    short = session(
+        0, sets("Press", 8, load_kg=40, rpe=8), sets("Row", 5, load_kg=40, rpe=8), title="Day 0"
+    )
+    more = session(5, sets("Press", 8, load_kg=40, rpe=8), title="More")
+    found = named(week(short, PLAN[1], more))["together", "week"]
+    assert ("balance", "horizontal_push_pull", "sets") in keys(found)
+    assert found.sentence.startswith("Several things at once. ")
+    assert "Monday was cut short: Row" in found.sentence
+    assert "Saturday: More without a plan." in found.sentence
+
+
 def test_a_week_as_planned_has_only_causes_of_plan_break_or_jump() -> None:
     codes = {one.code for one in causes(week(*PLAN))}
     assert codes

@@ -28,7 +28,7 @@ def after(*weeks: list[list[dict]], of_book: Any = None, **more: Any) -> Audit:
         session(7 * (at + 1 - len(weeks)) + 2, *one, **more.get(f"week_{at}", {}))
         for at, one in enumerate(weeks)
     ]
-    return audit(book(done, rules=RULES, **(of_book or {})).ledger(), WEEK)
+    return audit(book(done, **({"rules": RULES} | (of_book or {}))).ledger(), WEEK)
 
 
 def told(result: Audit, code: str = "balance", subject: str = PAIR) -> list[News]:
@@ -79,6 +79,29 @@ def test_what_stands_is_asked_again_when_a_block_begins() -> None:
     assert told(after(*weeks)) == []
     (line,) = told(after(*weeks, of_book=block))
     assert (line.kind, line.since) == ("standing", WEEK.plus(-5))
+
+
+def test_what_the_programme_is_not_for_is_asked_and_what_it_was_for_is_news() -> None:
+    floors = {**RULES["muscle_bands"], "quads": [4, 100]}
+    legs = [*EVEN, sets("Squat", 6)]
+
+    def quads(*weeks: list[list[dict]], **more: Any) -> list[News]:
+        rules = {**RULES, "muscle_bands": floors}
+        result = after(*weeks, of_book={"rules": rules, **more})
+        return told(result, "muscle_floor", "quads")
+
+    # Nobody planned legs: one question at once, and no word more of it.
+    (line,) = quads(EVEN)
+    assert (line.kind, bool(line.ask)) == ("standing", True)
+    for weeks in (2, 3, 4, 5, 6):
+        assert quads(*[EVEN] * weeks) == []
+    # Legs were trained, and are gone.
+    (line,) = quads(legs, legs, legs, [sets("Press", 8), sets("Row", 8)])
+    assert line.kind == "new"
+    # The block has them in its plan, though this is its first week without them.
+    block = [{"week": str(WEEK), "weeks": 2, "title": "Base"}]
+    (line,) = quads(EVEN, blocks=block, planned=[session(9, *legs)])
+    assert line.kind == "new"
 
 
 def test_what_has_gone_is_half_a_line() -> None:

@@ -238,6 +238,19 @@ class TestDown:
         assert steps(PLAN, done, pressed(9)) == ()
         assert steps(PLAN, done, done, ahead=sets("Press", 3, 8, load_kg=55, reps_to=12)) == ()
 
+    def test_a_session_that_was_cut_short_is_no_failure(self) -> None:
+        plan = PLAN + sets("Plank", 2, None, seconds=30)
+        whole = pressed(7) + sets("Plank", 2, None, seconds=30)
+        assert [one.course for one in steps(plan, whole, whole)][:1] == ["down"]
+        assert not [one for one in steps(plan, pressed(7), whole) if one.course == "down"]
+
+    def test_nothing_goes_down_in_a_lighter_week(self) -> None:
+        done = sets("Press", 9, 7, load_kg=60, rpe=8)
+        plan = sets("Press", 9, 8, load_kg=60, reps_to=12)
+        assert steps(plan, done, done, done)
+        ahead = sets("Press", 3, 8, load_kg=60, reps_to=12)
+        assert steps(plan, done, done, done, ahead=ahead) == ()
+
     def test_easier_ways_of_what_has_no_load(self) -> None:
         few = step(sets("Press-up", 3, 12), *[sets("Press-up", 3, 8)] * 2)
         assert [way.says for way in few.ways] == ["Knee press-up", "8 reps"]

@@ -14,7 +14,8 @@ from tests.build import MONDAY, WEEK, book, session, sets
 
 NO_BANDS: dict[str, Any] = {
     "muscle_bands": {muscle: [0, 100] for muscle in Rules().muscle_bands},
-    "balance_bands": {**dict.fromkeys(Rules().balance_bands, [0, 100]), "push_pull": [0.8, 1.25]},
+    "balance_bands": {pair: [0, 100] for pair in Rules().balance_bands}
+    | {"push_pull": [0.8, 1.25]},
 }
 """Push against pull alone is judged, and the jumps."""
 PRESS_LOCKED = Options(frozenset({"Press"}), new_movements=0, ladder=False)

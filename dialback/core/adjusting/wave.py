@@ -14,7 +14,7 @@ from typing import Final, Literal
 
 from dialback.core.adjusting.carried import carried
 from dialback.core.adjusting.held import declined, steady
-from dialback.core.adjusting.judged import Judge
+from dialback.core.adjusting.judged import Judge, weight_of
 from dialback.core.adjusting.light import most_sets
 from dialback.core.adjusting.options import Options
 from dialback.core.adjusting.propose import adjust
@@ -88,7 +88,10 @@ def wave_week(
     shape, start = _shaped(ledger, week, plan, fixed, pause, lighter=lighter, ease_in=ease_in)
     carried_lines = 0
     if shape == "plan" and not most_sets(audit_draft(ledger, week, plan)):
-        start, carried_lines = _carried(own, week, plan, plans, fixed)
+        after, lines = _carried(own, week, plan, plans, fixed)
+        # What helped the week before is not carried into one that it does not help.
+        if lines and _weight(ledger, week, after) < _weight(ledger, week, plan):
+            start, carried_lines = after, lines
     # What was made less for a reason is not filled up again.
     drafted = audit_draft(ledger, week, start)
     most = most_sets(drafted) if shape == "plan" else drafted.value(TOTAL_SETS)
@@ -115,15 +118,21 @@ def _carried(
     plans: Mapping[Week, Sequence[Session]],
     fixed: frozenset[date],
 ) -> tuple[tuple[Session, ...], int]:
-    """The plan with what the last ordinary week of the wave changed, and how many lines it is."""
+    """The plan with what the last week of the wave with the same lines changed, and how many."""
     if not ledger.source.week("planned", week):
         # Without a plan of its own it is that of the week before, as it was proposed.
         return plan, 0
     for at in sorted(plans, reverse=True):
         before = ledger.source.week("planned", at)
         if before and _sets(ledger, plans[at]) >= CARRIED_SHARE * _sets(ledger, before):
-            return carried(ledger.movements, plan, before, plans[at], fixed)
+            found, lines = carried(ledger.movements, plan, before, plans[at], fixed)
+            if lines:
+                return found, lines
     return plan, 0
+
+
+def _weight(ledger: Ledger, week: Week, sessions: tuple[Session, ...]) -> int:
+    return weight_of(Judge(ledger, week, sessions).at_start)
 
 
 def _shaped(

@@ -37,10 +37,14 @@ Scheme = frozenset[Range]
 
 @dataclass(frozen=True, slots=True)
 class Exposure:
-    """A session's working sets of a movement, each with the planned set that it was for."""
+    """A session's working sets of a movement, each with the planned set that it was for.
+
+    ``cut`` sessions were not done to the end, or hurt: what was not reached there is no failure.
+    """
 
     day: date
     pairs: tuple[tuple[Set | None, Set], ...]
+    cut: bool = False
 
     def reached(self, usual: Range, target_rpe: float, *, bottom: bool = False) -> bool:
         """Whether every set has the top (or the bottom) of its range at the target or below it.
@@ -56,7 +60,12 @@ class Exposure:
         return True
 
     def is_below(self, usual: Range) -> bool:
-        """Whether half of the sets or more missed the bottom of the range, or were at their end."""
+        """Whether half of the sets or more missed the bottom of the range, or were at their end.
+
+        Never of a session that was cut.
+        """
+        if self.cut:
+            return False
         missed = sum(
             _amount(done) < (range_of(plan) or usual).low
             or (done.rpe is not None and done.rpe >= GRINDING_RPE)
@@ -124,5 +133,6 @@ def _of_session(ledger: Ledger, match: SessionMatch) -> Iterator[tuple[str, Expo
         same = plan is not None and fold(plan.exercise or "") == fold(done.exercise)
         pairs[ledger.movements[done.exercise].name].append((plan if same else None, done))
     day = match.dones[0].date if match.dones else match.done.date
+    cut = bool(match.done.pain) or any(a_set.kind == "skipped" for a_set in match.sets)
     for name, several in pairs.items():
-        yield name, Exposure(day, tuple(several))
+        yield name, Exposure(day, tuple(several), cut)

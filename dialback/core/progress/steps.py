@@ -90,8 +90,8 @@ def next_steps(
 
     Up where every set of the last session reached the top of its range at the target exertion or
     below it; down where half of the sets missed the bottom, or were at RPE 9.5 and more, in the
-    last two. A movement with a rule of its own goes by it. Nothing goes up in a lighter week, and
-    nothing that the plan moved on already.
+    last two; a session that was cut short does not count against it. A movement with a rule of its
+    own goes by it. Nothing moves in a lighter week, and nothing that the plan moved on already.
     """
     usual, target = ledger.rules.progress, ledger.rules.target_rpe
     if target is None:
@@ -165,11 +165,13 @@ def _step(
     if usual is None:
         return None
     last = past[0]
+    if light:
+        return None
     if len(past) > 1 and all(one.is_below(usual) for one in past[:2]):
         return _down(work, past, rule, usual)
     bottom = rule == "load_first"
     moved_on = work.load_kg > last.load_kg + LOAD_TOLERANCE_KG and work.sets[0].band is None
-    if light or moved_on or not last.reached(usual, target, bottom=bottom):
+    if moved_on or not last.reached(usual, target, bottom=bottom):
         return None
     return _up(work, last, rule, usual, target)
 

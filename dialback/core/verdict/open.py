@@ -14,6 +14,7 @@ from dialback.core.long_run.view import Signal
 from dialback.core.verdict.decided import decided
 from dialback.core.verdict.history import History, Levels, like
 from dialback.core.verdict.kinds import is_expected, kind_of, looks_like
+from dialback.core.verdict.purpose import targets
 from dialback.core.vocabulary import LEVELS, MUSCLES, Key
 
 SAID_WEEKS: Final = 8
@@ -28,7 +29,8 @@ class Open:
     """What is open in a week, by what makes it the same in another; what its kind brings is not.
 
     ``signals`` are those that are told now, ``due`` what was to be gone by this week, ``fresh``
-    what is new or worse. ``begun``: a block has just begun.
+    what is new or worse. ``beside`` is what the programme is not for: it is asked, and no news.
+    ``begun``: a block has just begun.
     """
 
     def __init__(self, result: Audit) -> None:
@@ -56,7 +58,16 @@ class Open:
             and not (one.code == "pain" and one.subject in again)
             and not (self.begun and one.subject in MUSCLES and not BY_CODE[one.code].lasts)
         }
+        self.beside = self._beside()
         self.fresh = self._fresh()
+
+    def _beside(self) -> frozenset[Key]:
+        """The floors of muscles that the programme is not for."""
+        floors = {key for key in self.now if key[0] == "muscle_floor"}
+        if not floors:
+            return frozenset()
+        known = targets(self.result)
+        return frozenset(key for key in floors if key[1] not in known)
 
     def _is_decided(self, finding: Finding) -> bool:
         decisions, week = self.result.ledger.decisions, self.result.week
@@ -88,7 +99,7 @@ class Open:
         for key, finding in self.now.items():
             lasts = BY_CODE[finding.code].lasts
             before = self.history.worst(key) if lasts else last.get(key)
-            if key in self.due:
+            if key in self.due or key in self.beside:
                 continue
             if before is None:
                 fresh[key] = "new"

@@ -57,12 +57,22 @@ def standing_lines(week: Open) -> Iterator[News]:
             and key not in week.due
             and key not in week.fresh
             and not hurts(finding)
-            and week.history.stands(key)
-            and (begins or not week.history.stood_before(key))
+            and _is_asked(week, key, begins=begins)
         ):
             kinds[finding.code].append(finding)
     for code, several in sorted(kinds.items()):
         yield _standing_line(week, code, several)
+
+
+def _is_asked(week: Open, key: Key, *, begins: bool) -> bool:
+    """Whether it comes to stand now, or stands as a block begins.
+
+    What the programme is not for stands at once.
+    """
+    if key in week.beside:
+        lately = week.history.lately
+        return begins or not lately or key not in lately[0][1]
+    return week.history.stands(key) and (begins or not week.history.stood_before(key))
 
 
 def _standing_line(week: Open, code: str, several: list[Finding]) -> News:

@@ -97,6 +97,7 @@ def _week(ledger: Ledger, ahead: Ledger, week: Week, *, over: bool) -> BlockWeek
         week=str(week),
         monday=week.monday.isoformat(),
         over=over,
+        kind=ledger.kinds.get(week),
         planned=four_measures(sums["planned"]),
         done=four_measures(sums["completed"]),
         base=None if base.values is None else four_measures(base.values),

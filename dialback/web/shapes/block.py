@@ -10,7 +10,7 @@ from dialback.core.adjusting.wave import Shape as WaveShape
 from dialback.core.plain import MAX_INTEGER
 from dialback.core.plans.draft import DraftSession
 from dialback.core.sessions import Title
-from dialback.core.vocabulary import Level
+from dialback.core.vocabulary import Level, WeekKind
 from dialback.store.blocks import LENGTHS
 from dialback.web.shapes.common import AthletePath, Counts, DayText, Laid, Number, Shape, WeekText
 
@@ -50,6 +50,7 @@ class BlockWeek(Shape):
     week: str
     monday: str
     over: bool
+    kind: WeekKind | None
     planned: dict[str, float]
     done: dict[str, float]
     base: dict[str, float] | None

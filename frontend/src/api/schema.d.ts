@@ -3585,6 +3585,8 @@ export interface components {
             monday: string;
             /** Over */
             over: boolean;
+            /** Kind */
+            kind: ("lighter" | "taper" | "test" | "overreach" | "travel" | "race" | "return" | "rehab" | "skill" | "tempo") | null;
             /** Planned */
             planned: {
                 [key: string]: number;

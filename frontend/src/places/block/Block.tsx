@@ -88,7 +88,7 @@ export function Block() {
             walk={walk}
             grid={grid}
           />
-          <WeekFoot weeks={data.weeks}>
+          <WeekFoot athlete={place.athlete} weeks={data.weeks}>
             {wave.open && <WaveRows weeks={data.weeks} wave={wave} />}
           </WeekFoot>
         </table>

@@ -74,7 +74,10 @@ function Proposed({ week, wave }: { week: BlockWeek; wave: Wave }) {
             </span>
           ) : (
             <details>
-              <summary className="text-ink-2">{count(found.changes.length, "line")} change</summary>
+              <summary className="text-ink-2">
+                {count(found.changes.length, "line")}{" "}
+                {found.changes.length === 1 ? "changes" : "change"}
+              </summary>
               <ul className="text-xs">
                 {found.changes.map((one) => (
                   <li key={one} className="border-t border-hair py-0.5">

@@ -2,18 +2,34 @@ import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
 import { DoseBar } from "@/marks/DoseBar";
 import { LevelMark } from "@/marks/LevelMark";
-import { MAIN_MEASURES, amount, measureTitle, unit } from "@/words";
+import { WeekKind } from "@/shared/WeekKind";
+import { MAIN_MEASURES, amount, measureTitle, unit, weekName } from "@/words";
 
 interface Props {
+  athlete: number;
   weeks: Schemas["BlockWeek"][];
   /** Rows below. */
   children: ReactNode;
 }
 
 /** Below each week: its four measures with the baseline, and the findings it has or would raise. */
-export function WeekFoot({ weeks, children }: Props) {
+export function WeekFoot({ athlete, weeks, children }: Props) {
   return (
     <tfoot>
+      <tr className="border-t border-rule">
+        <th scope="row" className="py-1 pr-2 text-left text-sm font-normal">
+          the week is
+        </th>
+        {weeks.map((one) => (
+          <td key={one.week} className="px-2 py-1">
+            <WeekKind
+              place={{ athlete, week: one.week }}
+              kind={one.kind}
+              name={`${weekName(one.week)} is`}
+            />
+          </td>
+        ))}
+      </tr>
       {MAIN_MEASURES.map((measure) => {
         const max = Math.max(
           1,

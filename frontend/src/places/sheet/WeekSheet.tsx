@@ -4,14 +4,13 @@ import type { Basis } from "@/api/client";
 import { useFrame, useSheet } from "@/api/sheet";
 import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
-import { May } from "@/frame/May";
 import { JustChanged } from "@/frame/JustChanged";
 import { useKeys } from "@/frame/keys";
 import { Ledger } from "./Ledger";
 import { Sessions } from "./Sessions";
 import { SheetHead } from "./SheetHead";
 import { Trail } from "./Trail";
-import { WeekKind } from "./WeekKind";
+import { WeekKind } from "@/shared/WeekKind";
 import { Verdict } from "./Verdict";
 import { type OpenTrail, rowOf } from "./open";
 import { changing, useWalk } from "./useWalk";
@@ -77,9 +76,7 @@ export function WeekSheet() {
         <JustChanged athlete={place.athlete} />
         <SheetHead place={place} sheet={data} basis={basis} swap={swap} />
         <Sessions sessions={data.sessions}>
-          <May right="plan">
-            <WeekKind place={place} kind={frame.data?.kind ?? null} />
-          </May>
+          <WeekKind place={place} kind={frame.data?.kind ?? null} />
         </Sessions>
         {data.disagreement && (
           <p className="mb-2 border-l-4 border-rule pl-3 text-sm">{data.disagreement}</p>
