@@ -42,8 +42,8 @@ class Code:
 
     Of ``apart`` ones each subject is a cause of its own where nothing explains it. What ``hurts``
     stands before everything else. What ``lasts`` stands from week to week where nobody does
-    anything about it, and ``ask`` is asked about it then; the rest happens. ``to_watch`` is what
-    the athlete is told.
+    anything about it, and ``ask`` is asked about it then; the rest happens. What is ``of_targets``
+    is news of the muscles alone that the programme is for. ``to_watch`` is what the athlete is told.
     ``part_of`` are the kinds of weeks that bring it with them; ``waits_for`` the doubts about what
     was logged that it may well come of: it is no news until they are settled.
     """
@@ -56,6 +56,7 @@ class Code:
     of: Of = ""
     hurts: bool = False
     lasts: bool = False
+    of_targets: bool = False
     ask: str = ""
     part_of: str = ""
     waits_for: str = ""
@@ -95,7 +96,7 @@ CODES: Final[tuple[Code, ...]] = (
         waits_for="reps twice stranger",
     ),
     Code(
-        "muscle_floor", "Below the floor", "muscle", of="sum", lasts=True,
+        "muscle_floor", "Below the floor", "muscle", of="sum", lasts=True, of_targets=True,
         ask="Is this intended, is the minimum too high, or do they need sets?",
         part_of="lighter taper test travel race return rehab skill", waits_for="stranger",
     ),

@@ -62,12 +62,10 @@ class Open:
         self.fresh = self._fresh()
 
     def _beside(self) -> frozenset[Key]:
-        """The floors of muscles that the programme is not for."""
-        floors = {key for key in self.now if key[0] == "muscle_floor"}
-        if not floors:
-            return frozenset()
-        known = targets(self.result)
-        return frozenset(key for key in floors if key[1] not in known)
+        """What is found of muscles that the programme is not for."""
+        found = {key for key in self.now if BY_CODE[key[0]].of_targets}
+        known = targets(self.result) if found else frozenset()
+        return frozenset(key for key in found if key[1] not in known)
 
     def _is_decided(self, finding: Finding) -> bool:
         decisions, week = self.result.ledger.decisions, self.result.week
