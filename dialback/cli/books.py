@@ -174,7 +174,7 @@ def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> 
     except UnicodeDecodeError as error:
         raise bad_input(str(file), f"is not a UTF-8 text: byte {error.start} is damaged") from None
     ledger = read_book(read_file(book)).ledger() if book else _library_ledger()
-    reading = read(text, ledger.movements)
+    reading = read(text, ledger.movements, of_block=True)
     if reading.mistakes:
         raise BadInputError([Problem("", str(mistake)) for mistake in reading.mistakes])
     maxima = [Maxima(ledger, written.day or fallback) for written in reading.sessions]
@@ -187,9 +187,12 @@ def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> 
             click.echo(told, err=True)
     if as_json:
         sessions = [one.model_dump(mode="json", exclude_defaults=True) for one in flat]
-        click.echo(json.dumps({"sessions": sessions}, ensure_ascii=False, indent=1))
+        kinds = [{"week": str(week), "kind": kind} for week, kind in reading.kinds.items()]
+        found = {"sessions": sessions} | ({"kinds": kinds} if kinds else {})
+        click.echo(json.dumps(found, ensure_ascii=False, indent=1))
     else:
-        click.echo(write(*reading.sessions, movements=ledger.movements), nl=False)
+        text = write(*reading.sessions, movements=ledger.movements, kinds=reading.kinds)
+        click.echo(text, nl=False)
 
 
 def _library_ledger() -> Any:

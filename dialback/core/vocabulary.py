@@ -70,6 +70,7 @@ WeekKind = Literal[
     "lighter", "taper", "test", "overreach", "travel", "race", "return", "rehab", "skill", "tempo"
 ]
 """What a week is for, where a coach has said so."""
+WEEK_KINDS: Final[tuple[WeekKind, ...]] = get_args(WeekKind)
 LIGHT_KINDS: Final[frozenset[WeekKind]] = frozenset({"lighter", "taper"})
 """Kinds of weeks that are lighter ones, however many sets they have."""
 BASES: Final[tuple[Basis, ...]] = ("planned", "completed")

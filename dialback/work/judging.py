@@ -17,7 +17,7 @@ from dialback.core.findings import Finding
 from dialback.core.findings.finding import grown
 from dialback.core.long_run.signals import signals
 from dialback.core.verdict.decided import about, can_be_decided, words_of
-from dialback.core.vocabulary import Basis, Key, WeekKind
+from dialback.core.vocabulary import Basis, Key
 from dialback.core.weeks import Week
 from dialback.core.words import listed
 from dialback.store.athletes import Ledgers, athlete_on_roster
@@ -201,20 +201,6 @@ def end_decision(number: int, decision: int, on: date | None) -> Athlete:
         touch(athlete)
         done = "Reinstated a decision" if on is None else "Withdrew a decision"
         entry.tell(f"{done}: {about((row.code, row.subject, row.measure))}", athlete, undo=undo)
-        return athlete
-
-
-def set_week_kind(number: int, week: Week, kind: WeekKind | None) -> Athlete:
-    """Say what a week is for; ``None`` makes it an ordinary one."""
-    with unit() as entry:
-        athlete = athlete_on_roster(number)
-        kept = athlete.extra.get("book", {})
-        others = [one for one in kept.get("kinds", []) if one.get("week") != str(week)]
-        kinds = [*others, *([{"week": str(week), "kind": kind}] if kind else [])]
-        book = {**kept, "kinds": sorted(kinds, key=lambda one: str(one.get("week")))}
-        undo = change(athlete, extra={**athlete.extra, "book": book})
-        touch(athlete)
-        entry.tell(f"Marked {week.said}: {kind or 'ordinary'}", athlete, undo=undo)
         return athlete
 
 

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Literal
+from uuid import uuid4
 
 from dialback.book.errors import BadInputError, Problem, bad_input
 from dialback.core.maxima import Maxima
@@ -34,6 +35,7 @@ from dialback.store.sessions import add_sessions, write_plan
 from dialback.store.unit import touch, unit
 from dialback.work.errors import NotThereError, StaleError
 from dialback.work.laying import laid_on
+from dialback.work.marking import mark_weeks
 from dialback.work.templates import the_template
 
 
@@ -219,15 +221,19 @@ def take_text_in(ledgers: Ledgers, number: int, text: str, today: date) -> tuple
     with unit() as entry:
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
-        sheets = _sheets_in(text, ledger.movements)
+        reading = _read_block(text, ledger.movements)
+        sheets = _sheets_in(reading)
         moved = put_down(athlete, ledger, sheets, today)
-        words = f"Imported {len(sheets)} sessions from a text"
-        change = entry.tell(words, athlete, undo=moved_undo(athlete, moved))
+        words = f"Imported {len(sheets)} session{'s' * (len(sheets) > 1)} from a text"
+        same = f"text {uuid4()}" if reading.kinds else ""
+        change = entry.tell(words, athlete, undo=moved_undo(athlete, moved), same=same)
+        if reading.kinds:
+            mark_weeks(athlete, reading.kinds, entry, same)
     return change, Week.of(min(sheet.day for sheet in sheets))
 
 
-def _sheets_in(text: str, movements: MovementTable) -> list[Sheet]:
-    reading = read(text, movements)
+def _read_block(text: str, movements: MovementTable) -> Reading:
+    reading = read(text, movements, of_block=True)
     if reading.mistakes:
         raise BadInputError(
             [
@@ -235,6 +241,10 @@ def _sheets_in(text: str, movements: MovementTable) -> list[Sheet]:
                 for mistake in reading.mistakes
             ]
         )
+    return reading
+
+
+def _sheets_in(reading: Reading) -> list[Sheet]:
     if not reading.sessions:
         raise bad_input("text", "has no session: begin each with its day, as in 2026-11-30 Legs")
     if any(session.day is None for session in reading.sessions):

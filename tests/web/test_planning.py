@@ -183,6 +183,27 @@ class TestTextIn:
         assert done["first_week"] == "2026-W42"
         assert get(client, f"{NEXT}/sheet?basis=planned") == before
 
+    def test_what_weeks_are_for_comes_and_goes_with_them(self, client: FlaskClient) -> None:
+        singles = "2026-10-13 Singles\nPress 3 × 1 at 60 kg"
+        text = f"week 2026-W42:  Test\n{singles}\nWeek 2026-W43: taper"
+        self.take(client, text)
+        assert get(client, NEXT)["kind"] == "test"
+        out = client.get(f"{NEXT}/block/text?weeks=3").get_data(as_text=True)
+        assert out.startswith("Week 2026-W42: test\n\n2026-10-12 Whole body\n")
+        assert out.endswith("\n\nWeek 2026-W43: taper\n")
+        weeks = get(client, f"{NEXT}/block?weeks=3")["weeks"]
+        assert [one["kind"] for one in weeks] == ["test", "taper", None]
+        # It is one change: undone with its sessions.
+        marked, laid = get(client, "/api/journal?athlete=1&undoable=true")["entries"][:2]
+        assert marked["says"] == "Marked week 42: test and week 43: taper"
+        assert laid["says"] == "Imported 1 session from a text"
+        send(client, "post", f"/api/journal/{laid['id']}/undo?whole=true", {})
+        assert get(client, NEXT)["kind"] is None
+        # In a session's own text it is refused, with the way to say it.
+        body = {"date": "2026-10-14", "text": "Week 2026-W42: test\nPress 3 × 5"}
+        (told,) = send(client, "post", f"{NEXT}/written/check", body)["mistakes"]
+        assert "choose it on the week sheet" in told["message"]
+
     @pytest.mark.parametrize(
         ("text", "words"),
         [
@@ -190,6 +211,8 @@ class TestTextIn:
             ("Press 3 × 5", "begins with its day"),
             ("# nothing", "has no session"),
             ("2026-10-13\nPress 5\n2026-10-13\nRow 5", "is there twice"),
+            ("Week 2026-W42: holiday\n2026-10-13\nPress 5", "a week is one of these: lighter,"),
+            ("Week 2026-W60: test\n2026-10-13\nPress 5", "2026 has no week 60"),
         ],
     )
     def test_all_or_nothing(self, client: FlaskClient, text: str, words: str) -> None:

@@ -43,7 +43,8 @@ class Code:
     Of ``apart`` ones each subject is a cause of its own where nothing explains it. What ``hurts``
     stands before everything else. What ``lasts`` stands from week to week where nobody does
     anything about it, and ``ask`` is asked about it then; the rest happens. What is ``of_targets``
-    is news of the muscles alone that the programme is for. ``to_watch`` is what the athlete is told.
+    is news of the muscles alone that the programme is for.
+    ``to_watch`` is what the athlete is told.
     ``part_of`` are the kinds of weeks that bring it with them; ``waits_for`` the doubts about what
     was logged that it may well come of: it is no news until they are settled.
     """

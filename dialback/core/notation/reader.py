@@ -30,6 +30,8 @@ from dialback.core.notation.session import (
 from dialback.core.notation.slips import Mistake, SlipError
 from dialback.core.notation.vocabulary import PART_WORD
 from dialback.core.plain import odd_character
+from dialback.core.vocabulary import WEEK_KINDS, WeekKind
+from dialback.core.weeks import Week
 
 MAX_LINES: Final = 2000
 MAX_MISTAKES: Final = 200
@@ -50,11 +52,17 @@ _LETTER_PART: Final = re.compile(r"(?:part[ ]|block[ ])?([A-Z])[ \t]{0,8}:", re.
 REST_LINE: Final = re.compile(r"rest[ \t:]{1,8}(.+)|(.{1,20})[ \t]{1,8}rest", re.IGNORECASE)
 
 
+_WEEK_LINE: Final = re.compile(
+    r"week[ \t]{1,8}([0-9]{4}-W[0-9]{2})[ \t]{0,8}:[ \t]{0,8}(.{0,40})", re.IGNORECASE
+)
+
+
 @dataclass(frozen=True, slots=True)
 class Reading:
     """What a text comes to: its sessions as far as they could be read, and every mistake.
 
     ``labelled`` are the lines of supersets (``A1``, ``A2``) as they were written, by line number.
+    ``kinds`` is what weeks are for, where the text of a block says so.
     """
 
     sessions: tuple[WrittenSession, ...]
@@ -62,18 +70,20 @@ class Reading:
     labelled: Mapping[int, tuple[str, Line]] = field(
         default_factory=lambda: MappingProxyType({}), compare=False
     )
+    kinds: Mapping[Week, WeekKind] = field(default_factory=lambda: MappingProxyType({}))
 
 
-def read(text: str, movements: MovementTable) -> Reading:
+def read(text: str, movements: MovementTable, *, of_block: bool = False) -> Reading:
     """Read a text; lines with mistakes are left out, the others count.
 
+    That ``of_block`` may say what its weeks are for: ``Week 2026-W49: test``.
     Line ends of every system, tabs, typographic signs, and numbers with comma or point are taken.
     Never raises for what a text says; a text of more than ``MAX_LINES`` lines is one mistake.
     """
     raw_lines = lines_of(text)
     if len(raw_lines) > MAX_LINES:
         return Reading((), (Mistake(MAX_LINES + 1, 1, 1, f"a text has at most {MAX_LINES} lines"),))
-    reader = _Reader(movements)
+    reader = _Reader(movements, of_block=of_block)
     for number, raw in enumerate(raw_lines, 1):
         try:
             if len(raw) > MAX_LINE:
@@ -97,6 +107,7 @@ def read(text: str, movements: MovementTable) -> Reading:
         tuple(reader.sessions),
         tuple(sorted(reader.mistakes, key=lambda mistake: (mistake.line, mistake.column))),
         MappingProxyType(reader.labelled),
+        MappingProxyType(reader.kinds),
     )
 
 
@@ -128,7 +139,9 @@ class _Superset:
 class _Reader:
     """The state between the lines: the session, the part, the rounds that are open."""
 
-    def __init__(self, movements: MovementTable) -> None:
+    def __init__(self, movements: MovementTable, *, of_block: bool) -> None:
+        self.of_block = of_block
+        self.kinds: dict[Week, WeekKind] = {}
         self.names = names_of(movements)
         self.sessions: list[WrittenSession] = []
         self.mistakes: list[Mistake] = []
@@ -169,6 +182,9 @@ class _Reader:
             self.close_session()
             title = raw.strip()[day.start(2) :].strip()
             self.head = WrittenSession(day=values.day(day[1], indent), title=title)
+        elif week := _WEEK_LINE.fullmatch(stripped):
+            self.close_session()
+            self.take_week(week, indent)
         elif part := PART_LINE.fullmatch(stripped):
             kind = part_kind(part[1])
             self.open_part(Part(kind, part[2].strip(), pre_exhaust=bool(part[3])))
@@ -180,6 +196,24 @@ class _Reader:
             self.take_rest(rest, indent, number)
         else:
             self.take_line(line, raw, indent, indent, number)
+
+    def take_week(self, week: re.Match[str], indent: int) -> None:
+        """What a week is for, in the text of a block."""
+        if not self.of_block:
+            whole = len(week[0])
+            raise SlipError(
+                indent,
+                whole,
+                "what a week is for is said in the text of a block: choose it on the week sheet",
+            )
+        kind = next((one for one in WEEK_KINDS if one == week[2].strip().lower()), None)
+        if kind is None:
+            told = f"a week is one of these: {', '.join(WEEK_KINDS)}"
+            raise SlipError(indent + week.start(2), max(1, len(week[2])), told)
+        try:
+            self.kinds[Week.parse(week[1].upper())] = kind
+        except ValueError as error:
+            raise SlipError(indent + week.start(1), len(week[1]), str(error)) from None
 
     def take_line(self, line: str, raw: str, begin: int, indent: int, number: int) -> None:
         """A movement, labelled or not, or the head of rounds."""

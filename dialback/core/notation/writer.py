@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import replace
+from types import MappingProxyType
 from typing import Final
 
 from dialback.core.movements import MovementTable
@@ -20,18 +21,38 @@ from dialback.core.notation.session import (
     WrittenSession,
 )
 from dialback.core.notation.vocabulary import written
+from dialback.core.vocabulary import WeekKind
+from dialback.core.weeks import Week
 
 ROUND_TIMES: Final = tuple(written(word) for word in ("EVERY", "ON", "OFF", "BETWEEN"))
 """The times in a head of rounds, by their words."""
 
 
-def write(*sessions: WrittenSession, movements: MovementTable) -> str:
+def write(
+    *sessions: WrittenSession,
+    movements: MovementTable,
+    kinds: Mapping[Week, WeekKind] = MappingProxyType({}),
+) -> str:
     """The text of sessions, one after the other; it ends with a line end unless it is empty.
 
+    What a week is for stands before its first session, and of a week without any at the end.
     Of a movement that is done one side after the other the table tells that its side is written.
     """
-    text = "\n\n".join("\n".join(_session(session, movements)) for session in sessions)
+    left = dict(sorted(kinds.items()))
+    texts = []
+    for session in sessions:
+        week = None if session.day is None else Week.of(session.day)
+        if week is not None and week in left:
+            texts.append(week_line(week, left.pop(week)))
+        texts.append("\n".join(_session(session, movements)))
+    texts += [week_line(week, kind) for week, kind in left.items()]
+    text = "\n\n".join(texts)
     return text + "\n" if text else ""
+
+
+def week_line(week: Week, kind: WeekKind) -> str:
+    """The line of a text that says what a week is for."""
+    return f"Week {week}: {kind}"
 
 
 def _session(session: WrittenSession, movements: MovementTable) -> Iterable[str]:

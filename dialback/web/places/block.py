@@ -228,7 +228,9 @@ def block_text(path: WeekPath, query: BlockQuery) -> Response:
         replace(plan.written(ledger.movements), day=plan.day, title=plan.title)
         for plan, _ in _of_weeks(athlete, ledger, first, query.weeks)
     ]
-    text = write_text(*sessions, movements=ledger.movements)
+    weeks = {first.plus(at) for at in range(query.weeks)}
+    kinds = {week: kind for week, kind in ledger.kinds.items() if week in weeks}
+    text = write_text(*sessions, movements=ledger.movements, kinds=kinds)
     return attachment(text.encode(), athlete, "text/plain; charset=utf-8", "txt")
 
 

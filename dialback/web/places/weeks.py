@@ -49,7 +49,7 @@ from dialback.web.shapes.weeks import (
     TrailSet,
 )
 from dialback.web.sheet import TwoSides, athlete_out, sheet
-from dialback.work import house, judging, learning, reporting
+from dialback.work import house, judging, learning, marking, reporting
 from dialback.work.errors import NotThereError
 
 api = blueprint("weeks", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
@@ -144,7 +144,7 @@ def _signature(athlete: Athlete, week: Week) -> SignatureOut | None:
 @api.put("/kind", responses={200: Done})
 def mark_week(path: WeekPath, body: KindBody) -> Response:
     """Say what the week is for, such as a test; what its kind brings with it is no news then."""
-    judging.set_week_kind(path.athlete_id, the_week(path.week), body.kind)
+    marking.set_week_kind(path.athlete_id, the_week(path.week), body.kind)
     return answer(Done())
 
 
