@@ -6,15 +6,18 @@ import json
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from itertools import repeat
 from statistics import mean
-from typing import Final
+from typing import Final, Literal, get_args
 
 from bench.simulation.year import FIRST, a_year
 from dialback.book.book import read_book
 from dialback.core.adjusting import Options, adjust
+from dialback.core.adjusting.held import steady
 from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.start import WithPlans
+from dialback.core.adjusting.wave import GENTLE_COST
 from dialback.core.figures import TOTAL_SETS
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger, tally
@@ -40,12 +43,23 @@ class Followed:
     """Findings of the last week that the first had not."""
 
 
-def follow(number: int, *, thorough: bool) -> Followed:
+Way = Literal["as advised", "all of it", "thorough"]
+"""At its stop, as the application gives it; in gentle steps over the weeks; all of it at once."""
+
+
+def follow(number: int, way: Way) -> Followed:
     """Eight weeks of one made-up athlete."""
     year = a_year(f"Athlete {number}", number)
     book = read_book(json.dumps(year.book()).encode())
     ledger = book.ledger()
-    options = Options(thorough=thorough, ladder=False, singly=False, seconds=SECONDS)
+    asked = Options(
+        thorough=way == "thorough",
+        lightest=way == "all of it",
+        budget=GENTLE_COST if way == "all of it" else None,
+        ladder=False,
+        singly=False,
+        seconds=SECONDS,
+    )
     plans: Plans = {}
     open_, moved, sets = [], [], []
     last: Counter[str] = Counter()
@@ -59,6 +73,7 @@ def follow(number: int, *, thorough: bool) -> Followed:
             begun = frozenset(before)
             open_.append(len(before))
             sets.append(_sets(known, start))
+        options = asked if asked.thorough else replace(asked, steady=steady(known, week, start))
         found = adjust(known, week, options, start, frozenset())
         plans[week] = found.sessions
         changes: Counter[str] = Counter()
@@ -86,21 +101,13 @@ def _sets(ledger: Ledger, sessions: Sequence[Session]) -> float:
     return tally(ledger.measure(sessions)).get(TOTAL_SETS, 0.0)
 
 
-def _calm(number: int) -> Followed:
-    return follow(number, thorough=False)
-
-
-def _thorough(number: int) -> Followed:
-    return follow(number, thorough=True)
-
-
 def report(athletes: int, workers: int) -> Iterator[str]:
     """What comes of eight weeks of advice, as it is given and when all is to be cleared."""
     with ProcessPoolExecutor(workers) as pool:
-        for name, way in (("as advised", _calm), ("thorough", _thorough)):
-            told = list(pool.map(way, range(athletes)))
+        for way in get_args(Way):
+            told = list(pool.map(follow, range(athletes), repeat(way)))
             yield (
-                f"{name}: open findings {mean(one.open[0] for one in told):.1f} at the start, "
+                f"{way}: open findings {mean(one.open[0] for one in told):.1f} at the start, "
                 f"{mean(one.open[1] for one in told):.1f} in the first week, "
                 f"{mean(one.open[-1] for one in told):.1f} in the eighth; sets moved "
                 f"{mean(one.moved[0] for one in told):.1f} in the first week, "

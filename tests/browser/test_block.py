@@ -21,7 +21,7 @@ def cell(coach: Coach, day: int, week: int) -> str:
 
 
 def sets_row(coach: Coach) -> list[str]:
-    row = coach.find("//tfoot/tr[1]").text.split()
+    row = coach.find("//tfoot/tr[th='sets']").text.split()
     return row[1:]
 
 

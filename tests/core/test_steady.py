@@ -1,5 +1,6 @@
 """What proposals leave alone, carry over, and bring along: as a coach who stands by her word."""
 
+from dataclasses import replace
 from typing import Any
 
 import pytest
@@ -55,6 +56,14 @@ class TestWhatWasPublished:
         assert found.changes == ()
         (left,) = found.remaining
         assert "published in the last four weeks" in left.sentence
+
+    def test_is_not_turned_back_where_there_is_no_time_either(self) -> None:
+        ledger = in_plan((8, 9), (8, 11), (8, 11), (8, 11)).ledger()
+        start = tuple(ledger.source.week("planned", WEEK))
+        hurried = replace(PRESS_LOCKED, steady=steady(ledger, WEEK, start), seconds=0.0)
+        found = adjust(ledger, WEEK, hurried)
+        assert found.changes == ()
+        assert [one.against for one in found.remaining] == [()]
 
     def test_is_turned_back_for_what_is_new(self) -> None:
         # The press was cut this week: only now does pull outweigh push.

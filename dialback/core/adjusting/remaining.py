@@ -11,7 +11,7 @@ from dialback.core.adjusting.options import Options
 from dialback.core.adjusting.reasons import costs_sentence, held_sentence, remaining_sentence
 from dialback.core.adjusting.result import Remaining
 from dialback.core.adjusting.search import Found, Search
-from dialback.core.adjusting.solver import Allowance
+from dialback.core.adjusting.solver import Allowance, OutOfTimeError
 from dialback.core.findings import Finding
 from dialback.core.vocabulary import Key
 
@@ -43,10 +43,13 @@ class Explained:
         return Remaining(finding, None, keys or (), remaining_sentence(finding, keys))
 
     def _is_held(self, key: Key) -> bool:
-        """Whether it stays for what was published lately or declined alone."""
+        """Whether it stays for what was published lately or declined alone, as far as is known."""
         if not self.held:
             return False
         week = self.search.week
-        return not can_clear(key, week, self.allowance) and can_clear(
-            key, self.make(held=NOTHING_HELD), self.allowance
-        )
+        try:
+            return not can_clear(key, week, self.allowance) and can_clear(
+                key, self.make(held=NOTHING_HELD), self.allowance
+            )
+        except OutOfTimeError:
+            return False

@@ -20,9 +20,9 @@ export function WeekKind({ place, kind, name = "The week is" }: Props) {
   const mark = useChange((next: Kind) => markWeek(place, next));
   if (!may) return kind && <span className="text-sm">{KIND_WORDS[kind]}</span>;
   return (
-    <label className="no-print text-sm">
-      <span className="sr-only">{name}</span>
+    <span className="no-print text-sm">
       <select
+        aria-label={name}
         className="field max-w-full py-0 text-sm"
         value={kind ?? ""}
         disabled={mark.isPending}
@@ -40,6 +40,6 @@ export function WeekKind({ place, kind, name = "The week is" }: Props) {
           {mark.error.message}
         </span>
       )}
-    </label>
+    </span>
   );
 }
