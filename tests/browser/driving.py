@@ -84,6 +84,8 @@ class Club:
         self._server.close()
         for channel in list(self._server.active_channels.values()):
             channel.close()
+        # Who still calculates when the interpreter ends would take it down with them.
+        self._server.task_dispatcher.shutdown(timeout=WAIT_S)
 
     @property
     def base(self) -> str:

@@ -43,13 +43,13 @@ def test_a_week_that_looks_like_one_of_a_kind_is_marked(coach: Coach) -> None:
     coach.open("/athletes/6/weeks/2026-W47/sheet", "It looks like a tempo week")
     coach.click("Mark it as a tempo week", "button")
     coach.sees_no("It looks like a tempo week")
-    kind = coach.find("//label[contains(., 'The week is')]/select")
+    kind = coach.field("The week is")
     coach.holds(lambda: kind.get_attribute("value") == "tempo")
     coach.open("/", "to audit")
     coach.holds(lambda: "tempo" not in coach.find("//tr[contains(., 'Wendel Okoro-Fay')]").text)
     # Marked as an ordinary one again, it is asked about as before.
     coach.open("/athletes/6/weeks/2026-W47/sheet", "planned sessions done")
-    Select(coach.find("//label[contains(., 'The week is')]/select")).select_by_value("")
+    Select(coach.field("The week is")).select_by_value("")
     coach.sees("It looks like a tempo week")
 
 
