@@ -48,7 +48,7 @@ def main() -> None:
         coach.open("/athletes/2/weeks/2026-W47/season?weeks=16&line=measure%2Fsets", "baseline")
         shot("season")
         colours(driver, "dark")
-        coach.open("/athletes/3/weeks/2026-W47/sheet?trail=totals%2Freps", "behind it")
+        coach.open("/athletes/9/weeks/2026-W47/sheet?trail=totals%2Freps", "behind it")
         shot("week-sheet-dark")
         colours(driver, "light")
         coach.open("/athletes/12/weeks/2026-W48/dial", "Nearest notches")

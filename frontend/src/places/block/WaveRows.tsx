@@ -64,9 +64,7 @@ function Proposed({ week, wave }: { week: BlockWeek; wave: Wave }) {
         <>
           <span className="block text-ink-2 italic">{shapeWords(found)}</span>
           {found.carried > 0 && (
-            <span className="block text-ink-2">
-              {count(found.carried, "line")} as changed the week before
-            </span>
+            <span className="block text-ink-2">{count(found.carried, "line")} carried over</span>
           )}
           {found.changes.length === 0 ? (
             <span className="block text-ink-2">
