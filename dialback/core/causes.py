@@ -22,6 +22,7 @@ from dialback.core.findings.course import (
     ready_findings,
     stalled_findings,
 )
+from dialback.core.findings.finding import WeekInHand
 from dialback.core.findings.jumps import OF_THE_WEEK, jump_findings, load_step_findings
 from dialback.core.findings.plan import missed_findings, pain_findings, swapped_findings
 from dialback.core.movements import fold
@@ -91,6 +92,25 @@ def causes(audit: Audit) -> tuple[Cause, ...]:
 
 
 _CAUSES: Final = Once[None, tuple[Cause, ...]]()
+
+
+def _with(audit: Audit, sessions: tuple[Session, ...]) -> WeekInHand:
+    """The week with other sessions in place of its own; the plans that were due stay due."""
+    ledger, week = audit.ledger, audit.week
+    entries = ledger.measure(sessions)
+    against = audit.in_hand.against
+    if against is not None:
+        due = {id(plan) for match in against.matches for plan in match.plans}
+        anew = against_plan(ledger, week, None, sessions)
+        matches = tuple(
+            match
+            for match in anew.matches
+            if match.done is not None or any(id(plan) in due for plan in match.plans)
+        )
+        against = replace(anew, planned=against.planned, matches=matches)
+    return replace(
+        audit.in_hand, sessions=sessions, entries=entries, tally=tally(entries), against=against
+    )
 
 
 _TOLD: Final = 2
@@ -170,26 +190,7 @@ class _Sorting:
 
     def _standing(self, sessions: tuple[Session, ...]) -> set[Key]:
         """The findings of the week with other sessions in place of its own, all else equal."""
-        ledger, week = self.audit.ledger, self.audit.week
-        entries = ledger.measure(sessions)
-        against = self.week.against
-        if against is not None:
-            # The plans that were due stay due.
-            due = {id(plan) for match in against.matches for plan in match.plans}
-            anew = against_plan(ledger, week, None, sessions)
-            against = replace(
-                anew,
-                planned=against.planned,
-                matches=tuple(
-                    match
-                    for match in anew.matches
-                    if match.done is not None or any(id(plan) in due for plan in match.plans)
-                ),
-            )
-        undone = replace(
-            self.week, sessions=sessions, entries=entries, tally=tally(entries), against=against
-        )
-        return {finding.key for finding in find(undone, _TRIED)}
+        return {finding.key for finding in find(_with(self.audit, sessions), _TRIED)}
 
     def _return(self) -> None:
         """Judged by the last ordinary week before the break, in place of the baseline."""

@@ -4,27 +4,23 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from types import MappingProxyType
 from typing import Final
 
 from dialback.core.movements import MovementTable
 from dialback.core.notation import values
+from dialback.core.notation.building import Building, OpenRounds, OpenSuperset
 from dialback.core.notation.characters import lines_of, plain
 from dialback.core.notation.lines import BULLET, LABEL, head_of, is_head, line_of, turn_of
 from dialback.core.notation.messages import line_class
 from dialback.core.notation.names import names_of
 from dialback.core.notation.session import (
     PART_KINDS,
-    Bout,
-    Item,
     Line,
-    Moves,
     Part,
     PartKind,
     Pause,
-    Rounds,
-    Turn,
     WrittenSession,
 )
 from dialback.core.notation.slips import Mistake, SlipError
@@ -117,47 +113,16 @@ def part_kind(word: str) -> PartKind:
     return next(kind for kind in PART_KINDS if kind.replace("-", "") == letters)
 
 
-@dataclass
-class _Open:
-    """Rounds that are open: their head, ``None`` if it was not understood, and what is in them."""
-
-    head: Rounds | None
-    indent: int
-    line: int
-    turns: list[Turn] = field(default_factory=list)
-    lines: int = 0
-
-
-@dataclass
-class _Superset:
-    """Lines with the labels A1, A2 …: done in turn."""
-
-    letter: str
-    lines: list[tuple[str, Line]] = field(default_factory=list)
-
-
-class _Reader:
-    """The state between the lines: the session, the part, the rounds that are open."""
+class _Reader(Building):
+    """Takes line by line, and knows what is written on each."""
 
     def __init__(self, movements: MovementTable, *, of_block: bool) -> None:
+        super().__init__()
         self.of_block = of_block
-        self.kinds: dict[Week, WeekKind] = {}
         self.names = names_of(movements)
-        self.sessions: list[WrittenSession] = []
-        self.mistakes: list[Mistake] = []
+        self.kinds: dict[Week, WeekKind] = {}
         self.labelled: dict[int, tuple[str, Line]] = {}
-        self.head: WrittenSession | None = None
-        self.parts: list[Part] = []
-        self.part: Part | None = None
-        self.items: list[Item] = []
-        self.pause: Pause | None = None
-        self.rounds: _Open | None = None
-        self.superset: _Superset | None = None
-        self.margin: int | None = None
-        """How far the lines of the part are indented; unknown before its first line."""
-        self.had_rounds = False
         self.broken = 0
-        self.steps = 0
 
     def too_much(self) -> str:
         """Why no more is read; empty as long as there is no reason."""
@@ -231,7 +196,7 @@ class _Reader:
         self.close_superset()
         if text.endswith(":") or is_head(text):
             # A head that cannot be read still owns the lines below it.
-            self.rounds = _Open(None, indent, number)
+            self.rounds = OpenRounds(None, indent, number)
             self.had_rounds = True
             self.rounds.head = head_of(text.removesuffix(":"), begin, number)
             return
@@ -285,7 +250,7 @@ class _Reader:
                     "there is a rest between this line "
                     "and the one before: write it after the movement",
                 )
-            self.superset = _Superset(letter)
+            self.superset = OpenSuperset(letter)
         written = line_of(line, raw, label.end(), number, self.names)
         self.labelled[number] = (line[label.start() : label.end()].strip(), written)
         if label[2]:
@@ -311,79 +276,3 @@ class _Reader:
 
     def is_rest(self, text: str, rest: re.Match[str]) -> bool:
         return bool(rest[1] or values.is_time(rest[2])) and not self.names.begins(text)
-
-    def add(self, item: Line | Rounds) -> None:
-        self.steps += len(item.steps) if isinstance(item, Line) else 0
-        if self.pause is not None:
-            self.items.append(self.pause)
-            self.pause = None
-        self.items.append(item)
-
-    def close_rounds(self) -> None:
-        rounds, self.rounds = self.rounds, None
-        if rounds is None or rounds.head is None:
-            return
-        if rounds.turns:
-            self.add(replace(rounds.head, turns=tuple(rounds.turns)))
-        elif not rounds.lines:
-            slip = SlipError(
-                0,
-                1,
-                "nothing is done in these rounds: write the movements below, "
-                "each on a line that begins with a space",
-            )
-            self.mistakes.append(slip.on(rounds.line))
-
-    def close_superset(self) -> None:
-        superset, self.superset = self.superset, None
-        if superset is None or not superset.lines:
-            return
-        lines = [line for _, line in superset.lines]
-        if len(lines) == 1:
-            self.add(lines[0])
-            return
-        counts = [sum(step.sets for step in line.steps) for line in lines]
-        if len(set(counts)) > 1:
-            told = ", ".join(
-                f"{superset.letter}{number} has {count}"
-                for (number, _), count in zip(superset.lines, counts, strict=True)
-            )
-            slip = SlipError(
-                0,
-                1,
-                f"{told} sets: movements in turn have as many sets each, or "
-                "give them letters of their own",
-            )
-            self.mistakes.append(slip.on(lines[-1].at))
-            return
-        turns = tuple(_turn_of_sets(line) for line in lines)
-        self.add(Rounds("rounds", counts[0], turns, at=lines[0].at))
-
-    def open_part(self, part: Part) -> None:
-        self.close_part()
-        self.part = part
-
-    def close_part(self) -> None:
-        self.close_rounds()
-        self.close_superset()
-        if self.items or self.part is not None:
-            rest = self.pause.rest_s if self.pause else None
-            self.parts.append(replace(self.part or Part(), items=tuple(self.items), rest_s=rest))
-        self.part, self.items, self.pause, self.margin = None, [], None, None
-        self.had_rounds = False
-
-    def close_session(self) -> None:
-        self.close_part()
-        if self.parts or self.head is not None:
-            head = self.head or WrittenSession()
-            self.sessions.append(replace(head, parts=tuple(self.parts)))
-        self.head, self.parts = None, []
-
-
-def _turn_of_sets(line: Line) -> Turn:
-    """The sets of a line as a turn: one a round."""
-    sets: list[tuple[Moves, Bout]] = [
-        (line.moves, step.bout) for step in line.steps for _ in range(step.sets)
-    ]
-    alike = len(set(sets)) == 1
-    return Turn(tuple(sets[:1] if alike else sets), line.at)

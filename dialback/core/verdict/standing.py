@@ -110,8 +110,7 @@ def eased_line(week: Open) -> News | None:
     )
     if not gone:
         return None
-    named = [f"{BY_CODE[code].title.lower()} ({_about(code, subject)})"
-             for code, subject, _ in gone]  # fmt: skip
+    named = [_gone_words(code, subject) for code, subject, _ in gone]
     return News(
         "eased",
         "note",
@@ -123,6 +122,8 @@ def eased_line(week: Open) -> News | None:
     )
 
 
-def _about(code: str, subject: str) -> str:
+def _gone_words(code: str, subject: str) -> str:
+    known = BY_CODE[code]
     # Of a day it is the day of the week that has gone.
-    return subject if BY_CODE[code].subject == "day" else BY_CODE[code].about(subject)
+    about = subject if known.subject == "day" else known.about(subject)
+    return f"{known.title.lower()} ({about})"
