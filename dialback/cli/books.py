@@ -163,6 +163,7 @@ def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> 
     from dialback.core.maxima import Maxima
     from dialback.core.notation import expand as flatten
     from dialback.core.notation import read, write
+    from dialback.core.sense import Knowing, doubts
     from dialback.core.sessions import parse_day
 
     try:
@@ -182,15 +183,24 @@ def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> 
         flatten(written, known.setting(), fallback)
         for written, known in zip(reading.sessions, maxima, strict=True)
     ]
+    knowing = Knowing(ledger, fallback)
+    doubtful = doubts(text, reading, knowing)
     for session, known in zip(flat, maxima, strict=True):
         for told in known.missing_in(session):
             click.echo(told, err=True)
     if as_json:
         sessions = [one.model_dump(mode="json", exclude_defaults=True) for one in flat]
         kinds = [{"week": str(week), "kind": kind} for week, kind in reading.kinds.items()]
-        found = {"sessions": sessions} | ({"kinds": kinds} if kinds else {})
+        asked = [
+            {"line": one.line, "taken": one.taken, "others": list(one.others), "why": one.why}
+            for one in doubtful
+        ]
+        found = {"sessions": sessions, "doubts": asked} | ({"kinds": kinds} if kinds else {})
         click.echo(json.dumps(found, ensure_ascii=False, indent=1))
     else:
+        for one in doubtful:
+            others = "".join(f"\n  or {other}" for other in one.others)
+            click.echo(f"line {one.line}: {one.why}\n  read {one.taken}{others}", err=True)
         text = write(*reading.sessions, movements=ledger.movements, kinds=reading.kinds)
         click.echo(text, nl=False)
 

@@ -94,6 +94,34 @@ def test_leaving_at_once_loses_nothing(coach: Coach) -> None:
     coach.wait(lambda: "Crunch 3 × 33" in text(coach), "lost")
 
 
+def test_what_makes_no_sense_is_asked_about_once_the_line_is_left(coach: Coach) -> None:
+    open_new(coach)
+    typed(coach, "Press-up 400")
+    # It is read and counted as it stands, and not asked about while it is typed.
+    coach.sees("400 reps")
+    coach.sees_no("is that meant?")
+    typed(coach, Keys.ENTER, "Inverted row 3 x 10 m", Keys.ENTER, "Press-up 3 x 8")
+    # The first may close what completes a word.
+    typed(coach, Keys.ESCAPE, Keys.ESCAPE)
+    coach.sees("Letters are shortcuts now")
+    coach.sees("Line 1: 400 reps in a set: is that meant?")
+    coach.sees("Line 2: Inverted row stays on the spot: 10 metres?")
+    assert coach.axe() == []
+    # Now that nobody writes, a figure chooses.
+    typed(coach, "1")
+    coach.wait(lambda: text(coach).startswith("Press-up 40\n"), text(coach))
+    coach.sees_no("is that meant?")
+    coach.find("//button[contains(., 'as written')]").click()
+    coach.sees_no("stays on the spot")
+    # It was said once: after going and coming back it is not asked again.
+    coach.sees("saved")
+    coach.wait(lambda: "new-" not in coach.driver.current_url, "not saved")
+    coach.driver.refresh()
+    coach.wait(lambda: "Inverted row 3 x 10 m" in text(coach), "gone")
+    coach.sees("The week with it")
+    coach.sees_no("stays on the spot")
+
+
 def test_mistakes_are_underlined_and_the_rest_counts(coach: Coach) -> None:
     open_new(coach)
     typed(coach, "Press-up 3 x 9, rst 60 s", Keys.ENTER, "Inverted row 3 x 9", Keys.ENTER)

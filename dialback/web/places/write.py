@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
+from dataclasses import asdict
 from datetime import date, timedelta
 
 from flask import Response
@@ -20,6 +21,7 @@ from dialback.core.notation.expand import PlacedSet, placed_sets
 from dialback.core.notation.rows import readings
 from dialback.core.plans.draft import as_draft
 from dialback.core.plans.kept import Kept, kept_in
+from dialback.core.sense import Knowing, doubts
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger, four_measures, tally
 from dialback.core.weeks import Week
@@ -40,6 +42,7 @@ from dialback.web.drafted import audited
 from dialback.web.shapes.common import MistakeOut, Revision, RevisionBody, WeekPath
 from dialback.web.shapes.write import (
     AddTextBody,
+    DoubtOut,
     LinePart,
     LineReading,
     LineShare,
@@ -155,6 +158,9 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
             readings=_readings(body.text, reading, ledger),
             shares=_shares(placed, maxima),
             kit=kit_misses(body.text, placed, ledger),
+            doubts=[
+                DoubtOut(**asdict(one)) for one in doubts(body.text, reading, Knowing(ledger, day))
+            ],
             restricted=restricted_lines(body.text, placed, ledger, day),
             week=audited(ledger, week, as_draft(planned, ledger.movements)),
         )

@@ -81,6 +81,20 @@ class KitMiss(MistakeOut):
     choices: list[KitChoice]
 
 
+class DoubtOut(Shape):
+    """A line that was read and makes little sense: what was taken, and what else it can be.
+
+    Each of ``others`` is the text of the line from ``column`` on, ``length`` characters.
+    """
+
+    line: int
+    column: int
+    length: int
+    why: str
+    taken: str
+    others: list[str]
+
+
 class LinePart(Shape):
     """What one line of the text comes to."""
 
@@ -120,5 +134,6 @@ class Written(Shape):
     readings: list[LineReading]
     shares: list[LineShare]
     kit: list[KitMiss]
+    doubts: list[DoubtOut]
     restricted: list[MistakeOut]
     week: DraftAudit

@@ -4962,9 +4962,31 @@ export interface components {
             shares: components["schemas"]["LineShare"][];
             /** Kit */
             kit: components["schemas"]["KitMiss"][];
+            /** Doubts */
+            doubts: components["schemas"]["DoubtOut"][];
             /** Restricted */
             restricted: components["schemas"]["MistakeOut"][];
             week: components["schemas"]["DraftAudit"];
+        };
+        /**
+         * DoubtOut
+         * @description A line that was read and makes little sense: what was taken, and what else it can be.
+         *
+         *     Each of ``others`` is the text of the line from ``column`` on, ``length`` characters.
+         */
+        DoubtOut: {
+            /** Line */
+            line: number;
+            /** Column */
+            column: number;
+            /** Length */
+            length: number;
+            /** Why */
+            why: string;
+            /** Taken */
+            taken: string;
+            /** Others */
+            others: string[];
         };
         /**
          * KitChoice

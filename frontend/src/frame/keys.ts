@@ -91,7 +91,8 @@ export function useHeldKeys(hold: boolean, strayed: (event: KeyboardEvent) => vo
   }, [hold]);
 }
 
-function typing(event: KeyboardEvent): boolean {
+/** Whether a key goes into a field. */
+export function isTyping(event: KeyboardEvent): boolean {
   // Inside a shadow root the event's target is only the host.
   const [target] = event.composedPath();
   return (
@@ -110,7 +111,7 @@ export function useKeys(handlers: Partial<Record<KeyAction, () => void>>): void 
     const listen = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
       // A key that is held down does what it does once.
-      if (event.repeat || typing(event) || document.querySelector("[role=dialog]")) return;
+      if (event.repeat || isTyping(event) || document.querySelector("[role=dialog]")) return;
       if (held) {
         held(event);
         return;

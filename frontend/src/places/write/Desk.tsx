@@ -5,12 +5,14 @@ import { type WeekPlace } from "@/api/place";
 import { useHeldKeys } from "@/frame/keys";
 import { Comes } from "./Comes";
 import { DeskHead } from "./DeskHead";
+import { Doubts } from "./Doubts";
 import { Form } from "./Form";
 import { NotationHelp } from "@/shared/NotationHelp";
 import { Notices } from "./Notices";
 import { PrintSheet } from "./PrintSheet";
 import { TypedBefore } from "./TypedBefore";
 import { useEditor } from "./useEditor";
+import { useDoubts } from "./useDoubts";
 import { usePen } from "./usePen";
 import type { Sheet } from "./sheet";
 import { useWriting } from "./useWriting";
@@ -27,7 +29,7 @@ interface Props {
 /** A session in hand: as text or as a form, with what is wrong below and what it comes to beside. */
 export function Desk({ place, athlete, opened, days, stored, remove }: Props) {
   const { sheet, answer, error, saving, put, aside, decide } = useWriting(place, opened, stored);
-  const [line, setLine] = useState(1);
+  const asked = useDoubts(place.athlete, answer);
   const [help, setHelp] = useState(false);
   const [params] = useSearchParams();
   const asForm = params.get("as") === "form";
@@ -35,16 +37,20 @@ export function Desk({ place, athlete, opened, days, stored, remove }: Props) {
   const { host, movements, notation, write, replace, goTo, focus } = useEditor(place, {
     text: sheet.text,
     answer,
+    doubts: asked.doubts,
     isOpen: !asForm,
-    typed: putText,
-    line: setLine,
+    typed: (text) => {
+      asked.touch();
+      putText(text);
+    },
+    line: asked.goTo,
     leave: () => putDown(),
   });
   const { pen, paper, putDown } = usePen(focus);
   useHeldKeys(pen && !help, (event) => {
     if (write(event.key)) event.preventDefault();
   });
-  const take = (miss: Schemas["KitMiss"], text: string) => {
+  const take = (miss: Schemas["KitMiss"] | Schemas["DoubtOut"], text: string) => {
     const lines = sheet.text.split("\n");
     const old = lines[miss.line - 1] ?? "";
     lines[miss.line - 1] =
@@ -98,17 +104,21 @@ export function Desk({ place, athlete, opened, days, stored, remove }: Props) {
               names={movements}
               mistakes={answer?.mistakes ?? []}
               put={putText}
-              line={setLine}
+              line={asked.goTo}
               choices={notation}
             />
           )
         ) : (
           <div ref={host} className="min-h-0 flex-1 overflow-hidden max-lg:min-h-[45vh]" />
         )}
-        {answer && <Notices answer={answer} go={goTo} take={take} />}
+        {answer && (
+          <Notices answer={answer} go={goTo} take={take} doubts={asked.doubts}>
+            <Doubts doubts={asked.doubts} pen={pen} go={goTo} take={take} meant={asked.mean} />
+          </Notices>
+        )}
       </main>
       <div className="no-print contents">
-        <Comes answer={answer} line={line} />
+        <Comes answer={answer} line={asked.line} />
       </div>
       <NotationHelp open={help} close={() => setHelp(false)} />
     </>

@@ -6,11 +6,15 @@ interface Props {
   go: (at: { line: number; column: number }) => void;
   /** Write a load of the kit in place of one that it does not have. */
   take: (miss: Schemas["KitMiss"], text: string) => void;
+  /** Those that are asked about. */
+  doubts: Schemas["DoubtOut"][];
+  children: ReactNode;
 }
 
-/** What is wrong in the text, what is restricted, and what the kit does not have: line by line. */
-export function Notices({ answer, go, take }: Props) {
-  if (answer.mistakes.length + answer.restricted.length + answer.kit.length === 0) return null;
+/** What is wrong in the text, restricted, asked about, and not in the kit: line by line. */
+export function Notices({ answer, go, take, doubts, children }: Props) {
+  const others = answer.restricted.length + answer.kit.length + doubts.length;
+  if (answer.mistakes.length + others === 0) return null;
   return (
     <ul
       aria-label="Mistakes"
@@ -25,6 +29,7 @@ export function Notices({ answer, go, take }: Props) {
           go={() => go(one)}
         />
       ))}
+      {children}
       {answer.kit.map((miss) => (
         <Notice
           key={`${miss.line}/${miss.column}`}
@@ -58,7 +63,7 @@ interface NoticeProps {
 }
 
 /** A mark in the text that can be gone to. */
-function Notice({ line, message, tone, go, children }: NoticeProps) {
+export function Notice({ line, message, tone, go, children }: NoticeProps) {
   return (
     <li>
       <button type="button" className="text-left hover:underline" onClick={go}>

@@ -9,6 +9,8 @@ interface Writing {
   /** The text in hand, with which the editor opens: after a time in the form, too. */
   text: string;
   answer: Schemas["Written"] | null;
+  /** What of it is asked about. */
+  doubts: Schemas["DoubtOut"][];
   /** Whether the text is written in the editor, and not in the form. */
   isOpen: boolean;
   typed: (text: string) => void;
@@ -17,7 +19,10 @@ interface Writing {
 }
 
 /** The editor in its host: what is typed, the marks of the answer, and the ways to write into it. */
-export function useEditor(place: WeekPlace, { text, answer, isOpen, typed, line, leave }: Writing) {
+export function useEditor(
+  place: WeekPlace,
+  { text, answer, doubts, isOpen, typed, line, leave }: Writing,
+) {
   const names = useMovementNames(place);
   const notation = useNotation();
   const host = useRef<HTMLDivElement>(null);
@@ -53,9 +58,10 @@ export function useEditor(place: WeekPlace, { text, answer, isOpen, typed, line,
   }, [isOpen]);
   useEffect(() => {
     if (!view.current || !answer) return;
-    underline(view.current, answer.mistakes, [...answer.restricted, ...answer.kit]);
+    const asked = doubts.map((one) => ({ ...one, message: one.why }));
+    underline(view.current, answer.mistakes, [...answer.restricted, ...answer.kit, ...asked]);
     showReadings(view.current, answer);
-  }, [answer, isOpen]);
+  }, [answer, doubts, isOpen]);
   // What writes says whether there is an editor to write into.
   const write = useCallback((key: string) => {
     const editor = view.current;

@@ -1,0 +1,255 @@
+"""What makes little sense: each check with its reason, and the other readings of the same words.
+
+None of the numbers is established by research: they are far beyond what boards have on them, so
+that what is meant is seldom asked about. Source: Dial Back's own choice (``docs/method.md``,
+*Sense*).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from typing import Final
+
+from dialback.core.movements import Movement
+from dialback.core.notation.session import Bout, Load
+from dialback.core.sense.heard import Heard
+from dialback.core.words import number, percent, weight_text
+
+MOST_REPS: Final = 100
+"""Reps of a set by itself; those within a time, and conditioning, may have more."""
+MOST_REPS_LOADED: Final = 60
+MOST_IN_ALL: Final = 300
+"""Reps of a line: 10 sets of 30 are a day's work."""
+MOST_SETS: Final = 20
+LONGEST_REST_S: Final = 15 * 60
+LONGEST_PHASE_S: Final = 15
+BEYOND_MAXIMUM: Final = 1.2
+"""Such a share of what the athlete is expected to move once is a record that nobody plans."""
+MOST_PERCENT: Final = 110
+HEAVIEST_KG: Final = 350
+HEAVIEST_IN_HAND_KG: Final = 80
+FEWEST_REPS, MOST_LIKELY_REPS = 1, 50
+
+_TRAVEL: Final = frozenset({"carry", "lunge", "conditioning", "mobility"})
+"""Patterns that can be measured in metres."""
+_AT_ONCE: Final = frozenset({"squat", "hinge", "horizontal_push", "vertical_pull", "vertical_push"})
+_BARS: Final = frozenset({"bar", "barbell"})
+
+
+@dataclass(frozen=True, slots=True)
+class Reason:
+    """Why a dose makes little sense, and how else its words can be read."""
+
+    why: str
+    others: tuple[Heard, ...]
+
+
+Check = Callable[[Heard], Iterator[Reason]]
+
+
+def too_many_reps(heard: Heard) -> Iterator[Reason]:
+    """More reps than anybody does of it, in a set or in all of them."""
+    bout, reps = heard.bout, heard.bout.reps
+    if reps is None or bout.seconds is not None or not heard.movement.counted:
+        return
+    loaded = bout.load is not None and not bout.load.help
+    most = MOST_REPS_LOADED if loaded else MOST_REPS
+    if reps <= most and heard.sets * reps <= MOST_IN_ALL:
+        return
+    if reps <= most and heard.sets > MOST_SETS:
+        # That is asked about as so many sets.
+        return
+    others = [heard.but(reps=fewer, reps_to=None) for fewer in _with_a_digit_less(reps)]
+    others += [
+        heard.but(sets=sets, reps=fewer, reps_to=None) for sets, fewer in _torn_apart(heard, reps)
+    ]
+    others.append(heard.but(reps=None, reps_to=None, seconds=float(reps)))
+    in_all = f", {heard.sets * reps} in all" if heard.sets > 1 else ""
+    yield Reason(f"{reps} reps in a set{in_all}: is that meant?", tuple(others))
+
+
+def _with_a_digit_less(reps: int) -> Iterator[int]:
+    if reps % 10 == 0 and FEWEST_REPS <= reps // 10 <= MOST_LIKELY_REPS:
+        yield reps // 10
+
+
+def _torn_apart(heard: Heard, reps: int) -> Iterator[tuple[int, int]]:
+    """``312`` without its sign: 3 sets of 12."""
+    digits = str(reps)
+    if heard.sets != 1 or len(digits) != 3:
+        return
+    first, rest = int(digits[0]), int(digits[1:])
+    if digits[1] != "0" and 3 <= rest <= MOST_LIKELY_REPS and first > 1:
+        yield first, rest
+
+
+def too_many_sets(heard: Heard) -> Iterator[Reason]:
+    """More sets of a movement than a session has."""
+    reps = heard.bout.reps
+    if heard.sets <= MOST_SETS:
+        return
+    others = []
+    if reps is not None:
+        others.append(heard.but(sets=reps, reps=heard.sets, reps_to=None))
+        if heard.bout.load is None:
+            others.append(heard.but(sets=1, load=Load(float(heard.sets))))
+    yield Reason(f"{heard.sets} sets: is that meant?", tuple(others))
+
+
+def metres_on_the_spot(heard: Heard) -> Iterator[Reason]:
+    """A distance of a movement that stays where it is."""
+    metres = heard.bout.distance_m
+    if metres is None or heard.movement.pattern in _TRAVEL:
+        return
+    others = []
+    if metres == int(metres) and FEWEST_REPS <= metres <= MOST_REPS and not _is_held(heard):
+        others.append(heard.but(distance_m=None, reps=int(metres)))
+    others.append(heard.but(distance_m=None, seconds=metres * 60))
+    others.append(heard.but(distance_m=None, seconds=metres))
+    name = heard.movement.name
+    yield Reason(f"{name} stays on the spot: {number(metres)} metres?", tuple(others))
+
+
+def _is_held(heard: Heard) -> bool:
+    return heard.movement.isometric
+
+
+def a_side_of_both(heard: Heard) -> Iterator[Reason]:
+    """A side of a movement that both sides do at once."""
+    movement = heard.movement
+    if heard.bout.sides == "both" or movement.one_sided or movement.pattern not in _AT_ONCE:
+        return
+    bar = bool({name.casefold() for name in movement.kit} & _BARS)
+    if not movement.compound or not (bar or movement.bodyweight_share >= 0.5):
+        return
+    others = [heard.but(sides="both")]
+    like = _one_sided_like(heard)
+    if like is not None:
+        # Of a movement with sides "each" is what it means by itself.
+        others.append(heard.of(like))
+    yield Reason(f"Both sides do {movement.name.lower()} at once: a side of it?", tuple(others))
+
+
+def _one_sided_like(heard: Heard) -> Movement | None:
+    """The one-sided movement that shares most with it: pattern, then direct muscles."""
+    own = heard.movement
+    found = [
+        movement
+        for movement in heard.knowing.movements
+        if movement.one_sided and set(movement.direct) & set(own.direct)
+    ]
+    return min(
+        found,
+        key=lambda movement: (
+            movement.pattern != own.pattern,
+            -len(set(movement.direct) & set(own.direct)),
+            movement.name,
+        ),
+        default=None,
+    )
+
+
+def too_heavy(heard: Heard) -> Iterator[Reason]:
+    """A load beyond what the athlete can be expected to move, or anybody."""
+    load, moved = heard.bout.load, heard.moves_kg
+    if load is None or moved is None or load.value <= 0:
+        return
+    limit = _limit_kg(heard)
+    if moved <= limit[0]:
+        return
+    unit = heard.knowing.ledger.unit
+    others = []
+    if load.unit == "kg":
+        others.append(heard.but(load=replace(load, unit="lb")))
+    others.append(heard.but(load=replace(load, value=load.value / 10)))
+    if load.implements == 2:
+        others.append(heard.but(load=replace(load, value=load.value / 2)))
+    likely = tuple(one for one in others if (one.moves_kg or 0.0) <= limit[0])
+    yield Reason(f"{weight_text(load.kg, unit)} {limit[1]}", likely)
+
+
+def _limit_kg(heard: Heard) -> tuple[float, str]:
+    """Up to which load a rep is likely, and what is said of one beyond it."""
+    known = heard.knowing.strongest_kg(heard.movement)
+    unit = heard.knowing.ledger.unit
+    if known is not None:
+        most = BEYOND_MAXIMUM * known
+        best = weight_text(known, unit, 0)
+        return most, f"is far beyond the best of eight weeks, about {best} once: is that meant?"
+    in_hand = not {name.casefold() for name in heard.movement.kit}.isdisjoint(
+        {"dumbbells", "dumbbell"}
+    )
+    if in_hand and heard.bout.load is not None:
+        return (
+            HEAVIEST_IN_HAND_KG * heard.bout.load.implements,
+            "in a hand: is that meant?",
+        )
+    return HEAVIEST_KG, "is more than almost anybody lifts: is that meant?"
+
+
+def too_long_a_rest(heard: Heard) -> Iterator[Reason]:
+    """A rest longer than a session."""
+    rest = heard.bout.rest_s
+    if rest is None or rest <= LONGEST_REST_S:
+        return
+    # Minutes for seconds.
+    other = heard.but(rest_s=rest / 60)
+    yield Reason(f"A rest of {number(rest / 60)} minutes: is that meant?", (other,))
+
+
+def beyond_the_maximum(heard: Heard) -> Iterator[Reason]:
+    """A share of a maximum that cannot be lifted, or of one that a body-weight movement has not."""
+    share = heard.bout.percent
+    if share is None:
+        return
+    body = heard.knowing.body_kg
+    if share > MOST_PERCENT:
+        other = heard.but(percent=None, load=Load(share))
+        yield Reason(f"{percent(share / 100).lstrip('+')} of the maximum: is that meant?", (other,))
+    elif heard.movement.bodyweight_share >= 0.5 and body is not None:
+        load = Load(round(share / 100 * body, 1))
+        yield Reason(
+            f"{number(share)} % of the most that is done once, or of the body’s weight?",
+            (heard.but(percent=None, load=load),),
+        )
+
+
+def too_slow(heard: Heard) -> Iterator[Reason]:
+    """A tempo that no rep has."""
+    tempo = heard.bout.tempo
+    if tempo is None:
+        return
+    phases = [int(one) for one in tempo.split("-") if one.isdigit()]
+    if phases and max(phases) > LONGEST_PHASE_S:
+        tenth = "-".join(
+            str(int(one) // 10) if one.isdigit() and int(one) > LONGEST_PHASE_S else one
+            for one in tempo.split("-")
+        )
+        yield Reason(
+            f"{max(phases)} s for a part of each rep: is that meant?",
+            (heard.but(tempo=tenth), heard.but(tempo=None)),
+        )
+
+
+CHECKS: Final[tuple[Check, ...]] = (
+    metres_on_the_spot,
+    too_many_sets,
+    too_many_reps,
+    too_heavy,
+    beyond_the_maximum,
+    too_long_a_rest,
+    a_side_of_both,
+    too_slow,
+)
+"""What is looked at, in the order in which it is told: one doubt a line."""
+
+
+def is_sensible(heard: Heard) -> bool:
+    """Whether nothing speaks against a reading."""
+    return not any(reason for check in CHECKS for reason in check(heard))
+
+
+def plain(bout: Bout) -> bool:
+    """Whether a dose is of one piece, so that it can be read otherwise."""
+    return not bout.clusters and not bout.ranges

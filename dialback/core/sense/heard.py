@@ -1,0 +1,74 @@
+"""What is looked at: one dose of one movement as it was read, and what is known of the athlete."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from datetime import date
+from typing import Final
+
+from dialback.core.maxima import Best, bests_before, load_moved
+from dialback.core.movements import Movement, MovementTable
+from dialback.core.notation.session import Bout
+from dialback.core.once import Once
+from dialback.core.sessions import Set
+from dialback.core.tally import Ledger
+
+
+class Knowing:
+    """What is known of an athlete on a day, worked out when it is asked for."""
+
+    def __init__(self, ledger: Ledger, day: date) -> None:
+        self.ledger = ledger
+        self.day = day
+
+    @property
+    def movements(self) -> MovementTable:
+        """The movements that a text can name."""
+        return self.ledger.movements
+
+    @property
+    def body_kg(self) -> float | None:
+        """What the athlete weighs; ``None`` where nothing is known."""
+        return self.ledger.body.on(self.day)
+
+    def strongest_kg(self, movement: Movement) -> float | None:
+        """The most that the athlete is expected to move once, in kg; ``None`` if unknown."""
+        bests = _BESTS.of(self.ledger.kept, self.day, lambda: bests_before(self.ledger, self.day))
+        best = bests.get(movement.name)
+        return None if best is None else best.kg
+
+    def moved_kg(self, movement: Movement, bout: Bout, load_kg: float, implements: int) -> float:
+        """What a rep with a load of one implement moves, with the body's share, in kg."""
+        dose = {"reps": bout.reps} if bout.reps is not None else {"seconds": bout.seconds or 1.0}
+        a_set = Set(exercise=movement.name, load_kg=load_kg, implements=implements, **dose)
+        return load_moved(a_set, movement, self.ledger.rules, self.body_kg)
+
+
+_BESTS: Final = Once[date, dict[str, Best]]()
+
+
+@dataclass(frozen=True, slots=True)
+class Heard:
+    """So many equal sets of a movement by itself, as they were read."""
+
+    movement: Movement
+    bout: Bout
+    sets: int
+    knowing: Knowing
+
+    def but(self, *, sets: int | None = None, **changes: object) -> Heard:
+        """The same with something of its dose read otherwise."""
+        bout = replace(self.bout, **changes)  # type: ignore[arg-type]
+        return replace(self, bout=bout, sets=self.sets if sets is None else sets)
+
+    def of(self, movement: Movement) -> Heard:
+        """The same dose of another movement."""
+        return replace(self, movement=movement)
+
+    @property
+    def moves_kg(self) -> float | None:
+        """What a rep moves, in kg; ``None`` where no load in kg is written."""
+        load = self.bout.load
+        if load is None or load.help:
+            return None
+        return self.knowing.moved_kg(self.movement, self.bout, load.kg, load.implements)

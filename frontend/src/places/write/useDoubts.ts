@@ -1,0 +1,27 @@
+import { useMemo, useState } from "react";
+import type { Schemas } from "@/api/client";
+import { useMeant } from "./useMeant";
+
+/** The line in hand, and what is asked about: a line when it is left, not while it is typed. */
+export function useDoubts(athlete: number, answer: Schemas["Written"] | null) {
+  const [line, setLine] = useState(1);
+  const [touched, setTouched] = useState(false);
+  const { meant, add } = useMeant(athlete);
+  const found = answer?.doubts;
+  const doubts = useMemo(
+    () =>
+      (found ?? []).filter((one) => !(touched && one.line === line) && !meant.includes(one.taken)),
+    [found, touched, line, meant],
+  );
+  return {
+    line,
+    doubts,
+    /** The cursor is in a line: in another one, nothing was typed yet. */
+    goTo: (at: number) => {
+      if (at !== line) setTouched(false);
+      setLine(at);
+    },
+    touch: () => setTouched(true),
+    mean: (doubt: Schemas["DoubtOut"]) => add(doubt.taken),
+  };
+}
