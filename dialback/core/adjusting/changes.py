@@ -128,7 +128,7 @@ def _worse(without: Mapping[Key, Finding], left: Mapping[Key, Finding]) -> tuple
     )
 
 
-def turned_back(changes: Iterable[Change], lately: Steady, judge: Judge) -> tuple[Change, ...]:
+def turned_back(changes: Iterable[Change], lately: Steady) -> tuple[Change, ...]:
     """Changes that undo what was published lately say so, and which new finding asks for it."""
 
     def told(one: Change) -> Change:

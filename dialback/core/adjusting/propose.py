@@ -11,9 +11,7 @@ from dialback.core.adjusting.changes import changes_in, turned_back
 from dialback.core.adjusting.held import Held
 from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.options import Options
-from dialback.core.adjusting.reasons import (
-    finding_words,
-)
+from dialback.core.adjusting.reasons import finding_words
 from dialback.core.adjusting.remaining import Explained
 from dialback.core.adjusting.result import Proposal, Remaining
 from dialback.core.adjusting.search import Found, Search
@@ -96,7 +94,7 @@ def adjust(
         week,
         start,
         best.sessions,
-        turned_back(changes_in(search, best, singly=options.singly), options.steady, judge),
+        turned_back(changes_in(search, best, singly=options.singly), options.steady),
         best.cost,
         best.optimal and (search.is_whole or not options.ladder),
         tuple(search.rung_of(found) for found in search.rungs) if options.ladder else (),
