@@ -70,6 +70,28 @@ def test_what_nobody_means_is_asked_with_what_it_can_be(text: str, others: tuple
         assert asked(other) == ()
 
 
+WARM_UPS = [
+    (
+        "warm-up:\nBench press 5 at 400 kg\nmain:\nBench press 3 × 5 at 90 kg",
+        "Bench press 5 at 40 kg",
+    ),
+    (
+        "warm-up:\nBench press 5 at 120 kg\nmain:\nBench press 3 × 5 at 90 kg",
+        "Bench press 5 at 12 kg",
+    ),
+]
+
+
+@pytest.mark.parametrize(("text", "other"), WARM_UPS)
+def test_a_warm_up_is_lighter_than_its_work(text: str, other: str) -> None:
+    (doubt,) = asked(text)
+    assert (doubt.line, doubt.others[0]) == (2, other)
+    # Of another movement, and where the work says nothing of a load, nothing can be said.
+    assert asked("warm-up:\nBack squat 5 at 120 kg\nmain:\nBench press 3 × 5 at 90 kg") == ()
+    assert asked("warm-up:\nBench press 5 at 120 kg\nmain:\nBench press 3 × 5 at 75 %") == ()
+    assert asked("warm-up:\nBench press 5 at 90 kg\nmain:\nBench press 3 × 5 at 90 kg") == ()
+
+
 @pytest.mark.parametrize(
     "text",
     [
@@ -173,7 +195,7 @@ def test_whatever_is_offered_is_read_and_makes_sense(
 
 @pytest.mark.parametrize("check", CHECKS)
 def test_every_check_is_met_by_an_example(check: Check, monkeypatch: pytest.MonkeyPatch) -> None:
-    texts = [text for text, _ in SENSELESS]
+    texts = [text for text, _ in [*SENSELESS, *WARM_UPS]]
     assert all(asked(text) for text in texts)
     monkeypatch.setattr(look, "CHECKS", tuple(one for one in CHECKS if one is not check))
     assert any(asked(text) == () for text in texts)

@@ -26,6 +26,8 @@ LONGEST_REST_S: Final = 15 * 60
 LONGEST_PHASE_S: Final = 15
 BEYOND_MAXIMUM: Final = 1.2
 """Such a share of what the athlete is expected to move once is a record that nobody plans."""
+HEAVY_WARM_UP: Final = 1.25
+"""A single before the work may be heavier than it; not by so much."""
 MOST_PERCENT: Final = 110
 HEAVIEST_KG: Final = 350
 HEAVIEST_IN_HAND_KG: Final = 80
@@ -188,6 +190,21 @@ def _limit_kg(heard: Heard) -> tuple[float, str]:
     return HEAVIEST_KG, "is more than almost anybody lifts: is that meant?"
 
 
+def heavier_than_the_work(heard: Heard) -> Iterator[Reason]:
+    """A warm-up with more load than the work that it is for."""
+    load, work = heard.bout.load, heard.work_kg
+    if load is None or work is None or load.help or load.kg <= HEAVY_WARM_UP * work:
+        return
+    unit = heard.knowing.ledger.unit
+    yield Reason(
+        f"A warm-up with {weight_text(load.kg, unit)} before {weight_text(work, unit)} of work?",
+        (
+            heard.but(load=replace(load, value=load.value / 10)),
+            heard.but(load=replace(load, value=load.value / 2)),
+        ),
+    )
+
+
 def too_long_a_rest(heard: Heard) -> Iterator[Reason]:
     """A rest longer than a session."""
     rest = heard.bout.rest_s
@@ -237,6 +254,7 @@ CHECKS: Final[tuple[Check, ...]] = (
     too_many_sets,
     too_many_reps,
     too_heavy,
+    heavier_than_the_work,
     beyond_the_maximum,
     too_long_a_rest,
     a_side_of_both,

@@ -49,12 +49,16 @@ _BESTS: Final = Once[date, dict[str, Best]]()
 
 @dataclass(frozen=True, slots=True)
 class Heard:
-    """So many equal sets of a movement by itself, as they were read."""
+    """So many equal sets of a movement by itself, as they were read.
+
+    Of a warm-up ``work_kg`` is the heaviest load of one implement in the work of the same movement.
+    """
 
     movement: Movement
     bout: Bout
     sets: int
     knowing: Knowing
+    work_kg: float | None = None
 
     def but(self, *, sets: int | None = None, **changes: object) -> Heard:
         """The same with something of its dose read otherwise."""

@@ -3,11 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
 
-from dialback.core.movements import MovementTable
 from dialback.core.notation.lines import BULLET, LABEL
 from dialback.core.notation.reader import Reading
-from dialback.core.notation.session import Bout, Line, Moves, Rounds, Step, Turn
+from dialback.core.notation.session import (
+    Bout,
+    Item,
+    Line,
+    Moves,
+    Rounds,
+    Step,
+    Turn,
+    WrittenSession,
+)
 from dialback.core.notation.writer import line_text, turn_text
 from dialback.core.sense.checks import CHECKS, is_sensible, plain
 from dialback.core.sense.doubt import Doubt
@@ -62,54 +71,91 @@ def _begin(row: str) -> int:
 
 def _doses(reading: Reading, knowing: Knowing) -> Iterator[tuple[int, str, Heard, Rewrite]]:
     """Every dose of a single movement: its line, its text, and how the text is with another."""
-    movements = knowing.movements
     for session in reading.sessions:
-        for item in (item for part in session.parts for item in part.items):
-            if isinstance(item, Line):
-                yield from _of_line(item, knowing, movements)
-            elif isinstance(item, Rounds):
-                for turn in item.turns:
-                    if turn.at in reading.labelled:
-                        # A line of a superset has its own number of sets.
-                        yield from _of_line(reading.labelled[turn.at][1], knowing, movements)
-                    else:
-                        yield from _of_turn(turn, knowing, movements)
+        work = _work(session)
+        for part in session.parts:
+            for item in part.items:
+                for line in _lines(item, reading):
+                    for at, text, heard, rewrite in line.doses(knowing):
+                        warm_up = part.kind == "warm-up" or heard.bout.warm_up
+                        beside = work.get(heard.movement.name) if warm_up else None
+                        yield at, text, replace(heard, work_kg=beside), rewrite
 
 
-def _of_line(
-    line: Line, knowing: Knowing, movements: MovementTable
-) -> Iterator[tuple[int, str, Heard, Rewrite]]:
-    if not line.at or len(line.moves) != 1:
-        return
-    text = line_text(line, movements)
-    for place, step in enumerate(line.steps):
-        if not plain(step.bout):
+def _work(session: WrittenSession) -> dict[str, float]:
+    """The heaviest load of one implement in the work of each movement, in kg."""
+    found: dict[str, float] = {}
+    for part in session.parts:
+        if part.kind == "warm-up":
             continue
+        for item in part.items:
+            if not isinstance(item, Line) or len(item.moves) != 1:
+                continue
+            for step in item.steps:
+                load = step.bout.load
+                if load is not None and not load.help and not step.bout.warm_up:
+                    name = item.moves[0][0]
+                    found[name] = max(found.get(name, 0.0), load.kg)
+    return found
 
-        def rewrite(other: Heard, place: int = place) -> str:
-            steps = [*line.steps]
-            steps[place] = Step(other.bout, other.sets)
-            return line_text(Line(_moves(other), tuple(steps)), movements)
 
-        yield line.at, text, _heard(line.moves, step.bout, step.sets, knowing), rewrite
+def _lines(item: Item, reading: Reading) -> Iterator[_Line | _Turn]:
+    """The lines of the text that an item is written on."""
+    if isinstance(item, Line):
+        yield _Line(item)
+    elif isinstance(item, Rounds):
+        for turn in item.turns:
+            # A line of a superset has its own number of sets.
+            labelled = reading.labelled.get(turn.at)
+            yield _Turn(turn) if labelled is None else _Line(labelled[1])
 
 
-def _of_turn(
-    turn: Turn, knowing: Knowing, movements: MovementTable
-) -> Iterator[tuple[int, str, Heard, Rewrite]]:
-    if not turn.at:
-        return
-    text = turn_text(turn, movements)
-    for place, (moves, bout) in enumerate(turn.alternatives):
-        if len(moves) != 1 or not plain(bout):
-            continue
+@dataclass(frozen=True, slots=True)
+class _Line:
+    """A line of one movement, with its steps."""
 
-        def rewrite(other: Heard, place: int = place) -> str:
-            alternatives = [*turn.alternatives]
-            alternatives[place] = (_moves(other), other.bout)
-            return turn_text(Turn(tuple(alternatives)), movements)
+    line: Line
 
-        yield turn.at, text, _heard(moves, bout, 1, knowing), rewrite
+    def doses(self, knowing: Knowing) -> Iterator[tuple[int, str, Heard, Rewrite]]:
+        """Each step by itself."""
+        line, movements = self.line, knowing.movements
+        if not line.at or len(line.moves) != 1:
+            return
+        text = line_text(line, movements)
+        for place, step in enumerate(line.steps):
+            if not plain(step.bout):
+                continue
+
+            def rewrite(other: Heard, place: int = place) -> str:
+                steps = [*line.steps]
+                steps[place] = Step(other.bout, other.sets)
+                return line_text(Line(_moves(other), tuple(steps)), movements)
+
+            yield line.at, text, _heard(line.moves, step.bout, step.sets, knowing), rewrite
+
+
+@dataclass(frozen=True, slots=True)
+class _Turn:
+    """A line inside rounds, with its alternatives."""
+
+    turn: Turn
+
+    def doses(self, knowing: Knowing) -> Iterator[tuple[int, str, Heard, Rewrite]]:
+        """Each alternative by itself."""
+        turn, movements = self.turn, knowing.movements
+        if not turn.at:
+            return
+        text = turn_text(turn, movements)
+        for place, (moves, bout) in enumerate(turn.alternatives):
+            if len(moves) != 1 or not plain(bout):
+                continue
+
+            def rewrite(other: Heard, place: int = place) -> str:
+                alternatives = [*turn.alternatives]
+                alternatives[place] = (_moves(other), other.bout)
+                return turn_text(Turn(tuple(alternatives)), movements)
+
+            yield turn.at, text, _heard(moves, bout, 1, knowing), rewrite
 
 
 def _moves(heard: Heard) -> Moves:
