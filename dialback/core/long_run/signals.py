@@ -36,7 +36,9 @@ from dialback.core.once import Once
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 
-LOOKED_FOR: Final[tuple[Callable[[View], Iterator[Signal]], ...]] = (
+Look = Callable[[View], Iterator[Signal]]
+
+LOOKED_FOR: Final[tuple[Look, ...]] = (
     pain_again, load_doubts, reps_doubts, unit_doubts, twice_doubts, stranger_doubts, to_failure,
     missed_day, plan_drift, no_lighter, gone, body_weight, effort_rises, tension_falls,
     ratio_drift, creep, longer, rests_shorter, rpe_gone, side_gap_grows, lift_stands,
@@ -55,8 +57,30 @@ _SIGNALS: Final = Once[Week, tuple[Signal, ...]]()
 
 
 def _signals(ledger: Ledger, week: Week) -> tuple[Signal, ...]:
-    if not ledger.is_trained(week):
-        return ()
-    view = View(ledger, week)
-    found = [signal for look in LOOKED_FOR for signal in look(view)]
+    found = [signal for look in LOOKED_FOR for signal in _looked(ledger, week, look)]
     return tuple(sorted(found, key=lambda one: (_PLACES[one.code], one.subject)))
+
+
+def was_in(ledger: Ledger, week: Week, signal: Signal, of: Week) -> bool:
+    """Whether a signal ``of`` one week was in another; only what found it is looked for there."""
+    return any(
+        signal.key == other.key
+        for look in LOOKED_FOR
+        if any(own.key == signal.key for own in _looked(ledger, of, look))
+        for other in _looked(ledger, week, look)
+    )
+
+
+def _looked(ledger: Ledger, week: Week, look: Look) -> tuple[Signal, ...]:
+    """What one way of looking finds in a week."""
+
+    def found() -> tuple[Signal, ...]:
+        if not ledger.is_trained(week):
+            return ()
+        return tuple(look(_VIEWS.of(ledger.kept, week, lambda: View(ledger, week))))
+
+    return _LOOKED.of(ledger.kept, (week, look), found)
+
+
+_LOOKED: Final = Once[tuple[Week, Look], tuple[Signal, ...]]()
+_VIEWS: Final = Once[Week, View]()

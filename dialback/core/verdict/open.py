@@ -9,7 +9,7 @@ from dialback.core.audit import Audit
 from dialback.core.baseline import weeks_before
 from dialback.core.findings import BY_CODE, Finding
 from dialback.core.long_run.codes import BY_SIGNAL
-from dialback.core.long_run.signals import signals
+from dialback.core.long_run.signals import signals, was_in
 from dialback.core.long_run.view import Signal
 from dialback.core.verdict.decided import decided
 from dialback.core.verdict.history import History, Levels, like
@@ -86,7 +86,7 @@ class Open:
             return True
         ledger = self.result.ledger
         return not any(
-            signal.key in {one.key for one in signals(ledger, week)}
+            was_in(ledger, week, signal, self.result.week)
             for week in weeks_before(self.result.week, SAID_WEEKS)
         )
 
