@@ -159,6 +159,16 @@ _BARS: Final = frozenset({"bar", "barbell"})
 _BY_HAND: Final = _DUMBBELLS | _KETTLEBELLS | _BARS
 
 
+def uses_bar(movement: Movement) -> bool:
+    """Whether a movement is done with a bar."""
+    return bool({fold(name) for name in movement.kit} & _BARS)
+
+
+def uses_dumbbells(movement: Movement) -> bool:
+    """Whether a movement is done with dumbbells."""
+    return bool({fold(name) for name in movement.kit} & _DUMBBELLS)
+
+
 def is_loaded(movement: Movement, kit: Kit | None) -> bool:
     """Whether a movement is done with a load, as far as its kit tells."""
     named = {fold(name) for name in movement.kit}

@@ -99,27 +99,27 @@ def test_what_makes_no_sense_is_asked_about_once_the_line_is_left(coach: Coach) 
     typed(coach, "Press-up 400")
     # It is read and counted as it stands, and not asked about while it is typed.
     coach.sees("400 reps")
-    coach.sees_no("is that meant?")
+    coach.sees_no("is that right?")
     typed(coach, Keys.ENTER, "Inverted row 3 x 10 m", Keys.ENTER, "Press-up 3 x 8")
     # The first may close what completes a word.
     typed(coach, Keys.ESCAPE, Keys.ESCAPE)
     coach.sees("Letters are shortcuts now")
-    coach.sees("Line 1: 400 reps in a set: is that meant?")
-    coach.sees("Line 2: Inverted row stays on the spot: 10 metres?")
+    coach.sees("Line 1: 400 reps in a set: is that right?")
+    coach.sees("Line 2: Inverted row is done on the spot: is 10 m right?")
     assert coach.axe() == []
     # Now that nobody writes, a figure chooses.
     typed(coach, "1")
     coach.wait(lambda: text(coach).startswith("Press-up 40\n"), text(coach))
-    coach.sees_no("is that meant?")
+    coach.sees_no("is that right?")
     coach.find("//button[contains(., 'as written')]").click()
-    coach.sees_no("stays on the spot")
+    coach.sees_no("done on the spot")
     # It was said once: after going and coming back it is not asked again.
     coach.sees("saved")
     coach.wait(lambda: "new-" not in coach.driver.current_url, "not saved")
     coach.driver.refresh()
     coach.wait(lambda: "Inverted row 3 x 10 m" in text(coach), "gone")
     coach.sees("The week with it")
-    coach.sees_no("stays on the spot")
+    coach.sees_no("done on the spot")
 
 
 def test_mistakes_are_underlined_and_the_rest_counts(coach: Coach) -> None:

@@ -141,7 +141,8 @@ def turned_back(changes: Iterable[Change], lately: Steady) -> tuple[Change, ...]
         if week is None:
             return one
         new = [key for key in one.because if key not in lately.known]
-        why = f", for what is new: {listed(list(map(finding_words, new)))}" if new else ""
-        return replace(one, reason=f"{one.reason}; turned back from {week.said}{why}")
+        words = listed(list(map(finding_words, new)))
+        why = f", because {words} {'is' if len(new) == 1 else 'are'} new" if new else ""
+        return replace(one, reason=f"{one.reason}; it reverses the change of {week.said}{why}")
 
     return tuple(map(told, changes))

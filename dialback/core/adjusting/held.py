@@ -13,6 +13,7 @@ from typing import Final
 
 from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.recurring import Where, session_of, steps_of, where_of
+from dialback.core.adjusting.result import CIRCUIT
 from dialback.core.baseline import weeks_before
 from dialback.core.decisions import STEP, Decision, Direction
 from dialback.core.figures import TOTAL_SETS
@@ -69,7 +70,7 @@ NOT_STEADY: Final = Steady()
 
 def step_name(line: Span) -> str:
     """What a coach calls a line that a proposal changes: its movement, or a circuit's part."""
-    return (line.part or "Circuit") if line.kind == "rounds" else " + ".join(line.movements)
+    return (line.part or CIRCUIT) if line.kind == "rounds" else " + ".join(line.movements)
 
 
 def declined(

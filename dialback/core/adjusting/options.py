@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
-from dialback.core.adjusting.held import NOT_STEADY, NOTHING_HELD, Held, Steady
+from dialback.core.adjusting.held import NOT_STEADY, NOTHING_HELD, Held, Steady, declined, steady
+from dialback.core.sessions import Session
+from dialback.core.tally import Ledger
 from dialback.core.vocabulary import Key
+from dialback.core.weeks import Week
 
 SECONDS: Final = 5.0
 """How long the best is looked for, if nobody says otherwise."""
@@ -42,3 +45,8 @@ class Options:
     most_sets: float | None = None
     declined: Held = NOTHING_HELD
     steady: Steady = NOT_STEADY
+
+    def held_in(self, ledger: Ledger, week: Week, start: tuple[Session, ...]) -> Options:
+        """The same with what was declined, and what was published lately, of a start held."""
+        said = declined(ledger.decisions, week, start, ledger.movements)
+        return replace(self, declined=said, steady=steady(ledger, week, start))

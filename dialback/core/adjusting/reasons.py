@@ -116,8 +116,8 @@ def costs_sentence(finding: Finding, more: int, in_all: int) -> str:
 def held_sentence(finding: Finding) -> str:
     """That a finding stays for what is not proposed again, or not turned back yet."""
     return (
-        f"{_stays(finding)}: what would clear it was declined, or would turn back what was "
-        "published in the last four weeks."
+        f"{_stays(finding)}: clearing it would take a step that was declined, or reverse what was "
+        "published lately."
     )
 
 

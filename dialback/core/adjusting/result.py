@@ -5,11 +5,15 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date
+from typing import Final
 
 from dialback.core.findings import Finding
 from dialback.core.sessions import Session
 from dialback.core.vocabulary import Key
 from dialback.core.weeks import Week
+
+CIRCUIT: Final = "Circuit"
+"""What a circuit is called that has no part."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +41,11 @@ class Change:
     reason: str
     effect: Mapping[str, float]
     bundle: int = 0
+
+    @property
+    def name(self) -> str:
+        """What a coach calls the line: its movement, or a circuit's part."""
+        return self.movement or self.part or CIRCUIT
 
     @property
     def sentence(self) -> str:

@@ -13,7 +13,6 @@ from datetime import date
 from typing import Final, Literal
 
 from dialback.core.adjusting.carried import carried
-from dialback.core.adjusting.held import declined, steady
 from dialback.core.adjusting.judged import Judge, weight_of
 from dialback.core.adjusting.light import most_sets
 from dialback.core.adjusting.options import Options
@@ -102,9 +101,7 @@ def wave_week(
         most_sets=most,
         lightest=all_of_it,
         budget=GENTLE_COST if all_of_it else None,
-        declined=declined(ledger.decisions, week, start, ledger.movements),
-        steady=steady(ledger, week, start),
-    )
+    ).held_in(ledger, week, start)
     proposal = adjust(ledger, week, held, start, fixed)
     judge = Judge(ledger, week, plan, options.accepted)
     left = {one.finding.key: one.finding for one in proposal.remaining}

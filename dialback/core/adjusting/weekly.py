@@ -24,7 +24,6 @@ from dialback.core.maxima import is_working
 from dialback.core.plans.spans import rebuilt, spans_of
 from dialback.core.sessions import Session, Set
 
-"""What a finding that is left weighs beside the cost of a change."""
 LEAST_SETS: Final = 0.8
 """So much of the start's sets the week keeps at least."""
 LEAST_SETS_OF_MUCH: Final = 0.6
@@ -93,7 +92,6 @@ class WeekProgramme:
         self.both = dict(self.cost)
         for number, weight in self.weight.items():
             self.both[number] = self.both.get(number, 0.0) + weight
-        self.both_row = self.programme.row(-INF, self.both, INF)
         self.high_row = self.programme.row(-INF, self.high, INF)
 
     def _bounds(self) -> None:

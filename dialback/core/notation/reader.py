@@ -169,11 +169,11 @@ class _Reader(Building):
             raise SlipError(
                 indent,
                 whole,
-                "what a week is for is said in the text of a block: choose it on the week sheet",
+                "the kind of a week belongs in the text of a block: choose it on the week sheet",
             )
         kind = next((one for one in WEEK_KINDS if one == week[2].strip().lower()), None)
         if kind is None:
-            told = f"a week is one of these: {', '.join(WEEK_KINDS)}"
+            told = f"the kind of a week is one of these: {', '.join(WEEK_KINDS)}"
             raise SlipError(indent + week.start(2), max(1, len(week[2])), told)
         try:
             self.kinds[Week.parse(week[1].upper())] = kind

@@ -11,6 +11,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from typing import Final
 
+from dialback.core.kit import uses_bar, uses_dumbbells
 from dialback.core.movements import Movement
 from dialback.core.notation.session import Bout, Load
 from dialback.core.sense.heard import Heard
@@ -31,12 +32,12 @@ HEAVY_WARM_UP: Final = 1.25
 MOST_PERCENT: Final = 110
 HEAVIEST_KG: Final = 350
 HEAVIEST_IN_HAND_KG: Final = 80
-FEWEST_REPS, MOST_LIKELY_REPS = 1, 50
+FEWEST_REPS: Final = 1
+MOST_LIKELY_REPS: Final = 50
 
 _TRAVEL: Final = frozenset({"carry", "lunge", "conditioning", "mobility"})
 """Patterns that can be measured in metres."""
 _AT_ONCE: Final = frozenset({"squat", "hinge", "horizontal_push", "vertical_pull", "vertical_push"})
-_BARS: Final = frozenset({"bar", "barbell"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +69,7 @@ def too_many_reps(heard: Heard) -> Iterator[Reason]:
     ]
     others.append(heard.but(reps=None, reps_to=None, seconds=float(reps)))
     in_all = f", {heard.sets * reps} in all" if heard.sets > 1 else ""
-    yield Reason(f"{reps} reps in a set{in_all}: is that meant?", tuple(others))
+    yield Reason(f"{reps} reps in a set{in_all}: is that right?", tuple(others))
 
 
 def _with_a_digit_less(reps: int) -> Iterator[int]:
@@ -96,7 +97,7 @@ def too_many_sets(heard: Heard) -> Iterator[Reason]:
         others.append(heard.but(sets=reps, reps=heard.sets, reps_to=None))
         if heard.bout.load is None:
             others.append(heard.but(sets=1, load=Load(float(heard.sets))))
-    yield Reason(f"{heard.sets} sets: is that meant?", tuple(others))
+    yield Reason(f"{heard.sets} sets: is that right?", tuple(others))
 
 
 def metres_on_the_spot(heard: Heard) -> Iterator[Reason]:
@@ -105,16 +106,16 @@ def metres_on_the_spot(heard: Heard) -> Iterator[Reason]:
     if metres is None or heard.movement.pattern in _TRAVEL:
         return
     others = []
-    if metres == int(metres) and FEWEST_REPS <= metres <= MOST_REPS and not _is_held(heard):
+    if (
+        metres == int(metres)
+        and FEWEST_REPS <= metres <= MOST_REPS
+        and not heard.movement.isometric
+    ):
         others.append(heard.but(distance_m=None, reps=int(metres)))
     others.append(heard.but(distance_m=None, seconds=metres * 60))
     others.append(heard.but(distance_m=None, seconds=metres))
     name = heard.movement.name
-    yield Reason(f"{name} stays on the spot: {number(metres)} metres?", tuple(others))
-
-
-def _is_held(heard: Heard) -> bool:
-    return heard.movement.isometric
+    yield Reason(f"{name} is done on the spot: is {number(metres)} m right?", tuple(others))
 
 
 def a_side_of_both(heard: Heard) -> Iterator[Reason]:
@@ -122,15 +123,14 @@ def a_side_of_both(heard: Heard) -> Iterator[Reason]:
     movement = heard.movement
     if heard.bout.sides == "both" or movement.one_sided or movement.pattern not in _AT_ONCE:
         return
-    bar = bool({name.casefold() for name in movement.kit} & _BARS)
-    if not movement.compound or not (bar or movement.bodyweight_share >= 0.5):
+    if not movement.compound or not (uses_bar(movement) or movement.bodyweight_share >= 0.5):
         return
     others = [heard.but(sides="both")]
     like = _one_sided_like(heard)
     if like is not None:
         # Of a movement with sides "each" is what it means by itself.
         others.append(heard.of(like))
-    yield Reason(f"Both sides do {movement.name.lower()} at once: a side of it?", tuple(others))
+    yield Reason(f"{movement.name} works both sides at once: is one side right?", tuple(others))
 
 
 def _one_sided_like(heard: Heard) -> Movement | None:
@@ -178,16 +178,13 @@ def _limit_kg(heard: Heard) -> tuple[float, str]:
     if known is not None:
         most = BEYOND_MAXIMUM * known
         best = weight_text(known, unit, 0)
-        return most, f"is far beyond the best of eight weeks, about {best} once: is that meant?"
-    in_hand = not {name.casefold() for name in heard.movement.kit}.isdisjoint(
-        {"dumbbells", "dumbbell"}
-    )
-    if in_hand and heard.bout.load is not None:
+        return most, f"is far beyond the best of eight weeks, about {best} once: is that right?"
+    if uses_dumbbells(heard.movement) and heard.bout.load is not None:
         return (
             HEAVIEST_IN_HAND_KG * heard.bout.load.implements,
-            "in a hand: is that meant?",
+            "in one hand: is that right?",
         )
-    return HEAVIEST_KG, "is more than almost anybody lifts: is that meant?"
+    return HEAVIEST_KG, "is more than almost anybody lifts: is that right?"
 
 
 def heavier_than_the_work(heard: Heard) -> Iterator[Reason]:
@@ -196,8 +193,9 @@ def heavier_than_the_work(heard: Heard) -> Iterator[Reason]:
     if load is None or work is None or load.help or load.kg <= HEAVY_WARM_UP * work:
         return
     unit = heard.knowing.ledger.unit
+    warm_up, heaviest = weight_text(load.kg, unit), weight_text(work, unit)
     yield Reason(
-        f"A warm-up with {weight_text(load.kg, unit)} before {weight_text(work, unit)} of work?",
+        f"A warm-up at {warm_up} before work at {heaviest}: is that right?",
         (
             heard.but(load=replace(load, value=load.value / 10)),
             heard.but(load=replace(load, value=load.value / 2)),
@@ -212,7 +210,7 @@ def too_long_a_rest(heard: Heard) -> Iterator[Reason]:
         return
     # Minutes for seconds.
     other = heard.but(rest_s=rest / 60)
-    yield Reason(f"A rest of {number(rest / 60)} minutes: is that meant?", (other,))
+    yield Reason(f"A rest of {number(rest / 60)} minutes: is that right?", (other,))
 
 
 def beyond_the_maximum(heard: Heard) -> Iterator[Reason]:
@@ -223,11 +221,11 @@ def beyond_the_maximum(heard: Heard) -> Iterator[Reason]:
     body = heard.knowing.body_kg
     if share > MOST_PERCENT:
         other = heard.but(percent=None, load=Load(share))
-        yield Reason(f"{percent(share / 100).lstrip('+')} of the maximum: is that meant?", (other,))
+        yield Reason(f"{percent(share / 100).lstrip('+')} of the maximum: is that right?", (other,))
     elif heard.movement.bodyweight_share >= 0.5 and body is not None:
         load = Load(round(share / 100 * body, 1))
         yield Reason(
-            f"{number(share)} % of the most that is done once, or of the body’s weight?",
+            f"{number(share)} % of the one-rep max, or of body weight?",
             (heard.but(percent=None, load=load),),
         )
 
@@ -244,7 +242,7 @@ def too_slow(heard: Heard) -> Iterator[Reason]:
             for one in tempo.split("-")
         )
         yield Reason(
-            f"{max(phases)} s for a part of each rep: is that meant?",
+            f"{max(phases)} s for a part of each rep: is that right?",
             (heard.but(tempo=tenth), heard.but(tempo=None)),
         )
 

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
+from typing import Final
 
+from dialback.core.notation.characters import lines_of
 from dialback.core.notation.lines import BULLET, LABEL
 from dialback.core.notation.reader import Reading
 from dialback.core.notation.session import (
@@ -22,7 +24,7 @@ from dialback.core.sense.checks import CHECKS, is_sensible, plain
 from dialback.core.sense.doubt import Doubt
 from dialback.core.sense.heard import Heard, Knowing
 
-MOST_OTHERS = 3
+MOST_OTHERS: Final = 3
 """So many other readings are offered."""
 
 Rewrite = Callable[[Heard], str]
@@ -34,7 +36,7 @@ def doubts(text: str, reading: Reading, knowing: Knowing) -> tuple[Doubt, ...]:
 
     Lines with mistakes are not among them: those are asked about already.
     """
-    rows = text.replace("\r\n", "\n").replace("\r", "\n").split("\n")
+    rows = lines_of(text)
     found: dict[int, Doubt] = {}
     for at, written, heard, rewrite in _doses(reading, knowing):
         if at not in found and (doubt := _doubt(rows[at - 1], at, written, heard, rewrite)):

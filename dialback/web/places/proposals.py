@@ -5,12 +5,14 @@ from __future__ import annotations
 from flask import Response
 
 from dialback.core.adjusting import Change, Options, Step, adjust, take
-from dialback.core.adjusting.held import declined, steady
 from dialback.core.adjusting.light import most_sets
 from dialback.core.adjusting.reasons import finding_words
 from dialback.core.audit import audit_draft
+from dialback.core.decisions import STEP
 from dialback.core.plans.draft import as_draft, as_sessions
 from dialback.core.plans.publishing import logged_days
+from dialback.core.verdict.decided import about
+from dialback.core.words import listed
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
 from dialback.web.drafted import accepted_in, audited
@@ -51,10 +53,9 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
         seconds=PROPOSAL_S * desk().patience,
         accepted=accepted_in(athlete, ledger, week, start),
         most_sets=most_sets(audit_draft(ledger, week, start)),
-        declined=declined(ledger.decisions, week, start, ledger.movements),
-        steady=steady(ledger, week, start),
     )
-    found = adjust(ledger, week, options, start, logged_days(desk().ledgers.of(athlete), week))
+    held = options.held_in(ledger, week, start)
+    found = adjust(ledger, week, held, start, logged_days(desk().ledgers.of(athlete), week))
     return answer(
         ProposalOut(
             steps=[_step(change) for change in found.changes],
@@ -79,7 +80,7 @@ def _step(change: Change) -> StepOut:
         day=change.day.isoformat(),
         title=change.title,
         line=change.line,
-        movement=change.movement or change.part or "Circuit",
+        movement=change.name,
         kind="new" if change.line is None else "circuit" if circuit else "line",
         count_from=change.count_from,
         count_to=change.count_to,
@@ -114,4 +115,5 @@ def decline_steps(path: WeekPath, body: DeclineBody) -> Response:
         [(step.movement, step.direction) for step in body.steps],
         body.reason,
     )
-    return answer(DeclinedOut(decisions=made), 201)
+    told = [about((STEP, step.movement, step.direction)) for step in body.steps]
+    return answer(DeclinedOut(decisions=made, words=listed(told)), 201)

@@ -89,9 +89,10 @@ class DeclinedStep(Shape):
 
 
 class DeclinedOut(Shape):
-    """The decisions that were made of it, by number."""
+    """The decisions that were made of it, by number, and what was declined, in words."""
 
     decisions: list[int]
+    words: str
 
 
 class DeclineBody(Shape):

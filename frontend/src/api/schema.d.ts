@@ -4853,11 +4853,13 @@ export interface components {
         };
         /**
          * DeclinedOut
-         * @description The decisions that were made of it, by number.
+         * @description The decisions that were made of it, by number, and what was declined, in words.
          */
         DeclinedOut: {
             /** Decisions */
             decisions: number[];
+            /** Words */
+            words: string;
         };
         /**
          * DeclineBody

@@ -4,7 +4,7 @@ interface Key {
   /** `event.key`, as typed. */
   key: string;
   says: string;
-  where: "Everywhere" | "With an athlete" | "Block" | "Week sheet" | "Log" | "Dial";
+  where: "Everywhere" | "With an athlete" | "Block" | "Write" | "Week sheet" | "Log" | "Dial";
 }
 
 /** Every key of the application: the help sheet and the listeners are made from this table. */
@@ -39,6 +39,11 @@ export const KEYS = {
   copy: { key: "c", says: "Copy the session", where: "Block" },
   cut: { key: "x", says: "Cut the session, to move it", where: "Block" },
   paste: { key: "v", says: "Paste on this day", where: "Block" },
+  firstAnswer: {
+    key: "1",
+    says: "First answer to a question about a line (2 the second, and so on)",
+    where: "Write",
+  },
   asPlanned: {
     key: "y",
     says: "Log the session as planned, and move on to the next",

@@ -25,7 +25,7 @@ export function WaveHead({ wave, first, last }: { wave: Wave; first: string; las
       {wave.open && (
         <>
           <Tick
-            label="Clear all that can be, in gentle steps"
+            label="Clear everything that can be cleared, in small steps"
             value={wave.allOfIt}
             put={wave.setAllOfIt}
           />

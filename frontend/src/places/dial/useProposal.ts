@@ -41,9 +41,8 @@ function useDeclining(place: WeekPlace) {
   const decline = useMutation({
     mutationFn: async (steps: Step[]) => {
       const wanted = steps.map(asDeclined);
-      const { decisions: made } = await dial.decline(place, wanted);
-      const says = wanted.map((one) => `${one.direction} sets of ${one.movement}`).join(", ");
-      setLast({ says, decisions: made });
+      const { decisions: made, words } = await dial.decline(place, wanted);
+      setLast({ says: words, decisions: made });
     },
     onSuccess: settle,
   });

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 import type { Schemas } from "@/api/client";
-import { isTyping } from "@/frame/keys";
+import { KEYS, isTyping } from "@/frame/keys";
 import { Notice } from "./Notices";
 
 type Doubt = Schemas["DoubtOut"];
@@ -15,14 +15,16 @@ interface Props {
   meant: (doubt: Doubt) => void;
 }
 
+const FIRST = Number(KEYS.firstAnswer.key);
+
 /** Lines that make little sense as they stand: each with what else it can be, by number. */
 export function Doubts({ doubts, pen, go, take, meant }: Props) {
   const [first] = doubts;
-  const choose = (digit: number) => {
+  const choose = (place: number) => {
     if (!first) return;
-    const other = first.others[digit - 1];
+    const other = first.others[place];
     if (other !== undefined) take(first, other);
-    else if (digit === first.others.length + 1) meant(first);
+    else if (place === first.others.length) meant(first);
   };
   useDigits(!pen && first !== undefined, choose);
   return doubts.map((doubt, at) => (
@@ -40,7 +42,7 @@ export function Doubts({ doubts, pen, go, take, meant }: Props) {
           className="trail-link ml-3 min-h-6"
           onClick={() => (text === null ? meant(doubt) : take(doubt, text))}
         >
-          {at === 0 && <kbd className="mr-1 font-mono text-xs text-ink-2">{place + 1}</kbd>}
+          {at === 0 && <kbd className="mr-1 font-mono text-xs text-ink-2">{FIRST + place}</kbd>}
           {text ?? "as written"}
         </button>
       ))}
@@ -49,7 +51,7 @@ export function Doubts({ doubts, pen, go, take, meant }: Props) {
 }
 
 /** Figures choose while nobody writes. */
-function useDigits(on: boolean, choose: (digit: number) => void): void {
+function useDigits(on: boolean, choose: (place: number) => void): void {
   const latest = useRef(choose);
   useEffect(() => {
     latest.current = choose;
@@ -60,7 +62,7 @@ function useDigits(on: boolean, choose: (digit: number) => void): void {
       if (event.ctrlKey || event.metaKey || event.altKey || event.repeat || isTyping(event)) return;
       if (/^[1-9]$/.test(event.key)) {
         event.preventDefault();
-        latest.current(Number(event.key));
+        latest.current(Number(event.key) - FIRST);
       }
     };
     window.addEventListener("keydown", listen);
