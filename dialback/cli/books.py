@@ -175,7 +175,7 @@ def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> 
     except UnicodeDecodeError as error:
         raise bad_input(str(file), f"is not a UTF-8 text: byte {error.start} is damaged") from None
     ledger = read_book(read_file(book)).ledger() if book else _library_ledger()
-    reading = read(text, ledger.movements, of_block=True)
+    reading = read(text, ledger.movements, of_block=True, day=fallback)
     if reading.mistakes:
         raise BadInputError([Problem("", str(mistake)) for mistake in reading.mistakes])
     maxima = [Maxima(ledger, written.day or fallback) for written in reading.sessions]

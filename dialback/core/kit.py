@@ -169,6 +169,11 @@ def uses_dumbbells(movement: Movement) -> bool:
     return bool({fold(name) for name in movement.kit} & _DUMBBELLS)
 
 
+def takes_a_load(movement: Movement) -> bool:
+    """Whether something is in the hands: not where the body is what moves."""
+    return not movement.bodyweight_share or bool({fold(name) for name in movement.kit} & _BY_HAND)
+
+
 def is_loaded(movement: Movement, kit: Kit | None) -> bool:
     """Whether a movement is done with a load, as far as its kit tells."""
     named = {fold(name) for name in movement.kit}

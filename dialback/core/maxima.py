@@ -197,7 +197,7 @@ class Share:
 
     kg: float | None
     says: str
-    missing: Literal["", "maximum", "load"] = ""
+    missing: Literal["", "maximum", "load", "body"] = ""
 
 
 class Maxima:
@@ -250,6 +250,29 @@ class Maxima:
         implements = best.set.implements if best is not None else 1
         return self._made(movement, wanted / implements, implements, said)
 
+    def share_of_body(self, name: str, percent: float) -> Share:
+        """The load that so many per cent of what the athlete weighs come to, that the kit has."""
+        movement = self.ledger.movements[name]
+        body = self.ledger.body.on(self.day)
+        if not body:
+            return Share(
+                None,
+                "what the athlete weighs is not known: write it down with the athlete, or write "
+                "the load; until then the line counts without load",
+                "body",
+            )
+        said = f"{number(percent)} % of the {weight_text(body, self.ledger.unit, 1)} of the body"
+        return self._made(movement, body * percent / 100, 1, said)
+
+    def share_in(self, a_set: Set) -> Share | None:
+        """What the load of a set that is written in per cent comes to; ``None`` if it is not."""
+        name = a_set.named_moves()[0][0]
+        if a_set.percent is not None:
+            return self.share(name, a_set.percent)
+        if a_set.body_percent is not None:
+            return self.share_of_body(name, a_set.body_percent)
+        return None
+
     def _made(self, movement: Movement, wanted: float, implements: int, said: str) -> Share:
         unit = self.ledger.unit
         source, loads = loads_for(self.ledger.kit, movement) if self.ledger.kit else ("", ())
@@ -269,16 +292,16 @@ class Maxima:
             self.ledger.movements,
             lambda name, percent: self.share(name, percent).kg,
             self.implements,
+            lambda name, percent: self.share_of_body(name, percent).kg,
         )
 
     def missing_in(self, session: Session) -> list[str]:
         """What a session's loads in per cent lack, once for each movement and share."""
         told: dict[str, None] = {}
         for a_set in session.sets:
-            if a_set.percent is not None and a_set.exercise is not None:
-                share = self.share(a_set.exercise, a_set.percent)
-                if share.missing:
-                    told[share.says] = None
+            share = self.share_in(a_set) if a_set.exercise is not None else None
+            if share is not None and share.missing:
+                told[share.says] = None
         return list(told)
 
     def implements(self, name: str) -> int:

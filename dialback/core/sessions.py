@@ -113,6 +113,7 @@ LATER_KEYS: Final = frozenset(
         "reps_to",
         "rpe_to",
         "percent",
+        "body_percent",
         "round",
         "place",
         "every_s",
@@ -172,6 +173,9 @@ class Set(Value):
     rpe_to: float | None = Field(None, gt=0, le=10, description="Top of a planned range of RPE")
     percent: float | None = Field(
         None, gt=0, le=1000, description="The load as asked for, per cent of the maximum"
+    )
+    body_percent: float | None = Field(
+        None, gt=0, le=1000, description="The load as asked for, per cent of the body's weight"
     )
     round: Count | None = Field(None, description="Round of a circuit, from 1")
     place: Count | None = Field(None, description="Place in the round of a circuit, from 1")

@@ -139,7 +139,7 @@ def _planned(
 
 
 def _as_session(ledger: Ledger, written: Written) -> Session:
-    reading = read(written.text, ledger.movements)
+    reading = read(written.text, ledger.movements, day=written.day)
     return as_one_session(reading, written.day, written.title, Maxima(ledger, written.day))
 
 

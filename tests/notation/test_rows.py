@@ -23,7 +23,7 @@ Back squat 3 x 8-10 at 57,5 kg, rest 140 s, then 2 × 12 at 40 kg (easy)
 rest 2 min
 2 rounds, 25 s on, 20 s off:
   Press-up 25 s / harder 50 s
-  Bodyrow, what now
+  Nobody row, what now
 8 min of Goblet squat + 2 Press-up
 """
 

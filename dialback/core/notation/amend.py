@@ -14,13 +14,14 @@ from dialback.core.notation.steps import Piece, dose_of
 from dialback.core.sessions import Set
 
 _KEYS: Final = {
-    "load": ("load_kg", "implements", "unit", "percent"),
-    "percent": ("load_kg", "percent", "unit"),
+    "load": ("load_kg", "implements", "held", "unit", "percent", "body_percent"),
+    "percent": ("load_kg", "percent", "body_percent", "unit"),
+    "body_percent": ("load_kg", "percent", "body_percent", "unit"),
     "sides": ("sides",),
     "tempo": ("tempo",),
     "hold_s": ("hold_s",),
     "rpe": ("rpe", "rpe_to"),
-    "rest_s": ("rest_s",),
+    "rest_s": ("rest_s", "rest_to_s"),
     "warm_up": ("warm_up",),
     "band": ("band",),
     "range": ("range", "partial_reps"),
@@ -90,7 +91,7 @@ def _with(planned: Set, piece: Piece, setting: Setting) -> Set:
             values["rpe"] = written["rpe"]
     for name in piece.says:
         for key in _KEYS.get(name, ()):
-            if key == "implements" and key not in written and not _says_of_one(piece):
+            if key in ("implements", "held") and key not in written and not _says_of_one(piece):
                 # 14 kg, said of a pair, is 14 kg each; 1 × 14 kg is one of them.
                 continue
             values.pop(key, None)

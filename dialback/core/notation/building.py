@@ -4,14 +4,17 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 
+from dialback.core.notation.marks import BULLET
 from dialback.core.notation.session import (
     Bout,
     Item,
     Line,
+    Load,
     Moves,
     Part,
     Pause,
     Rounds,
+    Step,
     Turn,
     WrittenSession,
 )
@@ -20,13 +23,23 @@ from dialback.core.notation.slips import Mistake, SlipError
 
 @dataclass
 class OpenRounds:
-    """Rounds that are open: their head, ``None`` if it was not understood, and what is in them."""
+    """Rounds that are open: their head, ``None`` if it was not understood, and what is in them.
+
+    With ``as_many_s`` as many rounds are done as go into that time, in seconds.
+    """
 
     head: Rounds | None
     indent: int
     line: int
     turns: list[Turn] = field(default_factory=list)
     lines: int = 0
+    as_many_s: float | None = None
+    bulleted: bool = False
+
+    def goes_on_with(self, text: str) -> bool:
+        """Whether a line at the margin is inside all the same: bullets right below the head."""
+        self.bulleted = bool(BULLET.match(text)) and (self.bulleted or not self.lines)
+        return self.bulleted
 
 
 @dataclass
@@ -68,7 +81,9 @@ class Building:
         rounds, self.rounds = self.rounds, None
         if rounds is None or rounds.head is None:
             return
-        if rounds.turns:
+        if rounds.turns and rounds.as_many_s is not None:
+            self.add_as_many(rounds, rounds.as_many_s)
+        elif rounds.turns:
             self.add(replace(rounds.head, turns=tuple(rounds.turns)))
         elif not rounds.lines:
             slip = SlipError(
@@ -78,6 +93,29 @@ class Building:
                 "each on a line that begins with a space",
             )
             self.mistakes.append(slip.on(rounds.line))
+
+    def add_as_many(self, rounds: OpenRounds, seconds: float) -> None:
+        """Rounds that go on for a time are one set of all their movements."""
+        moves: list[tuple[str, float]] = []
+        loads: list[Load | None] = []
+        for turn in rounds.turns:
+            ((movement, *more), bout), *others = turn.alternatives
+            if others or more or bout.reps is None:
+                slip = SlipError(
+                    0, 1, "as many rounds as go into a time have so many reps of each movement"
+                )
+                self.mistakes.append(slip.on(turn.at))
+                return
+            moves.append((movement[0], float(bout.reps)))
+            loads.append(bout.load)
+        *own, last = loads
+        same = all(load == last for load in own)
+        bout = Bout(
+            seconds=seconds,
+            load=last,
+            piece_loads=() if same else (*(load or Load(0.0) for load in own), None),
+        )
+        self.add(Line(tuple(moves), (Step(bout),), rounds.line))
 
     def close_superset(self) -> None:
         """The superset in hand has all of its lines: as rounds, a set of each in turn."""

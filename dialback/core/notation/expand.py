@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from datetime import date
-from typing import Any
+from typing import Any, Final
 
 from dialback.core.counting import kind_of, measure, shape_of
-from dialback.core.movements import MovementTable
+from dialback.core.kit import takes_a_load
+from dialback.core.movements import Movement, MovementTable
 from dialback.core.notation.session import (
     Bout,
     Item,
@@ -36,12 +37,14 @@ class Setting:
     """What a text is done with: the movements, and the load that a share of a maximum comes to.
 
     ``load_of`` takes a movement's name and per cent of its maximum, and gives kg of one implement,
-    or ``None`` where no maximum is known.
+    or ``None`` where no maximum is known. ``body_load_of`` does so for per cent of what the athlete
+    weighs.
     """
 
     movements: MovementTable
     load_of: Callable[[str, float], float | None] = lambda name, percent: None
     implements_of: Callable[[str], int] = lambda name: 1
+    body_load_of: Callable[[str, float], float | None] = lambda name, percent: None
 
 
 def expand(written: WrittenSession, setting: Setting, day: date | None = None) -> Session:
@@ -83,7 +86,9 @@ def _rest(found: list[PlacedSet], seconds: float) -> None:
     """A rest after all that was done so far stands with the last set."""
     if found:
         final = found[-1]
-        found[-1] = PlacedSet(final.set.model_copy(update={"rest_s": seconds}), final.line)
+        found[-1] = PlacedSet(
+            final.set.model_copy(update={"rest_s": seconds, "rest_to_s": None}), final.line
+        )
 
 
 def item_sets(item: Item, part: Part, setting: Setting) -> list[PlacedSet]:
@@ -107,22 +112,26 @@ def _in_rounds(item: Rounds, part: Part, setting: Setting) -> Iterator[PlacedSet
         this_round = number // len(item.turns)
         turn = item.turns[turn_at]
         moves, bout = turn.alternatives[this_round % len(turn.alternatives)]
-        rest = bout.rest_s
-        if rest is None:
-            rest = item.off_s
+        rest, rest_to = bout.rest_s, bout.rest_to_s
+        if rest is None and number < _times(item) - 1:
+            rest, rest_to = item.off_s, item.off_to_s
             closes_round = turn_at == len(item.turns) - 1
             if closes_round and item.between_s is not None:
-                rest = item.between_s
-        if number == _times(item) - 1:
-            rest = bout.rest_s
+                rest, rest_to = item.between_s, item.between_to_s
         keys: dict[str, Any] = {"round": this_round + 1, "place": turn_at + 1, "rest_s": rest}
+        if rest_to is not None:
+            keys["rest_to_s"] = rest_to
         if item.every_s is not None:
             keys["every_s"] = item.every_s
+        if item.for_time:
+            keys["for_time"] = True
         if not bout.has_dose:
             if item.form == "ladder":
                 keys["reps"] = item.rungs[this_round]
             else:
                 keys["seconds"] = item.on_s
+                if item.on_to_s is not None:
+                    keys["seconds_to"] = item.on_to_s
         yield PlacedSet(set_of(moves, bout, part, setting, keys), turn.at)
 
 
@@ -134,7 +143,9 @@ def _on_the_clock(found: list[PlacedSet], item: Rounds, setting: Setting) -> lis
         busy = sum(_work_s(a_set, setting) for a_set in this_round)
         busy += sum(a_set.rest_s or 0.0 for a_set in this_round[:-1])
         rest = round(max(0.0, (item.every_s or 0.0) - busy), 3)
-        found[at] = PlacedSet(found[at].set.model_copy(update={"rest_s": rest}), found[at].line)
+        found[at] = PlacedSet(
+            found[at].set.model_copy(update={"rest_s": rest, "rest_to_s": None}), found[at].line
+        )
     return found
 
 
@@ -153,13 +164,14 @@ def set_of(
 ) -> Set:
     """One flat set of a movement or combination."""
     single = len(moves) == 1 and moves[0][1] == 1
+    implements, held = _implements(moves, bout, setting)
     values: dict[str, Any] = {
         "exercise": moves[0][0] if single else None,
-        "moves": None if single else [{"exercise": name, "times": n} for name, n in moves],
+        "moves": None if single else _moves(moves, bout, setting),
         "reps": _reps(bout),
         "seconds": bout.seconds,
         "load_kg": bout.load.kg if bout.load else _share(moves, bout, setting),
-        "implements": _implements(moves, bout, setting),
+        "implements": implements,
         "sides": bout.sides,
         "tempo": bout.tempo,
         "hold_s": bout.hold_s,
@@ -178,6 +190,11 @@ def set_of(
         "note": bout.note,
         "distance_m": bout.distance_m,
         "percent": bout.percent,
+        "body_percent": bout.body_percent,
+        "seconds_to": bout.seconds_to,
+        "rest_to_s": bout.rest_to_s,
+        "static": bout.static,
+        "held": held,
         "rpe_to": bout.rpe_to,
         "unit": "lb" if bout.load and bout.load.unit == "lb" else None,
         "pre_exhaust": part.pre_exhaust,
@@ -187,16 +204,52 @@ def set_of(
 
 
 def _share(moves: Moves, bout: Bout, setting: Setting) -> float:
-    """The load in kg that a share of the maximum comes to; none where no maximum is known."""
-    if bout.percent is None:
-        return 0.0
-    return setting.load_of(moves[0][0], bout.percent) or 0.0
+    """The load in kg that a share comes to; none where what it is a share of is not known."""
+    if bout.percent is not None:
+        return setting.load_of(moves[0][0], bout.percent) or 0.0
+    if bout.body_percent is not None:
+        return setting.body_load_of(moves[0][0], bout.body_percent) or 0.0
+    return 0.0
 
 
-def _implements(moves: Moves, bout: Bout, setting: Setting) -> int:
-    if bout.load is not None:
-        return bout.load.implements
-    return setting.implements_of(moves[0][0]) if bout.percent is not None else 1
+def _known(name: str, setting: Setting) -> Movement | None:
+    return next((setting.movements[one] for one in (name,) if one in setting.movements), None)
+
+
+def _implements(moves: Moves, bout: Bout, setting: Setting) -> tuple[int, int | None]:
+    """The implements moved in a rep and, where more are in the hands, how many those are."""
+    if bout.load is None:
+        return (setting.implements_of(moves[0][0]) if bout.percent is not None else 1), None
+    count = bout.load.implements
+    movement = _known(moves[0][0], setting)
+    # Where each hand has its own and they take turns, one moves in a rep.
+    turns = len(moves) == 1 and movement is not None and movement.pattern in BY_HAND
+    if count == 2 and turns and bout.sides == "alternating":
+        return 1, 2
+    return count, None
+
+
+BY_HAND: Final = frozenset(
+    {"horizontal_push", "vertical_push", "horizontal_pull", "vertical_pull", "elbow_flexion",
+     "elbow_extension", "shoulder_raise", "rear_raise", "chest_fly", "shrug"}
+)  # fmt: skip
+"""Patterns in which each hand has an implement of its own."""
+
+
+def _moves(moves: Moves, bout: Bout, setting: Setting) -> list[dict[str, Any]]:
+    """The movements of a combination, each with the load that is its own."""
+    loads = bout.piece_loads or (None,) * len(moves)
+    loaded = bout.load is not None or any(loads)
+    found: list[dict[str, Any]] = []
+    for (name, times), load in zip(moves, loads, strict=True):
+        move: dict[str, Any] = {"exercise": name, "times": times}
+        movement = _known(name, setting)
+        if load is not None:
+            move |= {"load_kg": load.kg, "implements": load.implements}
+        elif loaded and movement is not None and not takes_a_load(movement):
+            move["load_kg"] = 0.0
+        found.append(move)
+    return found
 
 
 def _exertion(bout: Bout) -> float | None:

@@ -67,17 +67,21 @@ def _rounds(sets: list[Set], movements: MovementTable) -> tuple[Rounds | None, l
     if not turns or len(run) % turns:
         return None, sets
     kept = {
-        (one.named_moves()[0][0], bout.percent): one.load_kg
-        for one, bout in zip(run, map(bout_of, run), strict=True)
-        if bout.percent is not None
+        (one.named_moves()[0][0], one.percent, one.body_percent): one.load_kg
+        for one in run
+        if one.percent is not None or one.body_percent is not None
     }
-    setting = Setting(movements, lambda name, percent: kept.get((name, percent)))
+    setting = Setting(
+        movements,
+        lambda name, percent: kept.get((name, percent, None)),
+        body_load_of=lambda name, percent: kept.get((name, None, percent)),
+    )
     every = run[0].every_s
     ways = ((None, None), (run[0].rest_s, run[turns - 1].rest_s))
     for off, between in ways if every is None else ((None, None),):
         bouts = [bout_of(a_set) for a_set in run[:turns]]
         if off is not None or between is not None:
-            bouts = [replace(bout, rest_s=None) for bout in bouts]
+            bouts = [replace(bout, rest_s=None, rest_to_s=None) for bout in bouts]
         if every is not None:
             bouts[-1] = replace(bouts[-1], rest_s=None)
         found = Rounds(
@@ -138,8 +142,10 @@ def bout_of(a_set: Set) -> Bout:
     """What a set asks for, as it can be written."""
     load = None
     percent = a_set.percent
-    if a_set.load_kg and percent is None:
+    body_percent = a_set.body_percent if percent is None else None
+    if a_set.load_kg and percent is None and body_percent is None:
         load = _load(a_set)
+    piece_loads, load = _piece_loads(a_set, load)
     reps = a_set.reps
     partial = a_set.partial_reps
     ranges: tuple[tuple[int, str], ...] = ()
@@ -149,10 +155,12 @@ def bout_of(a_set: Set) -> Bout:
         reps=reps,
         reps_to=a_set.reps_to if a_set.reps and (a_set.reps_to or 0) > a_set.reps else None,
         seconds=a_set.seconds,
+        seconds_to=_above(a_set.seconds_to, a_set.seconds),
         distance_m=None if a_set.reps is not None else a_set.distance_m,
         ranges=ranges,  # type: ignore[arg-type]
         load=load,
         percent=percent,
+        body_percent=body_percent,
         band=_word(a_set.band),
         sides=a_set.sides,
         tempo=a_set.tempo,
@@ -161,10 +169,40 @@ def bout_of(a_set: Set) -> Bout:
         rpe=a_set.rpe,
         rpe_to=a_set.rpe_to if a_set.rpe is not None and (a_set.rpe_to or 0) > a_set.rpe else None,
         rest_s=a_set.rest_s,
+        rest_to_s=_above(a_set.rest_to_s, a_set.rest_s),
         warm_up=a_set.warm_up,
         for_time=a_set.for_time,
+        static=a_set.static and a_set.seconds is not None and a_set.reps is None,
+        piece_loads=piece_loads,
         note=_plain(a_set.note),
     )
+
+
+def _above(top: float | None, low: float | None) -> float | None:
+    """The top of a span, where it is one."""
+    return top if top is not None and low is not None and top > low else None
+
+
+def _piece_loads(a_set: Set, load: Load | None) -> tuple[tuple[Load | None, ...], Load | None]:
+    """The loads of a combination's movements, and that of the set: what the last one has.
+
+    A last one without any is one of the body, which takes none by itself.
+    """
+    moves = a_set.moves or ()
+    if all(move.load_kg is None for move in moves):
+        return (), load
+    loads = [
+        load if move.load_kg is None else Load(abs(move.load_kg), "kg", move.implements,
+                                               help=move.load_kg < 0)
+        for move in moves
+    ]  # fmt: skip
+    if not moves[-1].load_kg:
+        own = [
+            one if move.load_kg is not None else None
+            for one, move in zip(loads, moves, strict=True)
+        ]
+        return ((*own[:-1], None) if any(own[:-1]) else ()), load
+    return (*(one or Load(0.0) for one in loads[:-1]), None), loads[-1]
 
 
 def _range(value: str | None) -> Range | None:
@@ -184,8 +222,11 @@ def _plain(value: str) -> str:
 def _load(a_set: Set) -> Load:
     """The load as it was entered: in pounds where they come to the same kilograms again."""
     help_ = a_set.load_kg < 0
+    count = a_set.implements
+    if a_set.sides == "alternating" and a_set.held is not None:
+        count = a_set.held
     if a_set.in_pounds:
-        pounds = Load(round(abs(a_set.load_kg) / KG_PER_LB, 2), "lb", a_set.implements, help=help_)
+        pounds = Load(round(abs(a_set.load_kg) / KG_PER_LB, 2), "lb", count, help=help_)
         if pounds.kg == a_set.load_kg:
             return pounds
-    return Load(abs(a_set.load_kg), "kg", a_set.implements, help=help_)
+    return Load(abs(a_set.load_kg), "kg", count, help=help_)

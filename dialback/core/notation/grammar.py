@@ -44,6 +44,14 @@ def span(tree: Tree[Token]) -> tuple[int, int]:
     return first.start_pos or 0, last.end_pos or 0
 
 
+def last_token(tree: Tree[Token]) -> int:
+    """Where the last token of a tree begins in its text."""
+    last = tree.children[-1]
+    while isinstance(last, Tree):
+        last = last.children[-1]
+    return last.start_pos or 0
+
+
 PRESCRIPTION: Final = _lark(
     r"""
     start: (item (_separator? item)*)?
@@ -51,16 +59,19 @@ PRESCRIPTION: Final = _lark(
     ?item: scheme | loading | option | refused
 
     ?scheme: INT TIMES dose -> sets_of
+          | SPAN_TIMES dose -> sets_of
           | SETS TIMES? dose -> sets_of
           | SETS -> sets_only
           | INT TIMES LOAD -> sets_reps_load
           | INT REPS TIMES SETS -> reps_of_sets
           | TIMES dose -> times_alone
           | dose
-    ?dose: reps | rep_range | time | distance | clusters | ranges | list | time_list | held
+    ?dose: reps | rep_range | time | time_span | distance | clusters | ranges | list | time_list
+        | held
     reps: INT REPS?
     rep_range: REP_RANGE REPS?
     time: TIME
+    time_span: TIME_SPAN
     held: TIMED_HOLD
     distance: DISTANCE
     clusters: INT (PLUS INT)+ REPS?
@@ -77,6 +88,8 @@ PRESCRIPTION: Final = _lark(
            | AT? NO_LOAD -> no_load
            | AT? NO_LOAD ADDED -> added
            | AT? PCT -> percent
+           | AT? PCT_BODY -> body_percent
+           | AT? PCT_BEFORE -> of_before
            | AT? PCT_LIST -> percent_list
            | HELP LOAD -> help
            | HELPED -> help
@@ -88,6 +101,7 @@ PRESCRIPTION: Final = _lark(
           | RPE -> rpe
           | RIR -> rir
           | REST TIME -> rest
+          | REST TIME_SPAN -> rest
           | TIMED_REST -> rest
           | NO_REST -> no_rest
           | OPEN_REST -> open_rest
@@ -107,23 +121,27 @@ PRESCRIPTION: Final = _lark(
            | REST INT -> rest_unit
            | HOLD INT -> hold_unit
            | AT INT -> at_unit
+           | AT DECIMAL -> at_unit
     """,
     WORDS,
 )
 
-_IN_HEADS: Final = tuple(word for word in WORDS if word.terminal in ("TIME", "INT"))
+_IN_HEADS: Final = tuple(word for word in WORDS if word.terminal in ("TIME", "TIME_SPAN", "INT"))
 
 HEAD: Final = _lark(
     r"""
     start: _term (_sign? _term)*
     _sign: COMMA | FOR | SLASH
-    _term: form | on | off | between | every | total
+    _term: form | on | off | between | every | total | for_time
+    for_time: FOR_TIME_HEAD
     form: INT ROUNDS -> rounds
+        | COUNT_SPAN ROUNDS -> rounds
         | LADDER -> ladder
         | INT BOUTS -> bouts
-    on: TIME ON
-    off: TIME OFF | TIME REST_OFF | TIME REST
+    on: TIME ON | TIME_SPAN ON
+    off: TIME OFF | TIME REST_OFF | TIME REST | TIME_SPAN OFF | TIME_SPAN REST_OFF | TIME_SPAN REST
     between: TIME BETWEEN | REST TIME BETWEEN | BETWEEN TIME
+        | TIME_SPAN BETWEEN | REST TIME_SPAN BETWEEN | BETWEEN TIME_SPAN
     every: EVERY TIME | EVERY MINUTE
     total: TIME
     SLASH: "/"

@@ -12,11 +12,13 @@ from lark.exceptions import UnexpectedInput
 
 from dialback.core.notation import values
 from dialback.core.notation.characters import plain
-from dialback.core.notation.grammar import PRESCRIPTION, span
-from dialback.core.notation.messages import explain
+from dialback.core.notation.grammar import PRESCRIPTION, last_token, span
+from dialback.core.notation.messages import explain, stopped_at
 from dialback.core.notation.names import Names
 from dialback.core.notation.session import Load
 from dialback.core.notation.slips import SlipError
+from dialback.core.notation.talk import spoken_words
+from dialback.core.notation.wording.rules import worded_dose
 from dialback.core.tempo import parse_tempo
 
 MOST_PLAIN_SETS: Final = 12
@@ -35,8 +37,8 @@ class Item:
     """One thing that is said, at its place in the line.
 
     ``says`` are fields of a bout. A list (``12/10/8``) has several, one for each set. ``sets`` is
-    the number of sets beside a dose. ``bare`` is a number of reps with nothing beside it,
-    ``worded`` one that says ``reps``, ``told`` a load behind ``at``.
+    the number of sets beside a dose, ``sets_to`` the top of their span. ``bare`` is a number of
+    reps with nothing beside it, ``worded`` one that says ``reps``, ``told`` a load behind ``at``.
     """
 
     kind: str
@@ -44,23 +46,36 @@ class Item:
     length: int
     says: tuple[dict[str, Any], ...] = ({},)
     sets: int | None = None
+    sets_to: int | None = None
     bare: bool = False
     worded: bool = False
     told: bool = False
     parts: tuple[Item, ...] = field(default=())
 
 
-def items(line: str, raw: str, at: int, end: int, names: Names | None = None) -> list[Item]:
+def items(
+    line: str, raw: str, at: int, end: int, names: Names | None = None, *, words: bool = False
+) -> list[Item]:
     """The items of a line between two places. ``raw`` is the line as it was typed, for notes.
 
+    With ``words``, what is said there besides, of no number and no word of the notation, is a note.
     Raises ``SlipError`` for what is not understood.
     """
     text = line[at:end]
-    try:
-        tree = _tree(text)
-    except UnexpectedInput as error:
-        raise explain(error, text, at, names) from None
-    return [_item(child, at, raw) for child in tree.children if isinstance(child, Tree)]
+    notes: list[Item] = []
+    while True:
+        try:
+            tree = _tree(text)
+        except UnexpectedInput as error:
+            run = spoken_words(text, stopped_at(error, text), names) if words else None
+            if run is None:
+                raise explain(error, text, at, names) from None
+            said = raw[at + run.said : at + run.end].strip(" \t,;.-")
+            notes.append(Item("note", at + run.said, run.end - run.said, ({"note": said},)))
+            text = text[: run.start] + " " * (run.end - run.start) + text[run.end :]
+            continue
+        found = [_item(child, at, raw) for child in tree.children if isinstance(child, Tree)]
+        return sorted([*found, *notes], key=lambda item: item.at) if notes else found
 
 
 @lru_cache(maxsize=4096)
@@ -86,37 +101,57 @@ def _item(tree: Tree[Token], at: int, raw: str) -> Item:
         return replace(_DOSES[kind](words, start), at=start, length=length)
     if kind in ("load_first", "percent_first"):
         return _load_first(tree, start, length)
+    last = at + last_token(tree)
     if kind == "load":
         told = len(words) > 1
-        said = {"load": values.load(words[-1], start)}
+        said = {"load": values.load(words[-1], last)}
         return Item("load", start, length, (said,), told=told)
     if kind in ("load_list", "percent_list"):
         return _loads(kind, words[-1], start, length)
     if kind == "note":
-        return Item("note", start, length, ({"note": _note(raw[start:][:length], start)},))
-    return Item(kind, start, length, (_SAYS[kind](words, start),))
+        return _bracket(raw[start:][:length], start, length)
+    refused = kind in ("both_sides", "rest_unit", "hold_unit", "at_unit")
+    return Item(kind, start, length, (_SAYS[kind](words, start if refused else last),))
 
 
-def _note(text: str, start: int) -> str:
-    """What stands in brackets; what reads like a prescription says that it is a note."""
+_TAKEN: Final = frozenset(
+    {"load", "added", "help", "percent", "body_percent", "tempo", "rpe", "rir", "rest", "no_rest",
+     "open_rest", "each", "alternating", "left", "right", "warm_up", "failure", "for_time", "band"}
+)  # fmt: skip
+"""What is taken as said though it stands in brackets; a second dose is none of it."""
+
+
+def _bracket(text: str, start: int, length: int) -> Item:
+    """What stands in brackets: a note, or what counts as if the brackets were not there.
+
+    A dose in brackets may be either: it is asked about.
+    """
     said = text[1:-1].strip()
     if said.lower().startswith(NOTE_MARK):
-        return said[len(NOTE_MARK) :].strip()
-    if counts_as_said(said):
+        return Item("note", start, length, ({"note": said[len(NOTE_MARK) :].strip()},))
+    if not counts_as_said(said):
+        return Item("note", start, length, ({"note": said},))
+    inside = worded_dose(plain(said)).text
+    try:
+        found = items(inside, inside, 0, len(inside))
+    except SlipError as slip:
+        raise _slip(start, len(text), str(slip)) from None
+    parts = tuple(part for item in found for part in (item.parts or (item,)))
+    if any(part.kind not in _TAKEN for part in parts):
         raise _slip(
             start,
             len(text),
             "text in brackets is a note and does not count: leave the "
             f"brackets out, or write '({NOTE_MARK} {said})'",
         )
-    return said
+    return Item("several", start, length, parts=parts)
 
 
 def counts_as_said(text: str) -> bool:
     """Whether a note reads like something that would count outside of its brackets."""
     try:
-        tree = _tree(plain(text))
-    except UnexpectedInput:
+        tree = _tree(worded_dose(plain(text)).text)
+    except (UnexpectedInput, SlipError):
         return text.lower().startswith(NOTE_MARK)
     return bool(tree.children)
 
@@ -155,6 +190,11 @@ def _time(words: list[str], start: int) -> Item:
             f"of rounds, or a time: write '{clock[1]} min {clock[2]} s'",
         )
     return Item("dose", start, 0, ({"seconds": seconds},))
+
+
+def _time_span(words: list[str], start: int) -> Item:
+    low, high = values.time_span(words[0], start)
+    return Item("dose", start, 0, ({"seconds": low, "seconds_to": high},))
 
 
 def _held(words: list[str], start: int) -> Item:
@@ -207,6 +247,7 @@ _DOSES: Final = {
     "reps": _reps,
     "rep_range": _rep_range,
     "time": _time,
+    "time_span": _time_span,
     "distance": _distance,
     "held": _held,
     "clusters": _clusters,
@@ -220,8 +261,7 @@ def _sets_of(tree: Tree[Token], start: int, length: int) -> Item:
     head = str(tree.children[0])
     dose = tree.children[-1]
     assert isinstance(dose, Tree)  # noqa: S101 - the grammar has it so
-    counted = _INTS.match(head)
-    count = counted[0] if counted else head
+    count, sets_to = _count(head, start)
     plainly = head.isdigit()
     found = _item(dose, start - span(tree)[0], "")
     if plainly and int(head[:9]) > MOST_PLAIN_SETS:
@@ -234,7 +274,32 @@ def _sets_of(tree: Tree[Token], start: int, length: int) -> Item:
             f"{others}",
         )
     sets = values.whole(count, start, 1, values.MAX_SETS, "sets")
-    return replace(found, at=start, length=length, sets=sets, bare=False)
+    reps = found.says[0].get("reps")
+    if sets_to is not None and reps is not None and reps <= sets_to and "x" in plain_cross(head):
+        raise _slip(
+            start,
+            length,
+            f"sets or reps? Write '{count}-{sets_to} sets of {reps}', or '{reps} × "
+            f"{count}-{sets_to}'",
+        )
+    return replace(found, at=start, length=length, sets=sets, sets_to=sets_to, bare=False)
+
+
+def _count(head: str, start: int) -> tuple[str, int | None]:
+    """The number of sets, and the top of a span of them. Raises ``SlipError``."""
+    counted = _INTS.findall(head)
+    if len(counted) < 2:
+        return (counted[0] if counted else head), None
+    low, high = counted[:2]
+    top = values.whole(high, start, 1, values.MAX_SETS, "sets")
+    if int(low) >= top:
+        raise _slip(start, len(head), "a span of sets goes up, as in '3-5 sets of 8'")
+    return low, top
+
+
+def plain_cross(text: str) -> str:
+    """The text with every cross as an x."""
+    return re.sub("[×*]", "x", text.lower())
 
 
 def str_of(tree: Tree[Token]) -> str:
@@ -250,10 +315,9 @@ def _scheme(tree: Tree[Token], start: int, length: int) -> Item:
 
 
 def _sets_only(text: str, start: int, length: int) -> Item:
-    counted = _INTS.match(text)
-    assert counted  # noqa: S101 - the grammar's own pattern
-    sets = values.whole(counted[0], start, 1, values.MAX_SETS, "sets")
-    return Item("sets", start, length, sets=sets)
+    count, sets_to = _count(text, start)
+    sets = values.whole(count, start, 1, values.MAX_SETS, "sets")
+    return Item("sets", start, length, sets=sets, sets_to=sets_to)
 
 
 def _reps_of_sets(tree: Tree[Token], start: int, length: int) -> Item:
@@ -323,7 +387,9 @@ def _load_first(tree: Tree[Token], start: int, length: int) -> Item:
             f"{_said(dose)} at {kilograms}', or '{_said(dose)} at {load.implements} × {kilograms}'",
         )
     if dose.kind == "sets":
-        raise _slip(start, length, f"how many reps? Write '{dose.sets} × 5 at {kilograms}'")
+        raise _slip(
+            start, length, f"how many reps? Write them, as in '{dose.sets} × 5 at {kilograms}'"
+        )
     if dose.sets is not None and dose.says != ({"reps": dose.sets},):
         raise _slip(
             start,
@@ -376,6 +442,18 @@ def _share(text: str, start: int, length: int) -> float:
     return share
 
 
+def _body_percent(words: list[str], start: int) -> dict[str, Any]:
+    match = re.match("[0-9.,]+", words[-1])
+    share = values.number(match[0], start) if match else 0.0
+    if not 0 < share <= 500:
+        raise _slip(start, len(words[-1]), "per cent of the body's weight go from 1 to 500")
+    return {"body_percent": share}
+
+
+def _of_before(words: list[str], start: int) -> dict[str, Any]:
+    return {"of_before": _share(words[-1], start, len(words[-1]))}
+
+
 def _percent(words: list[str], start: int) -> dict[str, Any]:
     return {"percent": _share(words[-1], start, len(words[-1]))}
 
@@ -418,7 +496,8 @@ def _rest(words: list[str], start: int) -> dict[str, Any]:
     said = re.sub(
         r"[ \t]{0,8}(?:of[ ])?rest(?:[ ]between[ ]sets)?$", "", words[-1], flags=re.IGNORECASE
     )
-    return {"rest_s": values.seconds(said, start)}
+    low, high = values.time_span(said, start)
+    return {"rest_s": low, "rest_to_s": high}
 
 
 def _hold(words: list[str], start: int) -> dict[str, Any]:
@@ -451,6 +530,8 @@ def _refuse(message: str) -> Any:
 _SAYS: Final[dict[str, Any]] = {
     "within": lambda words, start: {"seconds": values.seconds(words[-1], start)},
     "percent": _percent,
+    "body_percent": _body_percent,
+    "of_before": _of_before,
     "added": lambda words, start: {"load": values.load(words[-1], start)},
     "no_load": lambda words, start: {"load": None},
     "help": _help,
@@ -459,8 +540,8 @@ _SAYS: Final[dict[str, Any]] = {
     "rpe": _rpe,
     "rir": _rir,
     "rest": _rest,
-    "no_rest": lambda words, start: {"rest_s": 0.0},
-    "open_rest": lambda words, start: {"rest_s": None},
+    "no_rest": lambda words, start: {"rest_s": 0.0, "rest_to_s": None},
+    "open_rest": lambda words, start: {"rest_s": None, "rest_to_s": None},
     "hold": _hold,
     "each": lambda words, start: {"sides": "each"},
     "both": lambda words, start: {"sides": "both"},

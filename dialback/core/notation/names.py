@@ -13,11 +13,32 @@ from dialback.core.movements import Movement, MovementTable, fold
 from dialback.core.notation.slips import SlipError
 
 MOST_LETTERS_OFF: Final = 4
+FEWEST_SQUEEZED: Final = 6
+"""Names as long as this are known with their blanks in other places."""
 _DOSE_BEGINS: Final = re.compile(
     r"[ \t,:]{0,8}(?:(?<!\w)[0-9]|\(|\b(?:tempo|rest|hold|help|at|each|per|alternating|left|right"
     r"|both|warm-?up|to failure|for time|rpe|rir|bw|with|easier|harder)\b|[+@])",
     re.IGNORECASE,
 )
+CLOSE: Final = 0.8
+MOST_NAMED: Final = 4
+_BEHIND_NAME: Final = re.compile(
+    r"[ \t]{0,8}\((?:on[ ])?([a-z][a-z -]{1,40}(?:[0-9]{1,3}[ ]?cm)?)\)"
+    r"|,[ \t]{1,8}(?:on[ ])?([a-z][a-z -]{1,40}?(?:[ ][0-9]{1,3}[ ]?cm)?)"
+    r"(?=[ \t]{0,8}(?:[,;(]|[0-9]|$)|[ \t]{1,8}[x×*][ ]?[0-9])"
+    r"|[ \t]{1,8}(?:on[ ])?([a-z][a-z -]{2,30}?)(?=[ \t]{0,8}[0-9(])",
+    re.IGNORECASE,
+)
+_BRACKET: Final = re.compile(
+    r"([a-z][a-z -]{2,40}?)[ ]{0,4}\(([a-z][a-z -]{2,40})\)", re.IGNORECASE
+)
+_FLAT_WORD: Final = re.compile(r"[^ (,:;@+/0-9][^ (,:;@+/]*")
+_SAME_WORD: Final = {
+    "single": "one", "legged": "leg", "armed": "arm", "handed": "hand", "sided": "side",
+    "db": "dumbbell", "kb": "kettlebell", "bb": "barbell", "foot": "feet", "elevated": "raised",
+    "knee": "knees", "hand": "hands",
+}  # fmt: skip
+_NO_NAME: Final = frozenset({"on", "a", "the", "with", "at", "only", "an", "in", "of", "and"})
 _LEVEL: Final = re.compile(r"[ \t,]{0,8}\b(easier|harder)\b", re.IGNORECASE)
 _SHORT: Final = (("dumbbell", "db"), ("kettlebell", "kb"), ("barbell", "bb"))
 _ONE_SIDED: Final = re.compile(r"\b(?:one|single)[- ](?:arm|leg|side)(?:ed)?\b", re.IGNORECASE)
@@ -53,6 +74,12 @@ class Names:
         for spelling in sorted(self._called, key=len, reverse=True):
             self._by_letters[spelling[:2]].append(spelling)
         self._longest = max(map(len, self._called), default=0) + 16
+        self._most_words = max((len(one.split()) for one in self._called), default=1) + 2
+        # "Benchpress", "dead lift": blanks in the wrong place.
+        self._squeezed: dict[str, str] = {}
+        for spelling, name in self._called.items():
+            if len(spelling) >= FEWEST_SQUEEZED:
+                self._squeezed.setdefault(spelling.replace(" ", ""), name)
         self.begins = lru_cache(maxsize=2048)(self._begins)
 
     def split(self, text: str, at: int) -> tuple[str, int]:
@@ -62,6 +89,8 @@ class Names:
         where the text stands in its line.
         """
         name, length = self._named(text, at)
+        if variant := self._variant(name, text, length, at):
+            name, length = variant
         while word := _LEVEL.match(text, length):
             name = self.level(name, word[1], at + word.start(1))
             length = word.end()
@@ -86,7 +115,61 @@ class Names:
         for spelling in self._by_letters.get(flat[:2], ()):
             if flat.startswith(spelling) and not flat[len(spelling) : len(spelling) + 1].isalnum():
                 return self._called[spelling], places[len(spelling) - 1] + 1
+        words = list(_FLAT_WORD.finditer(flat))[: self._most_words]
+        for count in range(len(words), 0, -1):
+            end = words[count - 1].end()
+            name = self._squeezed.get(flat[:end].replace(" ", ""))
+            if name is not None:
+                return name, places[end - 1] + 1
         return None
+
+    def _variant(self, name: str, text: str, length: int, at: int) -> tuple[str, int] | None:
+        """The movement that a name and what stands behind it, in brackets or not, are together.
+
+        Raises ``SlipError`` where several are called so.
+        """
+        said = _BEHIND_NAME.match(text, length)
+        if said is None:
+            return None
+        words = next(group for group in said.groups() if group)
+        loose = 3 if said[3] is None or words.startswith("with ") else 2
+        found = self._called_with(text[:length].strip(), name, words, loose=loose)
+        if len(found) == 1:
+            return found[0], said.end()
+        if found:
+            names = ", ".join(found[:4])
+            raise SlipError(
+                at,
+                said.end(),
+                f"{text[: said.end()].strip()!r} may be {names}: write the one you mean, or "
+                f"'(note: {words.strip()})' for a remark",
+                (*found[:4], f"{text[:length].strip()} (note: {words.strip()})"),
+            )
+        return None
+
+    def _called_with(self, written: str, name: str, words: str, *, loose: int) -> list[str]:
+        """The movements that are called by a name and some words more, in whatever order.
+
+        ``loose`` from 2 on may leave out a measure, from 3 on one word.
+        """
+        more = _plain_words(words)
+        if not more:
+            return []
+        for base in dict.fromkeys((name, written)):
+            together = _plain_words(base) | more
+            for is_so in (_is_exactly, _is_with_a_measure, _is_with_a_word)[:loose]:
+                alike = dict.fromkeys(
+                    movement.name
+                    for movement in self.movements
+                    if movement.name != name
+                    and any(
+                        is_so(together, _plain_words(called))
+                        for called in (movement.name, *movement.aliases)
+                    )
+                )
+                if alike:
+                    return list(alike)
+        return []
 
     def _named(self, text: str, at: int) -> tuple[str, int]:
         found = self.begins(text)
@@ -96,6 +179,10 @@ class Names:
         written = (text[: begins.start()] if begins else text).rstrip(" \t,:-")
         if not written:
             raise SlipError(at, 1, "a movement's name is expected here")
+        if bracket := _BRACKET.match(text):
+            together = self._called_with(bracket[1], "", bracket[2], loose=1)
+            if len(together) == 1:
+                return together[0], bracket.end()
         return self._by_beginning(written, at), len(written)
 
     def _by_beginning(self, written: str, at: int) -> str:
@@ -103,13 +190,20 @@ class Names:
         begin = self._beginning(flat, names=True) or self._beginning(flat, names=False)
         if len(begin) == 1:
             return begin[0]
+        if begin and (kin := self._with_words(flat)) and not set(kin) & set(begin):
+            # "Row" begins the rowing machine's name, and is the last word of all the rows.
+            begin = [*kin[:3], *begin]
         if begin:
             names = ", ".join(begin[:4])
-            raise SlipError(at, len(written), f"{written!r} may be {names}: write more of it")
-        raise SlipError(at, len(written), f"no movement is called {written!r}{self.near(written)}")
+            told = f"{written!r} may be {names}: write more of it"
+            raise SlipError(at, len(written), told, tuple(begin[:4]))
+        near = self.near(written)
+        asked = ", ".join(near[:-1]) + (" or " if near[:-1] else "") + near[-1] if near else ""
+        told = f"no movement is called {written!r}{f'. Did you mean {asked}?' if asked else ''}"
+        raise SlipError(at, len(written), told, near)
 
-    def near(self, written: str) -> str:
-        """A question for the movement that was perhaps meant; empty if none is near."""
+    def near(self, written: str) -> tuple[str, ...]:
+        """The movements that were perhaps meant, the likeliest first."""
         flat = _flat(written)[0][:80]
         # Nobody slips in the first letter and in the length at once; the rest is not compared.
         likely = [
@@ -118,8 +212,26 @@ class Names:
             if abs(len(one) - len(flat)) <= MOST_LETTERS_OFF
             and (one[0] == flat[:1] or len(one) == len(flat))
         ]
-        found = difflib.get_close_matches(flat, likely, n=1)
-        return f". Did you mean {self._own[found[0]]}?" if found else ""
+        found = difflib.get_close_matches(flat, likely, n=1, cutoff=CLOSE)
+        if not found:
+            if kin := self._with_words(flat):
+                return tuple(kin)
+            found = difflib.get_close_matches(flat, likely, n=1)
+        return tuple(self._own[one] for one in found)
+
+    def _with_words(self, flat: str) -> list[str]:
+        """The movements whose names have all of some words, or as many of the last as any has."""
+        words = flat.split()
+        last = _plain_words(words[-1] if words else "")
+        for begin in range(max(1, len(words) - 1)):
+            wanted = _plain_words(" ".join(words[begin:]))
+            found = [
+                one.name for one in self.movements if wanted and wanted <= _plain_words(one.name)
+            ]
+            if found:
+                return found[:MOST_NAMED]
+        kin = [one.name for one in self.movements if last and last == _last_word(one.name)]
+        return kin[:MOST_NAMED]
 
     def _beginning(self, flat: str, *, names: bool) -> list[str]:
         """The movements whose names, or whose aliases, begin so.
@@ -173,6 +285,33 @@ def _flat(text: str) -> tuple[str, list[int]]:
 def _folded(text: str) -> Iterator[tuple[int, str]]:
     """Each letter without its case; one may become several."""
     return ((at, one) for at, letter in enumerate(text) for one in letter.casefold())
+
+
+@lru_cache(maxsize=4096)
+def _plain_words(text: str) -> frozenset[str]:
+    """The words of a name: in the singular, of one spelling, small ones left out."""
+    words = re.findall(r"[a-z]+|[0-9]+", _flat(text)[0])
+    found = (word[:-1] if len(word) > 3 and word.endswith("s") and word[-2] != "s" else word
+             for word in words)  # fmt: skip
+    return frozenset(_SAME_WORD.get(word, word) for word in found if word not in _NO_NAME)
+
+
+def _last_word(name: str) -> frozenset[str]:
+    """What a movement is by its name: the last word before a comma, ``press`` of a bench press."""
+    return _plain_words(name.partition(",")[0].rpartition(" ")[2])
+
+
+def _is_exactly(words: frozenset[str], called: frozenset[str]) -> bool:
+    return words == called
+
+
+def _is_with_a_measure(words: frozenset[str], called: frozenset[str]) -> bool:
+    more = called - words
+    return words <= called and all(word.isdigit() or word == "cm" for word in more)
+
+
+def _is_with_a_word(words: frozenset[str], called: frozenset[str]) -> bool:
+    return words <= called and len(called) == len(words) + 1
 
 
 def _variants(spelling: str) -> set[str]:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
+from dialback.core.kit import takes_a_load
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.notation.items import NOTE_MARK, counts_as_said
 from dialback.core.notation.names import one_sided
-from dialback.core.notation.session import Bout, Load, Moves, Step
+from dialback.core.notation.session import LOADING, Bout, Load, Moves, Step
 from dialback.core.notation.vocabulary import SIDES, written
 from dialback.core.words import in_minutes
 
@@ -57,7 +59,7 @@ def pieces(
     if bout.sides == "both" and (sided or (before is not None and before.sides != "both")):
         sides = SIDES["both"]
     if before is not None:
-        unloaded = bout.load is None and bout.percent is None and bout.band is None
+        unloaded = not is_loaded(bout)
         if unloaded and _stays(before, bout):
             load = written("NO_LOAD")
         if before.tempo is not None and bout.tempo is None and bout.range is None:
@@ -65,8 +67,8 @@ def pieces(
         if before.rest_s is not None and bout.rest_s is None:
             rest = written("OPEN_REST").removeprefix(f"{written('REST')} ")
     return Pieces(
-        moves_text(moves),
-        str(step.sets) if step.sets != 1 else "",
+        moves_text(moves, bout.piece_loads),
+        _sets(step),
         found.dose,
         sides,
         load,
@@ -83,6 +85,24 @@ def pieces(
     )
 
 
+def load_is_open(before: Bout, known: Iterable[Movement]) -> bool:
+    """Whether other movements, done in the next round, may be meant with the load of before."""
+    if before.load is None or before.load.help:
+        return False
+    return any(takes_a_load(movement) and movement.kit for movement in known)
+
+
+def is_loaded(bout: Bout) -> bool:
+    """Whether it says with what."""
+    return any(getattr(bout, key) is not None for key in LOADING)
+
+
+def _sets(step: Step) -> str:
+    if step.sets_to is not None:
+        return f"{step.sets}–{step.sets_to}"
+    return str(step.sets) if step.sets != 1 else ""
+
+
 def _is_worded(known: list[Movement], bout: Bout) -> bool:
     """Whether reps are named so: where a bare number could be metres, seconds or minutes."""
     if bout.reps == 0 or not known:
@@ -94,7 +114,7 @@ def _is_worded(known: list[Movement], bout: Bout) -> bool:
 
 def _stays(before: Bout, bout: Bout) -> bool:
     """Whether something of the bout before would stay that this one, without a load, has not."""
-    if before.load is not None or before.percent is not None or before.band is not None:
+    if is_loaded(before):
         return True
     return any(
         getattr(before, key) and not getattr(bout, key)
@@ -115,7 +135,7 @@ def _said(bout: Bout, *, worded: bool) -> Pieces:
         range=bout.range or "",
         hold=time_text(bout.hold_s) if bout.hold_s else "",
         rpe=effort,
-        rest=time_text(bout.rest_s) if bout.rest_s is not None else "",
+        rest=span_text(bout.rest_s, bout.rest_to_s) if bout.rest_s is not None else "",
         to_failure=bout.to_failure,
         for_time=bout.for_time,
         warm_up=bout.warm_up,
@@ -126,6 +146,8 @@ def _said(bout: Bout, *, worded: bool) -> Pieces:
 def _loading(bout: Bout) -> str:
     if bout.load is not None:
         return load_text(bout.load)
+    if bout.body_percent is not None:
+        return f"{_decimal(bout.body_percent)} {written('PCT_BODY')}"
     return f"{bout.percent:g} %" if bout.percent is not None else ""
 
 
@@ -164,15 +186,27 @@ def _tempo(said: str) -> str:
 def _with_sets(sets: str, dose: str) -> str:
     if not sets or not dose:
         return dose
-    many = sets.isdigit() and int(sets[:9]) > _MOST_BY_CROSS
+    # A span of sets by a cross could be one of reps.
+    many = not sets.isdigit() or int(sets[:9]) > _MOST_BY_CROSS
     return f"{sets} sets of {dose}" if many else f"{sets} × {dose}"
 
 
-def moves_text(moves: Moves) -> str:
-    """The movements of a line: ``2 Swing + Goblet squat``."""
+def moves_text(moves: Moves, loads: tuple[Load | None, ...] = ()) -> str:
+    """The movements of a line: ``2 Swing + Goblet squat``, each with the load that is its own."""
     if len(moves) == 1 and moves[0][1] != 1:
         return f"{moves[0][1]:g} per rep {moves[0][0]}"
-    return " + ".join(name if times == 1 else f"{times:g} {name}" for name, times in moves)
+    texts = [name if times == 1 else f"{times:g} {name}" for name, times in moves]
+    own = loads or (None,) * len(texts)
+    return " + ".join(
+        text if load is None else f"{text} {_own_load(load)}"
+        for text, load in zip(texts, own, strict=True)
+    )
+
+
+def _own_load(load: Load) -> str:
+    if not load.value:
+        return written("NO_LOAD")
+    return load_text(load) if load.help else f"{written('AT')} {load_text(load)}"
 
 
 def time_text(seconds: float) -> str:
@@ -180,6 +214,15 @@ def time_text(seconds: float) -> str:
     if in_minutes(seconds):
         return f"{seconds / 60:g} min"
     return f"{_decimal(seconds)} s"
+
+
+def span_text(seconds: float, to: float | None) -> str:
+    """A time, or a span of times: ``30–45 s``, ``2–3 min``."""
+    if to is None:
+        return time_text(seconds)
+    if in_minutes(to) and seconds >= 60 and seconds % 60 == 0:
+        return f"{seconds / 60:g}–{to / 60:g} min"
+    return f"{_decimal(seconds)}–{_decimal(to)} s"
 
 
 def distance_text(metres: float) -> str:
@@ -193,7 +236,9 @@ def _dose(bout: Bout, *, worded: bool) -> str:
         counted += f" {written('REPS')}"
     if bout.seconds is None:
         return counted
-    time = time_text(bout.seconds)
+    time = span_text(bout.seconds, bout.seconds_to)
+    if bout.static:
+        return f"{time} {written('HOLD')}"
     return f"{counted} in {time}" if counted else time
 
 

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
+from datetime import date
+from functools import lru_cache
 from types import MappingProxyType
 from typing import Final
 
@@ -12,19 +14,24 @@ from dialback.core.movements import MovementTable
 from dialback.core.notation import values
 from dialback.core.notation.building import Building, OpenRounds, OpenSuperset
 from dialback.core.notation.characters import lines_of, plain
-from dialback.core.notation.lines import BULLET, LABEL, head_of, is_head, line_of, turn_of
+from dialback.core.notation.days import DayLine, day_line
+from dialback.core.notation.instead import with_offers
+from dialback.core.notation.lines import head_of, is_head, line_of, turn_of
+from dialback.core.notation.marks import BULLET, LABEL
 from dialback.core.notation.messages import line_class
-from dialback.core.notation.names import names_of
+from dialback.core.notation.names import Names, names_of
 from dialback.core.notation.session import (
     PART_KINDS,
     Line,
     Part,
     PartKind,
     Pause,
+    Rounds,
     WrittenSession,
 )
 from dialback.core.notation.slips import Mistake, SlipError
 from dialback.core.notation.vocabulary import PART_WORD
+from dialback.core.notation.wording import Placed, reworded
 from dialback.core.plain import odd_character
 from dialback.core.vocabulary import WEEK_KINDS, WeekKind
 from dialback.core.weeks import Week
@@ -38,13 +45,20 @@ read, and that is said. No text holds the program up."""
 MAX_LINE: Final = 1000
 """Characters of a line; more is not a line of a board."""
 
-_DAY: Final = re.compile(r"([0-9]{4}-[0-9]{2}-[0-9]{2})\b[ \t]{0,8}(.*)")
+_PRE_EXHAUST: Final = r"((?:,[ \t]{0,8}|[ \t]{1,8})\(?pre-?exhaust(?:ion)?\)?[ \t]{0,8})?"
 PART_LINE: Final = re.compile(
-    rf"({PART_WORD})\b([^,:]{{0,200}})(,[ \t]{{0,8}}pre-?exhaust[ \t]{{0,8}})?:[ \t]{{0,8}}(.*)",
-    re.IGNORECASE,
+    rf"({PART_WORD})\b([^,:]{{0,200}}?){_PRE_EXHAUST}:[ \t]{{0,8}}(.*)", re.IGNORECASE
 )
 _PART_WORD: Final = re.compile(PART_WORD, re.IGNORECASE)
-_LETTER_PART: Final = re.compile(r"(?:part[ ]|block[ ])?([A-Z])[ \t]{0,8}:", re.IGNORECASE)
+_LETTER_PART: Final = re.compile(
+    rf"(?:part[ ]|block[ ])?([A-Z])[ \t]{{0,8}}{_PRE_EXHAUST}:", re.IGNORECASE
+)
+_TITLE_PART: Final = re.compile(
+    rf"(.*?)[ \t]{{0,8}}[-:,][ \t]{{0,8}}({PART_WORD}):?", re.IGNORECASE
+)
+_DOSE: Final = re.compile(r"[0-9][ ]?(?:[x×*][ ]?[0-9]|sets?\b|kg\b|lb\b|s\b|min\b|reps?\b)", re.I)
+"""What tells a movement on a day's line from a title that begins with one's name."""
+_AS_MANY: Final = re.compile(r"amrap ([0-9]{1,3}) min:", re.IGNORECASE)
 REST_LINE: Final = re.compile(r"rest[ \t:]{1,8}(.+)|(.{1,20})[ \t]{1,8}rest", re.IGNORECASE)
 
 
@@ -69,17 +83,25 @@ class Reading:
     kinds: Mapping[Week, WeekKind] = field(default_factory=lambda: MappingProxyType({}))
 
 
-def read(text: str, movements: MovementTable, *, of_block: bool = False) -> Reading:
+def read(
+    text: str,
+    movements: MovementTable,
+    *,
+    of_block: bool = False,
+    day: date | None = None,
+    offering: bool = True,
+) -> Reading:
     """Read a text; lines with mistakes are left out, the others count.
 
-    That ``of_block`` may say what its weeks are for: ``Week 2026-W49: test``.
+    That ``of_block`` may say what its weeks are for: ``Week 2026-W49: test``. Weekdays are those of
+    the week of ``day``. Mistakes have lines that can stand in their place, unless not ``offering``.
     Line ends of every system, tabs, typographic signs, and numbers with comma or point are taken.
     Never raises for what a text says; a text of more than ``MAX_LINES`` lines is one mistake.
     """
     raw_lines = lines_of(text)
     if len(raw_lines) > MAX_LINES:
         return Reading((), (Mistake(MAX_LINES + 1, 1, 1, f"a text has at most {MAX_LINES} lines"),))
-    reader = _Reader(movements, of_block=of_block)
+    reader = _Reader(movements, of_block=of_block, day=day)
     for number, raw in enumerate(raw_lines, 1):
         try:
             if len(raw) > MAX_LINE:
@@ -91,7 +113,11 @@ def read(text: str, movements: MovementTable, *, of_block: bool = False) -> Read
             text = plain(raw)
             if odd := odd_character(text):
                 raise SlipError(0, len(raw), odd)
-            reader.take(text, raw, number)
+            for line in reader.lines_of(text, raw):
+                try:
+                    reader.take(line.text, line.raw, number)
+                except SlipError as slip:
+                    raise line.slip(slip) from None
         except SlipError as slip:
             reader.mistakes.append(slip.on(number))
             reader.broken += len(raw)
@@ -99,9 +125,14 @@ def read(text: str, movements: MovementTable, *, of_block: bool = False) -> Read
             reader.mistakes.append(Mistake(number + 1, 1, 1, told))
             break
     reader.close_session()
+    mistakes = sorted(reader.mistakes, key=lambda mistake: (mistake.line, mistake.column))
+    if offering and mistakes:
+        mistakes = with_offers(
+            raw_lines, mistakes, lambda one: read(one, movements, day=day, offering=False).mistakes
+        )
     return Reading(
         tuple(reader.sessions),
-        tuple(sorted(reader.mistakes, key=lambda mistake: (mistake.line, mistake.column))),
+        tuple(mistakes),
         MappingProxyType(reader.labelled),
         MappingProxyType(reader.kinds),
     )
@@ -113,12 +144,27 @@ def part_kind(word: str) -> PartKind:
     return next(kind for kind in PART_KINDS if kind.replace("-", "") == letters)
 
 
+@lru_cache(maxsize=4096)
+def _reworded(text: str, raw: str, names: Names, inside: bool) -> tuple[Placed, ...]:
+    """A line in the notation's own words; most lines of a text are the same at every key."""
+    line = Placed.of(text, raw)
+    part = PART_LINE.fullmatch(text.strip())
+    if part is None or not part[4]:
+        return reworded(line, names, in_rounds=inside)
+    begin = len(text) - len(text.lstrip())
+    head = line.cut(0, begin + part.start(4))
+    rest = line.cut(begin + part.start(4), len(text))
+    lines = reworded(rest, names, in_rounds=inside)
+    return (head, *(one.indented(line, begin) for one in lines))
+
+
 class _Reader(Building):
     """Takes line by line, and knows what is written on each."""
 
-    def __init__(self, movements: MovementTable, *, of_block: bool) -> None:
+    def __init__(self, movements: MovementTable, *, of_block: bool, day: date | None) -> None:
         super().__init__()
         self.of_block = of_block
+        self.around = day
         self.names = names_of(movements)
         self.kinds: dict[Week, WeekKind] = {}
         self.labelled: dict[int, tuple[str, Line]] = {}
@@ -132,6 +178,43 @@ class _Reader(Building):
             return f"the text has more than {MAX_STEPS} steps: the rest was not read"
         return ""
 
+    def lines_of(self, text: str, raw: str) -> tuple[Placed, ...]:
+        """The lines of the notation that a line as it was typed is."""
+        stripped = text.strip()
+        if (
+            not stripped
+            or stripped[0] == "#"
+            or self.day_of(stripped)
+            or _WEEK_LINE.match(stripped)
+        ):
+            return (Placed.of(text, raw),)
+        indent = len(text) - len(text.lstrip())
+        inside = self.rounds is not None and indent > self.rounds.indent
+        return _reworded(text, raw, self.names, inside)
+
+    def day_of(self, stripped: str) -> DayLine | None:
+        """The day that a line begins with, if it is a session's head."""
+        if not stripped[0].isalnum() or self.names.begins(stripped):
+            return None
+        return day_line(stripped, self.around)
+
+    def take_day(self, day: DayLine, raw: str, number: int) -> None:
+        """A session's head: its day, a title, and maybe its first part or movement."""
+        self.close_session()
+        title = raw.strip()[day.rest :].strip()
+        self.head = WrittenSession(day=day.day)
+        if not title:
+            return
+        if self.names.begins(plain(title)) and _DOSE.search(plain(title)):
+            for line in self.lines_of(plain(title), title):
+                self.take(line.text, line.raw, number)
+            return
+        if part := _TITLE_PART.fullmatch(plain(title)):
+            self.head = replace(self.head, title=title[: part.end(1)].strip())
+            self.open_part(Part(part_kind(part[2])))
+            return
+        self.head = replace(self.head, title=title)
+
     def take(self, line: str, raw: str, number: int) -> None:
         stripped = line.strip()
         indent = len(line) - len(line.lstrip())
@@ -139,14 +222,12 @@ class _Reader(Building):
             # A blank or a remark between two lines of rounds does not end them.
             return
         if self.rounds is not None:
-            if indent > self.rounds.indent:
+            if indent > self.rounds.indent or self.rounds.goes_on_with(stripped):
                 self.take_turn(line, raw, indent, number)
                 return
             self.close_rounds()
-        if day := _DAY.fullmatch(stripped):
-            self.close_session()
-            title = raw.strip()[day.start(2) :].strip()
-            self.head = WrittenSession(day=values.day(day[1], indent), title=title)
+        if day := self.day_of(stripped):
+            self.take_day(day, raw, number)
         elif week := _WEEK_LINE.fullmatch(stripped):
             self.close_session()
             self.take_week(week, indent)
@@ -156,7 +237,7 @@ class _Reader(Building):
             if part[4]:
                 self.take_line(line, raw, indent + part.start(4), indent, number)
         elif letter := _LETTER_PART.fullmatch(stripped):
-            self.open_part(Part("main", letter[1].upper()))
+            self.open_part(Part("main", letter[1].upper(), pre_exhaust=bool(letter[2])))
         elif (rest := REST_LINE.fullmatch(stripped)) and self.is_rest(line[indent:], rest):
             self.take_rest(rest, indent, number)
         else:
@@ -194,6 +275,11 @@ class _Reader(Building):
             self.take_labelled(line, raw, label, number)
             return
         self.close_superset()
+        if as_many := _AS_MANY.fullmatch(text):
+            head = Rounds("rounds", 1, (), at=number)
+            self.rounds = OpenRounds(head, indent, number, as_many_s=int(as_many[1]) * 60.0)
+            self.had_rounds = True
+            return
         if text.endswith(":") or is_head(text):
             # A head that cannot be read still owns the lines below it.
             self.rounds = OpenRounds(None, indent, number)
@@ -203,7 +289,7 @@ class _Reader(Building):
         if not self.names.begins(text):
             told = line_class(text)
             if _PART_WORD.fullmatch(text):
-                told = f"a part begins with its name and a colon: '{text.lower()}:'"
+                told = f"a part begins with its name and a colon: write '{text.lower()}:'"
             if told:
                 raise SlipError(begin, len(text), told)
         if self.margin is None:

@@ -23,7 +23,9 @@ from dialback.core.notation.writer import (
     line_text,
     part_head,
     rest_line,
+    rounds_count,
     rounds_head,
+    rounds_times,
     steps_text,
     turn_pieces,
     turn_text,
@@ -52,6 +54,7 @@ class RoundsFields:
     off: str = ""
     between: str = ""
     every: str = ""
+    for_time: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,17 +170,10 @@ def _other_row(line: str) -> Row:
 
 
 def _rounds(rounds: Rounds) -> RoundsFields:
-    def time(seconds: float | None) -> str:
-        return "" if seconds is None else time_text(seconds)
-
+    rungs = ", ".join(map(str, rounds.rungs))
+    every, on, off, between = (rounds_times(rounds)[word] for word in ROUND_TIMES)
     return RoundsFields(
-        rounds.form,
-        str(rounds.count),
-        ", ".join(map(str, rounds.rungs)),
-        time(rounds.on_s),
-        time(rounds.off_s),
-        time(rounds.between_s),
-        time(rounds.every_s),
+        rounds.form, rounds_count(rounds), rungs, on, off, between, every, rounds.for_time
     )
 
 
@@ -195,7 +191,9 @@ def row_text(row: Row) -> str:
             head = row.rounds or RoundsFields()
             said = (head.every, head.on, head.off, head.between)
             times = dict(zip(ROUND_TIMES, said, strict=True))
-            return _one_line(rounds_head(head.form, head.count, head.rungs, times))
+            return _one_line(
+                rounds_head(head.form, head.count, head.rungs, times, for_time=head.for_time)
+            )
         case "rest":
             return _one_line(f"{written('REST')} {row.rest}")
         case "other":

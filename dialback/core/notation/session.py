@@ -42,17 +42,22 @@ class Bout:
 
     ``reps_to`` is the upper end of a rep range, ``rpe_to`` that of an exertion. ``clusters`` are
     the bouts of a rest-pause set, ``ranges`` the reps of each part of the range. ``percent`` is a
-    load in per cent of the athlete's maximum, in place of ``load``. Seconds everywhere, metres.
+    load in per cent of the athlete's maximum, ``body_percent`` one in per cent of what the athlete
+    weighs, in place of ``load``. ``seconds_to`` and ``rest_to_s`` are the tops of planned spans.
+    ``static`` is a movement that is held still. ``piece_loads`` are loads of the movements of a
+    combination, one for each; ``None`` is the set's own. Seconds everywhere, metres.
     """
 
     reps: int | None = None
     reps_to: int | None = None
     seconds: float | None = None
+    seconds_to: float | None = None
     distance_m: float | None = None
     clusters: tuple[int, ...] = ()
     ranges: tuple[tuple[int, Range], ...] = ()
     load: Load | None = None
     percent: float | None = None
+    body_percent: float | None = None
     band: str | None = None
     sides: Sides = "both"
     tempo: str | None = None
@@ -61,9 +66,12 @@ class Bout:
     rpe: float | None = None
     rpe_to: float | None = None
     rest_s: float | None = None
+    rest_to_s: float | None = None
     warm_up: bool = False
     to_failure: bool = False
     for_time: bool = False
+    static: bool = False
+    piece_loads: tuple[Load | None, ...] = ()
     note: str = ""
 
     @property
@@ -78,9 +86,9 @@ class Bout:
         )
 
 
-DOSE: Final = ("reps", "reps_to", "seconds", "distance_m", "clusters", "ranges")
+DOSE: Final = ("reps", "reps_to", "seconds", "seconds_to", "distance_m", "clusters", "ranges")
 """The fields of a bout that say how much."""
-LOADING: Final = ("load", "percent", "band")
+LOADING: Final = ("load", "percent", "body_percent", "band")
 """The fields of a bout that say with what."""
 
 Moves = tuple[tuple[str, float], ...]
@@ -89,10 +97,11 @@ Moves = tuple[tuple[str, float], ...]
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """So many equal sets."""
+    """So many equal sets; ``sets_to`` is the top of a span, whose lower end counts."""
 
     bout: Bout
     sets: int = 1
+    sets_to: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,7 +131,9 @@ class Rounds:
     ``rounds``: so many times through all turns. ``ladder``: one round a rung, the rung's reps for
     every turn. ``bouts``: so many bouts in all, the turns one after the other. ``on_s`` is work,
     ``off_s`` rest after each bout, ``between_s`` rest after a round. With ``every_s`` each round
-    begins on the clock; the rest is what remains of it.
+    begins on the clock; the rest is what remains of it. ``count_to``, ``on_to_s``, ``off_to_s`` and
+    ``between_to_s`` are the tops of spans, whose lower ends count. ``for_time``: as fast as form
+    allows, all of them.
     """
 
     form: Literal["rounds", "ladder", "bouts"]
@@ -133,6 +144,11 @@ class Rounds:
     off_s: float | None = None
     between_s: float | None = None
     every_s: float | None = None
+    count_to: int | None = None
+    on_to_s: float | None = None
+    off_to_s: float | None = None
+    between_to_s: float | None = None
+    for_time: bool = False
     at: int = field(default=0, compare=False)
 
 

@@ -7,9 +7,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Final
 
+from dialback.core.kit import uses_bar
 from dialback.core.movements import Movement
 from dialback.core.notation.items import Item, items, load_of
-from dialback.core.notation.messages import TIME_AGAIN
+from dialback.core.notation.messages import CELLS, TIME_AGAIN
 from dialback.core.notation.names import Names, one_sided
 from dialback.core.notation.pieces import time_text
 from dialback.core.notation.session import DOSE, LOADING, Bout, Moves, Step
@@ -21,6 +22,10 @@ _LOOSE: Final = re.compile(r"^[ \t,:]{0,20}(?:-[ \t]{1,8})?")
 _JOINED: Final = re.compile(r"[ \t]{0,8},[ \t]{0,8}")
 _OF_ONE_HAND: Final = re.compile(r"each|ea\b\.?|(?:each|per|a) (?:arm|hand)", re.IGNORECASE)
 
+_OF_A_BAR: Final = re.compile(r"(?:each|per|a)[ ]side|/[ ]?side|each", re.IGNORECASE)
+
+SHORTEST_M: Final = 20
+"""Shorter than this nobody runs or rows: it may be minutes."""
 _EFFORT: Final = ("rpe", "rpe_to", "to_failure", "hold_s", "range", "for_time")
 """What belongs to sets of one load: with another load it does not stay."""
 
@@ -69,9 +74,12 @@ class Piece:
     sets: int | None
     at: int
     length: int
+    sets_to: int | None = None
     worded: bool = False
     behind_load: bool = False
     """Whether how much stands behind the load."""
+    text: str = ""
+    """How much, as it was written."""
 
     @property
     def has_dose(self) -> bool:
@@ -81,7 +89,7 @@ class Piece:
     @property
     def has_loading(self) -> bool:
         """Whether it says with what."""
-        return any(key in self.says for key in LOADING)
+        return any(key in self.says for key in (*LOADING, "of_before"))
 
 
 def steps(line: str, raw: str, at: int, spoken: Spoken, lead: Item | None = None) -> list[Step]:
@@ -91,12 +99,50 @@ def steps(line: str, raw: str, at: int, spoken: Spoken, lead: Item | None = None
     """
     found: list[Step] = []
     for start, end in between(_THEN, line, at):
-        said = items(line, raw, start, end, spoken.names)
+        said = items(line, raw, start, end, spoken.names, words=True)
         if lead is not None:
             said, lead = [lead, *said], None
+        if found:
+            sure_of_more(said, at=start, length=end - start)
         for piece in pieces(said, line, spoken):
-            found.append(_step(piece, found[-1] if found else None, spoken))
+            found.append(_step(_of_before(piece, found), found[-1] if found else None, spoken))
     return found
+
+
+def sure_of_more(said: Sequence[Item], *, at: int, length: int) -> None:
+    """Refuse what is no further set: a remark alone, or a hold that may be the whole set."""
+    if all(item.kind == "note" for item in said):
+        raise SlipError(
+            at,
+            max(1, length),
+            "what comes then? Write its sets and reps, or put a remark in (brackets)",
+        )
+    hold = next((item for item in said if item.kind == "hold"), None)
+    if hold is not None and not any(item.kind in ("dose", "list") for item in said):
+        time = time_text(hold.says[0]["hold_s"])
+        raise SlipError(
+            hold.at,
+            hold.length,
+            f"held still, or at the end of how many reps? Write '{time} hold', or '8, hold {time}'",
+        )
+
+
+def _of_before(piece: Piece, found: Sequence[Step]) -> Piece:
+    """A share of the heaviest load of the steps before, as a load. Raises ``SlipError``."""
+    share = piece.says.get("of_before")
+    if share is None:
+        return piece
+    loads = [step.bout.load for step in found if step.bout.load is not None]
+    if not loads or any(load.help or load.unit != loads[0].unit for load in loads):
+        raise SlipError(
+            piece.at,
+            piece.length,
+            f"{share:g} % of which load? Write the load itself, as in 'at 60 kg'",
+        )
+    heaviest = max(loads, key=lambda load: load.value)
+    load = replace(heaviest, value=round(heaviest.value * share / 100, 2))
+    says = {key: value for key, value in piece.says.items() if key != "of_before"}
+    return replace(piece, says={**says, "load": load})
 
 
 def between(joint: re.Pattern[str], line: str, at: int) -> list[tuple[int, int]]:
@@ -174,7 +220,10 @@ def _longer(dose: Item, item: Item) -> Item:
     return replace(dose, kind="list", says=(*dose.says, *item.says), length=length, bare=False)
 
 
-_LOADING: Final = frozenset({"load", "percent", "added", "help", "no_load", "band"})
+_WEIGHTS: Final = frozenset(
+    {"load", "percent", "body_percent", "of_before", "added", "help", "no_load"}
+)
+_LOADING: Final = _WEIGHTS | {"band"}
 
 
 def _sure_of_loads(bundles: Sequence[Sequence[Item]]) -> None:
@@ -190,7 +239,7 @@ def _sure_of_loads(bundles: Sequence[Sequence[Item]]) -> None:
 def _is_step(bundle: Sequence[Item]) -> bool:
     """Whether items are a step by themselves: a dose with a load or a side of its own."""
     kinds = {item.kind for item in bundle}
-    return bool(kinds & {"load", "percent", "added", "help", "no_load", "left", "right"})
+    return bool(kinds & (_WEIGHTS | {"left", "right"}))
 
 
 def _shared(bundles: Sequence[Sequence[Item]]) -> list[Item]:
@@ -202,7 +251,7 @@ def _shared(bundles: Sequence[Sequence[Item]]) -> list[Item]:
             continue
         if item.kind in ("rest", "open_rest", "no_rest", "warm_up"):
             shared.append(item)
-        elif item.kind not in ("load", "percent", "added", "help", "no_load", "left", "right"):
+        elif item.kind not in _WEIGHTS | {"left", "right"}:
             raise SlipError(
                 item.at,
                 item.length,
@@ -216,6 +265,30 @@ def _second(dose: Item, item: Item, line: str) -> SlipError:
     """A second dose that is not a step of its own."""
     text = line[item.at : item.at + item.length]
     first = dose.says[0]
+    if dose.kind == "list" and len(dose.says) == 2 and text[:1] in "x×*X":
+        on, off = (next(iter(one.values())) for one in dose.says)
+        count = re.sub("[^0-9]", "", text) or "8"
+        return SlipError(
+            dose.at,
+            item.at + item.length - dose.at,
+            f"work and rest by the clock? Write '{count} × {on:g} s on, {off:g} s off'; of sets "
+            "the number goes first",
+        )
+    if item.kind == "list" and len(item.says) == 2 and item.says[1] == {"reps": 10}:
+        rpe = item.says[0].get("reps", 8)
+        return SlipError(
+            item.at,
+            item.length,
+            f"an exertion, or further sets? Write 'RPE {rpe}', or 'then {text}'",
+        )
+    if item.kind == dose.kind == "list" and len(item.says) == len(dose.says):
+        return SlipError(
+            item.at,
+            item.length,
+            f"the loads of these sets? Write 'at {text} kg', or 'then {text}' for further sets",
+        )
+    if item.says[0].get("seconds_to") is not None:
+        return SlipError(item.at, item.length, f"a rest? Write 'rest {text}'")
     if set(item.says[0]) == {"seconds"} and len(item.says) == 1 and item.sets is None:
         time = time_text(item.says[0]["seconds"])
         if "seconds" in first:
@@ -227,17 +300,28 @@ def _second(dose: Item, item: Item, line: str) -> SlipError:
         return SlipError(
             item.at, item.length, "the sets go first, then the reps, as in '3 × 8' or '3 × 8-12'"
         )
+    if pair := re.fullmatch(r"2[ ]?[x×*][ ]?([0-9]{1,3})", text):
+        return SlipError(
+            item.at,
+            item.length,
+            f"two implements, or two sets more? Write 'at 2 × {pair[1]} kg', or 'then {text}'",
+        )
+    if "\t" in line[dose.at : item.at]:
+        return SlipError(item.at, item.length, CELLS)
     if item.bare:
         return SlipError(
             item.at,
             item.length,
-            f"{text} what? Write '{text} kg' for a load, 'rest {text} s' for a rest, or 'then "
-            f"{text}' for a set of {text} reps",
+            f"{text} what? Write '{text} kg' for a load, 'rest {text} s' for a rest, 'then "
+            f"{text}' for a set of {text} reps, or commas between the reps of several sets",
+            (f", {text}", f"{text} kg", f"rest {text} s")
+            if (dose.bare or dose.kind == "list") and int(text) < 50
+            else (f"{text} kg", f"rest {text} s", f"then {text}"),
         )
     return SlipError(
         item.at,
         item.length,
-        f"a second dose: for other sets write 'then {text}'; reps within a time are written "
+        f"a second dose: for other sets write 'then {text}'; reps within a time stand as in "
         "'8 in 40 s'",
     )
 
@@ -248,6 +332,7 @@ def _second(dose: Item, item: Item, line: str) -> SlipError:
 def _bundle(bundle: Sequence[Item], line: str, spoken: Spoken | None) -> list[Piece]:
     says: dict[str, Any] = {}
     sets: int | None = None
+    sets_to = next((one.sets_to for one in bundle if one.sets_to is not None), None)
     doses: Item | None = None
     loads: Item | None = None
     worded = False
@@ -266,6 +351,8 @@ def _bundle(bundle: Sequence[Item], line: str, spoken: Spoken | None) -> list[Pi
             case "held":
                 sets = _one_of(sets, item.sets, item)
                 said = _hold(item, spoken, counted=counted)
+            case "hold" if not counted and _stands_still(spoken):
+                said = {"seconds": item.says[0]["hold_s"], "static": True}
             case "loads":
                 loads, said = item, {}
             case "load":
@@ -273,20 +360,21 @@ def _bundle(bundle: Sequence[Item], line: str, spoken: Spoken | None) -> list[Pi
             case "added":
                 _sure_of_addition(item, spoken)
             case "each":
-                _sure_of_each(item, bundle[:at], line)
+                _sure_of_each(item, bundle[:at], line, spoken)
         _put(says, said, item)
     _no_contradiction(says, bundle)
     if doses is not None and doses.kind == "list":
         if spoken is not None and len(doses.says) == 2 and "/" in line[doses.at :][: doses.length]:
             pair = _pair(doses, says, sets, spoken)
             if pair is not None:
-                return [Piece({**says, **pair}, sets, dose_at, dose_length, worded)]
+                return [Piece({**says, **pair}, sets, dose_at, dose_length, sets_to, worded)]
         return _listed(doses, loads, says, sets, spoken)
     if loads is not None:
         return _stepped(loads, says, sets, spoken, dose_at, dose_length)
-    loads_at = [one.at for one in bundle if one.kind in ("load", "percent", "help", "no_load")]
+    loads_at = [one.at for one in bundle if one.kind in _WEIGHTS - {"added"}]
     behind = doses is not None and bool(loads_at) and loads_at[0] < doses.at
-    return [Piece(says, sets, dose_at, dose_length, worded, behind)]
+    text = line[dose_at : dose_at + dose_length]
+    return [Piece(says, sets, dose_at, dose_length, sets_to, worded, behind, text)]
 
 
 def _one_of(sets: int | None, more: int | None, item: Item) -> int | None:
@@ -297,7 +385,9 @@ def _one_of(sets: int | None, more: int | None, item: Item) -> int | None:
 
 def _put(says: dict[str, Any], said: dict[str, Any], item: Item) -> None:
     for key, value in said.items():
-        if key in says:
+        if key == "note" and says.get(key):
+            value = f"{says[key]}; {value}"
+        elif key in says:
             raise SlipError(item.at, item.length, "this was said already on the line")
         says[key] = value
 
@@ -306,8 +396,9 @@ def _no_contradiction(says: dict[str, Any], bundle: Sequence[Item]) -> None:
     if "rpe" in says and says.get("to_failure"):
         item = next(one for one in bundle if one.kind == "failure")
         raise SlipError(item.at, item.length, "to failure is RPE 10: write one of the two")
-    if "percent" in says and says.get("load") is not None:
-        item = next(one for one in bundle if one.kind == "percent")
+    shares = {"percent", "body_percent", "of_before"} & says.keys()
+    if shares and (len(shares) > 1 or says.get("load") is not None):
+        item = next(one for one in bundle if one.kind in shares)
         raise SlipError(
             item.at, item.length, "a load in kilograms and one in per cent: write one of the two"
         )
@@ -319,12 +410,25 @@ def _hold(item: Item, spoken: Spoken | None, *, counted: bool) -> dict[str, Any]
         return {"hold_s": seconds}
     if spoken is not None and spoken.held:
         return {"seconds": seconds}
+    if _stands_still(spoken):
+        return {"seconds": seconds, "static": True}
     time = time_text(seconds)
     raise SlipError(
         item.at,
         item.length,
         f"a hold of {time} behind how many reps? Write '8, hold {time}'; a movement that is held "
         "as a whole has its time alone",
+    )
+
+
+def _stands_still(spoken: Spoken | None) -> bool:
+    """Whether a hold can be the whole set of it: of one movement that otherwise moves."""
+    return (
+        spoken is not None
+        and len(spoken.moves) == 1
+        and not spoken.held
+        and not spoken.timed
+        and spoken.movements[0].counted
     )
 
 
@@ -342,8 +446,8 @@ def _sure_of_load(
     raise SlipError(
         item.at,
         item.length,
-        f"{load.implements} sets or {load.implements} implements? Write '{load.implements} × 5 at "
-        f"{one}', or 'at {load.implements} × {one}'",
+        f"{load.implements} sets or {load.implements} implements? Sets are written as in "
+        f"'{load.implements} × 5 at {one}'; of implements write 'at {load.implements} × {one}'",
     )
 
 
@@ -360,17 +464,27 @@ def _sure_of_addition(item: Item, spoken: Spoken | None) -> None:
     )
 
 
-def _sure_of_each(item: Item, before: Sequence[Item], line: str) -> None:
+def _sure_of_each(item: Item, before: Sequence[Item], line: str, spoken: Spoken | None) -> None:
     written = line[item.at : item.at + item.length]
-    if not before or before[-1].kind != "load" or not _OF_ONE_HAND.fullmatch(written):
+    if not before or before[-1].kind != "load":
         return
     load = load_of(before[-1])
     assert load is not None  # noqa: S101 - it is a load
+    if spoken is not None and _OF_A_BAR.fullmatch(written) and any(map(uses_bar, spoken.movements)):
+        raise SlipError(
+            before[-1].at,
+            item.at + item.length - before[-1].at,
+            f"{load.value:g} {load.unit} of plates on each side? Write the whole load with the "
+            f"bar: with one of {20 if load.unit == 'kg' else 45} {load.unit} write "
+            f"'at {2 * load.value + (20 if load.unit == 'kg' else 45):g} {load.unit}'",
+        )
+    if not _OF_ONE_HAND.fullmatch(written):
+        return
+    one = f"{load.value:g} {load.unit}"
     raise SlipError(
-        item.at,
-        item.length,
-        f"two implements, or reps on each side? Write 'at 2 × {load.value:g} {load.unit}', or "
-        "'each side'",
+        before[-1].at,
+        item.at + item.length - before[-1].at,
+        f"two implements, or reps on each side? Write 'at 2 × {one}', or 'each side at {one}'",
     )
 
 
@@ -469,7 +583,7 @@ def _step(piece: Piece, before: Step | None, spoken: Spoken) -> Step:
     if sets is None and before is not None and not piece.has_dose:
         sets = before.sets
     bout = settled(piece, kept, spoken)
-    return Step(bout, sets or 1)
+    return Step(bout, sets or 1, piece.sets_to)
 
 
 def carried(piece: Piece, before: Bout | None) -> dict[str, Any]:
@@ -484,12 +598,13 @@ def carried(piece: Piece, before: Bout | None) -> dict[str, Any]:
     fields = {name: getattr(before, name) for name in Bout.__dataclass_fields__}
     fields["note"] = ""
     if piece.has_dose:
-        fields |= {key: _BARE[key] for key in DOSE}
+        fields |= {key: _BARE[key] for key in (*DOSE, "static")}
         if before.warm_up and not piece.has_loading and "warm_up" not in says:
             raise SlipError(
                 piece.at,
                 piece.length,
                 "is this a warm-up set, too? Write 'warm-up' behind it, or its load",
+                (f"{piece.text} warm-up",) if piece.text else (),
             )
     if piece.has_loading:
         fields |= {key: _BARE[key] for key in (*LOADING, *_EFFORT, "warm_up")}
@@ -520,11 +635,16 @@ def settled(piece: Piece, fields: dict[str, Any], spoken: Spoken) -> Bout:
         raise SlipError(
             piece.at,
             piece.length,
-            f"{reps or 'so many'} what? Write '{reps or 8} min', '{reps or 8} s', '{reps or 500} "
-            f"m' or '{reps or 20} reps'",
+            f"{reps or 'so many'} what? Write '{reps or 8} min', '{reps or 8} s', "
+            + (f"'{reps} m' " if (reps or 0) >= SHORTEST_M else "")
+            + f"or '{reps or 20} reps'",
+            _with_units(
+                piece,
+                ("min", "s", "m", "reps") if (reps or 0) >= SHORTEST_M else ("min", "s", "reps"),
+            ),
         )
     distance = fields.get("distance_m")
-    if bare and distance is not None and distance < 20 and only.pattern == "conditioning":
+    if bare and distance is not None and distance < SHORTEST_M and only.pattern == "conditioning":
         raise SlipError(
             piece.at,
             piece.length,
@@ -541,11 +661,18 @@ def _not_counted(piece: Piece, fields: dict[str, Any], spoken: Spoken) -> SlipEr
     name = spoken.movements[0].name
     if spoken.carried and not spoken.held:
         text = f"{name} is carried: write how far or how long, '{reps} m' or '{reps} s'"
+        units: tuple[str, ...] = ("m", "s")
     else:
-        text = f"{name} is held: write how long, '{reps} s'"
+        text, units = f"{name} is held: write how long, '{reps} s'", ("s",)
     if spoken.held and spoken.carried:
         text = f"{name}: write how long or how far, '{reps} s' or '{reps} m'"
-    return SlipError(piece.at, piece.length, text)
+        units = ("s", "m")
+    return SlipError(piece.at, piece.length, text, _with_units(piece, units))
+
+
+def _with_units(piece: Piece, units: Sequence[str]) -> tuple[str, ...]:
+    """What was written of how much, with each unit that it can have."""
+    return tuple(f"{piece.text.rstrip()} {unit}" for unit in units) if piece.text else ()
 
 
 def _sides(piece: Piece, fields: dict[str, Any], spoken: Spoken) -> dict[str, Any]:

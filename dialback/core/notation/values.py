@@ -34,6 +34,7 @@ _BOTH_UNITS: Final = re.compile(
     re.IGNORECASE,
 )
 _QUOTED: Final = re.compile(r"([0-9]{1,3})'[ ]?(?:([0-9]{1,2})(?:\"|'')?)?|([0-9]{1,4})(?:\"|'')")
+_SPAN: Final = re.compile(r"(.{1,12}?)[ \t]{0,8}(?:-|\bto\b)[ \t]{0,8}(.{1,20})", re.IGNORECASE)
 _COUNTED: Final = re.compile(rf"({NUMBER})[ \t]{{0,8}}([a-z]{{1,30}})", re.IGNORECASE)
 
 
@@ -52,7 +53,7 @@ def number(text: str, at: int) -> float:
         tidy = f"{float(text.replace(',', '.')):g}"
         thousands = re.sub("[.,]", "", text)
         raise SlipError(
-            at, len(text), f"{text!r} may be {tidy} or {thousands}: write the one you mean"
+            at, len(text), f"{text!r} may be two numbers: write '{tidy}' or '{thousands}'"
         )
     return float(text.replace(",", "."))
 
@@ -81,6 +82,21 @@ def seconds(text: str, at: int) -> float:
     return round(value, 3)
 
 
+def time_span(text: str, at: int) -> tuple[float, float | None]:
+    """A time, or the two ends of a span of times, in seconds. Raises ``SlipError``."""
+    ends = _SPAN.fullmatch(text.strip())
+    if ends is None:
+        return seconds(text, at), None
+    low, high = ends[1].strip(), ends[2].strip()
+    if re.fullmatch(NUMBER, low):
+        # The unit stands behind the second number alone.
+        low += re.sub(rf"^{NUMBER}", "", high)
+    found = seconds(low, at), seconds(high, at)
+    if not 0 < found[0] < found[1]:
+        raise SlipError(at, len(text), "a span of times goes up, as in 30-45 s")
+    return found
+
+
 def _counted_seconds(text: str, unit: str, at: int, length: int) -> float:
     if unit[0] == "s":
         return number(text, at)
@@ -92,9 +108,8 @@ def _counted_seconds(text: str, unit: str, at: int, length: int) -> float:
         raise SlipError(
             at,
             length,
-            f"'{text} min' may be {minutes}:{rest[:2]} or "
-            f"{float(text.replace(',', '.')) * 60:g} s: "
-            "write the one you mean",
+            f"'{text} min' may be two times: write '{minutes}:{rest[:2]}' or "
+            f"'{float(text.replace(',', '.')) * 60:g} s'",
         )
     return number(text, at) * 60
 

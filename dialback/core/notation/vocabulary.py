@@ -23,10 +23,26 @@ TIME: Final = (
 )
 """A time: ``40 s``, ``2 min``, ``1:30``, ``1 min 30 s``, ``1'30"``."""
 
+TIME_SPAN: Final = (
+    rf"{NUMBER}{_GAP}(?:{_TIME_UNIT}{_GAP})?(?:-|to\b){_GAP}{NUMBER}{_GAP}{_TIME_UNIT}"
+    r"|[0-9]{1,2}:[0-9]{2}[ ]?(?:-|to\b)[ ]?[0-9]{1,2}:[0-9]{2}(?![0-9:])"
+    r"|[0-9]{1,3}'?[ ]?(?:-|to\b)[ ]?[0-9]{1,3}'(?![0-9])"
+    r"|[0-9]{1,4}\"?[ ]?(?:-|to\b)[ ]?[0-9]{1,4}(?:\"|'')"
+)
+"""A span of times: ``30-45 s``, ``2 to 3 min``."""
+
 WEIGHT_UNIT: Final = r"(?:kgs?|kilos?|kilograms?|lbs?|pounds?)\b"
 _SEVERAL: Final = rf"(?:[0-9]{{1,4}}{_GAP}[x×*]{_GAP})?"
 LOAD: Final = rf"{_SEVERAL}{NUMBER}{_GAP}{WEIGHT_UNIT}"
+NO_LOAD: Final = r"(?:bw\b|body[- ]?weight\b|no[ ]load\b|unloaded\b)"
 _OF_MAXIMUM: Final = rf"%(?:{_GAP}(?:of[ ])?(?:the[ ])?(?:1[ -]?rm|max(?:imum)?)\b)?"
+_OF_BODY: Final = rf"%{_GAP}(?:of[ ])?body[- ]?weight\b"
+_OF_BEFORE: Final = rf"%{_GAP}of[ ]the[ ]set[ ]before\b"
+BODY_PART: Final = (
+    r"(?:feet|heels?|toes?|knees?|hips?|shoulders?|elbows?|wrists?|hands?[ ][a-z]|foot[ ][a-z]"
+    r"|arms?[ ](?:straight|up|down|out|tight)|legs?[ ](?:straight|bent|up|down))\b"
+)
+"""Behind a side such words are said of the body, as in "left heel down"."""
 _LIMB: Final = r"(?:side|arm|leg|hand|foot|limb)"
 
 
@@ -68,28 +84,37 @@ WORDS: Final = (
     Word("LIST", rf"{listed(WHOLE, '')}(?![0-9.,]?[0-9:])", 9, "number"),
     Word(
         "EACH",
-        rf"each[ ]{_LIMB}|each\b|per[ ]{_LIMB}|a[ ]{_LIMB}\b|ea\b\.?(?:[ ]{_LIMB}\b)?"
-        rf"|e/s\b|/{_GAP}{_LIMB}\b|on[ ]each[ ]{_LIMB}",
+        rf"each[ ]{_LIMB}|each\b(?![ ](?:rep|time|set|one|round|day|week)\b)|per[ ]{_LIMB}"
+        rf"|a[ ]{_LIMB}\b|ea\b\.?(?:[ ]{_LIMB}\b)?|e/s\b|/{_GAP}{_LIMB}\b|on[ ]each[ ]{_LIMB}",
         15, offers=("each side",), says="reps on both sides", writes="each side"),
     Word("BOTH_SIDES", rf"both[ ]{_LIMB}s?\b", 16),
-    Word("BOTH", r"both\b(?:[ ]at[ ]once)?", 15, offers=("both",), says="both sides at once",
-         writes="both"),
+    Word("BOTH", rf"both\b(?![ ]{BODY_PART})(?:[ ]at[ ]once)?", 15, offers=("both",),
+         says="both sides at once", writes="both"),
     Word(
         "ALTERNATING", rf"alternat(?:ing|ely|e)\b(?:[ ]{_LIMB}s?\b)?|alt\b", 15,
         offers=("alternating",), says="sides in turn", writes="alternating"),
-    Word("LEFT", rf"left\b(?:[ ]{_LIMB}\b)?|l\b", 15, offers=("left",), writes="left"),
-    Word("RIGHT", rf"right\b(?:[ ]{_LIMB}\b)?|r\b", 15, offers=("right",), writes="right"),
+    Word("LEFT", rf"left\b(?![ ]{BODY_PART})(?:[ ]{_LIMB}\b)?|l\b", 15, offers=("left",),
+         writes="left"),
+    Word("RIGHT", rf"right\b(?![ ]{BODY_PART})(?:[ ]{_LIMB}\b)?|r\b", 15, offers=("right",),
+         writes="right"),
     Word(
-        "SETS", rf"[0-9]{{1,6}}{_GAP}sets?\b(?:{_GAP}of\b)?", 14, "number",
+        "SETS", rf"(?:[0-9]{{1,2}}{_GAP}(?:-|to\b){_GAP})?[0-9]{{1,6}}{_GAP}sets?\b(?:{_GAP}of\b)?",
+        14, "number",
     ),
     Word(
         "TIMED_REST",
-        rf"(?:{TIME}){_GAP}(?:of[ ])?rest(?:[ ]between[ ]sets)?\b(?!{_GAP}:?{_GAP}[0-9])", 15,
+        rf"(?:{TIME_SPAN}|{TIME}){_GAP}(?:of[ ])?rest(?:[ ]between[ ]sets)?\b"
+        rf"(?!{_GAP}:?{_GAP}[0-9])", 18,
     ),
     Word("TIMED_HOLD", rf"(?:{TIME}){_GAP}holds?\b(?!{_GAP}[0-9])", 15),
     Word("HELPED", rf"{LOAD}{_GAP}(?:of[ ])?(?:help|assist(?:ance|ed)?)\b", 15),
     Word("ADDED", rf"\+{_GAP}{LOAD}", 15, "number"),
     Word("LOAD", LOAD, 13, "number"),
+    Word("PCT_BODY", rf"{NUMBER}{_GAP}{_OF_BODY}", 15, "number",
+         ("50 % body weight",), "of what the athlete weighs", "% body weight"),
+    Word("PCT_BEFORE", rf"{NUMBER}{_GAP}{_OF_BEFORE}", 15, "number"),
+    Word("TIME_SPAN", TIME_SPAN, 17, "number"),
+    Word("SPAN_TIMES", rf"[1-6]{_GAP}(?:-|to\b){_GAP}[2-8]{_GAP}[x×*](?![a-z])", 17, "number"),
     Word("PCT", rf"{NUMBER}{_GAP}{_OF_MAXIMUM}", 13, "number"),
     Word("TIME", TIME, 12, "number"),
     Word(
@@ -111,7 +136,7 @@ WORDS: Final = (
         offers=("RPE 8",), says="exertion, 0 to 10", writes="RPE"),
     Word(
         "BAND",
-        r"band[ \t]{1,8}(?!at\b|rest\b|rpe\b|with\b)[a-z]{1,30}(?![a-z])"
+        r"band[ \t]{1,8}(?!band\b|at\b|rest\b|rpe\b|with\b)[a-z]{1,30}(?![a-z])"
         r"|(?!(?:with|and|the|a|no|then|each|in|at"
         r"|of)[ \t])[a-z]{2,30}[ \t]{1,8}band\b(?![ \t]+[a-z])",
         11, offers=("band strong",), says="by its level, without kilograms", writes="band"),
@@ -121,7 +146,8 @@ WORDS: Final = (
     Word("TIMES", r"[x×*](?![a-z])|by\b", 6),
     Word("NOTE", r"\([^()\n]{0,600}\)", 5, offers=()),
     Word(
-        "SPAN", r"(?:(?:low|high)[ ])?half\b(?:[ ]range\b)?|full\b(?:[ ]range\b)?", 15,
+        "SPAN", r"(?:(?:low|high)[ ])?half\b(?:[ ]range\b|(?![ -]?(?:way|the|a|kneeling)\b))"
+        r"|full\b(?:[ ]range\b|(?![ ](?:stop|hang|lock|depth|stretch|squeeze|body|extension)))", 15,
         offers=("half range",), says="the whole set in half of the range",
     ),
     Word("WARM_UP", r"warm[- ]?ups?\b|w/u\b", 15, offers=("warm-up",),
@@ -130,7 +156,7 @@ WORDS: Final = (
          says="RPE 10", writes="to failure"),
     Word("FOR_TIME", r"for[ ]time\b", 15, offers=("for time",), says="as fast as form allows",
          writes="for time"),
-    Word("NO_LOAD", r"bw\b|body[- ]?weight\b|no[ ]load\b|unloaded\b", 15, offers=("BW",),
+    Word("NO_LOAD", NO_LOAD, 15, offers=("BW",),
          says="body weight alone, no load", writes="BW"),
     Word("OPEN_REST", r"rest[ ]as[ ]needed\b", 16, writes="rest as needed"),
     Word("NO_REST", r"no[ ]rest\b", 16),
@@ -144,6 +170,7 @@ WORDS: Final = (
     Word("WITH", r"(?:with\b|w/)(?![ \t]*[0-9])", 9),
     Word("AT", r"at\b|@|with\b|w/", 7, writes="at"),
     Word("AND", r"and\b|;", 7),
+    Word("DECIMAL", r"[0-9]{1,9}\.[0-9]{1,6}(?![0-9])", 2, "number"),
     Word("INT", rf"{WHOLE}(?![0-9])", 1, "number"),
 )  # fmt: skip
 """The words behind a movement."""
@@ -159,6 +186,9 @@ JOINTS: Final = (
 HEADS: Final = (
     Word("ROUNDS", r"(?:rounds?|rds?)\b(?:[ ]of\b)?", 12, "head", ("3 rounds:",),
          "a circuit by reps", writes="rounds"),
+    Word("COUNT_SPAN",
+         rf"[0-9]{{1,2}}{_GAP}(?:-|to\b){_GAP}[0-9]{{1,2}}(?={_GAP}(?:rounds?|rds?)\b)", 18,
+         "number"),
     Word("BOUTS", r"bouts?\b", 12, "head", ("8 bouts, 20 s on, 10 s off:",), "short intervals",
          writes="bouts"),
     Word(
@@ -175,6 +205,7 @@ HEADS: Final = (
     Word("EVERY", r"every\b", 12, "head", ("every 60 s, 10 rounds:",), "work begins on the clock",
          writes="every"),
     Word("MINUTE", r"min(?:ute)?\b(?:[ ]on[ ]the[ ]minute\b)?", 12, "head"),
+    Word("FOR_TIME_HEAD", r"for[ ]time\b", 13, "head", writes="for time"),
     Word("FOR", r"for\b", 12, "head"),
 )  # fmt: skip
 """The words in the head of rounds."""

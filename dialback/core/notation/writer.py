@@ -8,7 +8,15 @@ from types import MappingProxyType
 from typing import Final
 
 from dialback.core.movements import MovementTable
-from dialback.core.notation.pieces import Pieces, pieces, pieces_text, time_text
+from dialback.core.notation.pieces import (
+    Pieces,
+    is_loaded,
+    load_is_open,
+    pieces,
+    pieces_text,
+    span_text,
+    time_text,
+)
 from dialback.core.notation.session import (
     Bout,
     Line,
@@ -24,6 +32,7 @@ from dialback.core.notation.vocabulary import written
 from dialback.core.vocabulary import WeekKind
 from dialback.core.weeks import Week
 
+FOR_TIME: Final = written("FOR_TIME_HEAD")
 ROUND_TIMES: Final = tuple(written(word) for word in ("EVERY", "ON", "OFF", "BETWEEN"))
 """The times in a head of rounds, by their words."""
 
@@ -92,14 +101,16 @@ def part_head(kind: PartKind, label: str, *, pre_exhaust: bool) -> str:
     return f"{name}{', pre-exhaust' if pre_exhaust else ''}:"
 
 
-def rounds_head(form: str, count: str, rungs: str, times: dict[str, str]) -> str:
+def rounds_head(
+    form: str, count: str, rungs: str, times: dict[str, str], *, for_time: bool = False
+) -> str:
     """The line that opens rounds: ``4 rounds, 35 s on, 25 s off:``; times by their word."""
     word = form if count != "1" else form[:-1]
     head = f"{form} {rungs}".rstrip() if form == written("LADDER") else f"{count} {word}"
     clock = written("EVERY")
     said = "".join(f", {time} {name}" for name, time in times.items() if time and name != clock)
     every = f"{clock} {times[clock]}, " if times.get(clock) else ""
-    return f"{every}{head}{said}:"
+    return f"{every}{head}{f' {FOR_TIME}' if for_time else ''}{said}:"
 
 
 def line_pieces(line: Line, movements: MovementTable) -> list[Pieces]:
@@ -125,17 +136,32 @@ def steps_text(steps: Iterable[Pieces]) -> str:
 
 def head_text(rounds: Rounds) -> str:
     """The head of rounds as it is written in one way."""
-    seconds = (rounds.every_s, rounds.on_s, rounds.off_s, rounds.between_s)
-    times = {
-        word: "" if time is None else time_text(time)
-        for word, time in zip(ROUND_TIMES, seconds, strict=True)
-    }
     return rounds_head(
         rounds.form,
-        str(rounds.count),
+        rounds_count(rounds),
         ", ".join(map(str, rounds.rungs)),
-        times,
+        rounds_times(rounds),
+        for_time=rounds.for_time,
     )
+
+
+def rounds_count(rounds: Rounds) -> str:
+    """How many rounds, or the span of them: ``3–5``."""
+    return str(rounds.count) + (f"–{rounds.count_to}" if rounds.count_to is not None else "")
+
+
+def rounds_times(rounds: Rounds) -> dict[str, str]:
+    """The times in the head of rounds, by their words; empty where none is said."""
+    seconds = (
+        (rounds.every_s, None),
+        (rounds.on_s, rounds.on_to_s),
+        (rounds.off_s, rounds.off_to_s),
+        (rounds.between_s, rounds.between_to_s),
+    )
+    return {
+        word: "" if time is None else span_text(time, to)
+        for word, (time, to) in zip(ROUND_TIMES, seconds, strict=True)
+    }
 
 
 def turn_pieces(turn: Turn, movements: MovementTable) -> list[Pieces]:
@@ -144,7 +170,12 @@ def turn_pieces(turn: Turn, movements: MovementTable) -> list[Pieces]:
     before: tuple[Moves, Bout] | None = None
     for moves, bout in turn.alternatives:
         same = before is not None and moves == before[0]
-        found.append(pieces(moves, Step(bout), movements, before[1] if same and before else None))
+        one = pieces(moves, Step(bout), movements, before[1] if same and before else None)
+        if before is not None and not same and not is_loaded(bout):
+            known = [movements[name] for name, _ in moves if name in movements]
+            if load_is_open(before[1], known):
+                one = replace(one, load=written("NO_LOAD"))
+        found.append(one)
         before = (moves, bout)
     return found
 

@@ -55,7 +55,7 @@ def rewritten(
     Its sets are those of ``after``, in their order; a rest that the text says between two lines
     stays said there. ``None`` where the text cannot be turned so far.
     """
-    reading = read(text, movements)
+    reading = read(text, movements, day=after.date)
     if len(reading.sessions) != 1:
         return None
     (written,) = reading.sessions
@@ -68,7 +68,7 @@ def rewritten(
     if made is None:
         return None
     found = "\n".join(made).rstrip("\n") + "\n"
-    again = read(found, movements)
+    again = read(found, movements, day=after.date)
     # Lines that were not understood before are none of the turned ones, and stay.
     if len(again.mistakes) != len(reading.mistakes) or len(again.sessions) != 1:
         return None

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from dialback.core.notation.characters import lines_of
-from dialback.core.notation.lines import BULLET, LABEL
+from dialback.core.notation.marks import BULLET, LABEL
 from dialback.core.notation.reader import Reading
 from dialback.core.notation.session import (
     Bout,

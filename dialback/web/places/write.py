@@ -113,7 +113,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = planning_ledger(athlete, week)
     day = _day(body.date, week)
-    reading = read(body.text, ledger.movements)
+    reading = read(body.text, ledger.movements, day=day)
     maxima = Maxima(ledger, day)
     session = planning.as_one_session(reading, day, body.title, maxima)
     others = [
@@ -177,10 +177,9 @@ def _shares(placed: Iterable[PlacedSet], maxima: Maxima) -> list[LineShare]:
     """What loads in per cent of a maximum come to, once for each line and share."""
     told: dict[tuple[int, str], LineShare] = {}
     for one in placed:
-        percent = one.set.percent
-        if percent is None:
+        share = maxima.share_in(one.set)
+        if share is None:
             continue
-        share = maxima.share(one.set.named_moves()[0][0], percent)
         told.setdefault(
             (one.line, share.says),
             LineShare(line=one.line, message=share.says, missing=bool(share.missing)),

@@ -4067,6 +4067,12 @@ export interface components {
              */
             percent: number | null;
             /**
+             * Body Percent
+             * @description The load as asked for, per cent of the body's weight
+             * @default null
+             */
+            body_percent: number | null;
+            /**
              * Round
              * @description Round of a circuit, from 1
              * @default null
