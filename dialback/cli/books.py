@@ -12,6 +12,7 @@ import click
 from dialback.cli.common import main, plain_errors, read_file
 
 if TYPE_CHECKING:
+    from dialback.core.notation import Mistake
     from dialback.core.vocabulary import Basis
 
 
@@ -177,7 +178,7 @@ def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> 
     ledger = read_book(read_file(book)).ledger() if book else _library_ledger()
     reading = read(text, ledger.movements, of_block=True, day=fallback)
     if reading.mistakes:
-        raise BadInputError([Problem("", str(mistake)) for mistake in reading.mistakes])
+        raise BadInputError([Problem("", _asked(mistake)) for mistake in reading.mistakes])
     maxima = [Maxima(ledger, written.day or fallback) for written in reading.sessions]
     flat = [
         flatten(written, known.setting(), fallback)
@@ -203,6 +204,12 @@ def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> 
             click.echo(f"line {one.line}: {one.why}\n  read {one.taken}{others}", err=True)
         text = write(*reading.sessions, movements=ledger.movements, kinds=reading.kinds)
         click.echo(text, nl=False)
+
+
+def _asked(mistake: Mistake) -> str:
+    """A mistake, with the whole lines that can stand in its place."""
+    instead = ", or ".join(f"'{line}'" for line in mistake.instead)
+    return f"{mistake} [type {instead}]" if instead else str(mistake)
 
 
 def _library_ledger() -> Any:

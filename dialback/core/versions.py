@@ -84,6 +84,7 @@ _TOLD: Final = frozenset(
         "rpe_to",
         "warm_up",
         "percent",
+        "body_percent",
         "distance_m",
     }
 )

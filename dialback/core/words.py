@@ -78,7 +78,8 @@ def load_text(a_set: Set) -> str:
     if not a_set.load_kg:
         return ""
     # As it was entered, whoever reads it.
-    return _weight(a_set.load_kg, a_set.implements, "lb" if a_set.in_pounds else "kg")
+    in_hand = a_set.held or a_set.implements
+    return _weight(a_set.load_kg, in_hand, "lb" if a_set.in_pounds else "kg")
 
 
 def in_minutes(seconds: float) -> bool:
@@ -176,11 +177,11 @@ def planned_text(a_set: Set) -> str:
 def describe(a_set: Set) -> str:
     """A set as a coach reads it: dose, load, tempo, exertion."""
     parts = [dose_text(a_set)]
-    of_maximum = "" if a_set.percent is None else f"{number(a_set.percent)} %"
+    share, lacking = _share_text(a_set)
     if load := load_text(a_set):
-        parts.append(f"at {load}{f' ({of_maximum})' if of_maximum else ''}")
-    elif of_maximum:
-        parts.append(f"at {of_maximum}, no maximum known")
+        parts.append(f"at {load}{f' ({share})' if share else ''}")
+    elif share:
+        parts.append(f"at {share}, {lacking}")
     if a_set.tempo:
         parts.append(f"tempo {a_set.tempo}")
     if a_set.rpe is not None:
@@ -189,6 +190,15 @@ def describe(a_set: Set) -> str:
     if a_set.warm_up:
         parts.append("warm-up")
     return ", ".join(parts)
+
+
+def _share_text(a_set: Set) -> tuple[str, str]:
+    """The load as it was asked for in per cent, and what is lacking where it comes to none."""
+    if a_set.percent is not None:
+        return f"{number(a_set.percent)} %", "no maximum known"
+    if a_set.body_percent is not None:
+        return f"{number(a_set.body_percent)} % body weight", "body weight not known"
+    return "", ""
 
 
 def explain(a_set: Set, measured: MeasuredSet, figure: str, unit: Unit) -> str:

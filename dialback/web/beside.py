@@ -4,20 +4,22 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable
-from dataclasses import replace
+from dataclasses import asdict, replace
 from datetime import date
 
 from dialback.core.cautions import Care
 from dialback.core.kit import NoBand, Unmade, check, sentence
-from dialback.core.notation import Load
+from dialback.core.notation import Load, Mistake, Reading
+from dialback.core.notation.characters import lines_of
 from dialback.core.notation.expand import PlacedSet
 from dialback.core.notation.pieces import load_text
 from dialback.core.notation.values import loads_in
 from dialback.core.restrictions import Restriction, set_breach
+from dialback.core.sense import Knowing, doubts
 from dialback.core.sessions import KG_PER_LB
 from dialback.core.tally import Ledger
 from dialback.core.words import Unit
-from dialback.web.shapes.common import CareNote, MistakeOut, RestrictionNote
+from dialback.web.shapes.common import CareNote, DoubtOut, MarkOut, MistakeOut, RestrictionNote
 from dialback.web.shapes.write import KitChoice, KitMiss
 
 
@@ -51,13 +53,13 @@ def care_notes(care: Iterable[Care]) -> list[CareNote]:
 
 def restricted_lines(
     text: str, sets: Iterable[PlacedSet], ledger: Ledger, day: date
-) -> list[MistakeOut]:
+) -> list[MarkOut]:
     """What restrictions do not allow of a text, once for each line and restriction."""
     holding = [one for one in ledger.restrictions if one.holds(day)]
     if not holding:
         return []
-    lines = text.replace("\r\n", "\n").replace("\r", "\n").split("\n")
-    found: dict[tuple[int, str], MistakeOut] = {}
+    lines = lines_of(text)
+    found: dict[tuple[int, str], MarkOut] = {}
     for placed in sets:
         movements = [ledger.movements[name] for name, _ in placed.set.named_moves()]
         for restriction in holding:
@@ -71,7 +73,7 @@ def restricted_lines(
             says = f"{breach}, on the word of {restriction.by}"
             found.setdefault(
                 (placed.line, says),
-                MistakeOut(line=placed.line, column=column + 1, length=length, message=says),
+                MarkOut(line=placed.line, column=column + 1, length=length, message=says),
             )
     return list(found.values())
 
@@ -91,7 +93,7 @@ def kit_misses(text: str, sets: Iterable[PlacedSet], ledger: Ledger) -> list[Kit
     kit = ledger.kit
     if kit is None:
         return []
-    lines = text.replace("\r\n", "\n").replace("\r", "\n").split("\n")
+    lines = lines_of(text)
     misses: dict[tuple[int, int], KitMiss] = {}
     for placed in sets:
         found = check(placed.set, kit, ledger.movements)
@@ -131,3 +133,23 @@ def _choices(found: Unmade, load: Load) -> list[KitChoice]:
         for kg in dict.fromkeys((found.below_kg, found.above_kg))
         if kg is not None
     ]
+
+
+def mistakes_of(reading: Reading) -> list[MistakeOut]:
+    """What was not understood of a text, and what can stand in its place."""
+    return [_mistake(mistake) for mistake in reading.mistakes]
+
+
+def _mistake(mistake: Mistake) -> MistakeOut:
+    return MistakeOut(
+        line=mistake.line,
+        column=mistake.column,
+        length=mistake.length,
+        message=mistake.message,
+        instead=list(mistake.instead),
+    )
+
+
+def doubts_of(text: str, reading: Reading, ledger: Ledger, day: date) -> list[DoubtOut]:
+    """What makes little sense of what was read, with what else it can be."""
+    return [DoubtOut(**asdict(one)) for one in doubts(text, reading, Knowing(ledger, day))]

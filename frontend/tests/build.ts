@@ -31,6 +31,7 @@ export const set = (exercise: string, more: Partial<CoreSet> = {}): CoreSet => (
   reps_to: null,
   rpe_to: null,
   percent: null,
+  body_percent: null,
   round: null,
   place: null,
   every_s: null,

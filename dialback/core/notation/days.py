@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Final
 
+from dialback.core.notation.names import Names
 from dialback.core.notation.slips import SlipError
 
 _MONTHS: Final = (
@@ -73,6 +74,16 @@ def day_line(text: str, around: date | None) -> DayLine | None:
             "you mean",
         )
     return DayLine(day, _rest(text, match.end()))
+
+
+def begins_with_day(text: str, names: Names) -> bool:
+    """Whether a line is the head of a session, with its day."""
+    if not text[:1].isalnum() or names.begins(text):
+        return False
+    try:
+        return day_line(text, date.min + timedelta(days=400)) is not None
+    except SlipError:
+        return True
 
 
 def _rest(text: str, at: int) -> int:

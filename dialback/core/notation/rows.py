@@ -7,11 +7,14 @@ were typed, comments and lines that are not understood among them.
 from __future__ import annotations
 
 import re
+from collections import defaultdict
 from dataclasses import dataclass
 from typing import Final, Literal
 
 from dialback.core.movements import MovementTable
 from dialback.core.notation.characters import lines_of, plain
+from dialback.core.notation.days import begins_with_day
+from dialback.core.notation.names import names_of
 from dialback.core.notation.pieces import Pieces, pieces_text, time_text
 from dialback.core.notation.reader import PART_LINE, Reading, part_kind, read
 from dialback.core.notation.session import Line, PartKind, Pause, Rounds, Turn
@@ -86,10 +89,21 @@ def rows(text: str, movements: MovementTable) -> tuple[Row, ...]:
     wrong = {mistake.line for mistake in reading.mistakes}
     return tuple(
         Row("other", line)
-        if number in wrong
-        else _row(line, known.get(number), movements, reading.labelled.get(number))
+        if number in wrong or len(known[number]) > 1 or _says_more(line, known[number], movements)
+        else _row(line, next(iter(known[number]), None), movements, reading.labelled.get(number))
         for number, line in enumerate(lines, 1)
     )
+
+
+def _says_more(
+    line: str, items: list[Line | Rounds | Turn | Pause], movements: MovementTable
+) -> bool:
+    """Whether more stands on the line than a row has: a day, a part, a head that is one set."""
+    stripped = plain(line).strip()
+    if stripped.endswith(":") and any(isinstance(item, Line) for item in items):
+        return True
+    part = PART_LINE.fullmatch(stripped)
+    return bool(part and part[4]) or begins_with_day(stripped, names_of(movements))
 
 
 def readings(text: str, reading: Reading, movements: MovementTable) -> dict[int, str]:
@@ -100,8 +114,9 @@ def readings(text: str, reading: Reading, movements: MovementTable) -> dict[int,
     known = _by_line(reading)
     found = {}
     for number, line in enumerate(lines_of(text), 1):
-        label, item = reading.labelled.get(number, ("", known.get(number)))
-        canonical = _canonical(item, movements)
+        label, labelled = reading.labelled.get(number, ("", None))
+        read_as = known[number] if labelled is None else [labelled]
+        canonical = "; ".join(_canonical(item, movements) for item in read_as).replace(":; ", ": ")
         if canonical and _tidy(f"{label} {canonical}") != _tidy(line):
             found[number] = canonical
     return found
@@ -112,7 +127,7 @@ def _tidy(text: str) -> str:
     return re.sub(r"\s+", "", letters)
 
 
-def _canonical(item: Line | Rounds | Turn | Pause | None, movements: MovementTable) -> str:
+def _canonical(item: Line | Rounds | Turn | Pause, movements: MovementTable) -> str:
     match item:
         case Line():
             return line_text(item, movements)
@@ -122,18 +137,18 @@ def _canonical(item: Line | Rounds | Turn | Pause | None, movements: MovementTab
             return head_text(item)
         case Pause():
             return rest_line(item.rest_s)
-    return ""
 
 
-def _by_line(reading: Reading) -> dict[int, Line | Rounds | Turn | Pause]:
-    """What each line of a text was read as."""
-    known: dict[int, Line | Rounds | Turn | Pause] = {}
+def _by_line(reading: Reading) -> defaultdict[int, list[Line | Rounds | Turn | Pause]]:
+    """What each line of a text was read as; the lines of a superset are told as labelled."""
+    known: defaultdict[int, list[Line | Rounds | Turn | Pause]] = defaultdict(list)
     for session in reading.sessions:
         for part in session.parts:
             for item in part.items:
-                known[item.at] = item
-                if isinstance(item, Rounds):
-                    known |= {turn.at: turn for turn in item.turns}
+                turns = item.turns if isinstance(item, Rounds) else ()
+                labelled = any(turn.at in reading.labelled for turn in turns)
+                for one in (*(() if labelled else (item,)), *turns):
+                    known[one.at].append(one)
     return known
 
 

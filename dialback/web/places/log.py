@@ -22,9 +22,10 @@ from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
 from dialback.core.words import capital, describe, movement_text
 from dialback.store.logs import Change, Waiting, waiting_beside, who_logged
+from dialback.web.beside import doubts_of, mistakes_of
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete, the_week
-from dialback.web.shapes.common import Done, LogOut, MistakeOut, WeekPath, WholeText
+from dialback.web.shapes.common import Done, LogOut, WeekPath, WholeText
 from dialback.web.shapes.log import (
     AmendBody,
     Amended,
@@ -218,8 +219,9 @@ def read_done(path: WeekPath, body: WholeText) -> Response:
     """A text in the notation, read as what was done; nothing is stored."""
     athlete = the_athlete(path.athlete_id)
     ledger = desk().ledgers.of(athlete)
-    reading = read(body.text, ledger.movements)
-    setting = Maxima(ledger, the_week(path.week).monday).setting()
+    monday = the_week(path.week).monday
+    reading = read(body.text, ledger.movements, day=monday)
+    setting = Maxima(ledger, monday).setting()
     sets = [placed.set for session in reading.sessions for placed in placed_sets(session, setting)]
     if len(sets) > MAX_SETS:
         raise bad_input(
@@ -228,15 +230,8 @@ def read_done(path: WeekPath, body: WholeText) -> Response:
     return answer(
         WrittenDone(
             sets=sets,
-            mistakes=[
-                MistakeOut(
-                    line=mistake.line,
-                    column=mistake.column,
-                    length=mistake.length,
-                    message=mistake.message,
-                )
-                for mistake in reading.mistakes
-            ],
+            mistakes=mistakes_of(reading),
+            doubts=doubts_of(body.text, reading, ledger, monday),
         )
     )
 

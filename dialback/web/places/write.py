@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterable, Sequence
-from dataclasses import asdict
 from datetime import date, timedelta
 
 from flask import Response
@@ -21,12 +20,11 @@ from dialback.core.notation.expand import PlacedSet, placed_sets
 from dialback.core.notation.rows import readings
 from dialback.core.plans.draft import as_draft
 from dialback.core.plans.kept import Kept, kept_in
-from dialback.core.sense import Knowing, doubts
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger, four_measures, tally
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete
-from dialback.web.beside import kit_misses, restricted_lines
+from dialback.web.beside import doubts_of, kit_misses, mistakes_of, restricted_lines
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import (
     answer,
@@ -39,10 +37,9 @@ from dialback.web.desk import (
 )
 from dialback.web.document import file_answer
 from dialback.web.drafted import audited
-from dialback.web.shapes.common import MistakeOut, Revision, RevisionBody, WeekPath
+from dialback.web.shapes.common import Revision, RevisionBody, WeekPath
 from dialback.web.shapes.write import (
     AddTextBody,
-    DoubtOut,
     LinePart,
     LineReading,
     LineShare,
@@ -138,15 +135,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
     )
     return answer(
         Written(
-            mistakes=[
-                MistakeOut(
-                    line=mistake.line,
-                    column=mistake.column,
-                    length=mistake.length,
-                    message=mistake.message,
-                )
-                for mistake in reading.mistakes
-            ],
+            mistakes=mistakes_of(reading),
             sets=len(session.sets),
             work_s=duration.work_s,
             rest_s=duration.rest_s,
@@ -158,9 +147,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
             readings=_readings(body.text, reading, ledger),
             shares=_shares(placed, maxima),
             kit=kit_misses(body.text, placed, ledger),
-            doubts=[
-                DoubtOut(**asdict(one)) for one in doubts(body.text, reading, Knowing(ledger, day))
-            ],
+            doubts=doubts_of(body.text, reading, ledger, day),
             restricted=restricted_lines(body.text, placed, ledger, day),
             week=audited(ledger, week, as_draft(planned, ledger.movements)),
         )

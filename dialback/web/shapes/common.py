@@ -109,13 +109,36 @@ class Revision(Shape):
     revision: int
 
 
-class MistakeOut(Shape):
-    """A mistake in the text; line and column from 1."""
+class MarkOut(Shape):
+    """What is said of a place of the text; line and column from 1."""
 
     line: int
     column: int
     length: int
     message: str
+
+
+class MistakeOut(MarkOut):
+    """What was not understood.
+
+    ``instead`` are texts for its whole line, the indent aside: each is understood as it stands.
+    """
+
+    instead: list[str]
+
+
+class DoubtOut(Shape):
+    """A line that was read and makes little sense: what was taken, and what else it can be.
+
+    Each of ``others`` is the text of the line from ``column`` on, ``length`` characters.
+    """
+
+    line: int
+    column: int
+    length: int
+    why: str
+    taken: str
+    others: list[str]
 
 
 class WholeText(Shape):

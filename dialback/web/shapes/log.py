@@ -9,7 +9,7 @@ from pydantic import Field
 from dialback.core.plain import MAX_INTEGER
 from dialback.core.reconcile import Kind as MatchKind
 from dialback.core.sessions import Missed, MissedReason, Session, Set
-from dialback.web.shapes.common import AthletePath, LogOut, MistakeOut, Number, Shape
+from dialback.web.shapes.common import AthletePath, DoubtOut, LogOut, MistakeOut, Number, Shape
 
 
 class LogBody(Shape):
@@ -136,6 +136,7 @@ class WrittenDone(Shape):
 
     sets: list[Set]
     mistakes: list[MistakeOut]
+    doubts: list[DoubtOut]
 
 
 class VersionPath(AthletePath):

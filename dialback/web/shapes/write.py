@@ -6,7 +6,15 @@ from pydantic import Field
 
 from dialback.core.plain import MAX_INTEGER
 from dialback.core.sessions import Title
-from dialback.web.shapes.common import DayText, MistakeOut, Number, Shape, WeekPath
+from dialback.web.shapes.common import (
+    DayText,
+    DoubtOut,
+    MarkOut,
+    MistakeOut,
+    Number,
+    Shape,
+    WeekPath,
+)
 from dialback.web.shapes.drafts import DraftAudit
 
 
@@ -75,24 +83,10 @@ class KitChoice(Shape):
     step: float
 
 
-class KitMiss(MistakeOut):
+class KitMiss(MarkOut):
     """What the room cannot give, at its place in the text, and what it can."""
 
     choices: list[KitChoice]
-
-
-class DoubtOut(Shape):
-    """A line that was read and makes little sense: what was taken, and what else it can be.
-
-    Each of ``others`` is the text of the line from ``column`` on, ``length`` characters.
-    """
-
-    line: int
-    column: int
-    length: int
-    why: str
-    taken: str
-    others: list[str]
 
 
 class LinePart(Shape):
@@ -135,5 +129,5 @@ class Written(Shape):
     shares: list[LineShare]
     kit: list[KitMiss]
     doubts: list[DoubtOut]
-    restricted: list[MistakeOut]
+    restricted: list[MarkOut]
     week: DraftAudit

@@ -4973,7 +4973,7 @@ export interface components {
             /** Doubts */
             doubts: components["schemas"]["DoubtOut"][];
             /** Restricted */
-            restricted: components["schemas"]["MistakeOut"][];
+            restricted: components["schemas"]["MarkOut"][];
             week: components["schemas"]["DraftAudit"];
         };
         /**
@@ -5061,8 +5061,24 @@ export interface components {
             missing: boolean;
         };
         /**
+         * MarkOut
+         * @description What is said of a place of the text; line and column from 1.
+         */
+        MarkOut: {
+            /** Line */
+            line: number;
+            /** Column */
+            column: number;
+            /** Length */
+            length: number;
+            /** Message */
+            message: string;
+        };
+        /**
          * MistakeOut
-         * @description A mistake in the text; line and column from 1.
+         * @description What was not understood.
+         *
+         *     ``instead`` are texts for its whole line, the indent aside: each is understood as it stands.
          */
         MistakeOut: {
             /** Line */
@@ -5073,6 +5089,8 @@ export interface components {
             length: number;
             /** Message */
             message: string;
+            /** Instead */
+            instead: string[];
         };
         /**
          * TextBody
@@ -5602,6 +5620,8 @@ export interface components {
             sets: components["schemas"]["Set"][];
             /** Mistakes */
             mistakes: components["schemas"]["MistakeOut"][];
+            /** Doubts */
+            doubts: components["schemas"]["DoubtOut"][];
         };
         /**
          * FloorDay

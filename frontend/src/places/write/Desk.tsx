@@ -1,11 +1,11 @@
 import { useCallback, useState } from "react";
 import { useSearchParams } from "react-router";
-import type { Schemas } from "@/api/client";
 import { type WeekPlace } from "@/api/place";
 import { useHeldKeys } from "@/frame/keys";
+import { Answers } from "./Answers";
+import { answered } from "./asked";
 import { Comes } from "./Comes";
 import { DeskHead } from "./DeskHead";
-import { Doubts } from "./Doubts";
 import { Form } from "./Form";
 import { NotationHelp } from "@/shared/NotationHelp";
 import { Notices } from "./Notices";
@@ -29,7 +29,7 @@ interface Props {
 /** A session in hand: as text or as a form, with what is wrong below and what it comes to beside. */
 export function Desk({ place, athlete, opened, days, stored, remove }: Props) {
   const { sheet, answer, error, saving, put, aside, decide } = useWriting(place, opened, stored);
-  const asked = useDoubts(place.athlete, answer);
+  const asked = useDoubts(place.athlete, answer, sheet.text);
   const [help, setHelp] = useState(false);
   const [params] = useSearchParams();
   const asForm = params.get("as") === "form";
@@ -50,12 +50,8 @@ export function Desk({ place, athlete, opened, days, stored, remove }: Props) {
   useHeldKeys(pen && !help, (event) => {
     if (write(event.key)) event.preventDefault();
   });
-  const take = (miss: Schemas["KitMiss"] | Schemas["DoubtOut"], text: string) => {
-    const lines = sheet.text.split("\n");
-    const old = lines[miss.line - 1] ?? "";
-    lines[miss.line - 1] =
-      old.slice(0, miss.column - 1) + text + old.slice(miss.column - 1 + miss.length);
-    const whole = lines.join("\n");
+  const take = (at: Parameters<typeof answered>[1], text: string) => {
+    const whole = answered(sheet.text, at, text);
     if (!replace(whole)) putText(whole);
   };
   return (
@@ -112,8 +108,8 @@ export function Desk({ place, athlete, opened, days, stored, remove }: Props) {
           <div ref={host} className="min-h-0 flex-1 overflow-hidden max-lg:min-h-[45vh]" />
         )}
         {answer && (
-          <Notices answer={answer} go={goTo} take={take} doubts={asked.doubts}>
-            <Doubts doubts={asked.doubts} pen={pen} go={goTo} take={take} meant={asked.mean} />
+          <Notices answer={answer} go={goTo} take={take} asked={asked.asked}>
+            <Answers asked={asked.asked} pen={pen} go={goTo} take={take} />
           </Notices>
         )}
       </main>

@@ -1,26 +1,28 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
+import type { Asked } from "./asked";
 
 interface Props {
   answer: Schemas["Written"];
   go: (at: { line: number; column: number }) => void;
   /** Write a load of the kit in place of one that it does not have. */
   take: (miss: Schemas["KitMiss"], text: string) => void;
-  /** Those that are asked about. */
-  doubts: Schemas["DoubtOut"][];
+  /** How many are asked about: they are told with their answers. */
+  asked: Asked[];
   children: ReactNode;
 }
 
 /** What is wrong in the text, restricted, asked about, and not in the kit: line by line. */
-export function Notices({ answer, go, take, doubts, children }: Props) {
-  const others = answer.restricted.length + answer.kit.length + doubts.length;
-  if (answer.mistakes.length + others === 0) return null;
+export function Notices({ answer, go, take, asked, children }: Props) {
+  const told = answer.mistakes.filter((one) => !asked.some((other) => other.line === one.line));
+  const others = answer.restricted.length + answer.kit.length + asked.length;
+  if (told.length + others === 0) return null;
   return (
     <ul
       aria-label="Mistakes"
       className="max-h-36 overflow-auto border-t border-rule px-6 py-2 text-sm"
     >
-      {[...answer.mistakes, ...answer.restricted].map((one, at) => (
+      {[...told, ...answer.restricted].map((one, at) => (
         <Notice
           key={at}
           line={one.line}

@@ -369,13 +369,13 @@ export function openEditor(
 /** Underline the mistakes where they are, and loads that cannot be made. */
 export function underline(
   view: EditorView,
-  mistakes: Schemas["MistakeOut"][],
-  warnings: Schemas["MistakeOut"][],
+  mistakes: Schemas["MarkOut"][],
+  warnings: Schemas["MarkOut"][],
 ): void {
   const { doc } = view.state;
   const mark =
     (severity: "error" | "warning") =>
-    (one: Schemas["MistakeOut"]): Diagnostic => {
+    (one: Schemas["MarkOut"]): Diagnostic => {
       const line = doc.line(one.line);
       const from = Math.min(line.from + one.column - 1, line.to);
       const to = Math.min(from + one.length, line.to);
@@ -386,7 +386,7 @@ export function underline(
         message: one.message,
       };
     };
-  const there = (one: Schemas["MistakeOut"]) => one.line <= doc.lines;
+  const there = (one: Schemas["MarkOut"]) => one.line <= doc.lines;
   const found = [
     ...mistakes.filter(there).map(mark("error")),
     ...warnings.filter(there).map(mark("warning")),

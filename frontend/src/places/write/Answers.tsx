@@ -1,46 +1,36 @@
 import { useEffect, useRef } from "react";
-import type { Schemas } from "@/api/client";
 import { KEYS, isTyping } from "@/frame/keys";
+import type { Asked } from "./asked";
 import { Notice } from "./Notices";
 
-type Doubt = Schemas["DoubtOut"];
-
 interface Props {
-  doubts: Doubt[];
+  asked: Asked[];
   /** While one writes, a figure is a figure. */
   pen: boolean;
   go: (at: { line: number; column: number }) => void;
-  take: (doubt: Doubt, text: string) => void;
-  /** It is meant as it stands. */
-  meant: (doubt: Doubt) => void;
+  take: (one: Asked, text: string) => void;
 }
 
 const FIRST = Number(KEYS.firstAnswer.key);
 
-/** Lines that make little sense as they stand: each with what else it can be, by number. */
-export function Doubts({ doubts, pen, go, take, meant }: Props) {
-  const [first] = doubts;
+/** Lines that are asked about: each with what else it can be, by number. */
+export function Answers({ asked, pen, go, take }: Props) {
+  const [first] = asked;
   const choose = (place: number) => {
     if (!first) return;
     const other = first.others[place];
     if (other !== undefined) take(first, other);
-    else if (place === first.others.length) meant(first);
+    else if (place === first.others.length) first.meant?.();
   };
   useDigits(!pen && first !== undefined, choose);
-  return doubts.map((doubt, at) => (
-    <Notice
-      key={`${doubt.line}/${doubt.taken}`}
-      line={doubt.line}
-      message={doubt.why}
-      tone="text-caution"
-      go={() => go(doubt)}
-    >
-      {[...doubt.others, null].map((text, place) => (
+  return asked.map((one, at) => (
+    <Notice key={one.key} line={one.line} message={one.message} tone={one.tone} go={() => go(one)}>
+      {[...one.others, ...(one.meant ? [null] : [])].map((text, place) => (
         <button
           key={text ?? ""}
           type="button"
           className="trail-link ml-3 min-h-6"
-          onClick={() => (text === null ? meant(doubt) : take(doubt, text))}
+          onClick={() => (text === null ? one.meant?.() : take(one, text))}
         >
           {at === 0 && <kbd className="mr-1 font-mono text-xs text-ink-2">{FIRST + place}</kbd>}
           {text ?? "as written"}
