@@ -1,9 +1,10 @@
-import { useState } from "react";
-import type { Schemas } from "@/api/client";
+import { useRef, useState } from "react";
 import { newId } from "@/api/id";
 import { useChange } from "@/api/changes";
 import { logs } from "@/api/log";
 import { type WeekPlace } from "@/api/place";
+import { Answers } from "@/shared/Answers";
+import { type Asked, answered, askedOf, doubted } from "@/shared/asked";
 import { NotationHelp } from "@/shared/NotationHelp";
 import { day } from "@/words";
 import { emptyLog } from "./log";
@@ -22,20 +23,8 @@ export function WrittenLog({ place, days, today, stored }: Props) {
   const [title, setTitle] = useState("");
   const [text, setText] = useState("");
   const [help, setHelp] = useState(false);
-  const [mistakes, setMistakes] = useState<Schemas["MistakeOut"][]>([]);
-  const keep = useChange(async () => {
-    const found = await logs.read(place, text);
-    setMistakes(found.mistakes);
-    if (found.mistakes.length > 0) return;
-    const id = newId();
-    await logs.keep(place.athlete, id, {
-      change: newId(),
-      revision: 0,
-      plan: null,
-      session: { ...emptyLog(date, title), sets: found.sets },
-    });
-    stored(id);
-  });
+  const written = useRef<HTMLTextAreaElement>(null);
+  const { asked, choose, keep } = useKeeping(place, { date, title, text }, setText, stored);
   if (past.length === 0)
     return <p className="py-4">This week lies ahead: a log is of what was done.</p>;
   return (
@@ -76,6 +65,7 @@ export function WrittenLog({ place, days, today, stored }: Props) {
         </button>
       </div>
       <textarea
+        ref={written}
         value={text}
         onChange={(event) => setText(event.target.value)}
         rows={12}
@@ -84,13 +74,9 @@ export function WrittenLog({ place, days, today, stored }: Props) {
         placeholder={"Back squat 5 × 6 at 57.5 kg, RPE 8\nPull-up 8 + 2"}
         className="field w-full font-mono text-sm"
       />
-      {mistakes.length > 0 && (
+      {asked.length > 0 && (
         <ul role="alert" className="text-sm">
-          {mistakes.map((one) => (
-            <li key={`${one.line}/${one.column}`}>
-              <span className="text-high">Line {one.line}</span>: {one.message}
-            </li>
-          ))}
+          <Answers asked={asked} go={({ line }) => goToLine(written.current, line)} take={choose} />
         </ul>
       )}
       {keep.error && (
@@ -104,4 +90,58 @@ export function WrittenLog({ place, days, today, stored }: Props) {
       <NotationHelp open={help} close={() => setHelp(false)} />
     </form>
   );
+}
+
+/** Put the cursor at the beginning of a line. */
+function goToLine(area: HTMLTextAreaElement | null, line: number): void {
+  if (!area) return;
+  const at =
+    area.value
+      .split("\n")
+      .slice(0, line - 1)
+      .join("\n").length + (line > 1 ? 1 : 0);
+  area.focus();
+  area.setSelectionRange(at, at);
+}
+
+interface Draft {
+  date: string;
+  title: string;
+  text: string;
+}
+
+/** Keep what was written, once nothing of it is asked about any more. */
+function useKeeping(
+  place: WeekPlace,
+  draft: Draft,
+  setText: (text: string) => void,
+  stored: (id: string) => void,
+) {
+  const [asked, setAsked] = useState<Asked[]>([]);
+  const [meant, setMeant] = useState<string[]>([]);
+  const keep = useChange(async () => {
+    const found = await logs.read(place, draft.text);
+    const open = found.doubts.filter((one) => !meant.includes(one.taken));
+    setAsked([
+      ...askedOf(found.mistakes, draft.text, { all: true }),
+      ...doubted(open, (one) => {
+        setMeant((before) => [...before, one.taken]);
+        setAsked((before) => before.filter((other) => other.line !== one.line));
+      }),
+    ]);
+    if (found.mistakes.length + open.length > 0) return;
+    const id = newId();
+    await logs.keep(place.athlete, id, {
+      change: newId(),
+      revision: 0,
+      plan: null,
+      session: { ...emptyLog(draft.date, draft.title), sets: found.sets },
+    });
+    stored(id);
+  });
+  const choose = (one: Asked, other: string) => {
+    setText(answered(draft.text, one, other));
+    setAsked((before) => before.filter((left) => left.line !== one.line));
+  };
+  return { asked, choose, keep };
 }

@@ -1,6 +1,7 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
-import type { Asked } from "./asked";
+import { Notice } from "@/shared/Answers";
+import type { Asked } from "@/shared/asked";
 
 interface Props {
   answer: Schemas["Written"];
@@ -53,25 +54,5 @@ export function Notices({ answer, go, take, asked, children }: Props) {
         </Notice>
       ))}
     </ul>
-  );
-}
-
-interface NoticeProps {
-  line: number;
-  message: string;
-  tone: string;
-  go: () => void;
-  children?: ReactNode;
-}
-
-/** A mark in the text that can be gone to. */
-export function Notice({ line, message, tone, go, children }: NoticeProps) {
-  return (
-    <li>
-      <button type="button" className="text-left hover:underline" onClick={go}>
-        <span className={tone}>Line {line}</span>: {message}
-      </button>
-      {children}
-    </li>
   );
 }

@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import type { Schemas } from "@/api/client";
-import { askedOf, doubted } from "./asked";
+import { askedOf, doubted } from "@/shared/asked";
 import { useMeant } from "./useMeant";
 
 /** The line in hand, and what is asked about: a line when it is left, not while it is typed. */

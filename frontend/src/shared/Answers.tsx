@@ -1,12 +1,11 @@
-import { useEffect, useRef } from "react";
+import { type ReactNode, useEffect, useRef } from "react";
 import { KEYS, isTyping } from "@/frame/keys";
 import type { Asked } from "./asked";
-import { Notice } from "./Notices";
 
 interface Props {
   asked: Asked[];
-  /** While one writes, a figure is a figure. */
-  pen: boolean;
+  /** While one writes, a figure is a figure; where nobody does, nothing is chosen by figures. */
+  pen?: boolean;
   go: (at: { line: number; column: number }) => void;
   take: (one: Asked, text: string) => void;
 }
@@ -22,7 +21,7 @@ export function Answers({ asked, pen, go, take }: Props) {
     if (other !== undefined) take(first, other);
     else if (place === first.others.length) first.meant?.();
   };
-  useDigits(!pen && first !== undefined, choose);
+  useDigits(pen === false && first !== undefined, choose);
   return asked.map((one, at) => (
     <Notice key={one.key} line={one.line} message={one.message} tone={one.tone} go={() => go(one)}>
       {[...one.others, ...(one.meant ? [null] : [])].map((text, place) => (
@@ -32,7 +31,9 @@ export function Answers({ asked, pen, go, take }: Props) {
           className="trail-link ml-3 min-h-6"
           onClick={() => (text === null ? one.meant?.() : take(one, text))}
         >
-          {at === 0 && <kbd className="mr-1 font-mono text-xs text-ink-2">{FIRST + place}</kbd>}
+          {at === 0 && pen !== undefined && (
+            <kbd className="mr-1 font-mono text-xs text-ink-2">{FIRST + place}</kbd>
+          )}
           {text ?? "as written"}
         </button>
       ))}
@@ -58,4 +59,24 @@ function useDigits(on: boolean, choose: (place: number) => void): void {
     window.addEventListener("keydown", listen);
     return () => window.removeEventListener("keydown", listen);
   }, [on]);
+}
+
+interface NoticeProps {
+  line: number;
+  message: string;
+  tone: string;
+  go: () => void;
+  children?: ReactNode;
+}
+
+/** A mark in the text that can be gone to. */
+export function Notice({ line, message, tone, go, children }: NoticeProps) {
+  return (
+    <li>
+      <button type="button" className="text-left hover:underline" onClick={go}>
+        <span className={tone}>Line {line}</span>: {message}
+      </button>
+      {children}
+    </li>
+  );
 }

@@ -14,11 +14,15 @@ export interface Asked {
   meant?: () => void;
 }
 
-/** Lines that were not understood, where something can stand in their place. */
-export function askedOf(mistakes: Schemas["MistakeOut"][], text: string): Asked[] {
+/** Lines that were not understood: those where something can stand in their place, or all. */
+export function askedOf(
+  mistakes: Schemas["MistakeOut"][],
+  text: string,
+  { all = false } = {},
+): Asked[] {
   const lines = text.split("\n");
   return mistakes
-    .filter((one) => one.instead.length > 0)
+    .filter((one) => all || one.instead.length > 0)
     .map((one) => {
       const line = lines[one.line - 1] ?? "";
       const indent = line.length - line.trimStart().length;
