@@ -31,11 +31,17 @@ export function askedOf(
         line: one.line,
         column: indent + 1,
         length: line.trim().length,
-        message: one.message,
+        message: one.instead.length > 0 ? question(one.message) : one.message,
         tone: "text-high",
         others: one.instead,
       };
     });
+}
+
+/** What is wrong, without the advice that the answers give. */
+export function question(message: string): string {
+  const asked = message.replace(/\s*[:;,.]?\s+(?:(?:[Ww]rite|put|type) .*|Did you mean .*)$/s, "");
+  return asked || message;
 }
 
 /** Lines that were read and make little sense. */
