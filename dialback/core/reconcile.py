@@ -18,6 +18,7 @@ from dialback.core.matching.sessions import group_sessions
 from dialback.core.matching.sets import Half, SetPair, level_between, names_of, pair_sets
 from dialback.core.movements import Movement, MovementTable, fold
 from dialback.core.sessions import Session, Set
+from dialback.core.vocabulary import BY_HAND
 from dialback.core.words import capital, dose_text, load_text, movement_text, number
 
 Kind = Literal["as planned", "changed", "skipped", "extra", "swapped", "easier", "harder"]
@@ -48,6 +49,9 @@ class SetMatch:
     """Of a planned set for both sides, the side that it is about; of a whole set neither."""
     done_half: Half = ""
     """The same of the set that was done."""
+    level_of: str = ""
+    """The planned movement that an extra set is an easier or harder level of, if any."""
+    level: str = ""
 
     @property
     def shown(self) -> Set:
@@ -70,7 +74,9 @@ class SetMatch:
         assert self.plan is not None and self.done is not None  # noqa: S101, PT018 - by its kind
         changed = [_SAYS[difference](self.plan, self.done) for difference in self.differences]
         if self.kind == "changed":
-            return ", ".join(changed)
+            # A side by itself is named: it may be the one that is short.
+            side = f"{self.half} side: " if self.half else ""
+            return side + ", ".join(changed)
         instead = f"{movement_text(self.done)} instead of {movement_text(self.plan)}"
         if self.kind == "swapped":
             # Loads and reps of two movements do not compare.
@@ -98,10 +104,12 @@ def _reps(plan: Set, done: Set) -> str:
         return f"{dose_text(done)} instead of {dose_text(plan)}"
     most = plan.reps_to
     wanted = f"{plan.reps}–{most}" if most else str(plan.reps) if plan.reps is not None else "none"
-    return f"{done.reps} reps instead of {wanted}"
+    return f"{done.reps} rep{'' if done.reps == 1 else 's'} instead of {wanted}"
 
 
 def _seconds(plan: Set, done: Set) -> str:
+    if done.seconds is None and done.reps is not None:
+        return f"{dose_text(done)} instead of {dose_text(plan)}"
     return " instead of ".join(
         "no time" if a_set.seconds is None else f"{number(a_set.seconds)} s"
         for a_set in (done, plan)
@@ -174,17 +182,21 @@ class SessionMatch:
     @property
     def summary(self) -> tuple[str, ...]:
         """What differed, movement by movement; extra rounds first, and told once."""
-        in_rounds = {name for more in self.extra_rounds for name in more.movements}
+        in_rounds = {name for more in self.extra_rounds for name in more.names}
+        clusters = dict(_clusters(self.sets))
         counts: dict[tuple[str, str, Kind], int] = defaultdict(int)
         for deviation in self.deviations:
             name = movement_text(deviation.shown)
-            if deviation.kind == "extra" and name in in_rounds:
+            if deviation.kind == "extra" and (deviation.level_of or name) in in_rounds:
+                continue
+            if name in clusters:
                 continue
             counts[name, deviation.words, deviation.kind] += 1
         planned = Counter(
             movement_text(a_set.plan) for a_set in self.sets if a_set.plan is not None
         )
         told = [capital(more.words) for more in self.extra_rounds]
+        told += [f"{name}: {words}" for name, words in clusters.items()]
         if self.moved and self.plan is not None and self.done is not None:
             told.insert(0, f"Done on {self.done.date:%A} instead of {self.plan.date:%A}")
         for (name, words, kind), count in counts.items():
@@ -205,6 +217,9 @@ class ExtraRounds:
     rounds: int
     planned: int
     movements: tuple[str, ...]
+    """As they are told: with the level that was done, where it was another."""
+    names: tuple[str, ...]
+    """As they were planned."""
 
     @property
     def words(self) -> str:
@@ -329,10 +344,29 @@ def match_sets(
     """
     pairs = pair_sets(planned, completed, movements)
     matches = [_match(pair, movements) for pair in pairs if pair.plan is not None]
-    extras = [_match(pair, movements) for pair in pairs if pair.plan is None]
+    named = dict.fromkeys(
+        movement.name for a_set in planned if (movement := _only(a_set, movements)) is not None
+    )
+    extras = [
+        _with_level(_match(pair, movements), named, movements)
+        for pair in pairs
+        if pair.plan is None
+    ]
     matches.sort(key=lambda match: (match.at, match.half))
     extras.sort(key=lambda match: (match.done_at, match.done_half))
     return tuple(_placed(matches, extras))
+
+
+def _with_level(extra: SetMatch, planned: Iterable[str], movements: MovementTable) -> SetMatch:
+    """An extra set with the planned movement that it is another level of."""
+    movement = _only(extra.shown, movements)
+    if movement is None:
+        return extra
+    for name in planned:
+        level = level_between(movements[name], movement, movements)
+        if level is not None:
+            return replace(extra, level_of=name, level=level)
+    return extra
 
 
 def _match(pair: SetPair, movements: MovementTable) -> SetMatch:
@@ -342,13 +376,30 @@ def _match(pair: SetPair, movements: MovementTable) -> SetMatch:
         return SetMatch("skipped", plan.set, None, plan.at, None, half=plan.half)
     if plan is None:
         return SetMatch("extra", None, done.set, None, done.at, done_half=done.half)
-    differences = tuple(_differences(plan.set, done.set, movements))
+    differences = tuple(_differences(plan.set, _in_its_form(plan.set, done.set), movements))
+    if "reps" in differences or "seconds" in differences:
+        differences = tuple(_differences(plan.set, done.set, movements))
     kind: Kind = "changed" if differences else "as planned"
     if names_of(plan.set) != names_of(done.set):
         a, b = _only(plan.set, movements), _only(done.set, movements)
         level = level_between(a, b, movements) if a and b else None
         kind = level or "swapped"
     return SetMatch(kind, plan.set, done.set, plan.at, done.at, differences, plan.half, done.half)
+
+
+def _in_its_form(plan: Set, done: Set) -> Set:
+    """A set done in turn as one done on each side, or the other way: 16 alternating are 8 each."""
+    share = {("each", "alternating"): 0.5, ("alternating", "each"): 2.0}.get(
+        (plan.sides, done.sides)
+    )
+    if share is None:
+        return done
+    reps = None if done.reps is None else done.reps * share
+    if reps is not None and reps != int(reps):
+        return done
+    seconds = None if done.seconds is None else done.seconds * share
+    changed = {"reps": reps if reps is None else int(reps), "seconds": seconds}
+    return done.model_copy(update={"sides": plan.sides, **changed})
 
 
 def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Difference]:
@@ -366,7 +417,7 @@ def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Dif
         yield "seconds"
     if plan.distance_m is not None and plan.distance_m != done.distance_m:
         yield "distance"
-    if _other_load(plan, done):
+    if _other_load(plan, done, by_hand=_by_hand(plan, movements)):
         yield "load"
     if plan.sides != done.sides:
         yield "sides"
@@ -391,11 +442,21 @@ def _differences(plan: Set, done: Set, movements: MovementTable) -> Iterator[Dif
         yield "warm-up"
 
 
-def _other_load(plan: Set, done: Set) -> bool:
+def _by_hand(a_set: Set, movements: MovementTable) -> bool:
+    """Whether each hand has its own load, so that a pair is its sum."""
+    movement = _only(a_set, movements)
+    return movement is not None and movement.pattern in HANDS_APART
+
+
+HANDS_APART: Final = BY_HAND | {"carry"}
+"""Patterns in which what both hands have adds up: 2 × 20 kg are 40 kg."""
+
+
+def _other_load(plan: Set, done: Set, *, by_hand: bool) -> bool:
     """Whether the loads differ, by more than one unit can say in the other."""
     if _pieces_of(plan) != _pieces_of(done):
         return True
-    if plan.load_kg and plan.implements != done.implements:
+    if plan.load_kg and plan.implements != done.implements and not by_hand:
         return True
     other_unit = plan.in_pounds != done.in_pounds
     tolerance = OTHER_UNIT_KG * done.implements if other_unit else 1e-6
@@ -449,15 +510,53 @@ def _placed(matches: list[SetMatch], extras: list[SetMatch]) -> Iterator[SetMatc
 
 def _extra_rounds(plan: Session, matches: Sequence[SetMatch]) -> Iterator[ExtraRounds]:
     extra: dict[tuple[str, ...], int] = defaultdict(int)
+    levels: dict[tuple[str, ...], str] = {}
     for match_ in matches:
         if match_.kind == "extra" and match_.done is not None:
-            extra[names_of(match_.done)] += 1
+            base = (fold(match_.level_of),) if match_.level_of else names_of(match_.done)
+            extra[base] += 1
+            if match_.level:
+                levels[base] = f" ({match_.level})"
     for names, rounds in _circuits(plan.sets):
         counts = {extra.get(name, 0) for name in names}
         more = min(counts)
         if more:
             shown = {names_of(a_set): movement_text(a_set) for a_set in plan.sets}
-            yield ExtraRounds(more, rounds, tuple(shown[name] for name in names))
+            told = tuple(f"{shown[name]}{levels.get(name, '')}" for name in names)
+            yield ExtraRounds(more, rounds, told, tuple(shown[name] for name in names))
+
+
+def _clusters(sets: Sequence[SetMatch]) -> Iterator[tuple[str, str]]:
+    """Movements whose planned reps were done in more and shorter sets, all of them."""
+    names = dict.fromkeys(movement_text(a_set.shown) for a_set in sets if a_set.kind == "extra")
+    for name in names:
+        own = [a_set for a_set in sets if movement_text(a_set.shown) == name]
+        planned = [a_set.plan for a_set in own if a_set.plan is not None]
+        done = [a_set.done for a_set in own if a_set.done is not None]
+        alike = all(
+            a_set.kind in ("as planned", "extra") or a_set.differences == ("reps",) for a_set in own
+        )
+        if not planned or not alike or len({_loaded(one) for one in (*planned, *done)}) > 1:
+            continue
+        counts = [[one.reps or 0 for one in several] for several in (planned, done)]
+        if sum(counts[0]) == sum(counts[1]) and max(counts[1]) <= max(counts[0]):
+            yield name, f"{_so_many(counts[0])} done as {_so_many(counts[1])}, in clusters"
+
+
+def _loaded(a_set: Set) -> tuple[float, str, bool]:
+    return (a_set.total_load_kg, a_set.sides, a_set.warm_up)
+
+
+def _so_many(reps: Sequence[int]) -> str:
+    """``3 sets of 3``, ``9 singles``, ``a set of 3 and 12 singles``."""
+    told = []
+    for count, several in groupby(reps):
+        number_of = len(list(several))
+        if count == 1:
+            told.append(f"{number_of} singles" if number_of > 1 else "a single")
+        else:
+            told.append(f"{number_of} sets of {count}" if number_of > 1 else f"a set of {count}")
+    return " and ".join(told)
 
 
 def _circuits(sets: Sequence[Set]) -> Iterator[tuple[tuple[tuple[str, ...], ...], int]]:

@@ -146,3 +146,9 @@ WHOLE_WEEK: Final = "total"
 """The subject of a finding about the week as a whole."""
 
 PAIRS_BY_NAME: Final[Mapping[str, Pair]] = {pair.name: pair for pair in (*PAIRS, LEFT_RIGHT)}
+
+BY_HAND: Final = frozenset(
+    {"horizontal_push", "vertical_push", "horizontal_pull", "vertical_pull", "elbow_flexion",
+     "elbow_extension", "shoulder_raise", "rear_raise", "chest_fly", "shrug"}
+)  # fmt: skip
+"""Patterns in which each hand has an implement of its own."""

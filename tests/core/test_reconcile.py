@@ -414,3 +414,69 @@ class TestVersions:
     def test_the_same_is_not_apart(self) -> None:
         one = Session(date=MONDAY, sets=tuple(flat(BOARDS["Anselm Brook"][1])))
         assert apart(one, one, MOVEMENTS) == ()
+
+
+@pytest.mark.parametrize(
+    ("plan", "done", "told"),
+    [
+        ("Split squat 3 × 8 each side at 10 kg", "Split squat 3 × 16 alternating at 10 kg", []),
+        ("Split squat 2 × 8 each side", "Split squat 2 × 15 alternating",
+         ["Split squat: 15 reps instead of 8, alternating instead of each (2 sets)"]),
+        ("Dumbbell curl 3 × 10 alternating at 2 × 10 kg", "Dumbbell curl 3 × 5 each side at 10 kg",
+         []),
+        ("Farmer's carry 3 × 40 m at 2 × 20 kg", "Farmer's carry 3 × 40 m at 40 kg", []),
+        ("Split squat 2 × 8 at 2 × 10 kg", "Split squat 2 × 8 at 20 kg",
+         ["Split squat: 20 kg instead of 2 × 10 kg (2 sets)"]),
+        ("Press-up 3 × 40 s", "Press-up 3 × 25", ["Press-up: 25 reps instead of 40 s (3 sets)"]),
+        ("Press-up 3 × 20", "Press-up 3 × 40 s", ["Press-up: 40 s instead of 20 reps (3 sets)"]),
+        ("Split squat 3 × 8 each side", "Split squat 3 × 8 left\nSplit squat 3 × 6 right",
+         ["Split squat: right side: 6 reps instead of 8 (3 sets)"]),
+        ("3 rounds:\n  Press-up 10\n  Inverted row 10",
+         "3 rounds:\n  Press-up 10\n  Inverted row 10\n1 round:\n"
+         "  Press-up, hands raised 30 cm 10\n  Inverted row, knees bent 10",
+         ["One more round of Press-up (easier), Inverted row (easier) than the 3 planned"]),
+        ("Deadlift 3 × 3 at 120 kg", "Deadlift 9 × 1 at 120 kg",
+         ["Deadlift: 3 sets of 3 done as 9 singles, in clusters"]),
+        ("Deadlift 3 × 3 at 120 kg", "Deadlift 8 × 1 at 120 kg",
+         ["Deadlift: 1 rep instead of 3 (3 sets)", "Deadlift: not planned (5 sets)"]),
+        ("3 rounds:\n  Bench press 8 at 60 kg\n  Bent-over row 8 at 50 kg",
+         "Bench press 3 × 8 at 60 kg\nBent-over row 3 × 8 at 50 kg", []),
+        ("Front plank 3 × 30-45 s, rest 60-90 s", "Front plank 3 × 40 s, rest 75 s", []),
+    ],
+)  # fmt: skip
+def test_what_a_coach_would_say_of_plan_and_log(plan: str, done: str, told: list[str]) -> None:
+    a, b = (Session(date=MONDAY, sets=flat(text)) for text in (plan, done))
+    (match,) = match_sessions([a], [b], MOVEMENTS)
+    assert list(match.summary) == told
+
+
+@pytest.mark.parametrize(
+    ("plan", "done", "days"),
+    [
+        # Done the other way round: no swaps.
+        (["Bench press 3 × 8 at 60 kg", "Bent-over row 3 × 8 at 50 kg"],
+         ["Bent-over row 3 × 8 at 50 kg", "Bench press 3 × 8 at 60 kg"], [([0], [1]), ([1], [0])]),
+        # Two plans in one session.
+        (["Bench press 3 × 8 at 60 kg", "Bent-over row 3 × 8 at 50 kg"],
+         ["Bench press 3 × 8 at 60 kg\nBent-over row 3 × 8 at 50 kg"], [([0, 1], [0])]),
+        # One plan on two days.
+        (["Bench press 3 × 8 at 60 kg\nBent-over row 3 × 8 at 50 kg"],
+         ["Bench press 3 × 8 at 60 kg", "Bent-over row 3 × 8 at 50 kg"], [([0], [0, 1])]),
+    ],
+)  # fmt: skip
+def test_days_are_told_from_what_was_done(
+    plan: list[str], done: list[str], days: list[tuple[list[int], list[int]]]
+) -> None:
+    plans, dones = (
+        [
+            Session(date=MONDAY + timedelta(days=2 * at), sets=flat(text))
+            for at, text in enumerate(texts)
+        ]
+        for texts in (plan, done)
+    )
+    found = match_sessions(plans, dones, MOVEMENTS)
+    assert [
+        ([plans.index(one) for one in match.plans], [dones.index(one) for one in match.dones])
+        for match in found
+    ] == days
+    assert all(one.kind == "as planned" for match in found for one in match.sets)

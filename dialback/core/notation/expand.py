@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from datetime import date
-from typing import Any, Final
+from typing import Any
 
 from dialback.core.counting import kind_of, measure, shape_of
 from dialback.core.kit import takes_a_load
@@ -22,6 +22,7 @@ from dialback.core.notation.session import (
 )
 from dialback.core.rules import DEFAULT_RULES
 from dialback.core.sessions import Session, Set
+from dialback.core.vocabulary import BY_HAND
 
 
 @dataclass(frozen=True, slots=True)
@@ -227,13 +228,6 @@ def _implements(moves: Moves, bout: Bout, setting: Setting) -> tuple[int, int | 
     if count == 2 and turns and bout.sides == "alternating":
         return 1, 2
     return count, None
-
-
-BY_HAND: Final = frozenset(
-    {"horizontal_push", "vertical_push", "horizontal_pull", "vertical_pull", "elbow_flexion",
-     "elbow_extension", "shoulder_raise", "rear_raise", "chest_fly", "shrug"}
-)  # fmt: skip
-"""Patterns in which each hand has an implement of its own."""
 
 
 def _moves(moves: Moves, bout: Bout, setting: Setting) -> list[dict[str, Any]]:

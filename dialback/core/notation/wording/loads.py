@@ -11,13 +11,10 @@ from dialback.core.notation.slips import SlipError
 from dialback.core.notation.vocabulary import NUMBER, WEIGHT_UNIT
 from dialback.core.notation.wording.rule import Rule, rule
 from dialback.core.sessions import KG_PER_LB
+from dialback.core.vocabulary import BY_HAND
 
 _KG: Final = rf"{NUMBER}[ ]?{WEIGHT_UNIT}"
 _BODY: Final = r"(?:bw|body[- ]?weight)\b"
-_ARMS: Final = frozenset(
-    {"horizontal_push", "vertical_push", "horizontal_pull", "vertical_pull", "elbow_flexion",
-     "elbow_extension", "shoulder_raise", "rear_raise", "chest_fly"}
-)  # fmt: skip
 _NO_DOSE: Final = r"(?<![0-9.,:/x×*-])(?<![x×*][ ])"
 """Before a number that is no number of reps."""
 MOST_APART: Final = 0.03
@@ -35,7 +32,7 @@ def _help(match: re.Match[str], movement: Movement | None) -> str | None:
 
 def _by_hand(match: re.Match[str], movement: Movement | None) -> str | None:
     """A load of each hand: a pair, unless one arm works by itself."""
-    if movement is not None and movement.one_sided and movement.pattern in _ARMS:
+    if movement is not None and movement.one_sided and movement.pattern in BY_HAND:
         return None
     return f"2 × {match[1]}"
 
