@@ -4,15 +4,16 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from collections.abc import Callable, Iterable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from typing import Final, Literal
 
 from openpyxl import Workbook
 
-from dialback.book.errors import bad_input
-from dialback.book.workbook import MOST_ROWS, Cell, Rows, rows_of_workbook
+from dialback.book.errors import BadInputError, Problem, bad_input
+from dialback.book.workbook import MOST_ROWS, Cell, Rows, worksheets
 
 MAX_ROWS: Final = MOST_ROWS
 SEEN_EVERY: Final = 100
@@ -24,11 +25,20 @@ _DELIMITERS: Final = ",;\t|"
 
 @dataclass(frozen=True, slots=True)
 class Grid:
-    """A sheet: its heads, and its rows with their numbers in the file, counted from 1."""
+    """A sheet: its heads, and its rows with their numbers in the file, counted from 1.
+
+    Of several worksheets with the same heads all rows are here, with the worksheet's name behind
+    them. ``notes`` say what was left out or read in another way.
+    """
 
     kind: Literal["csv", "xlsx"]
     heads: tuple[str, ...]
     rows: tuple[tuple[int, tuple[Cell, ...]], ...]
+    notes: tuple[str, ...] = ()
+
+
+class EmptySheetError(BadInputError):
+    """A sheet without rows below a head."""
 
 
 def read_grid(data: bytes, seen: Callable[[int], None] = lambda _: None) -> Grid:
@@ -39,15 +49,55 @@ def read_grid(data: bytes, seen: Callable[[int], None] = lambda _: None) -> Grid
     """
     if not data.strip():
         raise bad_input("file", "is empty: choose a CSV or XLSX file with a head and rows")
-    rows: Rows
-    kind: Literal["csv", "xlsx"]
     if data.startswith(b"PK"):
-        kind, rows = "xlsx", rows_of_workbook(data)
-    elif data.startswith((b"\xd0\xcf\x11\xe0", b"%PDF", b"{\\rtf")):
+        return _of_worksheets(data, seen)
+    if data.startswith((b"\xd0\xcf\x11\xe0", b"%PDF", b"{\\rtf")):
         raise bad_input("file", "is of an older or another format: save it as XLSX or CSV")
-    else:
-        kind, rows = "csv", iter(enumerate(_csv(data), 1))
-    return _grid(kind, rows, seen)
+    return _grid("csv", iter(enumerate(_csv(data), 1)), seen)
+
+
+WORKSHEET: Final = "worksheet"
+"""The head of the column that says from which of several worksheets a row is."""
+
+
+def _of_worksheets(data: bytes, seen: Callable[[int], None]) -> Grid:
+    """All worksheets of a workbook that have the heads of the first one with rows."""
+    main: Grid | None = None
+    rows: list[tuple[int, tuple[Cell, ...]]] = []
+    notes: list[str] = []
+    names: list[str] = []
+    first_wrong: EmptySheetError | None = None
+    for sheet in worksheets(data):
+        notes += [f"worksheet {sheet.name!r}: {note}" for note in sheet.notes]
+        try:
+            grid = _grid("xlsx", sheet.rows, seen)
+        except EmptySheetError as error:
+            first_wrong = first_wrong or error
+            notes.append(f"worksheet {sheet.name!r} is left out: it has no rows below a head")
+            continue
+        if main is not None and _folded(grid.heads) != _folded(main.heads):
+            notes.append(
+                f"worksheet {sheet.name!r} is left out: its columns are others; save it as a file "
+                "of its own"
+            )
+            continue
+        main = main or grid
+        names.append(sheet.name)
+        empty = (None,) * len(main.heads)
+        rows += [
+            (number, (*(*row, *empty)[: len(main.heads)], sheet.name)) for number, row in grid.rows
+        ]
+        if len(rows) > MAX_ROWS:
+            raise bad_input("file", f"has more than {MAX_ROWS} rows: split it by years")
+    if main is None:
+        raise first_wrong or bad_input("file", "is a workbook without a sheet")
+    if len(names) < 2:
+        return replace(main, notes=tuple(notes) if len(notes) else ())
+    return replace(main, heads=(*main.heads, WORKSHEET), rows=tuple(rows), notes=tuple(notes))
+
+
+def _folded(heads: Iterable[str]) -> tuple[str, ...]:
+    return tuple(head.casefold().strip() for head in heads)
 
 
 def _grid(kind: Literal["csv", "xlsx"], rows: Rows, seen: Callable[[int], None]) -> Grid:
@@ -68,27 +118,33 @@ def _grid(kind: Literal["csv", "xlsx"], rows: Rows, seen: Callable[[int], None])
                 break
             continue
         if filled:
+            if not found:
+                # What stands above the heads proper may be narrower than they are.
+                heads += _heads(row, from_column=len(heads))
             found.append((number, row[: len(heads)]))
         if len(found) > MAX_ROWS:
             raise bad_input("file", f"has more than {MAX_ROWS} rows: split it by years")
         if len(found) % SEEN_EVERY == 0:
             seen(number)
     if heads is None:
-        raise bad_input(
-            "file", "has no head: a row with the names of at least two columns comes first"
+        raise EmptySheetError(
+            [Problem("file", "has no head: a row with the names of two columns comes first")]
         )
     if not found:
-        raise bad_input("file", "has a head and no rows below it")
+        raise EmptySheetError([Problem("file", "has a head and no rows below it")])
     return Grid(kind, heads, tuple(found))
 
 
-def _heads(row: tuple[Cell, ...]) -> tuple[str, ...]:
-    """Names of the columns; one without a name (of merged cells, say) is called by its letter."""
-    last = max(at for at, cell in enumerate(row) if cell not in (None, ""))
+def _heads(row: tuple[Cell, ...], from_column: int = 0) -> tuple[str, ...]:
+    """Names of the columns; one without a name (of merged cells, say) is called by its letter.
+
+    From a later column on all are called so.
+    """
+    last = max((at for at, cell in enumerate(row) if cell not in (None, "")), default=-1)
     return tuple(
-        str(cell).strip() if cell not in (None, "") else f"column {_letter(at)}"
+        str(cell).strip() if cell not in (None, "") and not from_column else f"column {_letter(at)}"
         for at, cell in enumerate(row[: min(last + 1, MAX_COLUMNS)])
-    )
+    )[from_column:]
 
 
 def _letter(at: int) -> str:
@@ -100,13 +156,7 @@ def _letter(at: int) -> str:
 
 
 def _csv(data: bytes) -> Iterator[tuple[Cell, ...]]:
-    if b"\x00" in data[:4096]:
-        raise bad_input("file", "is neither a text nor a workbook: choose a CSV or XLSX file")
-    try:
-        text = data.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        # What older programs of the western world write.
-        text = data.decode("cp1252", errors="replace")
+    text = _text_in(data)
     sample = "\n".join(text.splitlines()[:20])
     counts = {one: sample.count(one) for one in _DELIMITERS}
     delimiter = max(counts, key=lambda one: counts[one])
@@ -119,6 +169,39 @@ def _csv(data: bytes) -> Iterator[tuple[Cell, ...]]:
             yield tuple(row)
     except csv.Error as error:
         raise bad_input(f"row {reader.line_num}", f"cannot be read: {error}") from None
+
+
+_OLDER: Final = ("cp1252", "mac_roman", "cp850")
+"""What older programs of the western world write; each reads the letters of the others as signs."""
+_LETTERS: Final = frozenset("äöüÄÖÜßàâáãåçèéêëìíîïñòóôõùúûýÿøæœÀÂÁÅÇÈÉÊËÍÎÑÓÔÕØÆÚ½¼¾°×–—’‘“”…·€£")
+
+
+def _text_in(data: bytes) -> str:
+    """The text of a file, in whatever encoding. Raises ``BadInputError`` for what is none."""
+    if data.startswith((b"\xff\xfe", b"\xfe\xff")):
+        try:
+            return data.decode("utf-16")
+        except UnicodeDecodeError:
+            raise bad_input("file", "is damaged: save it again as CSV or XLSX") from None
+    if b"\x00" in data[:4096]:
+        raise bad_input("file", "is neither a text nor a workbook: choose a CSV or XLSX file")
+    try:
+        return data.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        texts = [data.decode(encoding, errors="replace") for encoding in _OLDER]
+        return max(texts, key=_likely)
+
+
+def _likely(text: str) -> int:
+    """How much a text looks like words: letters that are usual, none that stand out."""
+    foreign = [letter for letter in text if not letter.isascii()]
+    usual = sum((letter in _LETTERS) + (letter in _USUAL) for letter in foreign)
+    strange = sum(letter not in _LETTERS for letter in foreign)
+    return usual - strange - 2 * len(_CAPITAL_INSIDE.findall(text))
+
+
+_USUAL: Final = frozenset("äöüßéèàçñ½°–’")
+_CAPITAL_INSIDE: Final = re.compile("[a-zäöüßéèàç][ÀÁÂÃÄÅÆÇÈÉÊËÌÍÎÏÑÒÓÔÕÖØÙÚÛÜÝ]")
 
 
 def write_csv(heads: Iterable[str], rows: Iterable[Iterable[Cell]]) -> bytes:

@@ -1,4 +1,4 @@
-"""The first sheet of a workbook, row by row, looked at before it is read.
+"""The worksheets of a workbook, row by row, looked at before they are read.
 
 The reader lays a sheet out as a full table, as wide and long as its farthest cells: a few bytes
 could keep it busy for years. So the sheet's own text is gone through first, as it unpacks: how
@@ -11,6 +11,8 @@ import io
 import re
 import zipfile
 from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
 from datetime import date, datetime, timedelta
 from pathlib import PurePosixPath
 from typing import Any, Final
@@ -46,28 +48,63 @@ _LONGEST_TAG: Final = 4096
 _ROW: Final = re.compile(rb"<(?:\w{1,20}:)?row\b([^<>]{0,2000})>")
 _NUMBER: Final = re.compile(rb"""\br=["']([^"'<>]{0,40})["']""")
 _CELL: Final = re.compile(rb"""<(?:\w{1,20}:)?c\b[^<>]{0,200}?\br=["']([^"'<>]{0,40})["']""")
+_NO_VALUE: Final = re.compile(
+    rb"<f\b[^<>]{0,400}(?:/>|>[^<>]{0,4000}</f>)\s{0,9}(?:<v>\s{0,9}</v>|<v\s{0,9}/>)?\s{0,9}</c>"
+)
 _END: Final = re.compile(rb"</(?:\w{1,20}:)?worksheet\s{0,9}>")
 _RELATION: Final = "{http://schemas.openxmlformats.org/officeDocument/2006/relationships}id"
 
 
-def rows_of_workbook(data: bytes) -> Rows:
-    """Rows with their numbers, from 1; rows without cells are left out.
+@dataclass
+class Worksheet:
+    """A worksheet: its rows with their numbers, from 1, those without cells left out."""
+
+    name: str
+    rows: Rows
+    notes: tuple[str, ...] = ()
+
+
+def worksheets(data: bytes) -> Iterator[Worksheet]:
+    """The worksheets of a workbook, those that are shown before those that are hidden.
 
     Raises ``BadInputError`` for what is not a workbook, or one that cannot be taken.
     """
     _check_package(data)
-    try:
+    with _told_damage():
         with zipfile.ZipFile(io.BytesIO(data)) as package:
-            if not _look_over(package, _first_sheet(package)):
-                return
+            found = [
+                (name, hidden, *_look_over(package, part))
+                for name, hidden, part in _sheets(package)
+            ]
         book = CalamineWorkbook.from_filelike(io.BytesIO(data))
-        sheet = book.get_sheet_by_index(0)
+    total = sum(rows for _, _, rows, _ in found)
+    if total > MOST_ROWS:
+        raise bad_input("file", f"has more than {MOST_ROWS} rows: split it by years")
+    for name, _, rows, formulas in sorted(found, key=lambda one: one[1]):
+        note = (
+            f"{formulas} formulas have no value in the file: open it in a spreadsheet, save it, "
+            "and choose it again"
+        )
+        notes = (note,) if formulas else ()
+        yield Worksheet(name, _rows(book, name) if rows else iter(()), notes)
+
+
+def _rows(book: CalamineWorkbook, name: str) -> Rows:
+    with _told_damage():
+        sheet = book.get_sheet_by_name(name)
         first_row, first_column = sheet.start or (0, 0)
         before: tuple[Cell, ...] = (None,) * first_column
         for number, row in enumerate(sheet.iter_rows(), first_row + 1):
             cells = tuple(map(_cell, row))
             if any(cell is not None for cell in cells):
                 yield number, before + cells
+
+
+@contextmanager
+def _told_damage() -> Iterator[None]:
+    """Whatever a damaged workbook raises, as one error that says what to do."""
+    try:
+        yield
     except (
         CalamineError,
         ParseError,
@@ -85,21 +122,38 @@ def rows_of_workbook(data: bytes) -> Rows:
         raise bad_input("file", f"is damaged: {_said(error)}; save it again") from None
 
 
-def _first_sheet(package: zipfile.ZipFile) -> str:
-    """The name of the part that the first sheet of a workbook is in."""
+def _sheets(package: zipfile.ZipFile) -> list[tuple[str, bool, str]]:
+    """The worksheets: name, whether hidden, and the part that each is in."""
     book = fromstring(package.read("xl/workbook.xml"), forbid_dtd=True)
-    sheet = next((one for one in book.iter() if one.tag.rpartition("}")[2] == "sheet"), None)
-    if sheet is None:
+    sheets = [one for one in book.iter() if one.tag.rpartition("}")[2] == "sheet"]
+    if not sheets:
         raise bad_input("file", "is a workbook without a sheet")
     relations = fromstring(package.read("xl/_rels/workbook.xml.rels"), forbid_dtd=True)
-    wanted = sheet.get(_RELATION)
-    target = next(str(one.get("Target")) for one in relations if one.get("Id") == wanted)
-    return str(PurePosixPath("xl") / target).lstrip("/") if target[0] != "/" else target[1:]
+    targets = {
+        one.get("Id"): str(one.get("Target"))
+        for one in relations
+        if str(one.get("Type", "worksheet")).endswith("worksheet")
+    }
+    found = []
+    for sheet in sheets:
+        target = targets.get(sheet.get(_RELATION))
+        if target is None:
+            # A sheet of a chart has no rows.
+            continue
+        part = str(PurePosixPath("xl") / target) if target[0] != "/" else target[1:]
+        hidden = sheet.get("state", "visible") != "visible"
+        found.append((str(sheet.get("name")), hidden, part))
+    if not found:
+        raise bad_input("file", "is a workbook without a sheet")
+    return found
 
 
-def _look_over(package: zipfile.ZipFile, name: str) -> int:
-    """Refuse a sheet that has too many rows, goes too far, or is out of order; its rows."""
-    rows = row = 0
+def _look_over(package: zipfile.ZipFile, name: str) -> tuple[int, int]:
+    """Refuse a sheet that has too many rows, goes too far, or is out of order.
+
+    How many rows it has, and how many formulas without a value.
+    """
+    rows = row = formulas = 0
     columns: set[bytes] = set()
     left = text = b""
     with package.open(name) as source:
@@ -115,6 +169,7 @@ def _look_over(package: zipfile.ZipFile, name: str) -> int:
             if rows > MOST_ROWS:
                 raise bad_input("file", f"has more than {MOST_ROWS} rows: split it by years")
             places = _CELL.findall(text)
+            formulas += len(_NO_VALUE.findall(text[:end] if end else b""))
             _refuse_doubles(places)
             columns.update(place.rstrip(b"0123456789") for place in places)
             left = text[max(end, len(text) - _LONGEST_TAG) :]
@@ -127,7 +182,7 @@ def _look_over(package: zipfile.ZipFile, name: str) -> int:
             f"spreads over {row:,} rows and {widest:,} columns: leave out what stands far "
             "from the log",
         )
-    return rows
+    return rows, formulas + len(_NO_VALUE.findall(left))
 
 
 def _refuse_doubles(places: list[bytes]) -> None:

@@ -163,10 +163,10 @@ class TestColumns:
 
     @pytest.mark.parametrize(
         ("head", "text", "says"),
-        [("reps", "8 min", "'8 min': min does not belong in this column"),
+        [("reps", "8 min", "'8 min' is a time: put it into a column of seconds"),
          ("reps", "20 kg", "kg does not belong"),
          ("load", "90 s", "s does not belong"),
-         ("seconds", "01:30:00", "may be minutes or hours: write seconds, or 0:01:30"),
+         ("seconds", "01:30:20", "may be minutes or hours: write seconds, or 0:01:30"),
          ("seconds", "1:3", "is not a time"),
          ("minutes", "50 kg", "kg does not belong"),
          ("load", "heavy", "is not a number")],

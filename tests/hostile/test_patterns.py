@@ -14,6 +14,8 @@ import dialback
 from dialback.core.movements import MovementTable
 from dialback.core.notation import grammar, read
 from dialback.core.notation.items import forget_lines
+from dialback.core.notation.wording.lines import Head
+from dialback.core.notation.wording.rule import Rule
 from dialback.library import library
 
 LENGTH = 6_000
@@ -65,7 +67,8 @@ def patterns() -> Iterator[tuple[str, re.Pattern[str]]]:
         for name, value in vars(module).items():
             for at, found in enumerate(value if isinstance(value, (list, tuple)) else (value,)):
                 several = found if isinstance(found, tuple) else (found,)
-                for one in several:
+                for each in several:
+                    one = each.pattern if isinstance(each, (Rule, Head)) else each
                     if isinstance(one, re.Pattern) and isinstance(one.pattern, str):
                         yield f"{info.name}.{name}[{at}]", one
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
+from dataclasses import dataclass
 from datetime import date, timedelta
 from functools import lru_cache
 from typing import Any, Final
@@ -12,6 +13,10 @@ from dialback.book.errors import BadInputError
 from dialback.book.json_text import read_json
 from dialback.book.logsheet.columns import DAY, DateOrder
 from dialback.book.workbook import Cell
+from dialback.core.notation.characters import plain
+from dialback.core.notation.slips import SlipError
+from dialback.core.notation.steps import dose_of
+from dialback.core.notation.wording import worded_dose
 from dialback.core.sessions import parse_day
 
 _LONGEST_NUMBER: Final = 40
@@ -102,13 +107,61 @@ def number_cell(
 
 
 def load_cell(cell: Cell, unit: str, decimal: str) -> tuple[float | None, str]:
-    """A load and its unit: what stands behind the number, else ``unit``; none for body weight."""
+    """A load and its unit: what stands behind the number, else ``unit``; none for body weight.
+
+    ``BW+10`` is what is added to the body, ``BW-15`` help.
+    """
+    if isinstance(cell, str) and (added := _ON_BODY.fullmatch(cell.strip())):
+        cell = f"{'-' if added[1] in '-−' else ''}{added[2]}"
+    if isinstance(cell, str) and "%" in cell:
+        raise RowError("load", f"{cell!r} is a share: write the load that was moved")
     if isinstance(cell, str):
         if cell.casefold().replace(" ", "") in _BODY_ALONE:
             return None, unit
         _, own = _apart(cell)
         unit = own if own in LOADS else unit
     return number_cell(cell, "load", decimal, -1000, 10_000, LOADS), unit
+
+
+_ON_BODY: Final = re.compile(
+    r"(?:bw|body ?weight) ?([-+−]) ?([0-9][0-9.,]{0,8} ?(?:kgs?|lbs?)?)", re.IGNORECASE
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Dose:
+    """What a cell of reps says: keys of a set, and how many such sets."""
+
+    keys: dict[str, Any]
+    sets: int = 1
+
+
+@lru_cache(maxsize=8192)
+def dose_cell(text: str) -> tuple[Dose, ...] | None:
+    """Reps in a coach's own words: ``3x8``, ``8,8,7``, ``8 each side``, ``45 s``.
+
+    ``None`` for what the notation does not read as how much of a set.
+    """
+    try:
+        pieces = dose_of(worded_dose(plain(text)).text)
+    except SlipError:
+        return None
+    found = []
+    for piece in pieces:
+        if not piece.has_dose or set(piece.says) - _OF_DOSE:
+            return None
+        keys = {key: piece.says[key] for key in _DOSE_KEYS if piece.says.get(key) is not None}
+        clusters = piece.says.get("clusters")
+        if clusters:
+            keys |= {"reps": sum(clusters), "clusters": list(clusters)}
+        if piece.says.get("to_failure"):
+            keys["rpe"] = 10
+        found.append(Dose(keys, piece.sets or 1))
+    return tuple(found)
+
+
+_DOSE_KEYS: Final = ("reps", "seconds", "distance_m", "sides")
+_OF_DOSE: Final = frozenset({*_DOSE_KEYS, "reps_to", "clusters", "to_failure"})
 
 
 @lru_cache(maxsize=8192)

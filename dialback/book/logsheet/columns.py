@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Final, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from dialback.book.grid import Grid
+from dialback.book.grid import WORKSHEET, Grid
+from dialback.book.workbook import Cell
 from dialback.core.words import Unit
 
 DateOrder = Literal["ymd", "dmy", "mdy"]
@@ -42,10 +43,12 @@ COLUMNS: Final = (
                                     "movement name")),
     Column("count", "number of sets", ("sets", "number of sets", "set count", "no of sets")),
     Column("reps", "reps", ("reps", "repetitions", "rep", "wdh", "reps done")),
-    Column("seconds", "seconds", ("seconds", "time", "sec", "secs", "time s", "s")),
+    Column("seconds", "seconds", ("seconds", "time", "sec", "secs", "time s", "s", "time min",
+                                  "set time", "work s", "work", "hold time", "duration s",
+                                  "minutes per set", "min per set")),
     Column("load", "load", ("load", "weight", "kg", "kgs", "kilos", "lb", "lbs", "pounds",
                             "load kg", "load kgs", "load lb", "load lbs", "weight kg", "weight kgs",
-                            "weight lb", "weight lbs", "weight used", "gewicht")),
+                            "weight lb", "weight lbs", "weight used", "gewicht", "load used")),
     Column("unit", "unit of the load", ("unit", "units", "weight unit")),
     Column("implements", "implements", ("implements", "dumbbells", "pieces")),
     Column("sides", "sides", ("side", "sides")),
@@ -73,6 +76,13 @@ class SheetChoice(BaseModel):
     date_order: DateOrder = "dmy"
     decimal: Literal[".", ","] = "."
     unit: Unit = "kg"
+    times: Literal["s", "min", "clock"] = Field(
+        "s",
+        description="Unit of plain numbers of seconds; clock: 1:30 kept as an hour and a half",
+    )
+    dumbbells: Literal["", "one", "pair"] = Field(
+        "", description="What a load is of where two dumbbells are usual and no number is said"
+    )
     athlete: int | None = None
     movements: dict[str, str] = Field(default_factory=dict, max_length=2000)
     like: dict[str, str] = Field(
@@ -100,24 +110,98 @@ def guess(grid: Grid, *, unit: Unit = "kg") -> Guess:
     ``unit`` is that of the house: it holds where the file does not say.
     """
     columns: dict[str, int] = {}
-    plain = [_plain(head) for head in grid.heads]
+    plain = [plain_head(head) for head in grid.heads]
     for column in COLUMNS:
-        for wanted in (_plain(column.name), *column.heads):
+        for wanted in (plain_head(column.name), *column.heads):
             if wanted in plain and plain.index(wanted) not in columns.values():
                 columns[column.name] = plain.index(wanted)
                 break
+    if WORKSHEET in plain and "athlete" not in columns and not _numbered(grid):
+        # A worksheet for each athlete, called by the name.
+        columns["athlete"] = plain.index(WORKSHEET)
     order, why_order = _guess_order(grid, columns.get("date"))
     decimal, why_decimal = _guess_decimal(grid, columns)
     said, why_unit = _guess_unit(grid, columns, unit)
+    times: Literal["s", "min", "clock"] = "s"
+    why = {"date_order": why_order, "decimal": why_decimal, "unit": why_unit}
+    if "seconds" in columns and _MINUTES.search(plain_head(grid.heads[columns["seconds"]])):
+        times = "min"
+        why["times"] = f"the head says “{grid.heads[columns['seconds']].strip()}”"
+    if kept := _kept_as_hours(grid, columns):
+        times = "clock"
+        why["times"] = f"{kept} is how a spreadsheet keeps minutes and seconds"
+    if "count" in columns and _runs(grid, columns):
+        # 1, 2, 3 beside the sets of a movement number them; they are not so many each.
+        del columns["count"]
     return Guess(
-        SheetChoice(columns=columns, date_order=order, decimal=decimal, unit=said),
-        {"date_order": why_order, "decimal": why_decimal, "unit": why_unit},
+        SheetChoice(columns=columns, date_order=order, decimal=decimal, unit=said, times=times), why
     )
 
 
-def _plain(head: str) -> str:
+def _numbered(grid: Grid) -> bool:
+    """Whether worksheets are of weeks, months or numbers rather than of people."""
+    return any(_OF_TIME.search(str(row[-1])) for _, row in grid.rows)
+
+
+_OF_TIME: Final = re.compile(
+    r"[0-9]|\b(?:sheet|week|block|phase|log|jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)",
+    re.IGNORECASE,
+)
+_MINUTES: Final = re.compile(r"\b(?:min|mins|minutes?)\b")
+
+
+def _kept_as_hours(grid: Grid, columns: Mapping[str, int]) -> str:
+    """A time that a spreadsheet took for hours and minutes, if all of them are so."""
+    places = [columns[name] for name in ("seconds", "rest_s", "hold_s") if name in columns]
+    texts = [
+        str(row[at])
+        for _, row in grid.rows[:_LOOKED_AT]
+        for at in places
+        if at < len(row) and isinstance(row[at], str) and str(row[at]).count(":") > 1
+    ]
+    return texts[0] if texts and all(AS_HOURS.fullmatch(text) for text in texts) else ""
+
+
+AS_HOURS: Final = re.compile(r"([0-9]{1,2}):([0-9]{2}):00")
+
+
+def _runs(grid: Grid, columns: Mapping[str, int]) -> bool:
+    """Whether the number of sets is a running number: 1, 2, 3 within a movement of a day."""
+    at, movement = columns["count"], columns.get("movement")
+    if movement is None:
+        return False
+    runs = steps = 0
+    before: tuple[Cell, int] | None = None
+    for _, row in grid.rows[:_LOOKED_AT]:
+        cells = [row[place] if place < len(row) else None for place in (movement, at)]
+        name, said = cells
+        text = str(said or "").strip()
+        number = int(text) if text.isdigit() and len(text) < _LONGEST else 0
+        if before is not None and before[0] == name:
+            steps += 1
+            runs += number == before[1] + 1
+        before = (name, number)
+    return steps > 1 and runs >= RUNNING * steps
+
+
+_LONGEST: Final = 4
+RUNNING: Final = 0.8
+"""So many of the rows that follow one of their movement are one more: they are numbered."""
+
+
+def heads_known(heads: Iterable[str]) -> int:
+    """How many heads mean something."""
+    return sum(plain_head(head) in _KNOWN for head in heads)
+
+
+def plain_head(head: str) -> str:
+    """A head in small letters, its words alone."""
     return " ".join(re.sub(r"[^\w]+", " ", head.casefold().replace("_", " ")).split())
 
+
+_KNOWN: Final = frozenset(
+    head for column in COLUMNS for head in (plain_head(column.name), *column.heads)
+)
 
 _LOOKED_AT: Final = 2000
 """So many rows tell how the others are written."""
@@ -167,7 +251,7 @@ def _guess_unit(grid: Grid, columns: Mapping[str, int], house: Unit) -> tuple[Un
         return house, "no column of loads"
     head = grid.heads[columns["load"]].strip()
     for unit, pattern in _UNITS_IN_HEADS:
-        if pattern.search(_plain(head)):
+        if pattern.search(plain_head(head)):
             return unit, f"the head says “{head}”"
     if "unit" in columns:
         return house, "where a row does not say its own"

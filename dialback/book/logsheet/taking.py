@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+import re
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from datetime import date
 from typing import Any, Final
@@ -10,26 +11,31 @@ from typing import Any, Final
 from pydantic import ValidationError
 
 from dialback.book.errors import from_validation
-from dialback.book.grid import QUOTE, Grid
+from dialback.book.grid import QUOTE, WORKSHEET, Grid
 from dialback.book.logsheet.cells import (
     COUNTS,
     MINUTES,
     NO_UNITS,
     TIMES,
+    Dose,
     RowError,
     day_cell,
+    dose_cell,
     json_cell,
     load_cell,
     number_cell,
     sides_cell,
     yes_cell,
 )
-from dialback.book.logsheet.columns import SheetChoice
+from dialback.book.logsheet.columns import AS_HOURS, SheetChoice
 from dialback.book.logsheet.names import SheetNames, Unknown
 from dialback.book.workbook import Cell
+from dialback.core.kit import uses_dumbbells
 from dialback.core.movements import MovementTable
+from dialback.core.notation.names import one_sided
 from dialback.core.plain import odd_character
 from dialback.core.sessions import KG_PER_LB, Session, Set, lies_ahead
+from dialback.core.vocabulary import BY_HAND
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,6 +63,10 @@ class Taken:
     sessions: list[SheetSession] = field(default_factory=list)
     problems: list[RowProblem] = field(default_factory=list)
     unknown: list[Unknown] = field(default_factory=list)
+    notes: list[str] = field(default_factory=list)
+    """What was settled without being said."""
+    asks_dumbbells: bool = False
+    """Whether rows leave open what a load is of."""
 
 
 def take(
@@ -73,7 +83,8 @@ def take(
 
     ``athlete`` is whose rows they are where no column says it.
     """
-    taken = Taken()
+    taken = Taken(notes=list(grid.notes))
+    left = Left()
     names = SheetNames(movements, choice.movements, choice.skip)
     found: dict[tuple[str, date, str], tuple[int, dict[str, Any], list[Set]]] = {}
     missing = [name for name in ("date", "movement") if name not in choice.columns]
@@ -86,9 +97,10 @@ def take(
         return taken
     for at, (number, row) in enumerate(grid.rows):
         try:
-            who, day, title, about, sets = _row(row, choice, names, today, athlete)
+            who, day, title, about, sets = _row(row, choice, names, today, athlete, left)
         except RowError as error:
-            taken.problems.append(RowProblem(number, error.column, str(error)))
+            message = f"{row[-1]}: {error}" if grid.heads[-1] == WORKSHEET else str(error)
+            taken.problems.append(RowProblem(number, error.column, message))
             continue
         if sets is not None:
             known = found.setdefault((who, day, title), (number, about, []))
@@ -103,6 +115,12 @@ def take(
             continue
         taken.sessions.append(SheetSession(who, number, session))
     taken.unknown = names.unknown()
+    taken.notes += left.notes(choice)
+    taken.asks_dumbbells = bool(left.dumbbells)
+    if taken.asks_dumbbells and not choice.dumbbells:
+        taken.problems.append(
+            RowProblem(1, "load", "say whether a load is that of one dumbbell, or of both")
+        )
     return taken
 
 
@@ -121,7 +139,12 @@ _NUMBERS: Final = (
 
 
 def _row(
-    row: tuple[Cell, ...], choice: SheetChoice, names: SheetNames, today: date, athlete: str | None
+    row: tuple[Cell, ...],
+    choice: SheetChoice,
+    names: SheetNames,
+    today: date,
+    athlete: str | None,
+    left: Left,
 ) -> tuple[str, date, str, dict[str, Any], list[Set] | None]:
     def cell(name: str) -> Cell:
         at = choice.columns.get(name)
@@ -137,7 +160,10 @@ def _row(
     def number(
         name: str, units: Mapping[str, float], most: float, least: float = 0
     ) -> float | None:
-        return number_cell(cell(name), name, choice.decimal, least, most, units)
+        value = cell(name)
+        if units is TIMES and choice.times == "clock" and isinstance(value, str):
+            value = AS_HOURS.sub(r"\1:\2", value)
+        return number_cell(value, name, choice.decimal, least, most, units)
 
     day = day_cell(cell("date"), choice.date_order)
     if lies_ahead(day, today):
@@ -158,6 +184,7 @@ def _row(
     title = str(cell("title") or "")[:200]
     if not named:
         return who, day, title, about, None
+    doses = _doses(cell("reps"))
     values = json_cell(cell("more"), "more") | named
     unit = str(cell("unit") or choice.unit).casefold().rstrip("s.")
     if unit not in ("kg", "lb"):
@@ -168,9 +195,12 @@ def _row(
         if unit == "lb" and load:
             values["unit"] = "lb"
     for name, units, most in _NUMBERS:
+        if doses is not None and name == "reps":
+            continue
         value = number(name, units, most)
         if value is not None:
-            values[name] = value
+            plain_minutes = name == "seconds" and choice.times == "min" and _is_plain(cell(name))
+            values[name] = value * 60 if plain_minutes else value
     for name in ("tempo", "part"):
         if cell(name) is not None:
             values[name] = str(cell(name))
@@ -180,10 +210,77 @@ def _row(
         values["note"] = str(cell("note"))
     if yes_cell(cell("warm_up")):
         values["warm_up"] = True
+    _settle(values, choice, names, left)
+    if doses is not None and _is_timed_of(doses, values, names):
+        raise RowError("reps", f"{cell('reps')!r} is a time: put it into a column of seconds")
+    count = int(number("count", COUNTS, 99, least=1) or 1)
+    if doses is not None:
+        several = [_set(values | dose.keys) for dose in doses for _ in range(dose.sets)]
+        if count not in (1, len(several)) and len(several) > 1:
+            raise RowError("reps", f"{cell('reps')} are {len(several)} sets, the row says {count}")
+        return who, day, title, about, several if len(several) > 1 else several * count
     if values.get("reps") is None and values.get("seconds") is None:
         raise RowError("reps", "needs reps or seconds: this row has neither")
-    count = number("count", COUNTS, 99, least=1)
-    return who, day, title, about, [_set(values)] * int(count or 1)
+    return who, day, title, about, [_set(values)] * count
+
+
+def _is_timed_of(doses: Iterable[Dose], values: Mapping[str, Any], names: SheetNames) -> bool:
+    """Whether a time stands among the reps of a movement that is counted."""
+    name = values.get("exercise")
+    if name is None or not any("seconds" in dose.keys for dose in doses):
+        return False
+    movement = names.movements[name]
+    return movement.counted and not movement.isometric
+
+
+def _doses(said: Cell) -> tuple[Dose, ...] | None:
+    """The sets that a cell of reps says in words; ``None`` for a number, or nothing."""
+    if not isinstance(said, str) or not re.search(r"[^0-9.,\s]|[0-9][,/ ]+[0-9]", said):
+        return None
+    if re.fullmatch(r"[0-9]+(?:[.,]0+)?", said.strip()):
+        return None
+    return dose_cell(said)
+
+
+def _is_plain(cell: Cell) -> bool:
+    """Whether a time has no unit of its own and is no clock."""
+    return not isinstance(cell, str) or not re.search(r"[a-z:]", cell, re.IGNORECASE)
+
+
+def _settle(values: dict[str, Any], choice: SheetChoice, names: SheetNames, left: Left) -> None:
+    """What a movement asks for and the row does not say: each side, a pair of dumbbells."""
+    name = values.get("exercise")
+    if name is None:
+        return
+    movement = names.movements[name]
+    # Where a column of its own says it, an empty cell says none.
+    if "sides" not in choice.columns and "sides" not in values and one_sided(movement):
+        values["sides"] = "each"
+        left.each_side += 1
+    pair = uses_dumbbells(movement) and not one_sided(movement) and movement.pattern in BY_HAND
+    said = "implements" in choice.columns or "implements" in values
+    if pair and values.get("load_kg") and not said:
+        left.dumbbells += 1
+        if choice.dumbbells == "one":
+            values["implements"] = 2
+
+
+@dataclass(slots=True)
+class Left:
+    """What the rows left open, and how often."""
+
+    each_side: int = 0
+    dumbbells: int = 0
+
+    def notes(self, choice: SheetChoice) -> Iterator[str]:
+        """What was settled without being said, and what is to be said."""
+        if self.each_side:
+            yield (f"{self.each_side} rows of one-sided movements say no side: read as each side")
+        if self.dumbbells and not choice.dumbbells:
+            yield (
+                f"{self.dumbbells} rows of dumbbells do not say how many: say whether the load is "
+                "that of one dumbbell, or of both"
+            )
 
 
 def _set(values: dict[str, Any]) -> Set:

@@ -20,6 +20,7 @@ _WEEKDAYS: Final = (
     "fri(?:day)?", "sat(?:urday)?", "sun(?:day)?",
 )  # fmt: skip
 _MONTH: Final = "|".join(_MONTHS)
+_FIRST_LETTERS: Final = tuple(month[:3] for month in _MONTHS)
 _YEAR: Final = r"(?:,?[ \t]{1,4}(?P<year>[0-9]{4}))?"
 _WEEKDAY: Final = re.compile(
     rf"(?P<weekday>{'|'.join(_WEEKDAYS)})\b\.?(?=[ \t]|$|[:,/-])[ \t]{{0,4}},?[ \t]{{0,4}}",
@@ -92,7 +93,7 @@ def _rest(text: str, at: int) -> int:
 
 
 def _weekday(word: str) -> int:
-    return next(at for at, form in enumerate(_WEEKDAYS) if re.fullmatch(form, word, re.IGNORECASE))
+    return _FULL.index(next(one for one in _FULL if one.lower().startswith(word[:3].lower())))
 
 
 def _of_week(weekday: int | None, around: date | None, named: re.Match[str]) -> date:
@@ -128,9 +129,7 @@ def _years(around: date) -> tuple[int, ...]:
 
 
 def _month(name: str) -> int:
-    return 1 + next(
-        at for at, form in enumerate(_MONTHS) if re.fullmatch(form, name, re.IGNORECASE)
-    )
+    return 1 + _FIRST_LETTERS.index(name[:3].lower())
 
 
 def _in_order(match: re.Match[str]) -> tuple[int, int]:

@@ -110,6 +110,10 @@ _CLASSES: Final = tuple(
 )
 
 
+_OPEN_END: Final = re.compile(r"\+[ \t]{0,8}$")
+_OPEN_REST: Final = re.compile(r"\+[ \t]{0,8}$|\brest[ \t][^,]{1,20}$", re.IGNORECASE)
+
+
 def explain(
     error: UnexpectedInput, text: str, at: int, names: Names | None, *, head: bool = False
 ) -> SlipError:
@@ -117,9 +121,7 @@ def explain(
     where = stopped_at(error, text)
     rest = text[where:]
     if not rest.strip():
-        open_end = re.search(
-            r"\+[ \t]{0,8}$|rest[ \t][^,]{1,20}$" if head else r"\+[ \t]{0,8}$", text
-        )
+        open_end = (_OPEN_REST if head else _OPEN_END).search(text)
         start = open_end.start() if open_end else len(text)
         return SlipError(at + start, len(text.rstrip()) - start, _unfinished(text, head=head))
     loose = re.search(rf"({NUMBER})[ \t]{{0,8}}$", text[:where]) if head else None

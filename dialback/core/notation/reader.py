@@ -54,7 +54,7 @@ _LETTER_PART: Final = re.compile(
     rf"(?:part[ ]|block[ ])?([A-Z])[ \t]{{0,8}}{_PRE_EXHAUST}:", re.IGNORECASE
 )
 _TITLE_PART: Final = re.compile(
-    rf"(.*?)[ \t]{{0,8}}[-:,][ \t]{{0,8}}({PART_WORD}):?", re.IGNORECASE
+    rf"\A(.{{0,200}}?)[ \t]{{0,2}}[-:,][ \t]{{0,2}}({PART_WORD}):?", re.IGNORECASE
 )
 _DOSE: Final = re.compile(r"[0-9][ ]?(?:[x×*][ ]?[0-9]|sets?\b|kg\b|lb\b|s\b|min\b|reps?\b)", re.I)
 """What tells a movement on a day's line from a title that begins with one's name."""

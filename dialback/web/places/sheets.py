@@ -13,6 +13,7 @@ from dialback.book.logsheet.columns import COLUMNS, SheetChoice, guess
 from dialback.book.logsheet.names import made_of
 from dialback.book.logsheet.rows import export_heads, rows_of
 from dialback.book.logsheet.taking import Taken, take
+from dialback.book.logsheet.tidy import tidied
 from dialback.core.movements import MovementTable, fold
 from dialback.core.sessions import Session
 from dialback.core.words import describe, movement_text
@@ -74,7 +75,7 @@ def read_sheet(query: SheetQuery) -> Response:
     data = request.get_data()
 
     def work(job: Job) -> Grid:
-        return read_grid(data, job.tell("reading rows"))
+        return tidied(read_grid(data, job.tell("reading rows")))
 
     return answer(_job_out(desk().jobs.start(query.name, work)), 202)
 
@@ -133,6 +134,7 @@ def _sheet_out(grid: Grid, name: str) -> SheetOut:
         choice=known or guessed.choice,
         remembered=known is not None,
         why={} if known else guessed.why,
+        notes=list(grid.notes),
         columns=[SheetColumn(name=column.name, title=column.title) for column in COLUMNS],
     )
 
@@ -171,6 +173,8 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
                 for problem in taken.problems[:_MOST_PROBLEMS]
             ],
             problem_count=len(taken.problems),
+            notes=taken.notes,
+            asks_dumbbells=taken.asks_dumbbells,
             unknown=[
                 SheetUnknown(name=unknown.name, count=unknown.count, near=list(unknown.near))
                 for unknown in taken.unknown

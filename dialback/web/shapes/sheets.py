@@ -31,6 +31,7 @@ class SheetOut(Shape):
     """A spreadsheet that was read: its heads, some rows, and what its columns probably mean.
 
     ``why`` says what speaks for a guess, by the field of the choice; empty where it is remembered.
+    ``notes`` say what was left out or read in another way.
     """
 
     name: str
@@ -41,6 +42,7 @@ class SheetOut(Shape):
     choice: SheetChoice
     remembered: bool
     why: dict[str, str]
+    notes: list[str]
     columns: list[SheetColumn]
 
 
@@ -86,6 +88,8 @@ class SheetPreview(Shape):
     athletes: list[SheetAthlete]
     problems: list[SheetRowProblem]
     problem_count: int
+    notes: list[str]
+    asks_dumbbells: bool
     unknown: list[SheetUnknown]
     shown: list[SheetSessionOut]
 

@@ -6880,6 +6880,20 @@ export interface components {
              */
             unit: "kg" | "lb";
             /**
+             * Times
+             * @description Unit of plain numbers of seconds; clock: 1:30 kept as an hour and a half
+             * @default s
+             * @enum {string}
+             */
+            times: "s" | "min" | "clock";
+            /**
+             * Dumbbells
+             * @description What a load is of where two dumbbells are usual and no number is said
+             * @default
+             * @enum {string}
+             */
+            dumbbells: "" | "one" | "pair";
+            /**
              * Athlete
              * @default null
              */
@@ -6922,6 +6936,7 @@ export interface components {
          * @description A spreadsheet that was read: its heads, some rows, and what its columns probably mean.
          *
          *     ``why`` says what speaks for a guess, by the field of the choice; empty where it is remembered.
+         *     ``notes`` say what was left out or read in another way.
          */
         SheetOut: {
             /** Name */
@@ -6941,6 +6956,8 @@ export interface components {
             why: {
                 [key: string]: string;
             };
+            /** Notes */
+            notes: string[];
             /** Columns */
             columns: components["schemas"]["SheetColumn"][];
         };
@@ -6961,6 +6978,10 @@ export interface components {
             problems: components["schemas"]["SheetRowProblem"][];
             /** Problem Count */
             problem_count: number;
+            /** Notes */
+            notes: string[];
+            /** Asks Dumbbells */
+            asks_dumbbells: boolean;
             /** Unknown */
             unknown: components["schemas"]["SheetUnknown"][];
             /** Shown */

@@ -16,13 +16,13 @@ from dialback.core.notation.wording.rules import name_spans, shielded, signed, w
 
 INDENT: Final = "  "
 _JOINT: Final = re.compile(
-    r"[ ]*(?P<turn>\+|&|->|=>|→|➔|>|\bs/s\b|\bsuper[- ]?set(?:ted)?(?:[ ]with)?\b|\bss\b"
-    r"|\bpaired with\b|\binto\b)[ ]*"
-    r"|[ ]*(?P<next>,(?![0-9])|;|\bthen\b|\bfollowed by\b|\band\b)[ ]*",
+    r"[ ]{0,8}(?P<turn>\+|&|->|=>|→|➔|>|\bs/s\b|\bsuper[- ]?set(?:ted)?(?:[ ]with)?\b|\bss\b"
+    r"|\bpaired with\b|\binto\b)[ ]{0,8}"
+    r"|[ ]{0,8}(?P<next>,(?![0-9])|;|\bthen\b|\bfollowed by\b|\band\b)[ ]{0,8}",
     re.IGNORECASE,
 )
 _LEAD: Final = re.compile(
-    r"[ ]*(?:(?:[0-9]{1,3}[ ]?(?:[x×*]|sets?[ ]of)[ ]?)?"
+    r"[ ]{0,8}(?:(?:[0-9]{1,3}[ ]?(?:[x×*]|sets?[ ]of)[ ]?)?"
     rf"(?:(?:{TIME})|{NUMBER}[ ]?m|[0-9]{{1,4}}(?:-[0-9]{{1,4}})?(?:[ ]?reps?\b|[ ]?[x×])?)"
     r"[ ](?:of[ ])?)?",
     re.IGNORECASE,
@@ -35,7 +35,7 @@ _SETS: Final = re.compile(
 _SPAN: Final = r"[0-9]{1,3}(?:[ ]?min(?:ute)?s?\b|'|m\b)?"
 _COUNT: Final = r"[0-9]{1,2}(?:[ ]?(?:-|to)[ ]?[0-9]{1,2})?"
 _BRACED: Final = re.compile(
-    rf"(?:({_COUNT})[ ]?(?:[x×*]|rounds?(?:[ ]of)?|times)[ ]?:?[ ]?)?[{{(](.{{5,800}})[}})]"
+    rf"\A(?:({_COUNT})[ ]?(?:[x×*]|rounds?(?:[ ]of)?|times)[ ]?:?[ ]?)?[{{(](.{{5,800}})[}})]"
     rf"(?:[ ]?[x×*][ ]?({_COUNT})(?:[ ]rounds?)?)?[ ,]{{0,4}}(.{{0,80}})",
     re.IGNORECASE,
 )
@@ -51,15 +51,15 @@ _LADDER: Final = re.compile(
 )
 RUNGS: Final = re.compile(
     r"ladder[ ]?:?[ ]?([0-9]{1,2})[ ]?(?:to|-)[ ]?([0-9]{1,2})(?:[ ]reps)?"
-    r"([ ](?:and|&)[ ](?:back|down)(?:[ ]again)?)?(?=[ ]*:?[ ]*$|[ ]*:)",
+    r"([ ](?:and|&)[ ](?:back|down)(?:[ ]again)?)?(?=[ ]{0,8}:?[ ]{0,8}$|[ ]{0,8}:)",
     re.IGNORECASE,
 )
-_LOAD_FIRST: Final = re.compile(rf"[ ]*({LOAD})[ ]+(?=[^\W\d])", re.IGNORECASE)
-_LABEL: Final = re.compile(r"([ ]*)([1-9])([a-d])[ ]?[.):][ ]{0,4}(?=[^\W\d])", re.IGNORECASE)
+_LOAD_FIRST: Final = re.compile(rf"[ ]{{0,40}}({LOAD})[ ]{{1,8}}(?=[^\W\d])", re.IGNORECASE)
+_LABEL: Final = re.compile(r"([ ]{0,40})([1-9])([a-d])[ ]?[.):][ ]{0,4}(?=[^\W\d])", re.IGNORECASE)
 _SUPERSET: Final = re.compile(
-    r"(?:super|tri|giant)[- ]?sets?(?:[ ]of)?[ ]?:?[ ]+(?=[^\W_])", re.IGNORECASE
+    r"(?:super|tri|giant)[- ]?sets?(?:[ ]of)?[ ]?:?[ ]{1,8}(?=[^\W_])", re.IGNORECASE
 )
-_ROUNDS: Final = r"(?=[ ]*:?[ ]*$|[ ]*:)"
+_ROUNDS: Final = r"(?=[ ]{0,8}:?[ ]{0,8}$|[ ]{0,8}:)"
 _IN_A_HEAD: Final = tuple(
     (re.compile(pattern, re.IGNORECASE), new)
     for pattern, new in (
@@ -70,7 +70,8 @@ _IN_A_HEAD: Final = tuple(
          rf"|after[ ](?:each|every)[ ]round){_ROUNDS}", r", \2 between rounds"),
         (rf"(,[ ]|[ ])(?:with[ ])?rest(?:ing)?[ ]({TIME})[ ](?:between(?:[ ]rounds)?"
          rf"|after[ ](?:each|every)[ ]round){_ROUNDS}", r", \2 between rounds"),
-        (r"^([ ]*every[ ][0-9.]{1,4}[ ]?[a-z]{1,8})[ ]?[x×][ ]?([0-9]{1,2})(?:[ ]rounds)?(?=[ ]*:)",
+        (r"^([ ]{0,40}every[ ][0-9.]{1,4}[ ]?[a-z]{1,8})[ ]?[x×][ ]?([0-9]{1,2})"
+         r"(?:[ ]rounds)?(?=[ ]{0,8}:)",
          r"\1, \2 rounds"),
     )
 )  # fmt: skip
@@ -123,26 +124,26 @@ def _rungs_of(match: re.Match[str]) -> str:
 
 HEADS: Final[tuple[Head, ...]] = (
     _head(rf"(?:(?P<a>{_SPAN})[ ])?(?:amrap|as many rounds as possible)(?:[ ,:]{{0,3}}"
-          rf"(?:in[ ]|for[ ])?(?P<b>{_SPAN}))?[ ]?(?::|of\b|$)[ ]*",
+          rf"(?:in[ ]|for[ ])?(?P<b>{_SPAN}))?[ ]?(?::|of\b|$)[ ]{{0,8}}",
           lambda match: f"amrap {_minutes(match)} min:",
           "AMRAP 8 min: 5 Pull-ups, 10 Press-ups", "8 min of 5 Pull-up + 10 Press-up"),
     _head(rf"(?:(?P<a>{_SPAN})[ ])?(?:e(?P<n>[0-9]{{1,2}})?mom|otm"
           r"|every[ ](?:(?P<k>[0-9]{1,2})[ ])?min(?:ute)?s?[ ]on[ ]the[ ]minute)"
           rf"(?:[ ,:x×]{{0,3}}(?:for[ ])?(?P<b>[0-9]{{1,2}}[ ]rounds|{_SPAN}))?[ ]?"
-          r"(?::|of\b|$)[ ]*", _emom,
+          r"(?::|of\b|$)[ ]{0,8}", _emom,
           "EMOM 10: 5 Pull-ups", "every 60 s, 10 rounds:\n  Pull-up 5"),
-    _head(r"tabata(?:[ ]of)?[ ]?:?[ ]*", lambda match: "8 bouts, 20 s on, 10 s off:",
+    _head(r"tabata(?:[ ]of)?[ ]?:?[ ]{0,8}", lambda match: "8 bouts, 20 s on, 10 s off:",
           "Tabata: Kettlebell swing at 16 kg",
           "8 bouts, 20 s on, 10 s off:\n  Kettlebell swing at 16 kg"),
     _head(rf"({_COUNT})[ ]?(?:rounds?|rds?|circuits?|times through|x through)\b(?:[ ]of\b)?"
-          r"[ ]?:?[ ]*(?=[0-9]{0,4}[ ]?[^\W\d])", lambda match: f"{match[1]} rounds:",
+          r"[ ]?:?[ ]{0,8}(?=[0-9]{0,4}[ ]?[^\W\d])", lambda match: f"{match[1]} rounds:",
           "3 rounds of 10 Press-ups and 10 Inverted rows",
           "3 rounds:\n  Press-up 10\n  Inverted row 10"),
-    _head(r"([0-9]{1,2})[ ]?(?:-|to)[ ]?([0-9]{1,2})[ ]ladder(?:[ ]of)?[ ]?:?[ ]*",
+    _head(r"([0-9]{1,2})[ ]?(?:-|to)[ ]?([0-9]{1,2})[ ]ladder(?:[ ]of)?[ ]?:?[ ]{0,8}",
           lambda match: f"ladder {', '.join(map(str, _through(int(match[1]), int(match[2]))))}:",
           "3 to 1 ladder: Pull-up", "ladder 3, 2, 1:\n  Pull-up"),
     _head(rf"({TIME})[ ]?on[ ,/]{{0,3}}({TIME})[ ]?off[ ,]{{0,2}}(?:x|×|for)[ ]?([0-9]{{1,2}})"
-          r"(?:[ ]rounds)?[ ]?:?[ ]*",
+          r"(?:[ ]rounds)?[ ]?:?[ ]{0,8}",
           lambda match: f"{match[3]} rounds, {match[1]} on, {match[2]} off:",
           "20 s on / 10 s off × 8: Kettlebell swing at 16 kg",
           "8 rounds, 20 s on, 10 s off:\n  Kettlebell swing at 16 kg"),
@@ -151,11 +152,11 @@ HEADS: Final[tuple[Head, ...]] = (
           lambda match: f"{next(one for one in match.groups() if one)} rounds:",
           "Circuit × 3:\n  Press-up 10", "3 rounds:\n  Press-up 10"),
     _head(r"([0-9]{1,3}(?:-[0-9]{1,3}){2,12})(?:[ ]reps)?(?:[ ]each)?(?:[ ]of(?:[ ]each)?)?"
-          r"[ ]?:?[ ]*(?=[^\W\d]|$)", _rungs_of,
+          r"[ ]?:?[ ]{0,8}(?=[^\W\d]|$)", _rungs_of,
           "21-15-9 Kettlebell swing at 16 kg, Press-up",
           "ladder 21, 15, 9:\n  Kettlebell swing at 16 kg\n  Press-up"),
-    _head(r"((?:[^:]{0,60}\b)?(?:rounds?|rds?|bouts?|ladder|every)\b[^:]{0,80}|every\b[^:]{0,80})"
-          r":[ ]+(?=\S)", lambda match: f"{match[1]}:",
+    _head(r"\A((?:[^:]{0,60}\b)?(?:rounds?|rds?|bouts?|ladder|every)\b[^:]{0,80}|every\b[^:]{0,80})"
+          r":[ ]{1,8}(?=\S)", lambda match: f"{match[1]}:",
           "4 rounds, 35 s on, 25 s off: Press-up, Inverted row",
           "4 rounds, 35 s on, 25 s off:\n  Press-up\n  Inverted row"),
 )  # fmt: skip
@@ -180,7 +181,7 @@ def reworded(line: Placed, names: Names, *, in_rounds: bool) -> tuple[Placed, ..
 
 
 _BOTH_SIDES: Final = re.compile(
-    rf"[ ]*((?:{TIME}|[0-9]{{1,3}})[ ](?:left|right)\b)[ ]?(?:,|,?[ ]?then\b|/|;)[ ]?"
+    rf"[ ]{{0,8}}((?:{TIME}|[0-9]{{1,3}})[ ](?:left|right)\b)[ ]?(?:,|,?[ ]?then\b|/|;)[ ]?"
     rf"((?:{TIME}|[0-9]{{1,3}})[ ](?:left|right)\b)",
     re.IGNORECASE,
 )
@@ -389,7 +390,7 @@ def _by_ladder(body: Placed, names: Names) -> list[_Line] | None:
     return [[head], [INDENT, before, behind]]
 
 
-_COUNT_BEFORE: Final = re.compile(r"[ ]+([0-9]{1,3}[ ](?:x[ ])?)")
+_COUNT_BEFORE: Final = re.compile(r"[ ]{1,8}([0-9]{1,3}[ ](?:x[ ])?)")
 
 
 def _pieces(

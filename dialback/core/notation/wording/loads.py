@@ -118,7 +118,7 @@ LOADS: Final[tuple[Rule, ...]] = (
     rule(rf"([2][ ]?[x×*][ ]?{_KG})[ ](?:dumbbells|dbs|kettlebells|kbs)\b", r"\1",
          "Split squat 3 × 8 at 2 × 12 kg DBs", "Split squat 3 × 8 at 2 × 12 kg"),
     rule(rf"(?<![x×*])(?<![x×*][ ])({_KG})[ ](dumbbells?|dbs?|kettlebells?|kbs?|barbell|bar)\b"
-         r"(?=[ ]*(?:[,;]|$))", _single_kit,
+         r"(?=[ ]{0,8}(?:[,;]|$))", _single_kit,
          "Dumbbell bench press 3 × 10 with 20 kg dumbbells",
          "Dumbbell bench press 3 × 10 at 2 × 20 kg"),
     rule(r"([0-9]{1,2}[ ]?[x×*][ ]?[0-9]{1,3}|[0-9]{1,3})[ ](?:(?:at|@|with)[ ])?"

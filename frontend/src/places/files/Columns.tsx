@@ -79,23 +79,24 @@ export function Columns({ read, choice, put }: ColumnsProps) {
 
 /** What speaks for what was guessed, as long as it stands; and what stays out. */
 function Why({ read, choice }: { read: Schemas["SheetOut"]; choice: Choice }) {
-  const told = (["date_order", "unit", "decimal"] as const).flatMap((field) =>
+  const told = (["date_order", "unit", "decimal", "times"] as const).flatMap((field) =>
     read.why[field] && choice[field] === read.choice[field]
       ? [`${FIELDS[field]}: ${read.why[field]}`]
       : [],
   );
   const used = new Set(Object.values(choice.columns));
   const out = read.heads.filter((_, at) => !used.has(at));
-  if (told.length === 0 && out.length === 0) return null;
+  if (told.length === 0 && out.length === 0 && read.notes.length === 0) return null;
   return (
     <p className="mt-1 max-w-prose text-sm text-ink-2">
       {told.length > 0 && `Guessed by the heads and the first rows. ${told.join("; ")}. `}
-      {out.length > 0 && `Left out: ${out.join(", ")}.`}
+      {out.length > 0 && `Left out: ${out.join(", ")}. `}
+      {read.notes.length > 0 && `Also: ${read.notes.join("; ")}.`}
     </p>
   );
 }
 
-const FIELDS = { date_order: "Dates", unit: "loads", decimal: "decimals" };
+const FIELDS = { date_order: "Dates", unit: "loads", decimal: "decimals", times: "times" };
 
 /** How days, loads and decimals are written, and whose log it is. */
 function Written({ choice, put }: { choice: Choice; put: (part: Partial<Choice>) => void }) {
@@ -120,6 +121,22 @@ function Written({ choice, put }: { choice: Choice; put: (part: Partial<Choice>)
         options={{ ".": "point", ",": "comma" }}
         put={(value) => put({ decimal: value as Choice["decimal"] })}
       />
+      {choice.columns.seconds !== undefined && (
+        <Pick
+          label="Times are in"
+          value={choice.times}
+          options={{ s: "seconds", min: "minutes", clock: "minutes and seconds, 1:30:00" }}
+          put={(value) => put({ times: value as Choice["times"] })}
+        />
+      )}
+      {choice.dumbbells && (
+        <Pick
+          label="Loads of dumbbells are"
+          value={choice.dumbbells}
+          options={{ one: "of one of the two", pair: "of both together" }}
+          put={(value) => put({ dumbbells: value as Choice["dumbbells"] })}
+        />
+      )}
       {choice.columns.athlete === undefined && (
         <Pick
           label="Whose log"

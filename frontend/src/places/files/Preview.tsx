@@ -38,6 +38,22 @@ export function Preview({ preview, choice, put }: PreviewProps) {
           {strangers.map((one) => one.name).join(", ")} will be added to the roster.
         </p>
       )}
+      {preview.asks_dumbbells && !choice.dumbbells && (
+        <p role="alert" className="mt-1 border-l-4 border-caution pl-3">
+          Loads of dumbbells do not say how many they are of: is a load{" "}
+          <button type="button" className="trail-link" onClick={() => put({ dumbbells: "one" })}>
+            that of one of the two
+          </button>{" "}
+          or{" "}
+          <button type="button" className="trail-link" onClick={() => put({ dumbbells: "pair" })}>
+            that of both together
+          </button>
+          ?
+        </p>
+      )}
+      {preview.notes.length > 0 && (
+        <p className="mt-1 max-w-prose text-ink-2">{preview.notes.join("; ")}.</p>
+      )}
       <Said choice={choice} put={put} />
       {preview.unknown.length > 0 && (
         <section aria-label="Movements to name" className="mt-2 border-l-4 border-caution pl-3">

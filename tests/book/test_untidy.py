@@ -1,0 +1,173 @@
+"""Spreadsheets as people keep them: in their own words, across, with sums, on many worksheets."""
+
+from datetime import date, time
+from io import BytesIO
+
+import pytest
+from openpyxl import Workbook
+
+from dialback.book.grid import read_grid
+from dialback.book.logsheet.columns import guess
+from dialback.book.logsheet.taking import Taken, take
+from dialback.book.logsheet.tidy import tidied
+from dialback.core.movements import MovementTable
+from dialback.core.sessions import Set
+from dialback.core.words import describe
+from dialback.library import library
+
+MOVEMENTS = MovementTable(library())
+TODAY = date(2026, 12, 1)
+DAY = date(2026, 10, 5)
+
+
+def taken(data: str | bytes, **choice: object) -> Taken:
+    grid = tidied(read_grid(data.encode() if isinstance(data, str) else data))
+    return take(grid, guess(grid).choice.model_copy(update=choice), MOVEMENTS, TODAY, "Ada")
+
+
+def sets(data: str | bytes, **choice: object) -> list[Set]:
+    found = taken(data, **choice)
+    assert found.problems == [], found.problems
+    return [a_set for one in found.sessions for a_set in one.session.sets]
+
+
+def workbook(**sheets: list[list[object]]) -> bytes:
+    book = Workbook()
+    book.remove(book.active)
+    for name, rows in sheets.items():
+        sheet = book.create_sheet(name.replace("_", " "))
+        for row in rows:
+            sheet.append(row)
+    out = BytesIO()
+    book.save(out)
+    return out.getvalue()
+
+
+HEAD = ["date", "exercise", "reps", "kg"]
+
+
+@pytest.mark.parametrize(
+    ("movement", "reps", "load", "told"),
+    [
+        ("Back squat", "8,8,7", "60", ["8 reps, at 60 kg", "8 reps, at 60 kg", "7 reps, at 60 kg"]),
+        ("Back squat", "3x8", "60", ["8 reps, at 60 kg"] * 3),
+        ("Back squat", "3 sets of 8", "60", ["8 reps, at 60 kg"] * 3),
+        ("Back squat", "10/8/6", "60", ["10 reps, at 60 kg", "8 reps, at 60 kg",
+                                        "6 reps, at 60 kg"]),
+        ("Pull-up", "5", "BW+10", ["5 reps, at 10 kg"]),
+        ("Pull-up", "5", "BW - 15 kg", ["5 reps, at 15 kg help"]),
+        ("Pull-up", "5", "bodyweight", ["5 reps"]),
+        ("Split squat", "8/side", "10", ["8 reps each side, at 10 kg"]),
+        ("Split squat", "8 left", "10", ["8 reps left, at 10 kg"]),
+        ("Split squat", "8", "10", ["8 reps each side, at 10 kg"]),
+        ("Front plank", "45s", "", ["45 s"]),
+        ("Press-up", "12 to failure", "", ["12 reps, RPE 10"]),
+    ],
+)  # fmt: skip
+def test_cells_in_words(movement: str, reps: str, load: str, told: list[str]) -> None:
+    rows = f'date,exercise,reps,kg\n2026-10-05,{movement},"{reps}",{load}\n'
+    assert [describe(one) for one in sets(rows)] == told
+
+
+@pytest.mark.parametrize(
+    ("reps", "load", "column"),
+    [
+        ("8 or so", "60", "reps"),
+        ("8", "80%", "load"),
+        ("45 s", "60", "reps"),
+        ("max", "60", "reps"),
+    ],
+)
+def test_what_is_no_set_is_told(reps: str, load: str, column: str) -> None:
+    found = taken(f"date,exercise,reps,kg\n2026-10-05,Back squat,{reps},{load}\n")
+    assert [one.column for one in found.problems] == [column]
+
+
+def test_a_running_number_is_no_count_of_sets() -> None:
+    rows = "".join(f"2026-10-05,Back squat,{number},8,60\n" for number in (1, 2, 3))
+    assert len(sets(f"date,exercise,sets,reps,kg\n{rows}")) == 3
+    alike = "2026-10-05,Back squat,3,8,60\n2026-10-05,Bench press,3,8,60\n"
+    assert len(sets(f"date,exercise,sets,reps,kg\n{alike}")) == 6
+
+
+def test_sets_that_stand_across_are_rows() -> None:
+    found = taken("date,exercise,kg,set 1,set 2,set 3\n2026-10-05,Back squat,60,8,8,\n")
+    assert [one.reps for one in found.sessions[0].session.sets] == [8, 8]
+    assert any("side by side" in note for note in found.notes)
+    text = (
+        "date,exercise,set 1 reps,set 1 kg,set 2 reps,set 2 kg\n2026-10-05,Back squat,8,60,6,65\n"
+    )
+    assert [(one.reps, one.load_kg) for one in sets(text)] == [(8, 60), (6, 65)]
+
+
+@pytest.mark.parametrize(
+    "head",
+    [
+        "date,exercise,load,,\n,,kg,reps,rest\n",
+        "Training log,2026,,,\ndate,exercise,kg,reps,rest\n",
+    ],
+)
+def test_two_rows_of_heads_are_one(head: str) -> None:
+    (one,) = sets(f"{head}2026-10-05,Back squat,60,8,90\n")
+    assert (one.reps, one.load_kg, one.rest_s) == (8, 60, 90)
+
+
+def test_rows_of_sums_are_left_out_with_a_word() -> None:
+    found = taken(
+        "date,exercise,reps,kg\n2026-10-05,Back squat,8,60\nTotal,,8,480\n"
+        "2026-10-06,Back squat,8,60\n,Weekly total,16,960\n"
+    )
+    assert (len(found.sessions), found.problems) == (2, [])
+    assert any("rows of sums left out: row 3, 5" in note for note in found.notes)
+
+
+def test_minutes_by_their_head_and_times_that_a_spreadsheet_took_for_hours() -> None:
+    text = 'date,exercise,time (min)\n2026-10-05,"Running, easy",20\n'
+    assert [one.seconds for one in sets(text)] == [1200]
+    data = workbook(Log=[["date", "exercise", "time"], [DAY, "Front plank", time(0, 45)],
+                         [DAY, "Front plank", time(1, 30)]])  # fmt: skip
+    assert [one.seconds for one in sets(data)] == [45, 90]
+
+
+def test_dumbbells_without_a_number_are_asked_about_once() -> None:
+    rows = "2026-10-05,Dumbbell curl,8,10\n" * 3
+    found = taken(f"date,exercise,reps,kg\n{rows}")
+    assert found.asks_dumbbells
+    assert [one.message for one in found.problems] == [
+        "say whether a load is that of one dumbbell, or of both"
+    ]
+    assert {one.implements for one in sets(f"{','.join(HEAD)}\n{rows}", dumbbells="one")} == {2}
+    both = sets(f"{','.join(HEAD)}\n{rows}", dumbbells="pair")
+    assert {(one.implements, one.load_kg) for one in both} == {(1, 10)}
+    # Where a column says it, nothing is asked.
+    assert not taken("date,exercise,reps,kg,implements\n2026-10-05,Dumbbell curl,8,10,\n").problems
+
+
+def test_all_worksheets_are_read_one_for_each_athlete() -> None:
+    data = workbook(
+        Ada_Moor=[HEAD, [DAY, "Back squat", 8, 60]],
+        Bo_Rune=[HEAD, [DAY, "Bench press", 8, 50]],
+        Nothing=[],
+        Notes=[["what", "who"], ["a", "b"]],
+    )
+    found = taken(data)
+    assert [one.athlete for one in found.sessions] == ["Ada Moor", "Bo Rune"]
+    assert ["'Nothing'" in note or "'Notes'" in note for note in found.notes] == [True, True]
+    weeks = taken(workbook(W40=[HEAD, [DAY, "Back squat", 8, 60]], W41=[HEAD, [DAY, "Dip", 8, 0]]))
+    assert {one.athlete for one in weeks.sessions} == {"Ada"}
+    wrong = taken(
+        workbook(W40=[HEAD, [DAY, "Dip", 8, 0]], W41=[HEAD, [DAY, "Back squat", "?", 60]])
+    )
+    assert wrong.problems[0].message.startswith("W41: ")
+
+
+def test_a_formula_without_its_value_is_told() -> None:
+    found = taken(workbook(Log=[HEAD, [DAY, "Back squat", 8, "=30*2"]]))
+    assert any("1 formulas have no value" in note for note in found.notes)
+
+
+@pytest.mark.parametrize("encoding", ["utf-16", "mac_roman", "cp850", "cp1252", "utf-8"])
+def test_letters_of_older_programs(encoding: str) -> None:
+    text = "date;exercise;reps;kg;note\n05.10.2026;Back squat;8;62,5;schön müde, à fond\n"
+    (one,) = sets(text.encode(encoding))
+    assert (one.load_kg, one.note) == (62.5, "schön müde, à fond")
