@@ -14,7 +14,7 @@ from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Change, Reading, read
 from dialback.core.notation.expand import placed_sets
-from dialback.core.plans.kept import Kept, kept_in
+from dialback.core.plans.kept import Kept, kept_in, read_one
 from dialback.core.plans.sheet import Sheet, sheet_of
 from dialback.core.sessions import MAX_SETS, TEXT_KEY, Session
 from dialback.core.tally import Ledger
@@ -139,7 +139,7 @@ def _planned(
 
 
 def _as_session(ledger: Ledger, written: Written) -> Session:
-    reading = read(written.text, ledger.movements, day=written.day)
+    reading = read_one(written.text, ledger.movements, written.day)
     return as_one_session(reading, written.day, written.title, Maxima(ledger, written.day))
 
 

@@ -101,3 +101,21 @@ def test_names_stand_by_use_and_then_by_name(client: FlaskClient) -> None:
     ]
     rest = [one["name"] for one in names[3:]]
     assert rest == sorted(rest)
+
+
+def test_a_further_day_is_no_part_of_the_session(client: FlaskClient) -> None:
+    """What stands below another day is marked, and does not count here."""
+    text = "2026-10-05 Legs\nHinge 3 × 5\nWed: Press 3 × 8\nPress 20"
+    found = send(client, "post", f"{NEXT}/written/check", body(text))
+    assert [(one["line"], "another day begins" in one["message"]) for one in found["mistakes"]] == [
+        (3, True)
+    ]
+    assert found["sets"] == 3
+
+
+def test_a_refused_line_comes_with_lines_that_are_read(client: FlaskClient) -> None:
+    found = send(client, "post", f"{NEXT}/written/check", body("Press 8 8\nPres 3 x 5 @8"))
+    instead = [one["instead"] for one in found["mistakes"]]
+    assert instead[0][0] == "Press 8 , 8"
+    for line in (one for several in instead for one in several):
+        assert send(client, "post", f"{NEXT}/written/check", body(line))["mistakes"] == []

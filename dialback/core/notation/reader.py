@@ -202,7 +202,7 @@ class _Reader(Building):
         """A session's head: its day, a title, and maybe its first part or movement."""
         self.close_session()
         title = raw.strip()[day.rest :].strip()
-        self.head = WrittenSession(day=day.day)
+        self.head = WrittenSession(day=day.day, at=number)
         if not title:
             return
         if self.names.begins(plain(title)) and _DOSE.search(plain(title)):

@@ -181,8 +181,9 @@ class Part:
 
 @dataclass(frozen=True, slots=True)
 class WrittenSession:
-    """A session as it is written."""
+    """A session as it is written; ``at`` is the line of its day, 0 without one."""
 
     parts: tuple[Part, ...] = ()
     day: date | None = None
     title: str = ""
+    at: int = field(default=0, compare=False)

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
-from typing import Protocol, runtime_checkable
+from typing import Final, Protocol, runtime_checkable
 
 from dialback.core.movements import MovementTable
-from dialback.core.notation import WrittenSession, gather, read, write
+from dialback.core.notation import Mistake, Reading, WrittenSession, gather, read, write
+from dialback.core.notation.characters import lines_of
 from dialback.core.sessions import TEXT_KEY, Session
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.vocabulary import Basis
@@ -58,7 +59,7 @@ class Kept:
     def written(self, movements: MovementTable) -> WrittenSession:
         """The session as it was written, or gathered from its sets."""
         if self.typed is not None:
-            return one_session(self.typed, movements)
+            return one_session(self.typed, movements, self.day)
         return WrittenSession(gather(self.session, movements).parts)
 
     def text(self, movements: MovementTable) -> str:
@@ -89,7 +90,25 @@ def kept_in(ledger: Ledger, basis: Basis, week: Week) -> Sequence[Kept]:
     return source.kept(basis, week)
 
 
-def one_session(text: str, movements: MovementTable) -> WrittenSession:
-    """All of a text as one session."""
-    sessions = read(text, movements).sessions
+def read_one(text: str, movements: MovementTable, day: date | None = None) -> Reading:
+    """A text as the one session that it is; further days in it are mistakes, and do not count."""
+    reading = read(text, movements, day=day)
+    first, further = reading.sessions[:1], reading.sessions[1:]
+    if not further:
+        return reading
+    line = lines_of(text)
+    more = [Mistake(one.at, 1, max(1, len(line[one.at - 1])), ANOTHER_DAY) for one in further]
+    mistakes = sorted((*reading.mistakes, *more), key=lambda one: (one.line, one.column))
+    return replace(reading, sessions=first, mistakes=tuple(mistakes))
+
+
+ANOTHER_DAY: Final = (
+    "another day begins here, and this is one session: write it as a session of its own, or take "
+    "all the days in as a text of the block"
+)
+
+
+def one_session(text: str, movements: MovementTable, day: date | None = None) -> WrittenSession:
+    """A text as one session; weekdays in it are those of the week of ``day``."""
+    sessions = read_one(text, movements, day).sessions
     return WrittenSession(tuple(part for written in sessions for part in written.parts))

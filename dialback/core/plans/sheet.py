@@ -37,7 +37,7 @@ def sheet_of(plan: Kept, movements: MovementTable) -> Sheet:
 
 def sheet_from(text: str, day: date, title: str, movements: MovementTable) -> Sheet:
     """A text on a day."""
-    return Sheet(day, title, one_session(text, movements), text)
+    return Sheet(day, title, one_session(text, movements, day), text)
 
 
 def sheet_text(sheet: Sheet, movements: MovementTable) -> str:

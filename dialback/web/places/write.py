@@ -15,11 +15,11 @@ from dialback.core.duration import Duration, density, durations, estimated_durat
 from dialback.core.figures import in_total
 from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
-from dialback.core.notation import Reading, read
+from dialback.core.notation import Reading
 from dialback.core.notation.expand import PlacedSet, placed_sets
 from dialback.core.notation.rows import readings
 from dialback.core.plans.draft import as_draft
-from dialback.core.plans.kept import Kept, kept_in
+from dialback.core.plans.kept import Kept, kept_in, read_one
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger, four_measures, tally
 from dialback.core.weeks import Week
@@ -110,7 +110,7 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = planning_ledger(athlete, week)
     day = _day(body.date, week)
-    reading = read(body.text, ledger.movements, day=day)
+    reading = read_one(body.text, ledger.movements, day)
     maxima = Maxima(ledger, day)
     session = planning.as_one_session(reading, day, body.title, maxima)
     others = [
@@ -241,7 +241,9 @@ def session_on_paper(path: SessionPath) -> Response:
 def _paper(athlete: Athlete, ledger: Ledger, session: Session, text: str) -> PaperSession:
     setting = Maxima(ledger, session.date).setting()
     placed = [
-        each for one in read(text, ledger.movements).sessions for each in placed_sets(one, setting)
+        each
+        for one in read_one(text, ledger.movements, session.date).sessions
+        for each in placed_sets(one, setting)
     ]
     counts = Counter(one.line for one in placed)
     minutes = estimated_duration(ledger.measure([session]), ledger.rules).total_s / 60
