@@ -50,6 +50,11 @@ SENSELESS: list[tuple[str, tuple[str | None, ...]]] = [
     ),
     ("Bench press 3 × 8 at 130 %", ("Bench press 3 × 8 at 130 kg",)),
     ("Pull-up 3 × 5 at 20 %", ("Pull-up 3 × 5 at 16 kg",)),
+    ("Back squat 5 × 5 help 60 kg", ("Back squat 5 × 5 at 60 kg",)),
+    (
+        "Back squat 5 × 5 at 400 % body weight",
+        ("Back squat 5 × 5 at 40 % body weight",),
+    ),
     (
         "Bench press 3 × 8 at 60 kg, tempo 30-1-30-0",
         ("Bench press 3 × 8 at 60 kg, tempo 3-1-3-0", None),
@@ -199,3 +204,23 @@ def test_every_check_is_met_by_an_example(check: Check, monkeypatch: pytest.Monk
     assert all(asked(text) for text in texts)
     monkeypatch.setattr(look, "CHECKS", tuple(one for one in CHECKS if one is not check))
     assert any(asked(text) == () for text in texts)
+
+
+@pytest.mark.parametrize(
+    ("text", "line", "why"),
+    [
+        ("2026-10-05 A\nDip 5\n2026-10-05 B\nDip 5", 3, "is there twice"),
+        ("2026-10-07 A\nDip 5\n2026-10-05 B\nDip 5", 3, "comes after 2026-10-07"),
+        ("2026-10-05 A\n2026-10-07 B\nDip 5", 1, "Nothing is done on this day"),
+    ],
+)
+def test_days_that_cannot_be_meant_are_asked_about(text: str, line: int, why: str) -> None:
+    (doubt,) = asked(text)
+    assert (doubt.line, doubt.others) == (line, ())
+    assert why in doubt.why
+
+
+def test_a_line_of_several_movements_is_asked_about_and_not_overwritten() -> None:
+    (doubt,) = asked("Press-up 3 × 400 + Crunch 3 × 10")
+    assert doubt.others == ()
+    assert [one.line for one in asked("Press-up 10, Crunch 400")] == [1]

@@ -87,11 +87,22 @@ def rows(text: str, movements: MovementTable) -> tuple[Row, ...]:
     reading = read(text, movements)
     known = _by_line(reading)
     wrong = {mistake.line for mistake in reading.mistakes}
+    shared = shared_lines(text, reading, movements)
     return tuple(
         Row("other", line)
-        if number in wrong or len(known[number]) > 1 or _says_more(line, known[number], movements)
+        if number in wrong or number in shared
         else _row(line, next(iter(known[number]), None), movements, reading.labelled.get(number))
         for number, line in enumerate(lines, 1)
+    )
+
+
+def shared_lines(text: str, reading: Reading, movements: MovementTable) -> frozenset[int]:
+    """Lines, from 1, on which more stands than one movement: they cannot be written anew as one."""
+    known = _by_line(reading)
+    return frozenset(
+        number
+        for number, line in enumerate(lines_of(text), 1)
+        if len(known[number]) > 1 or _says_more(line, known[number], movements)
     )
 
 

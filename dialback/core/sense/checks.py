@@ -30,6 +30,7 @@ BEYOND_MAXIMUM: Final = 1.2
 HEAVY_WARM_UP: Final = 1.25
 """A single before the work may be heavier than it; not by so much."""
 MOST_PERCENT: Final = 110
+MOST_BODY_PERCENT: Final = 250
 HEAVIEST_KG: Final = 350
 HEAVIEST_IN_HAND_KG: Final = 80
 FEWEST_REPS: Final = 1
@@ -230,6 +231,33 @@ def beyond_the_maximum(heard: Heard) -> Iterator[Reason]:
         )
 
 
+def help_without_the_body(heard: Heard) -> Iterator[Reason]:
+    """Help with a movement that does not move the body: there is nothing to take off."""
+    load = heard.bout.load
+    if load is None or not load.help or heard.movement.bodyweight_share:
+        return
+    unit = heard.knowing.ledger.unit
+    name = heard.movement.name
+    yield Reason(
+        f"{name} does not move the body: are {weight_text(-load.kg, unit)} of help right?",
+        (heard.but(load=replace(load, help=False)),),
+    )
+
+
+def beyond_the_body(heard: Heard) -> Iterator[Reason]:
+    """A share of the body's weight that almost nobody moves."""
+    share = heard.bout.body_percent
+    if share is None or share <= MOST_BODY_PERCENT:
+        return
+    yield Reason(
+        f"{number(share)} % of body weight: is that right?",
+        (
+            heard.but(body_percent=share / 10),
+            heard.but(body_percent=None, load=Load(share)),
+        ),
+    )
+
+
 def too_slow(heard: Heard) -> Iterator[Reason]:
     """A tempo that no rep has."""
     tempo = heard.bout.tempo
@@ -254,6 +282,8 @@ CHECKS: Final[tuple[Check, ...]] = (
     too_heavy,
     heavier_than_the_work,
     beyond_the_maximum,
+    help_without_the_body,
+    beyond_the_body,
     too_long_a_rest,
     a_side_of_both,
     too_slow,

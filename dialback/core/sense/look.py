@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from datetime import date
 from typing import Final
 
 from dialback.core.notation.characters import lines_of
 from dialback.core.notation.marks import BULLET, LABEL
 from dialback.core.notation.reader import Reading
+from dialback.core.notation.rows import shared_lines
 from dialback.core.notation.session import (
     Bout,
     Item,
@@ -41,7 +43,32 @@ def doubts(text: str, reading: Reading, knowing: Knowing) -> tuple[Doubt, ...]:
     for at, written, heard, rewrite in _doses(reading, knowing):
         if at not in found and (doubt := _doubt(rows[at - 1], at, written, heard, rewrite)):
             found[at] = doubt
+    if found:
+        # A line of several movements is asked about, and mended by hand.
+        for at in shared_lines(text, reading, knowing.movements) & found.keys():
+            found[at] = replace(found[at], others=())
+    for doubt in _of_days(rows, reading):
+        found.setdefault(doubt.line, doubt)
     return tuple(found[at] for at in sorted(found))
+
+
+def _of_days(rows: Sequence[str], reading: Reading) -> Iterator[Doubt]:
+    """Days that are there twice, stand out of order, or have nothing below them."""
+    seen: list[date] = []
+    for session in reading.sessions:
+        if session.day is None:
+            continue
+        why = ""
+        if session.day in seen:
+            why = f"{session.day.isoformat()} is there twice: is that right?"
+        elif seen and session.day < seen[-1]:
+            why = f"{session.day.isoformat()} comes after {seen[-1].isoformat()}: is that right?"
+        elif not any(part.items for part in session.parts):
+            why = "Nothing is done on this day: is that right?"
+        seen.append(session.day)
+        if why and session.at:
+            row = rows[session.at - 1]
+            yield Doubt(session.at, 1, max(1, len(row)), why, row.strip(), ())
 
 
 def _doubt(row: str, at: int, taken: str, heard: Heard, rewrite: Rewrite) -> Doubt | None:
