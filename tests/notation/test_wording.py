@@ -239,3 +239,21 @@ def test_no_number_gets_lost(text: str, at: int, way: str) -> None:
         return
     canonical = write(*reading.sessions, movements=MOVEMENTS)
     assert _read(canonical).sessions == reading.sessions, (words, canonical)
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("Sun salutation 5", "a session begins with its day"),
+        ("Monday", "which Monday?"),
+        ("Wed Back squat 5 × 5", "a session begins with its day"),
+        ("03/11/2026 Legs", "may be 2026-11-03 or 2026-03-11"),
+        ("31.02.2026 Legs", "is not a day of the calendar"),
+    ],
+)
+def test_a_day_that_is_none_or_may_be_two_is_asked_about(text: str, says: str) -> None:
+    assert says in read(text, MOVEMENTS).mistakes[0].message
+
+
+def test_a_label_with_a_point_stays_a_label() -> None:
+    assert [one.part for one in flat("a. Press-up 3 × 8\nb. Crunch 3 × 8")] == ["A"] * 3 + ["B"] * 3

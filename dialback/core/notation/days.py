@@ -46,10 +46,14 @@ _FULL: Final = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturda
 
 @dataclass(frozen=True, slots=True)
 class DayLine:
-    """A day, and where what stands behind it begins."""
+    """A day, and where what stands behind it begins.
+
+    ``loose``: a short weekday with nothing but a blank behind it, which may be any word: *Sun*.
+    """
 
     day: date
     rest: int
+    loose: bool = False
 
 
 def day_line(text: str, around: date | None) -> DayLine | None:
@@ -65,7 +69,12 @@ def day_line(text: str, around: date | None) -> DayLine | None:
     if match is None:
         if named is None or not re.match(r"$|[-:,/]|[ \t]", text[named.end("weekday") :] or " "):
             return None
-        return DayLine(_of_week(weekday, around, named), _rest(text, named.end("weekday")))
+        end = named.end("weekday")
+        short = named["weekday"].lower() not in map(str.lower, _FULL)
+        loose = short and bool(re.match(r"\.?[ \t]", text[end:]))
+        if loose and around is None:
+            return None
+        return DayLine(_of_week(weekday, around, named), _rest(text, end), loose)
     day = _day(match, around)
     if weekday is not None and day.weekday() != weekday:
         raise SlipError(

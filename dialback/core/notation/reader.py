@@ -196,7 +196,10 @@ class _Reader(Building):
         """The day that a line begins with, if it is a session's head."""
         if not stripped[0].isalnum() or self.names.begins(stripped):
             return None
-        return day_line(stripped, self.around)
+        day = day_line(stripped, self.around)
+        if day is not None and day.loose and not self.names.begins(stripped[day.rest :]):
+            return None
+        return day
 
     def take_day(self, day: DayLine, raw: str, number: int) -> None:
         """A session's head: its day, a title, and maybe its first part or movement."""

@@ -19,7 +19,7 @@ WORDS: Final[tuple[Rule, ...]] = (
          "**Back squat** 5 × 5", "Back squat 5 × 5", anywhere=True),
     rule(r"(?<=[^\s])[ ]{0,8}[\U0001F300-\U0001FAFF\u2600-\u27BF\uFE0F]+", "",
          "Back squat 5 × 5 \U0001F4AA", "Back squat 5 × 5", anywhere=True),
-    rule(r"(?-i:(?<=[a-z])\.[ ]{1,8}(?=[A-Z]))", ", ",
+    rule(r"(?-i:(?<=[a-z][a-z])\.[ ]{1,8}(?=[A-Z]))", ", ",
          "Back squat 5 × 5 at 80 kg. Keep tall.", "Back squat 5 × 5 at 80 kg (Keep tall)"),
     rule(r"!+", "", "Back squat 5 × 5!!", "Back squat 5 × 5", anywhere=True),
     rule(r"\[([^\[\]()]{1,200})\]", r"(\1)",
