@@ -14,7 +14,7 @@ import dialback
 from dialback.core.movements import MovementTable
 from dialback.core.notation import grammar, read
 from dialback.core.notation.items import forget_lines
-from dialback.core.notation.wording.lines import Head
+from dialback.core.notation.wording.heads import Head
 from dialback.core.notation.wording.rule import Rule
 from dialback.library import library
 

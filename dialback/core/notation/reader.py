@@ -113,7 +113,7 @@ def read(
             text = plain(raw)
             if odd := odd_character(text):
                 raise SlipError(0, len(raw), odd)
-            for line in reader.lines_of(text, raw):
+            for line in _lines_of(reader, text, raw):
                 try:
                     reader.take(line.text, line.raw, number)
                 except SlipError as slip:
@@ -178,29 +178,6 @@ class _Reader(Building):
             return f"the text has more than {MAX_STEPS} steps: the rest was not read"
         return ""
 
-    def lines_of(self, text: str, raw: str) -> tuple[Placed, ...]:
-        """The lines of the notation that a line as it was typed is."""
-        stripped = text.strip()
-        if (
-            not stripped
-            or stripped[0] == "#"
-            or self.day_of(stripped)
-            or _WEEK_LINE.match(stripped)
-        ):
-            return (Placed.of(text, raw),)
-        indent = len(text) - len(text.lstrip())
-        inside = self.rounds is not None and indent > self.rounds.indent
-        return _reworded(text, raw, self.names, inside)
-
-    def day_of(self, stripped: str) -> DayLine | None:
-        """The day that a line begins with, if it is a session's head."""
-        if not stripped[0].isalnum() or self.names.begins(stripped):
-            return None
-        day = day_line(stripped, self.around)
-        if day is not None and day.loose and not self.names.begins(stripped[day.rest :]):
-            return None
-        return day
-
     def take_day(self, day: DayLine, raw: str, number: int) -> None:
         """A session's head: its day, a title, and maybe its first part or movement."""
         self.close_session()
@@ -209,7 +186,7 @@ class _Reader(Building):
         if not title:
             return
         if self.names.begins(plain(title)) and _DOSE.search(plain(title)):
-            for line in self.lines_of(plain(title), title):
+            for line in _lines_of(self, plain(title), title):
                 self.take(line.text, line.raw, number)
             return
         if part := _TITLE_PART.fullmatch(plain(title)):
@@ -229,7 +206,7 @@ class _Reader(Building):
                 self.take_turn(line, raw, indent, number)
                 return
             self.close_rounds()
-        if day := self.day_of(stripped):
+        if day := _day_of(self, stripped):
             self.take_day(day, raw, number)
         elif week := _WEEK_LINE.fullmatch(stripped):
             self.close_session()
@@ -365,3 +342,24 @@ class _Reader(Building):
 
     def is_rest(self, text: str, rest: re.Match[str]) -> bool:
         return bool(rest[1] or values.is_time(rest[2])) and not self.names.begins(text)
+
+
+def _day_of(reader: _Reader, stripped: str) -> DayLine | None:
+    """The day that a line begins with, if it is a session's head."""
+    if not stripped[0].isalnum() or reader.names.begins(stripped):
+        return None
+    day = day_line(stripped, reader.around)
+    if day is not None and day.loose and not reader.names.begins(stripped[day.rest :]):
+        return None
+    return day
+
+
+def _lines_of(reader: _Reader, text: str, raw: str) -> tuple[Placed, ...]:
+    """The lines of the notation that a line as it was typed is, where the reader stands."""
+    stripped = text.strip()
+    as_typed = not stripped or stripped[0] == "#" or _WEEK_LINE.match(stripped)
+    if as_typed or _day_of(reader, stripped):
+        return (Placed.of(text, raw),)
+    indent = len(text) - len(text.lstrip())
+    inside = reader.rounds is not None and indent > reader.rounds.indent
+    return _reworded(text, raw, reader.names, inside)

@@ -4,7 +4,8 @@
 ``lines`` makes several lines of one. Each rule stands beside an example and what it means.
 """
 
-from dialback.core.notation.wording.lines import HEADS, reworded
+from dialback.core.notation.wording.heads import HEADS
+from dialback.core.notation.wording.lines import reworded
 from dialback.core.notation.wording.placed import Placed
 from dialback.core.notation.wording.rules import RULES, worded_dose
 

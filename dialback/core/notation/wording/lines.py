@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from collections.abc import Sequence
 from itertools import pairwise
 from typing import Final
 
 from dialback.core.notation.names import Names
 from dialback.core.notation.slips import SlipError
 from dialback.core.notation.vocabulary import LOAD, NUMBER, TIME
+from dialback.core.notation.wording.heads import COUNT, HEADS, RUNGS, rungs_through
 from dialback.core.notation.wording.placed import Placed, joined
 from dialback.core.notation.wording.rules import name_spans, shielded, signed, worded
 
@@ -32,11 +32,9 @@ _SETS: Final = re.compile(
     rf"(?!{NUMBER}[ ]?(?:kg|lb|kilo))",
     re.IGNORECASE,
 )
-_SPAN: Final = r"[0-9]{1,3}(?:[ ]?min(?:ute)?s?\b|'|m\b)?"
-_COUNT: Final = r"[0-9]{1,2}(?:[ ]?(?:-|to)[ ]?[0-9]{1,2})?"
 _BRACED: Final = re.compile(
-    rf"\A(?:({_COUNT})[ ]?(?:[x×*]|rounds?(?:[ ]of)?|times)[ ]?:?[ ]?)?[{{(](.{{5,800}})[}})]"
-    rf"(?:[ ]?[x×*][ ]?({_COUNT})(?:[ ]rounds?)?)?[ ,]{{0,4}}(.{{0,80}})",
+    rf"\A(?:({COUNT})[ ]?(?:[x×*]|rounds?(?:[ ]of)?|times)[ ]?:?[ ]?)?[{{(](.{{5,800}})[}})]"
+    rf"(?:[ ]?[x×*][ ]?({COUNT})(?:[ ]rounds?)?)?[ ,]{{0,4}}(.{{0,80}})",
     re.IGNORECASE,
 )
 _BOUTS: Final = re.compile(
@@ -47,11 +45,6 @@ _BOUTS: Final = re.compile(
 _LADDER: Final = re.compile(
     r"[ ,]{1,3}ladder[ ]?:?[ ]?([0-9]{1,3}(?:[ ]?(?:to|[-,/])[ ]?[0-9]{1,3}){1,12}"
     r"(?:[ ](?:and|&)[ ](?:back|down)(?:[ ]again)?)?)(?![0-9])",
-    re.IGNORECASE,
-)
-RUNGS: Final = re.compile(
-    r"ladder[ ]?:?[ ]?([0-9]{1,2})[ ]?(?:to|-)[ ]?([0-9]{1,2})(?:[ ]reps)?"
-    r"([ ](?:and|&)[ ](?:back|down)(?:[ ]again)?)?(?=[ ]{0,8}:?[ ]{0,8}$|[ ]{0,8}:)",
     re.IGNORECASE,
 )
 _LOAD_FIRST: Final = re.compile(rf"[ ]{{0,40}}({LOAD})[ ]{{1,8}}(?=[^\W\d])", re.IGNORECASE)
@@ -75,92 +68,6 @@ _IN_A_HEAD: Final = tuple(
          r"\1, \2 rounds"),
     )
 )  # fmt: skip
-
-
-@dataclass(frozen=True, slots=True)
-class Head:
-    """A head as coaches write it: ``says`` is the notation's, behind it stand the movements."""
-
-    pattern: re.Pattern[str]
-    says: Callable[[re.Match[str]], str]
-    example: str
-    means: str
-
-
-def _head(pattern: str, says: Callable[[re.Match[str]], str], example: str, means: str) -> Head:
-    return Head(re.compile(pattern, re.IGNORECASE), says, example, means)
-
-
-def _minutes(match: re.Match[str]) -> int:
-    said = next((one for one in (match["a"], match["b"]) if one), "")
-    if not said:
-        raise SlipError(
-            match.start(), len(match[0].rstrip()), "for how long? Write for example 'EMOM 10 min:'"
-        )
-    return int(re.findall("[0-9]+", said)[0])
-
-
-def _emom(match: re.Match[str]) -> str:
-    every = int(match["n"] or match["k"] or 1)
-    told = match["b"] or match["a"] or ""
-    total = _minutes(match)
-    if "round" in told.lower():
-        count = total
-    elif total % every:
-        raise SlipError(
-            match.start(),
-            len(match[0].rstrip()),
-            f"{total} min are not whole rounds of {every} min: write 'every {every} min, "
-            f"{max(1, total // every)} rounds:'",
-        )
-    else:
-        count = total // every
-    return f"every {every * 60} s, {count} rounds:"
-
-
-def _rungs_of(match: re.Match[str]) -> str:
-    return f"ladder {', '.join(re.findall('[0-9]+', match[1]))}:"
-
-
-HEADS: Final[tuple[Head, ...]] = (
-    _head(rf"(?:(?P<a>{_SPAN})[ ])?(?:amrap|as many rounds as possible)(?:[ ,:]{{0,3}}"
-          rf"(?:in[ ]|for[ ])?(?P<b>{_SPAN}))?[ ]?(?::|of\b|$)[ ]{{0,8}}",
-          lambda match: f"amrap {_minutes(match)} min:",
-          "AMRAP 8 min: 5 Pull-ups, 10 Press-ups", "8 min of 5 Pull-up + 10 Press-up"),
-    _head(rf"(?:(?P<a>{_SPAN})[ ])?(?:e(?P<n>[0-9]{{1,2}})?mom|otm"
-          r"|every[ ](?:(?P<k>[0-9]{1,2})[ ])?min(?:ute)?s?[ ]on[ ]the[ ]minute)"
-          rf"(?:[ ,:x×]{{0,3}}(?:for[ ])?(?P<b>[0-9]{{1,2}}[ ]rounds|{_SPAN}))?[ ]?"
-          r"(?::|of\b|$)[ ]{0,8}", _emom,
-          "EMOM 10: 5 Pull-ups", "every 60 s, 10 rounds:\n  Pull-up 5"),
-    _head(r"tabata(?:[ ]of)?[ ]?:?[ ]{0,8}", lambda match: "8 bouts, 20 s on, 10 s off:",
-          "Tabata: Kettlebell swing at 16 kg",
-          "8 bouts, 20 s on, 10 s off:\n  Kettlebell swing at 16 kg"),
-    _head(rf"({_COUNT})[ ]?(?:rounds?|rds?|circuits?|times through|x through)\b(?:[ ]of\b)?"
-          r"[ ]?:?[ ]{0,8}(?=[0-9]{0,4}[ ]?[^\W\d])", lambda match: f"{match[1]} rounds:",
-          "3 rounds of 10 Press-ups and 10 Inverted rows",
-          "3 rounds:\n  Press-up 10\n  Inverted row 10"),
-    _head(r"([0-9]{1,2})[ ]?(?:-|to)[ ]?([0-9]{1,2})[ ]ladder(?:[ ]of)?[ ]?:?[ ]{0,8}",
-          lambda match: f"ladder {', '.join(map(str, _through(int(match[1]), int(match[2]))))}:",
-          "3 to 1 ladder: Pull-up", "ladder 3, 2, 1:\n  Pull-up"),
-    _head(rf"({TIME})[ ]?on[ ,/]{{0,3}}({TIME})[ ]?off[ ,]{{0,2}}(?:x|×|for)[ ]?([0-9]{{1,2}})"
-          r"(?:[ ]rounds)?[ ]?:?[ ]{0,8}",
-          lambda match: f"{match[3]} rounds, {match[1]} on, {match[2]} off:",
-          "20 s on / 10 s off × 8: Kettlebell swing at 16 kg",
-          "8 rounds, 20 s on, 10 s off:\n  Kettlebell swing at 16 kg"),
-    _head(r"(?:circuit[ ,:]{1,3}(?:[x×][ ]?([0-9]{1,2})|([0-9]{1,2})[ ]?[x×])"
-          r"|([0-9]{1,2})[ ]?[x×][ ]?circuit|([0-9]{1,2})[ ]times(?:[ ]through)?)[ ]?:?$",
-          lambda match: f"{next(one for one in match.groups() if one)} rounds:",
-          "Circuit × 3:\n  Press-up 10", "3 rounds:\n  Press-up 10"),
-    _head(r"([0-9]{1,3}(?:-[0-9]{1,3}){2,12})(?:[ ]reps)?(?:[ ]each)?(?:[ ]of(?:[ ]each)?)?"
-          r"[ ]?:?[ ]{0,8}(?=[^\W\d]|$)", _rungs_of,
-          "21-15-9 Kettlebell swing at 16 kg, Press-up",
-          "ladder 21, 15, 9:\n  Kettlebell swing at 16 kg\n  Press-up"),
-    _head(r"\A((?:[^:]{0,60}\b)?(?:rounds?|rds?|bouts?|ladder|every)\b[^:]{0,80}|every\b[^:]{0,80})"
-          r":[ ]{1,8}(?=\S)", lambda match: f"{match[1]}:",
-          "4 rounds, 35 s on, 25 s off: Press-up, Inverted row",
-          "4 rounds, 35 s on, 25 s off:\n  Press-up\n  Inverted row"),
-)  # fmt: skip
-"""In the order in which they are tried."""
 
 
 def reworded(line: Placed, names: Names, *, in_rounds: bool) -> tuple[Placed, ...]:
@@ -269,18 +176,9 @@ def _closed_ladders(line: Placed) -> Placed:
     match = RUNGS.search(line.text)
     if match is None:
         return line
-    return line.put(match.start(), match.end(), f"ladder {', '.join(map(str, _rungs(match)))}")
-
-
-def _rungs(match: re.Match[str]) -> list[int]:
-    found = _through(int(match[1]), int(match[2]))
-    return found + (found[-2::-1] if match[3] else [])
-
-
-def _through(first: int, last: int) -> list[int]:
-    """The numbers from one to the other, up or down."""
-    step = 1 if last >= first else -1
-    return list(range(first, last + step, step))
+    return line.put(
+        match.start(), match.end(), f"ladder {', '.join(map(str, rungs_through(match)))}"
+    )
 
 
 def _headed(body: Placed, names: Names) -> list[_Line] | None:
@@ -384,7 +282,7 @@ def _by_ladder(body: Placed, names: Names) -> list[_Line] | None:
     if match is None or len(spans) != 1 or spans[0][0] != 0:
         return None
     rungs = RUNGS.fullmatch(f"ladder {match[1]}")
-    said = _rungs(rungs) if rungs else [int(one) for one in re.findall("[0-9]+", match[1])]
+    said = rungs_through(rungs) if rungs else [int(one) for one in re.findall("[0-9]+", match[1])]
     head = f"ladder {', '.join(map(str, said))}:"
     before, behind = body.cut(0, match.start()), body.cut(match.end(), len(body.text))
     return [[head], [INDENT, before, behind]]
