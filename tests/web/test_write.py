@@ -116,6 +116,6 @@ def test_a_further_day_is_no_part_of_the_session(client: FlaskClient) -> None:
 def test_a_refused_line_comes_with_lines_that_are_read(client: FlaskClient) -> None:
     found = send(client, "post", f"{NEXT}/written/check", body("Press 8 8\nPres 3 x 5 @8"))
     instead = [one["instead"] for one in found["mistakes"]]
-    assert instead[0][0] == "Press 8 , 8"
+    assert instead[0][0] == "Press 8, 8"
     for line in (one for several in instead for one in several):
         assert send(client, "post", f"{NEXT}/written/check", body(line))["mistakes"] == []

@@ -18,6 +18,7 @@ _MOST_LOOKED_AT: Final = 12
 _AGAIN: Final = 6
 _QUOTED: Final = re.compile(r"(?<![^ (])'((?:[^']|'(?![ ,.;:?)]|$))+)'(?=[ ,.;:?)]|$)")
 _EXAMPLE: Final = re.compile(r"(?:as in|for example|to) $")
+_LOOSE_COMMA: Final = re.compile("[ ]{1,8},")
 _NUMBERS: Final = re.compile(r"[0-9.,]+")
 
 Wrong = Callable[[str], Sequence[Mistake]]
@@ -97,7 +98,7 @@ def _mended(
             one for one in wrong("\n".join([*before, line, *behind])) if one.line == len(before) + 1
         ]
         if not left:
-            return line
+            return _LOOSE_COMMA.sub(",", line)
         mistake = left[0]
         if _NUMBERS.sub("", mistake.message) != alike:
             return None

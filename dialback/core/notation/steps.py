@@ -261,6 +261,16 @@ def _shared(bundles: Sequence[Sequence[Item]]) -> list[Item]:
     return shared
 
 
+def _loose_answers(text: str, dose: Item) -> tuple[str, ...]:
+    """What a bare number behind a dose can be; a small one behind another is a set more."""
+    if (dose.bare or dose.kind == "list") and int(text) < FEW_REPS:
+        return (f", {text}",)
+    return f"{text} kg", f"rest {text} s", f"then {text}"
+
+
+FEW_REPS: Final = 15
+
+
 def _second(dose: Item, item: Item, line: str) -> SlipError:
     """A second dose that is not a step of its own."""
     text = line[item.at : item.at + item.length]
@@ -314,9 +324,7 @@ def _second(dose: Item, item: Item, line: str) -> SlipError:
             item.length,
             f"{text} what? Write '{text} kg' for a load, 'rest {text} s' for a rest, 'then "
             f"{text}' for a set of {text} reps, or commas between the reps of several sets",
-            (f", {text}", f"{text} kg", f"rest {text} s")
-            if (dose.bare or dose.kind == "list") and int(text) < 50
-            else (f"{text} kg", f"rest {text} s", f"then {text}"),
+            _loose_answers(text, dose),
         )
     return SlipError(
         item.at,
