@@ -29,6 +29,11 @@ PAIR = {"exercise": "Dumbbell bench press", "reps": 8, "load_kg": 12, "implement
         (PAIR, "1 × 14 kg", {"load_kg": 14, "implements": 1}),
         (PAIR, "at 14 kg", {"load_kg": 14}),
         (PAIR, "7 at 14 kg", {"reps": 7, "load_kg": 14}),
+        # A coach's own words are understood here, too.
+        (PAIR, "7 leaving 2 in the tank", {"reps": 7, "rpe": 8}),
+        (PAIR, "7, rest 2m", {"reps": 7, "rest_s": 120}),
+        (PAIR, "14 kg per hand", {"load_kg": 14}),
+        (TIMED, "twelve reps", {"reps": 12}),
         (PAIR | {"implements": 1}, "at 2 × 14 kg", {"load_kg": 14, "implements": 2}),
     ],
 )

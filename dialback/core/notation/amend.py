@@ -5,12 +5,13 @@ from __future__ import annotations
 import re
 from typing import Any, Final
 
-from dialback.core.movements import MovementTable
+from dialback.core.movements import Movement, MovementTable
 from dialback.core.notation.characters import plain
 from dialback.core.notation.expand import Setting, set_of
 from dialback.core.notation.session import DOSE, Bout, Part
 from dialback.core.notation.slips import Mistake, SlipError
 from dialback.core.notation.steps import Piece, dose_of
+from dialback.core.notation.wording import worded_dose
 from dialback.core.sessions import Set
 
 _KEYS: Final = {
@@ -48,15 +49,24 @@ def amended(
         planned = planned.model_copy(update={"exercise": neighbour})
         text = text[level.end() :]
     try:
-        piece = _one_piece(text)
+        piece = _one_piece(text, _movement(planned, movements))
         _sure_of_count(piece, planned, movements)
     except SlipError as slip:
         return slip.on(1)
     return _with(planned, piece, setting or Setting(movements)), piece.sets or 1
 
 
-def _one_piece(text: str) -> Piece:
-    found = dose_of(text)
+def _movement(planned: Set, movements: MovementTable) -> Movement | None:
+    name = planned.exercise
+    return movements[name] if name is not None and name in movements else None
+
+
+def _one_piece(text: str, movement: Movement | None) -> Piece:
+    said = worded_dose(text, movement)
+    try:
+        found = dose_of(said.text)
+    except SlipError as slip:
+        raise said.slip(slip) from None
     if len(found) != 1:
         raise SlipError(0, len(text), "one set at a time: leave out then, and lists")
     return found[0]
@@ -109,8 +119,7 @@ _LEVEL: Final = re.compile(r"[ \t]{0,8}(easier|harder)\b[ \t,]{0,8}", re.IGNOREC
 
 
 def _neighbour(planned: Set, word: str, movements: MovementTable) -> str | Mistake:
-    name = planned.exercise
-    movement = movements[name] if name is not None and name in movements else None
+    movement = _movement(planned, movements)
     found = movement and getattr(movement, word)
     if movement is None or found is None:
         whose = movement.name if movement else "a combination"
