@@ -49,6 +49,7 @@ class RoundsOut(Shape):
     off: str = Field("", max_length=40)
     between: str = Field("", max_length=40)
     every: str = Field("", max_length=40)
+    for_time: bool = False
 
 
 class RowOut(Shape):

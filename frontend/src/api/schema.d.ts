@@ -5318,6 +5318,11 @@ export interface components {
              * @default
              */
             every: string;
+            /**
+             * For Time
+             * @default false
+             */
+            for_time: boolean;
         };
         /**
          * RowOut

@@ -23,7 +23,13 @@ export function Answers({ asked, pen, go, take }: Props) {
   };
   useDigits(pen === false && first !== undefined, choose);
   return asked.map((one, at) => (
-    <Notice key={one.key} line={one.line} message={one.message} tone={one.tone} go={() => go(one)}>
+    <Notice
+      key={one.key}
+      line={one.line}
+      message={one.message}
+      tone={one.tone}
+      go={() => go({ line: one.line, column: one.wrong })}
+    >
       {[...one.others, ...(one.meant ? [null] : [])].map((text, place) => (
         <button
           key={text ?? ""}

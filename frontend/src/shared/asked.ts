@@ -6,6 +6,8 @@ export interface Asked {
   line: number;
   column: number;
   length: number;
+  /** Where the cursor goes: to what is wrong. */
+  wrong: number;
   message: string;
   tone: string;
   /** Texts for `length` characters from `column` on. */
@@ -31,6 +33,7 @@ export function askedOf(
         line: one.line,
         column: indent + 1,
         length: line.trim().length,
+        wrong: one.column,
         message: one.instead.length > 0 ? question(one.message) : one.message,
         tone: "text-high",
         others: one.instead,
@@ -54,6 +57,7 @@ export function doubted(
     line: one.line,
     column: one.column,
     length: one.length,
+    wrong: one.column,
     message: one.why,
     tone: "text-caution",
     others: one.others,

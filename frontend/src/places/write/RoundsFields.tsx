@@ -19,6 +19,7 @@ export function RoundsFields({ row, choices, change, more }: Props) {
     off: "",
     between: "",
     every: "",
+    for_time: false,
   };
   const put = (next: Partial<typeof head>, field: string) =>
     change({ ...row, rounds: { ...head, ...next } }, field);

@@ -49,6 +49,7 @@ export const NEW = {
       off: "20 s",
       between: "60 s",
       every: "",
+      for_time: false,
     },
   }),
   part: (): Row => ({
