@@ -12,6 +12,7 @@ from dialback.core.notation import Reading, expand, read, write
 from dialback.core.notation.instead import offers_in
 from dialback.core.notation.messages import CLASSES
 from dialback.core.notation.wording import HEADS, RULES
+from dialback.core.tempo import parse_tempo
 from tests.notation import test_meaning, test_mistakes
 from tests.notation.test_forms import MOVEMENTS, SETTING, flat, keys
 from tests.properties import tried
@@ -257,3 +258,44 @@ def test_a_day_that_is_none_or_may_be_two_is_asked_about(text: str, says: str) -
 
 def test_a_label_with_a_point_stays_a_label() -> None:
     assert [one.part for one in flat("a. Press-up 3 × 8\nb. Crunch 3 × 8")] == ["A"] * 3 + ["B"] * 3
+
+
+DOSES = ("3x8", "3 × 8", "3 sets of 8", "three sets of eight", "8 reps x 3 sets", "8 for 3 sets",
+         "3 by 8")  # fmt: skip
+LOADS = ("80kg", "at 80 kg", "@80kg", "@ 80 kg", "80 kg (176 lb)", "with 80 kilos")
+RESTS = ("rest 90 s", "r90", "R: 90s", "90 s rest", "90s break", "rest 1:30", "rest 90",
+         "w/ 90s rest", "rest: 90 s")  # fmt: skip
+TEMPOS = ("tempo 3010", "@3010", "tempo 3-0-1-0", "3010 tempo", "3-0-1-0")
+EFFORTS = ("RPE 8", "@RPE8", "RIR 2", "2 RIR", "leaving 2 in the tank", "effort 8/10", "RPE 8/10")
+WORDS = ("stay tall", "(belt)", "nice and smooth")
+
+
+@tried(400)
+@given(st.data())
+def test_parts_in_any_order_are_read_as_what_they_are_or_asked_about(data: st.DataObject) -> None:
+    """Nothing of a line is taken for something else because of what stands beside it."""
+    parts = [data.draw(st.sampled_from(DOSES))]
+    given_ = {}
+    for key, ways in (
+        ("load_kg", LOADS), ("rest_s", RESTS), ("tempo", TEMPOS), ("rpe", EFFORTS), ("note", WORDS),
+    ):  # fmt: skip
+        if data.draw(st.booleans()):
+            given_[key] = data.draw(st.sampled_from(ways))
+            parts.append(given_[key])
+    parts = data.draw(st.permutations(parts))
+    text = "Back squat " + data.draw(st.sampled_from([", ", " ", " - "])).join(parts)
+    reading = read(text, MOVEMENTS)
+    if reading.mistakes:
+        return
+    (session,) = reading.sessions
+    found = expand(session, SETTING, WEDNESDAY).sets
+    assert [one.reps for one in found] == [8, 8, 8], text
+    for one in found:
+        assert (one.load_kg, one.rest_s, one.rpe) == (
+            80.0 * ("load_kg" in given_),
+            90.0 if "rest_s" in given_ else None,
+            8.0 if "rpe" in given_ else None,
+        ), text
+        tempo = "3-0-1-0" if "tempo" in given_ else None
+        assert (one.tempo and parse_tempo(one.tempo)) == (tempo and parse_tempo(tempo)), text
+        assert bool(one.note) == ("note" in given_), text

@@ -24,6 +24,7 @@ from dialback.core.tempo import parse_tempo
 MOST_PLAIN_SETS: Final = 12
 """A number above this before a cross, without a unit, may as well be a load."""
 
+_LIKE_SETS: Final = re.compile("[0-9][x×*][0-9]{1,2}", re.IGNORECASE)
 NOTE_MARK: Final = "note:"
 """What a note begins with that could be read as a prescription."""
 
@@ -462,6 +463,12 @@ def _tempo(words: list[str], start: int) -> dict[str, Any]:
     said = re.sub("tempo[ \t:]{0,8}|[ \t]{0,8}tempo$", "", words[0], flags=re.IGNORECASE)
     if said.lower() in ("usual", "normal", "own"):
         return {"tempo": None}
+    if _LIKE_SETS.fullmatch(said):
+        raise _slip(
+            start,
+            len(words[0]),
+            f"{said!r} are sets and reps rather than a tempo: write the tempo as in '3-1-2-0'",
+        )
     try:
         parse_tempo(said)
     except ValueError as error:

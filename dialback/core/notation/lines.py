@@ -62,6 +62,7 @@ _SLASH: Final = re.compile(
 _NO_JOINT: Final = re.compile(
     r"/(?:(?:side|arm|leg|hand|foot|limb)\b(?![ \t]{1,8}[^\W\d])|[su]\b)|\b[ew]/", re.IGNORECASE
 )
+_MORE_NUMBERS: Final = re.compile(rf"[ \t,:]{{0,8}}(?!{LOAD})[0-9]", re.IGNORECASE)
 _OWN_LOAD: Final = re.compile(
     rf"[ \t]{{1,8}}(?:(?:at|@)?[ \t]{{0,8}}({LOAD})|{NO_LOAD})(?=[ \t]{{0,8}}\+[ \t]{{0,8}}"
     r"(?:[0-9]{1,3}[ \t]{0,8}(?:per rep|[x×])?[ \t]{1,8})?[^\W\d])",
@@ -328,7 +329,7 @@ def _opening(line: str, raw: str, begin: int, names: Names) -> Opening:
                 )
             said = _TIMES_WORD.sub("", lead[0].rstrip())
             (dose,) = items(line[: begin + len(said)], raw, begin, begin + len(said), names)
-            if plain_number and dose.bare and re.match(r"[ \t,:]{0,8}[0-9]", line[end:]):
+            if plain_number and dose.bare and _MORE_NUMBERS.match(line, end):
                 count = lead[0].strip()
                 raise SlipError(
                     begin,

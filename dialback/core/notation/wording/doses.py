@@ -7,7 +7,7 @@ from typing import Final
 
 from dialback.core.movements import Movement
 from dialback.core.notation.slips import SlipError
-from dialback.core.notation.vocabulary import NUMBER, TIME
+from dialback.core.notation.vocabulary import NUMBER, TIME, TIME_SPAN
 from dialback.core.notation.wording.rule import Rule, rule
 
 _INT: Final = "[0-9]{1,3}"
@@ -32,7 +32,8 @@ def _heavy(match: re.Match[str], movement: Movement | None) -> str:
 def _listed(match: re.Match[str], movement: Movement | None) -> str | None:
     """``10-8-6`` is a set each; what may be a tempo is left alone."""
     numbers = re.findall("[0-9]+", match[0])
-    if len(numbers) <= 4 and all(len(one) == 1 for one in numbers):
+    loads = match.string[: match.start()].rstrip().endswith(("@", "at"))
+    if not loads and len(numbers) <= 4 and all(len(one) == 1 for one in numbers):
         return None
     return "/".join(numbers)
 
@@ -132,7 +133,8 @@ def _back_off(match: re.Match[str], movement: Movement | None) -> str:
 
 DOSES: Final[tuple[Rule, ...]] = (
     # Sets and reps.
-    rule(rf"\b({_INT})[ ]sets?(?:[ ]of\b|[ ]?:)[ ]?({_INT}(?:,[ ]?{_INT}){{1,19}})", _a_set_each,
+    rule(rf"\b({_INT})[ ]?(?:[x×*]|sets?(?:[ ]of\b|[ ]?:))[ ]?({_INT}(?:,[ ]?{_INT}){{1,19}})",
+         _a_set_each,
          "Bench press 3 sets: 10, 8, 6", "Bench press 10/8/6"),
     rule(rf"(?<![0-9])(?<![0-9] )\bsets?[ ]?[:=][ ]?({_INT}),?", r"\1 sets",
          "Bench press sets: 4 reps: 6", "Bench press 4 × 6"),
@@ -157,6 +159,9 @@ DOSES: Final[tuple[Rule, ...]] = (
          "Back squat build to a heavy 3", "Back squat 3 (note: build to a heavy 3)"),
     rule(r"(?<![0-9-])(?<!tempo )(?<!tempo)[0-9]{1,3}(?:-[0-9]{1,3}){2,12}(?![0-9-])", _listed,
          "Bench press 10-8-6-4-2", "Bench press 10/8/6/4/2"),
+    rule(rf"(?<![x×*])(?<![x×*][ ])({TIME_SPAN}|{TIME})[ ]?[x×*][ ]?([0-9]{{1,2}})"
+         r"(?![0-9.]|[ ]?(?:kg|lb|s\b|min|m\b|reps?))",
+         r"\2 × \1", "Front plank 1 min × 3", "Front plank 3 × 60 s"),
     rule(rf"({_INT})[ ](?:trips|lengths|runs|goes|efforts)[ ](?:of[ ])?(?=[0-9])", r"\1 × ",
          "Farmer's carry 3 trips of 40 m", "Farmer's carry 3 × 40 m"),
     rule(rf"({_INT})[ ]?[x×*][ ]?({_INT})([^×*(\x00]{{0,40}}?)[ ,-]{{1,4}}last (?:set|one)[ ]"
@@ -228,7 +233,8 @@ DOSES: Final[tuple[Rule, ...]] = (
          _paused, "", ""),
     rule(r"(?:@|\bat)[ ]?([0-9][0-9][0-9x][0-9]|[0-9]x[0-9]x?)(?![0-9]|[ ]?(?:kg|lb|%|m\b|[.,]))",
          r"tempo \1", "Back squat 5 × 5 @ 30X1", "Back squat 5 × 5, tempo 30X1"),
-    rule(r"(?<![0-9-])([0-9][0-9x]{2,3})[ ]tempo\b", r"tempo \1",
+    rule(r"(?<![0-9x×-])([0-9]{3,4}|[0-9]{2}x[0-9])[ ]tempo\b(?![ :]{0,3}(?:[0-9]{3}|[0-9x]-))",
+         r"tempo \1",
          "Back squat 5 × 5, 3010 tempo", "Back squat 5 × 5, tempo 3010"),
     # Rest.
     rule(r"\bas[ ](?:required|necessary|you[ ](?:need|like|want)|long as needed)\b", "as needed",

@@ -89,8 +89,9 @@ HEADS: Final[tuple[Head, ...]] = (
     _head(r"tabata(?:[ ]of)?[ ]?:?[ ]{0,8}", lambda match: "8 bouts, 20 s on, 10 s off:",
           "Tabata: Kettlebell swing at 16 kg",
           "8 bouts, 20 s on, 10 s off:\n  Kettlebell swing at 16 kg"),
-    _head(rf"({COUNT})[ ]?(?:rounds?|rds?|circuits?|times through|x through)\b(?:[ ]of\b)?"
-          r"[ ]?:?[ ]{0,8}(?=[0-9]{0,4}[ ]?[^\W\d])", lambda match: f"{match[1]} rounds:",
+    _head(rf"({COUNT})[ ]?(?:rounds?|rds?|circuits?|times through|x through)\b"
+          r"([ ]for[ ]time)?(?:[ ]of\b)?[ ]?:?[ ]{0,8}(?=[0-9]{0,4}[ ]?[^\W\d])",
+          lambda match: f"{match[1]} rounds{(match[2] or '').lower()}:",
           "3 rounds of 10 Press-ups and 10 Inverted rows",
           "3 rounds:\n  Press-up 10\n  Inverted row 10"),
     _head(r"([0-9]{1,2})[ ]?(?:-|to)[ ]?([0-9]{1,2})[ ]ladder(?:[ ]of)?[ ]?:?[ ]{0,8}",

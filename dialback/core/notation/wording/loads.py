@@ -140,6 +140,11 @@ LOADS: Final[tuple[Rule, ...]] = (
     rule(rf"{_NO_DOSE}({NUMBER})[ ]?%?(?:-|[ ]-[ ]|[ ]to[ ])({NUMBER})[ ]?%",
          r"\1 % (note: \1-\2 %)",
          "Back squat 5 × 3 at 75-80 %", "Back squat 5 × 3 at 75 % (note: 75-80 %)"),
+    rule(r"(?:\bat[ ]|@[ ]?)([0-9]{2,3}(?:,[0-9]{2,3}){2,12})(?=[ ]?(?:kg|lb))",
+         lambda match, movement: f"at {match[1].replace(',', '/')}",
+         "Back squat 8, 6, 4 @ 60,65,70 kg", "Back squat 8/6/4 at 60/65/70 kg"),
+    rule(r"\bw[ ](?=[0-9]{1,3}(?:[.,][0-9]{1,2})?[ ]?(?:kg|lb))", "at ",
+         "Dip 3 × 8 w 10 kg", "Dip 3 × 8 at 10 kg"),
     rule(rf"({_KG}):(?=[ ]?[0-9])", r"\1,",
          "Back squat 80 kg: 5, 5, 5", "Back squat 5, 5, 5 at 80 kg"),
 )  # fmt: skip
