@@ -32,6 +32,8 @@ TIME_SPAN: Final = (
 """A span of times: ``30-45 s``, ``2 to 3 min``."""
 
 WEIGHT_UNIT: Final = r"(?:kgs?|kilos?|kilograms?|lbs?|pounds?)\b"
+_TOP: Final = rf"{NUMBER}(?![0-9]|{_GAP}[x×*])"
+"""The upper end of a span of exertion: what a cross follows are sets."""
 _SEVERAL: Final = rf"(?:[0-9]{{1,4}}{_GAP}[x×*]{_GAP})?"
 LOAD: Final = rf"{_SEVERAL}{NUMBER}{_GAP}{WEIGHT_UNIT}"
 NO_LOAD: Final = r"(?:bw\b|body[- ]?weight\b|no[ ]load\b|unloaded\b)"
@@ -126,13 +128,13 @@ WORDS: Final = (
     Word("BARE_TEMPO", r"[0-9x](?:-[0-9x]){2,3}(?![0-9x-])", 14),
     Word(
         "RIR",
-        rf"(?:(?:@|at){_GAP})?rir{_GAP}:?{_GAP}{NUMBER}(?:{_GAP}-{_GAP}{NUMBER})?"
-        rf"|{NUMBER}(?:{_GAP}-{_GAP}{NUMBER})?{_GAP}"
+        rf"(?:(?:@|at){_GAP})?rir{_GAP}:?{_GAP}{NUMBER}(?:{_GAP}-{_GAP}{_TOP})?"
+        rf"|{NUMBER}(?:{_GAP}-{_GAP}{_TOP})?{_GAP}"
         rf"(?:rir\b(?!{_GAP}:?{_GAP}[0-9])|(?:reps?[ ])?in[ ]reserve\b)",
         15,
     ),
     Word(
-        "RPE", rf"(?:(?:@|at){_GAP})?rpe{_GAP}:?{_GAP}{NUMBER}(?:{_GAP}-{_GAP}{NUMBER})?", 15,
+        "RPE", rf"(?:(?:@|at){_GAP})?rpe{_GAP}:?{_GAP}{NUMBER}(?:{_GAP}-{_GAP}{_TOP})?", 15,
         offers=("RPE 8",), says="exertion, 0 to 10", writes="RPE"),
     Word(
         "BAND",

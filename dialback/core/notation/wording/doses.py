@@ -146,7 +146,7 @@ DOSES: Final[tuple[Rule, ...]] = (
          "Bench press 4 times 6 at 70 kg", "Bench press 4 × 6 at 70 kg"),
     rule(rf"\bfor[ ](?={_INT}[ ]?sets?\b[ ]?of\b)", "",
          "Bench press for 3 sets of 8", "Bench press 3 × 8"),
-    rule(rf"(?<![0-9x×*-])(?<![x×*] )({_INT}(?:[ ]?-[ ]?{_INT})?|{TIME})(?:[ ]?reps?)?[ ]for[ ]"
+    rule(rf"(?<![0-9x×*-])(?<![x×*] )({_INT}(?:-{_INT})?|{TIME})(?:[ ]?reps?)?[ ]for[ ]"
          rf"({_INT})[ ]sets?\b", r"\2 × \1",
          "Bench press 8 for 3 sets", "Bench press 3 × 8"),
     rule(rf"({_INT})[ ]?(heavy[ ]|easy[ ]|light[ ])?(singles|doubles|triples)\b", _often,
