@@ -50,6 +50,7 @@ SENSELESS: list[tuple[str, tuple[str | None, ...]]] = [
     ),
     ("Bench press 3 × 8 at 130 %", ("Bench press 3 × 8 at 130 kg",)),
     ("Pull-up 3 × 5 at 20 %", ("Pull-up 3 × 5 at 16 kg",)),
+    ("Chin-up 3 × 5 (-20kg band)", ()),
     ("Back squat 5 × 5 help 60 kg", ("Back squat 5 × 5 at 60 kg",)),
     (
         "Back squat 5 × 5 at 400 % body weight",

@@ -7,6 +7,7 @@ that what is meant is seldom asked about. Source: Dial Back's own choice (``docs
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from typing import Final
@@ -275,6 +276,17 @@ def too_slow(heard: Heard) -> Iterator[Reason]:
         )
 
 
+def a_load_in_the_remark(heard: Heard) -> Iterator[Reason]:
+    """A load that stands in a remark alone: it does not count there."""
+    bout = heard.bout
+    loaded = bout.load or bout.percent or bout.body_percent or bout.band
+    if loaded or not _LOAD_SAID.search(bout.note):
+        return
+    yield Reason(f"A load in a remark does not count: is “{bout.note}” one?", ())
+
+
+_LOAD_SAID: Final = re.compile(r"[0-9](?:[.,][0-9]{1,2})?[ ]?(?:kgs?|lbs?|kilos?|pounds?)\b", re.I)
+
 CHECKS: Final[tuple[Check, ...]] = (
     metres_on_the_spot,
     too_many_sets,
@@ -287,6 +299,7 @@ CHECKS: Final[tuple[Check, ...]] = (
     too_long_a_rest,
     a_side_of_both,
     too_slow,
+    a_load_in_the_remark,
 )
 """What is looked at, in the order in which it is told: one doubt a line."""
 
