@@ -138,9 +138,9 @@ DOSES: Final[tuple[Rule, ...]] = (
          "Bench press 3 sets: 10, 8, 6", "Bench press 10/8/6"),
     rule(rf"(?<![0-9])(?<![0-9] )\bsets?[ ]?[:=][ ]?({_INT}),?", r"\1 sets",
          "Bench press sets: 4 reps: 6", "Bench press 4 × 6"),
-    rule(r"\breps?[ ]?[:=]?[ ]?(?=[0-9])", "",
+    rule(r"(?<![0-9])(?<![0-9] )\breps?[ ]?[:=]?[ ]?(?=[0-9])", "",
          "Bench press reps 10, 8, 6", "Bench press 10/8/6"),
-    rule(r"\b(?:load|weight)[ ]?[:=]?[ ]?(?=[0-9])", "at ",
+    rule(r"(?<!body )(?<!body-)\b(?:load|weight)[ ]?[:=]?[ ]?(?=[0-9])", "at ",
          "Bench press 4 × 6 load: 70 kg", "Bench press 4 × 6 at 70 kg"),
     rule(rf"\b({_INT})[ ]times[ ](?={_INT}\b)", r"\1 × ",
          "Bench press 4 times 6 at 70 kg", "Bench press 4 × 6 at 70 kg"),
@@ -155,7 +155,7 @@ DOSES: Final[tuple[Rule, ...]] = (
          "Back squat top set 5 at 100 kg", "Back squat 5 at 100 kg"),
     rule(r"(?:(?:(?:build|work|ramp)(?:ing)?[ ])?(?:up[ ])?to[ ](?:a[ ])?|\b)"
          r"(?:heavy|top|hard)[ ](?:set of[ ])?([0-9]{1,2}|single|double|triple)\b"
-         r"(?![ ]?(?:[x×*]|sets?))", _heavy,
+         r"(?![ ]?(?:[x×*]|sets?|kg|lb|kilo|%|s\b|sec|min|[.,][0-9]))", _heavy,
          "Back squat build to a heavy 3", "Back squat 3 (note: build to a heavy 3)"),
     rule(r"(?<![0-9-])(?<!tempo )(?<!tempo)[0-9]{1,3}(?:-[0-9]{1,3}){2,12}(?![0-9-])", _listed,
          "Bench press 10-8-6-4-2", "Bench press 10/8/6/4/2"),
