@@ -257,11 +257,11 @@ class Maxima:
         if not body:
             return Share(
                 None,
-                "what the athlete weighs is not known: write it down with the athlete, or write "
-                "the load; until then the line counts without load",
+                "the athlete's body weight is not known: enter it, or write the load; until then "
+                "the line counts without load",
                 "body",
             )
-        said = f"{number(percent)} % of the {weight_text(body, self.ledger.unit, 1)} of the body"
+        said = f"{number(percent)} % of {weight_text(body, self.ledger.unit, 1)} body weight"
         return self._made(movement, body * percent / 100, 1, said)
 
     def share_in(self, a_set: Set) -> Share | None:

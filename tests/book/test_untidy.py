@@ -134,7 +134,7 @@ def test_dumbbells_without_a_number_are_asked_about_once() -> None:
     found = taken(f"date,exercise,reps,kg\n{rows}")
     assert found.asks_dumbbells
     assert [one.message for one in found.problems] == [
-        "say whether a load is that of one dumbbell, or of both"
+        "say whether a load is that of one dumbbell, or of the pair"
     ]
     assert {one.implements for one in sets(f"{','.join(HEAD)}\n{rows}", dumbbells="one")} == {2}
     both = sets(f"{','.join(HEAD)}\n{rows}", dumbbells="pair")

@@ -119,7 +119,7 @@ def take(
     taken.asks_dumbbells = bool(left.dumbbells)
     if taken.asks_dumbbells and not choice.dumbbells:
         taken.problems.append(
-            RowProblem(1, "load", "say whether a load is that of one dumbbell, or of both")
+            RowProblem(1, "load", "say whether a load is that of one dumbbell, or of the pair")
         )
     return taken
 

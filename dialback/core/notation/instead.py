@@ -93,7 +93,8 @@ def _mended(
             return None
         start, stop = mistake.column - 1, mistake.column - 1 + mistake.length
         offer = offers[at].removesuffix(":") if line[stop:].startswith(":") else offers[at]
-        line = line[:start] + offer + line[stop:]
+        glue = " " if line[:start][-1:].isalnum() and offer[:1].isalpha() else ""
+        line = line[:start] + glue + offer + line[stop:]
         left = [
             one for one in wrong("\n".join([*before, line, *behind])) if one.line == len(before) + 1
         ]

@@ -81,7 +81,7 @@ CLASSES: Final[tuple[tuple[str, str, str], ...]] = (
     ("addition", r"\+[ \t]{0,8}[0-9]{1,4}(?![0-9.,])",
      "kilograms or pounds? Write what is added to the body with its unit: '+{0} kg' or '+{0} lb'"),
     ("open end", r"\+(?![ \t]{0,8}[0-9a-z])",
-     "more if it goes? Write ' to failure'; a + joins the bouts of one set, as in '11 + 5 + 2'"),
+     "at least so many? Write 'to failure'; a + joins the bouts of one set, as in '11 + 5 + 2'"),
     ("minus", r"-[ \t]{0,8}[0-9]{1,4}(?:[.,][0-9]{1,2})?[ \t]{0,8}(?:kg|lb)?",
      "write the load, as in 'at 60 kg', or 'help {0} kg' for help; reps and RPE have a range, "
      "as in '9-13'"),

@@ -115,7 +115,7 @@ def sure_of_more(said: Sequence[Item], *, at: int, length: int) -> None:
         raise SlipError(
             at,
             max(1, length),
-            "what comes then? Write its sets and reps, or put a remark in (brackets)",
+            "what comes next? Write its sets and reps, or put a remark in (brackets)",
         )
     hold = next((item for item in said if item.kind == "hold"), None)
     if hold is not None and not any(item.kind in ("dose", "list") for item in said):
@@ -482,8 +482,8 @@ def _sure_of_each(item: Item, before: Sequence[Item], line: str, spoken: Spoken 
         raise SlipError(
             before[-1].at,
             item.at + item.length - before[-1].at,
-            f"{load.value:g} {load.unit} of plates on each side? Write the whole load with the "
-            f"bar: with one of {20 if load.unit == 'kg' else 45} {load.unit} write "
+            f"{load.value:g} {load.unit} of plates on each side? Write the whole load: "
+            f"with a bar of {20 if load.unit == 'kg' else 45} {load.unit}, write "
             f"'at {2 * load.value + (20 if load.unit == 'kg' else 45):g} {load.unit}'",
         )
     if not _OF_ONE_HAND.fullmatch(written):

@@ -45,7 +45,7 @@ BODY_PART: Final = (
     r"|arms?[ ](?:straight|up|down|out|tight)|legs?[ ](?:straight|bent|up|down))\b"
 )
 """Behind a side such words are said of the body, as in "left heel down"."""
-_LIMB: Final = r"(?:side|arm|leg|hand|foot|limb)"
+LIMB: Final = r"(?:side|arm|leg|hand|foot|limb)"
 
 
 def listed(item: str, unit: str) -> str:
@@ -86,18 +86,18 @@ WORDS: Final = (
     Word("LIST", rf"{listed(WHOLE, '')}(?![0-9.,]?[0-9:])", 9, "number"),
     Word(
         "EACH",
-        rf"each[ ]{_LIMB}|each\b(?![ ](?:rep|time|set|one|round|day|week)\b)|per[ ]{_LIMB}"
-        rf"|a[ ]{_LIMB}\b|ea\b\.?(?:[ ]{_LIMB}\b)?|e/s\b|/{_GAP}{_LIMB}\b|on[ ]each[ ]{_LIMB}",
+        rf"each[ ]{LIMB}|each\b(?![ ](?:rep|time|set|one|round|day|week)\b)|per[ ]{LIMB}"
+        rf"|a[ ]{LIMB}\b|ea\b\.?(?:[ ]{LIMB}\b)?|e/s\b|/{_GAP}{LIMB}\b|on[ ]each[ ]{LIMB}",
         15, offers=("each side",), says="reps on both sides", writes="each side"),
-    Word("BOTH_SIDES", rf"both[ ]{_LIMB}s?\b", 16),
+    Word("BOTH_SIDES", rf"both[ ]{LIMB}s?\b", 16),
     Word("BOTH", rf"both\b(?![ ]{BODY_PART})(?:[ ]at[ ]once)?", 15, offers=("both",),
          says="both sides at once", writes="both"),
     Word(
-        "ALTERNATING", rf"alternat(?:ing|ely|e)\b(?:[ ]{_LIMB}s?\b)?|alt\b", 15,
+        "ALTERNATING", rf"alternat(?:ing|ely|e)\b(?:[ ]{LIMB}s?\b)?|alt\b", 15,
         offers=("alternating",), says="sides in turn", writes="alternating"),
-    Word("LEFT", rf"left\b(?![ ]{BODY_PART})(?:[ ]{_LIMB}\b)?|l\b", 15, offers=("left",),
+    Word("LEFT", rf"left\b(?![ ]{BODY_PART})(?:[ ]{LIMB}\b)?|l\b", 15, offers=("left",),
          writes="left"),
-    Word("RIGHT", rf"right\b(?![ ]{BODY_PART})(?:[ ]{_LIMB}\b)?|r\b", 15, offers=("right",),
+    Word("RIGHT", rf"right\b(?![ ]{BODY_PART})(?:[ ]{LIMB}\b)?|r\b", 15, offers=("right",),
          writes="right"),
     Word(
         "SETS", rf"(?:[0-9]{{1,2}}{_GAP}(?:-|to\b){_GAP})?[0-9]{{1,6}}{_GAP}sets?\b(?:{_GAP}of\b)?",

@@ -103,8 +103,8 @@ def read_one(text: str, movements: MovementTable, day: date | None = None) -> Re
 
 
 ANOTHER_DAY: Final = (
-    "another day begins here, and this is one session: write it as a session of its own, or take "
-    "all the days in as a text of the block"
+    "another day begins here, but this is one session: write it as a session of its own, or bring "
+    "all the days into the block as a text"
 )
 
 

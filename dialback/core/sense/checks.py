@@ -240,7 +240,7 @@ def help_without_the_body(heard: Heard) -> Iterator[Reason]:
     unit = heard.knowing.ledger.unit
     name = heard.movement.name
     yield Reason(
-        f"{name} does not move the body: are {weight_text(-load.kg, unit)} of help right?",
+        f"{name} does not move the body: is help of {weight_text(-load.kg, unit)} right?",
         (heard.but(load=replace(load, help=False)),),
     )
 
@@ -282,7 +282,7 @@ def a_load_in_the_remark(heard: Heard) -> Iterator[Reason]:
     loaded = bout.load or bout.percent or bout.body_percent or bout.band
     if loaded or not _LOAD_SAID.search(bout.note):
         return
-    yield Reason(f"A load in a remark does not count: is “{bout.note}” one?", ())
+    yield Reason(f"A load in a remark does not count: is “{bout.note}” the load?", ())
 
 
 _LOAD_SAID: Final = re.compile(r"[0-9](?:[.,][0-9]{1,2})?[ ]?(?:kgs?|lbs?|kilos?|pounds?)\b", re.I)

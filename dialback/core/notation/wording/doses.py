@@ -7,16 +7,17 @@ from typing import Final
 
 from dialback.core.movements import Movement
 from dialback.core.notation.slips import SlipError
-from dialback.core.notation.vocabulary import NUMBER, TIME, TIME_SPAN
+from dialback.core.notation.vocabulary import LIMB, NUMBER, TIME, TIME_SPAN
 from dialback.core.notation.wording.rule import Rule, rule
 
 _INT: Final = "[0-9]{1,3}"
-_LIMB: Final = "(?:side|arm|leg|hand|foot|limb|way|direction)"
+_LIMB: Final = rf"(?:{LIMB}|way|direction)"
 _OFTEN: Final = {"singles": 1, "doubles": 2, "triples": 3, "single": 1, "double": 2, "triple": 3}
 LONGEST_HOLD_MIN: Final = 5
 """Beyond so many minutes nobody holds a plank; ``40 m`` is asked about."""
-_REST_S: Final = 20
-"""From here on a rest without a unit is in seconds; up to four it is in minutes."""
+SHORTEST_REST_S: Final = 20
+LONGEST_REST_MIN: Final = 4
+"""From so many on a rest without a unit is in seconds; up to so many it is in minutes."""
 
 
 def _often(match: re.Match[str], movement: Movement | None) -> str:
@@ -56,9 +57,9 @@ def _rest(match: re.Match[str], movement: Movement | None) -> str | None:
     low, high = match[1], match[2]
     least, most = float(low.replace(",", ".")), float((high or low).replace(",", "."))
     span = f"{low}-{high}" if high else low
-    if least >= _REST_S:
+    if least >= SHORTEST_REST_S:
         return f"rest {span} s"
-    return f"rest {span} min" if least >= 1 and most <= 4 else None
+    return f"rest {span} min" if least >= 1 and most <= LONGEST_REST_MIN else None
 
 
 def _minutes(match: re.Match[str], movement: Movement | None) -> str | None:
@@ -109,7 +110,7 @@ def _a_tempo(match: re.Match[str], tempo: str) -> SlipError:
     return SlipError(
         match.start(),
         len(match[0].rstrip()),
-        f"how each rep is done? Write 'tempo {tempo}', or '({said})' as a remark",
+        f"is that a tempo? Write 'tempo {tempo}', or '({said})' as a remark",
         (f"tempo {tempo}", f"({said})"),
     )
 

@@ -15,11 +15,12 @@ from dialback.core.vocabulary import BY_HAND
 
 _KG: Final = rf"{NUMBER}[ ]?{WEIGHT_UNIT}"
 _BODY: Final = r"(?:bw|body[- ]?weight)\b"
+_SEVERAL: Final = "(?:dumbbells|dbs|kettlebells|kbs)"
 _NO_DOSE: Final = r"(?<![0-9.,:/x×*-])(?<![x×*][ ])"
 """Before a number that is no number of reps."""
 MOST_APART: Final = 0.03
 """A load told in two units may be rounded by so much."""
-SAME: Final = r"(?:[ ]?[/=][ ]?|[ ]?\([ ]?=?[ ]?|[ ]or[ ])"
+_SAME: Final = r"(?:[ ]?[/=][ ]?|[ ]?\([ ]?=?[ ]?|[ ]or[ ])"
 
 
 def _of_body(movement: Movement | None) -> bool:
@@ -85,7 +86,7 @@ def _single_kit(match: re.Match[str], movement: Movement | None) -> str | None:
 
 
 LOADS: Final[tuple[Rule, ...]] = (
-    rule(rf"({_KG}){SAME}({_KG})[ ]?\)?", _both_units,
+    rule(rf"({_KG}){_SAME}({_KG})[ ]?\)?", _both_units,
          "Back squat 5 × 5 at 60 kg (132 lb)", "Back squat 5 × 5 at 60 kg", anywhere=True),
     rule(rf"(?:{_BODY}[ ]?)?(?:minus|less)[ ]?({_KG})|{_BODY}[ ]?-[ ]?({_KG})",
          lambda match, movement: f"help {match[1] or match[2]}",
@@ -109,13 +110,13 @@ LOADS: Final[tuple[Rule, ...]] = (
     rule(rf"({_KG})[ ]?(?:per|in each|each|a|in either|/)[ ]?(?:hand|dumbbell|db|kettlebell|kb)\b",
          _by_hand, "Dumbbell bench press 3 × 10 at 20 kg per hand",
          "Dumbbell bench press 3 × 10 at 2 × 20 kg"),
-    rule(rf"(?:a[ ])?pair of[ ]({_KG})(?:[ ](?:dumbbells|dbs|kettlebells|kbs))?", _pair,
+    rule(rf"(?:a[ ])?pair of[ ]({_KG})(?:[ ]{_SEVERAL})?", _pair,
          "Dumbbell curl 3 × 10 with a pair of 10 kg", "Dumbbell curl 3 × 10 at 2 × 10 kg"),
-    rule(rf"(?:(?:with|holding|@|at)[ ])?(?:two|2)[ ]({_KG})[ ](?:dumbbells|dbs|kettlebells|kbs)\b"
-         rf"|holding[ ]({_KG})[ ](?:dumbbells|dbs|kettlebells|kbs)\b",
+    rule(rf"(?:(?:with|holding|@|at)[ ])?(?:two|2)[ ]({_KG})[ ]{_SEVERAL}\b"
+         rf"|holding[ ]({_KG})[ ]{_SEVERAL}\b",
          lambda match, movement: f"at 2 × {match[1] or match[2]}",
          "Split squat 3 × 8 holding 12 kg dumbbells", "Split squat 3 × 8 at 2 × 12 kg"),
-    rule(rf"([2][ ]?[x×*][ ]?{_KG})[ ](?:dumbbells|dbs|kettlebells|kbs)\b", r"\1",
+    rule(rf"([2][ ]?[x×*][ ]?{_KG})[ ]{_SEVERAL}\b", r"\1",
          "Split squat 3 × 8 at 2 × 12 kg DBs", "Split squat 3 × 8 at 2 × 12 kg"),
     rule(rf"(?<![x×*])(?<![x×*][ ])({_KG})[ ](dumbbells?|dbs?|kettlebells?|kbs?|barbell|bar)\b"
          r"(?=[ ]{0,8}(?:[,;]|$))", _single_kit,

@@ -8,12 +8,12 @@ from typing import Final
 from dialback.core.movements import Movement
 from dialback.core.notation.wording.rule import Rule, rule
 
-_WORDS: Final = {
+NUMBER_WORDS: Final = {
     "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8,
     "nine": 9, "ten": 10, "eleven": 11, "twelve": 12, "fifteen": 15, "twenty": 20, "thirty": 30,
     "forty": 40, "a dozen": 12,
 }  # fmt: skip
-NUMBER_WORD: Final = rf"\b(?:{'|'.join(_WORDS)})\b"
+_NUMBER_WORD: Final = rf"\b(?:{'|'.join(NUMBER_WORDS)})\b"
 _COUNTED: Final = (
     r"(?:x\b|×|by\b|sets?\b|reps?\b|rounds?\b|rds?\b|times\b|singles?\b|doubles?\b|triples?\b"
     r"|seconds?\b|secs?\b|minutes?\b|mins?\b|kg\b|kilos?\b|metres?\b|each\b|per\b)"
@@ -26,7 +26,7 @@ def _fraction(match: re.Match[str], movement: Movement | None) -> str:
 
 
 def _word(match: re.Match[str], movement: Movement | None) -> str:
-    return str(_WORDS[match[0].lower()])
+    return str(NUMBER_WORDS[match[0].lower()])
 
 
 NUMBERS: Final[tuple[Rule, ...]] = (
@@ -36,10 +36,10 @@ NUMBERS: Final[tuple[Rule, ...]] = (
          "Bench press 3 × 8 at 62 1/2 kg", "Bench press 3 × 8 at 62.5 kg"),
     rule(r"(?<![0-9.,])([0-9]{1,2})[ ]000(?=[ ]?m(?:et(?:er|re)s?)?\b)", r"\g<1>000",
          "Rowing machine, steady 2 000 m", "Rowing machine, steady 2000 m"),
-    rule(rf"{NUMBER_WORD}(?=[ ]{_COUNTED})", _word,
+    rule(rf"{_NUMBER_WORD}(?=[ ]{_COUNTED})", _word,
          "Bench press three sets of 8", "Bench press 3 × 8"),
-    rule(rf"(?<=sets of ){NUMBER_WORD}|(?<=[ ](?:by|of) ){NUMBER_WORD}|(?<=[0-9] x )"
-         rf"{NUMBER_WORD}|(?<=[0-9] × ){NUMBER_WORD}", _word,
+    rule(rf"(?<=sets of ){_NUMBER_WORD}|(?<=[ ](?:by|of) ){_NUMBER_WORD}|(?<=[0-9] x )"
+         rf"{_NUMBER_WORD}|(?<=[0-9] × ){_NUMBER_WORD}", _word,
          "Deadlift three by five at 100 kg", "Deadlift 3 × 5 at 100 kg"),
     rule(r"(?<![a-z])([0-9]{1,3}(?:[.,][0-9]{1,2})?)#", r"\1 lb",
          "Back squat 5 × 5 at 135#", "Back squat 5 × 5 at 135 lb"),

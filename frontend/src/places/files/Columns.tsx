@@ -125,15 +125,15 @@ function Written({ choice, put }: { choice: Choice; put: (part: Partial<Choice>)
         <Pick
           label="Times are in"
           value={choice.times}
-          options={{ s: "seconds", min: "minutes", clock: "minutes and seconds, 1:30:00" }}
+          options={{ s: "seconds", min: "minutes", clock: "minutes and seconds (1:30:00)" }}
           put={(value) => put({ times: value as Choice["times"] })}
         />
       )}
       {choice.dumbbells && (
         <Pick
-          label="Loads of dumbbells are"
+          label="Dumbbell loads are of"
           value={choice.dumbbells}
-          options={{ one: "of one of the two", pair: "of both together" }}
+          options={{ one: "one dumbbell", pair: "the pair" }}
           put={(value) => put({ dumbbells: value as Choice["dumbbells"] })}
         />
       )}

@@ -40,13 +40,13 @@ export function Preview({ preview, choice, put }: PreviewProps) {
       )}
       {preview.asks_dumbbells && !choice.dumbbells && (
         <p role="alert" className="mt-1 border-l-4 border-caution pl-3">
-          Loads of dumbbells do not say how many they are of: is a load{" "}
+          The file does not say how many dumbbells: is a load that of{" "}
           <button type="button" className="trail-link" onClick={() => put({ dumbbells: "one" })}>
-            that of one of the two
+            one dumbbell
           </button>{" "}
           or{" "}
           <button type="button" className="trail-link" onClick={() => put({ dumbbells: "pair" })}>
-            that of both together
+            the pair
           </button>
           ?
         </p>
