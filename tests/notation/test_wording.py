@@ -93,9 +93,15 @@ ASKED = [
 ]
 
 
-@pytest.mark.parametrize("text", ASKED)
+# With the day of the session at hand these two say which day is meant.
+SETTLED_BY_THE_DAY = ("Monday", "30.11. Legs")
+
+
+@pytest.mark.parametrize("text", [text for text in ASKED if text not in SETTLED_BY_THE_DAY])
 def test_all_advice_that_is_given_can_be_followed_to_the_letter(text: str) -> None:
-    for mistake in _read(text).mistakes:
+    mistakes = _read(text).mistakes
+    assert mistakes
+    for mistake in mistakes:
         lines = text.split("\n")
         indent = re.match(" *", lines[mistake.line - 1])[0]
         for instead in mistake.instead:
