@@ -14,11 +14,12 @@ from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Change, Reading, read
 from dialback.core.notation.expand import placed_sets
+from dialback.core.plans.apart import days_apart
 from dialback.core.plans.kept import Kept, kept_in, read_one
-from dialback.core.plans.sheet import Sheet, sheet_of
+from dialback.core.plans.sheet import Sheet, sheet_from, sheet_of
 from dialback.core.sessions import MAX_SETS, TEXT_KEY, Session
 from dialback.core.tally import Ledger
-from dialback.core.weeks import Week, said
+from dialback.core.weeks import Week, in_years, said
 from dialback.store.athletes import Ledgers, athlete_on_roster, movement_ids
 from dialback.store.blocks import (
     PlannedBlock,
@@ -249,15 +250,48 @@ def _sheets_in(reading: Reading) -> list[Sheet]:
         raise bad_input("text", "has no session: begin each with its day, as in 2026-11-30 Legs")
     if any(session.day is None for session in reading.sessions):
         raise bad_input("text", "each session begins with its day, as in 2026-11-30 Legs")
-    days = Counter(session.day for session in reading.sessions)
-    twice = next((day for day, count in days.items() if count > 1), None)
-    if twice is not None:
-        raise bad_input("text", f"{twice} is there twice: give each day once")
+    _each_day_once([session.day for session in reading.sessions])
     return [
         Sheet(session.day, session.title, replace(session, day=None, title=""))
         for session in reading.sessions
         if session.day is not None
     ]
+
+
+def _each_day_once(days: Sequence[date | None]) -> None:
+    twice = next((day for day, count in Counter(days).items() if count > 1), None)
+    if twice is not None:
+        raise bad_input("text", f"{twice} is there twice: give each day once")
+
+
+def make_days(
+    ledgers: Ledgers, number: int, session: int, revision: int, today: date
+) -> tuple[int, list[Kept]]:
+    """Make each day in the text of a session a session of its own, in place of what is planned.
+
+    The number of the change, and the sessions. Raises ``StaleError`` for another revision.
+    """
+    with unit() as entry:
+        athlete = athlete_on_roster(number)
+        ledger = ledgers.of(athlete)
+        row = _planned(athlete, session, revision)
+        text = row.extra.get(TEXT_KEY, "")
+        apart = days_apart(text, ledger.movements, row.date)
+        _each_day_once([one.day for one in apart])
+        if outside := next((one.day for one in apart if not in_years(one.day)), None):
+            raise bad_input("text", f"{outside} is outside the calendar: write another year")
+        if [one.day for one in apart] == [row.date] or not apart:
+            raise bad_input("text", "has no day of its own to be a session on")
+        sheets = [
+            sheet_from(one.text, one.day, one.title or ("" if at else row.title), ledger.movements)
+            for at, one in enumerate(apart)
+        ]
+        moved = put_down(athlete, ledger, sheets, today, [session])
+        words = (
+            f"Made {len(sheets)} session{'s' * (len(sheets) > 1)} of the text of {said(row.date)}"
+        )
+        change = entry.tell(words, athlete, undo=moved_undo(athlete, moved))
+        return change, _plans(ledgers, athlete, moved.added)
 
 
 # Blocks.

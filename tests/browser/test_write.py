@@ -222,3 +222,22 @@ def test_the_same_session_in_fields(coach: Coach) -> None:
     coach.click("Form", "button")
     coach.find("//button[.='Add a movement']")
     assert coach.axe() == []
+
+
+def test_the_days_of_a_text_become_sessions(coach: Coach) -> None:
+    """Pasted as it came, told apart, and taken back at once."""
+    open_new(coach)
+    typed(coach, "Thu 3 Dec Legs", Keys.ENTER, "Back squat 3 x 5 at 60 kg", Keys.ENTER)
+    typed(coach, "Sun 6 Dec Push", Keys.ENTER, "Press-up 3 x 8", Keys.ESCAPE, Keys.ESCAPE)
+    coach.sees("2 days stand in this text.")
+    assert coach.axe() == []
+    coach.sees("saved")
+    coach.click("Make each day a session", "button")
+    coach.sees("2 sessions made of one text.")
+    coach.wait(lambda: text(coach) == "Back squat 3 x 5 at 60 kg", "not the first day's own")
+    coach.sees_no("stand in this text")
+    coach.click("Push", "button")
+    coach.wait(lambda: text(coach) == "Press-up 3 x 8", "not the other day's own")
+    coach.click("Undo", "button")
+    coach.sees_no("made of one text")
+    coach.sees_no("Push")

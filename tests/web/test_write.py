@@ -119,3 +119,62 @@ def test_a_refused_line_comes_with_lines_that_are_read(client: FlaskClient) -> N
     assert instead[0][0] == "Press 8, 8"
     for line in (one for several in instead for one in several):
         assert send(client, "post", f"{NEXT}/written/check", body(line))["mistakes"] == []
+
+
+DAYS = """# a block from the e-mail
+Legs first
+2026-10-14 Legs
+Hinge 3 × 5
+what was that
+Fri 16 Oct: Press 3 × 8
+Press 20
+Wed 21 Oct Push, main:
+Press 5 × 5"""
+
+
+def test_the_days_of_a_text_become_sessions_of_their_own(client: FlaskClient) -> None:
+    """Each day below its own date, nothing lost, and all of it taken back at once."""
+    there = send(client, "post", f"{NEXT}/written", body("Squat 3 × 5", date="2026-10-16"), 201)
+    row = send(client, "post", f"{NEXT}/written", body(DAYS, date="2026-10-14"), 201)
+    found = send(client, "post", f"{NEXT}/written/check", body(DAYS, session=row["id"]))
+    assert [(one["date"], one["title"], one["sets"]) for one in found["days"]] == [
+        ("2026-10-14", "Legs", 3),
+        ("2026-10-16", "", 4),
+        ("2026-10-21", "Push", 5),
+    ]
+    assert [one["instead_of"] for one in found["days"]] == [[], [there["title"]], []]
+    days = f"{NEXT}/written/{row['id']}/days"
+    send(client, "post", days, {"revision": 0}, 409)
+    made = send(client, "post", days, {"revision": row["revision"]}, 201)
+    assert [(one["date"], one["title"], one["text"]) for one in made["sessions"]] == [
+        ("2026-10-14", "Legs", "# a block from the e-mail\nLegs first\nHinge 3 × 5\nwhat was that"),
+        ("2026-10-16", "", "Press 3 × 8\nPress 20"),
+        ("2026-10-21", "Push", "main:\nPress 5 × 5"),
+    ]
+    week = get(client, f"{NEXT}/written")["sessions"]
+    assert [one["id"] for one in week if one["date"] in ("2026-10-14", "2026-10-16")] == [
+        one["id"] for one in made["sessions"][:2]
+    ]
+    for one in made["sessions"]:
+        assert send(client, "post", f"{NEXT}/written/check", body(one["text"]))["days"] == []
+    send(client, "post", f"/api/journal/{made['change']}/undo", {})
+    again = {one["id"] for one in get(client, f"{NEXT}/written")["sessions"]}
+    assert {row["id"], there["id"]} <= again
+
+
+def test_a_text_that_names_another_day_than_its_own_is_moved_there(client: FlaskClient) -> None:
+    text = "Thu 15 Oct Legs\nHinge 3 × 5"
+    row = send(client, "post", f"{NEXT}/written", body(text, date="2026-10-14"), 201)
+    found = send(client, "post", f"{NEXT}/written/check", body(text, session=row["id"]))
+    assert [one["date"] for one in found["days"]] == ["2026-10-15"]
+    days = f"{NEXT}/written/{row['id']}/days"
+    made = send(client, "post", days, {"revision": row["revision"]}, 201)
+    assert [(one["date"], one["text"]) for one in made["sessions"]] == [
+        ("2026-10-15", "Hinge 3 × 5")
+    ]
+    (only,) = made["sessions"]
+    send(client, "post", f"{NEXT}/written/{only['id']}/days", {"revision": only["revision"]}, 422)
+    twice = "2026-10-14 Legs\nHinge 5\n2026-10-14 Push\nPress 5"
+    row = send(client, "post", f"{NEXT}/written", body(twice, date="2026-10-14"), 201)
+    refused = send(client, "post", f"{NEXT}/written/{row['id']}/days", {"revision": 1}, 422)
+    assert "there twice" in refused["detail"]

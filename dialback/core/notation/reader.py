@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from datetime import date
 from functools import lru_cache
 from types import MappingProxyType
@@ -181,19 +181,10 @@ class _Reader(Building):
     def take_day(self, day: DayLine, raw: str, number: int) -> None:
         """A session's head: its day, a title, and maybe its first part or movement."""
         self.close_session()
-        title = raw.strip()[day.rest :].strip()
-        self.head = WrittenSession(day=day.day, at=number)
-        if not title:
-            return
-        if self.names.begins(plain(title)) and _DOSE.search(plain(title)):
-            for line in _lines_of(self, plain(title), title):
-                self.take(line.text, line.raw, number)
-            return
-        if part := _TITLE_PART.fullmatch(plain(title)):
-            self.head = replace(self.head, title=title[: part.end(1)].strip())
-            self.open_part(Part(part_kind(part[2])))
-            return
-        self.head = replace(self.head, title=title)
+        title, rest = behind_day(raw, day, self.names)
+        self.head = WrittenSession(day=day.day, title=title, at=number)
+        for line in _lines_of(self, plain(rest), rest) if rest else ():
+            self.take(line.text, line.raw, number)
 
     def take(self, line: str, raw: str, number: int) -> None:
         stripped = line.strip()
@@ -342,6 +333,16 @@ class _Reader(Building):
 
     def is_rest(self, text: str, rest: re.Match[str]) -> bool:
         return bool(rest[1] or values.is_time(rest[2])) and not self.names.begins(text)
+
+
+def behind_day(raw: str, day: DayLine, names: Names) -> tuple[str, str]:
+    """The title on a session's head, and what else stands there: a part's name, or a movement."""
+    said = raw.strip()[day.rest :].strip()
+    if names.begins(plain(said)) and _DOSE.search(plain(said)):
+        return "", said
+    if part := _TITLE_PART.fullmatch(plain(said)):
+        return said[: part.end(1)].strip(), f"{part[2]}:"
+    return said, ""
 
 
 def _day_of(reader: _Reader, stripped: str) -> DayLine | None:

@@ -103,7 +103,7 @@ def read_one(text: str, movements: MovementTable, day: date | None = None) -> Re
 
 
 ANOTHER_DAY: Final = (
-    "another day begins here, but this is one session: write it as a session of its own, or bring "
+    "another day begins here, but this is one session: make it a session of its own, or bring "
     "all the days into the block as a text"
 )
 

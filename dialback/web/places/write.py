@@ -18,11 +18,12 @@ from dialback.core.movements import MovementTable
 from dialback.core.notation import Reading
 from dialback.core.notation.expand import PlacedSet, placed_sets
 from dialback.core.notation.rows import readings
+from dialback.core.plans.apart import days_apart
 from dialback.core.plans.draft import as_draft
-from dialback.core.plans.kept import Kept, kept_in, read_one
+from dialback.core.plans.kept import Kept, kept_in, one_session, read_one
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger, four_measures, tally
-from dialback.core.weeks import Week
+from dialback.core.weeks import Week, in_years
 from dialback.store.athletes import Athlete
 from dialback.web.beside import doubts_of, kit_misses, mistakes_of, restricted_lines
 from dialback.web.blueprint import blueprint
@@ -40,6 +41,8 @@ from dialback.web.drafted import audited
 from dialback.web.shapes.common import Revision, RevisionBody, WeekPath
 from dialback.web.shapes.write import (
     AddTextBody,
+    DayInText,
+    DaysMade,
     LinePart,
     LineReading,
     LineShare,
@@ -149,9 +152,33 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
             kit=kit_misses(body.text, placed, ledger),
             doubts=doubts_of(body.text, reading, ledger, day),
             restricted=restricted_lines(body.text, placed, ledger, day),
+            days=_days(body, ledger, day),
             week=audited(ledger, week, as_draft(planned, ledger.movements)),
         )
     )
+
+
+def _days(body: TextBody, ledger: Ledger, day: date) -> list[DayInText]:
+    """The days that a text names; none where it names no other than its own."""
+    apart = days_apart(body.text, ledger.movements, day)
+    if [one.day for one in apart] == [day]:
+        return []
+    setting = Maxima(ledger, day).setting()
+    return [
+        DayInText(
+            line=one.line,
+            date=one.day.isoformat(),
+            title=one.title,
+            sets=len(placed_sets(one_session(one.text, ledger.movements, one.day), setting)),
+            instead_of=[
+                plan.title or "a session"
+                for plan in kept_in(ledger, "planned", Week.of(one.day))
+                if plan.day == one.day and plan.number != body.session
+            ],
+        )
+        for one in apart
+        if in_years(one.day)
+    ]
 
 
 def _readings(text: str, reading: Reading, ledger: Ledger) -> list[LineReading]:
@@ -219,6 +246,19 @@ def save_text(path: SessionPath, body: SaveTextBody) -> Response:
         desk().ledgers, path.athlete_id, path.session, written, body.revision
     )
     return answer(Revision(revision=revision))
+
+
+@api.post("/written/<int:session>/days", responses={201: DaysMade})
+def make_days(path: SessionPath, body: RevisionBody) -> Response:
+    """Make each day in the session's text a session of its own, in place of what is planned."""
+    the_week(path.week)
+    shared = desk()
+    change, plans = planning.make_days(
+        shared.ledgers, path.athlete_id, path.session, body.revision, shared.today()
+    )
+    movements = shared.ledgers.of(the_athlete(path.athlete_id)).movements
+    rows = [_row(plan, movements) for plan in plans]
+    return answer(DaysMade(change=change, sessions=rows), 201)
 
 
 @api.get(

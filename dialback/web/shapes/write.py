@@ -9,6 +9,7 @@ from dialback.core.sessions import Title
 from dialback.web.shapes.common import (
     DayText,
     DoubtOut,
+    Laid,
     MarkOut,
     MistakeOut,
     Number,
@@ -113,6 +114,22 @@ class LineShare(Shape):
     missing: bool
 
 
+class DayInText(Shape):
+    """A day that a text names: its line, its title, its sets, and the titles in whose place."""
+
+    line: int
+    date: str
+    title: str
+    sets: int
+    instead_of: list[str]
+
+
+class DaysMade(Laid):
+    """The days of a text are sessions of their own now, in order of day."""
+
+    sessions: list[WrittenRow]
+
+
 class Written(Shape):
     """What a text comes to: by itself, line by line, and in its week."""
 
@@ -130,4 +147,5 @@ class Written(Shape):
     kit: list[KitMiss]
     doubts: list[DoubtOut]
     restricted: list[MarkOut]
+    days: list[DayInText]
     week: DraftAudit

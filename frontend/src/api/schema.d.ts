@@ -1226,6 +1226,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/written/{session}/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make each day in the session's text a session of its own, in place of what is planned. */
+        post: operations["make_days"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/weeks/{week}/written/{session}/paper": {
         parameters: {
             query?: never;
@@ -4974,7 +4991,25 @@ export interface components {
             doubts: components["schemas"]["DoubtOut"][];
             /** Restricted */
             restricted: components["schemas"]["MarkOut"][];
+            /** Days */
+            days: components["schemas"]["DayInText"][];
             week: components["schemas"]["DraftAudit"];
+        };
+        /**
+         * DayInText
+         * @description A day that a text names: its line, its title, its sets, and the titles in whose place.
+         */
+        DayInText: {
+            /** Line */
+            line: number;
+            /** Date */
+            date: string;
+            /** Title */
+            title: string;
+            /** Sets */
+            sets: number;
+            /** Instead Of */
+            instead_of: string[];
         };
         /**
          * DoubtOut
@@ -5167,6 +5202,16 @@ export interface components {
             session: number | null;
             /** Revision */
             revision: number;
+        };
+        /**
+         * DaysMade
+         * @description The days of a text are sessions of their own now, in order of day.
+         */
+        DaysMade: {
+            /** Change */
+            change: number;
+            /** Sessions */
+            sessions: components["schemas"]["WrittenRow"][];
         };
         /**
          * RowsOut
@@ -10168,6 +10213,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Revision"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    make_days: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+                session: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DaysMade"];
                 };
             };
             400: components["responses"]["BadRequest"];

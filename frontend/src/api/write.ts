@@ -101,6 +101,14 @@ export const writing = {
         body,
       }),
     ),
+  /** Each day in the text becomes a session of its own. */
+  days: async (place: WeekPlace, session: number, revision: number) =>
+    given(
+      await client.POST("/api/athletes/{athlete_id}/weeks/{week}/written/{session}/days", {
+        params: { path: { ...at(place), session } },
+        body: { revision },
+      }),
+    ),
   remove: async (place: WeekPlace, session: number, revision: number) =>
     given(
       await client.POST("/api/athletes/{athlete_id}/weeks/{week}/written/{session}/remove", {

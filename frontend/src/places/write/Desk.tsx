@@ -5,6 +5,7 @@ import { useHeldKeys } from "@/frame/keys";
 import { Answers } from "@/shared/Answers";
 import { answered } from "@/shared/asked";
 import { Comes } from "./Comes";
+import { DaysNamed } from "./DaysNamed";
 import { DeskHead } from "./DeskHead";
 import { Form } from "./Form";
 import { NotationHelp } from "@/shared/NotationHelp";
@@ -24,10 +25,12 @@ interface Props {
   days: string[];
   stored: (sheet: Sheet) => void;
   remove: (sheet: Sheet) => Promise<void>;
+  /** Make each day in the text a session of its own. */
+  takeApart: (sheet: Sheet) => Promise<void>;
 }
 
 /** A session in hand: as text or as a form, with what is wrong below and what it comes to beside. */
-export function Desk({ place, athlete, opened, days, stored, remove }: Props) {
+export function Desk({ place, athlete, opened, days, stored, remove, takeApart }: Props) {
   const { sheet, answer, error, saving, put, aside, decide } = useWriting(place, opened, stored);
   const asked = useDoubts(place.athlete, answer, sheet.text);
   const [help, setHelp] = useState(false);
@@ -106,6 +109,13 @@ export function Desk({ place, athlete, opened, days, stored, remove }: Props) {
           )
         ) : (
           <div ref={host} className="min-h-0 flex-1 overflow-hidden max-lg:min-h-[45vh]" />
+        )}
+        {answer && (
+          <DaysNamed
+            days={answer.days}
+            ready={saving === "saved" && sheet.id !== null}
+            make={() => takeApart(sheet)}
+          />
         )}
         {answer && (
           <Notices answer={answer} go={goTo} take={take} asked={asked.asked}>

@@ -4,6 +4,7 @@ import { type WeekPlace } from "@/api/place";
 import { writing } from "@/api/write";
 import { day } from "@/words";
 import { Desk } from "./Desk";
+import { useDaysApart } from "./useDaysApart";
 import { useSheets } from "./useSheets";
 import type { Sheet } from "./sheet";
 import { usePlanChanged } from "./useSaving";
@@ -18,13 +19,14 @@ interface Props {
 
 /** The sessions of the week, and the one in hand. */
 export function Week({ place, athlete, days, rows, reload }: Props) {
-  const { sheets, current, desk, isUnknown, open, close, put, drop } = useSheets(
+  const { sheets, current, desk, isUnknown, open, close, put, drop, again } = useSheets(
     place,
     rows,
     reload,
   );
   const [removed, setRemoved] = useState<Sheet | null>(null);
   const planChanged = usePlanChanged();
+  const apart = useDaysApart(place, days, { again, open, close });
   const free = days.find((one) => !sheets.some((sheet) => sheet.date === one)) ?? days[0];
   const remove = useCallback(
     async (sheet: Sheet) => {
@@ -54,13 +56,9 @@ export function Week({ place, athlete, days, rows, reload }: Props) {
           New session
         </button>
         {removed && (
-          <p role="status" className="mx-5 mt-4 text-sm">
-            {removed.title || "The session"} removed.{" "}
-            <button type="button" className="trail-link" onClick={() => restore(removed)}>
-              Undo
-            </button>
-          </p>
+          <Done says={`${removed.title || "The session"} removed.`} undo={() => restore(removed)} />
         )}
+        {apart.made && <Done says={apart.made.says} undo={apart.takeBack} />}
       </nav>
       {isUnknown ? (
         <p className="col-span-2 bg-sheet px-6 py-8 text-ink-2">Loading the session…</p>
@@ -73,6 +71,7 @@ export function Week({ place, athlete, days, rows, reload }: Props) {
           days={days}
           stored={put}
           remove={remove}
+          takeApart={apart.make}
         />
       ) : (
         <p className="col-span-2 bg-sheet px-6 py-8">
@@ -81,6 +80,18 @@ export function Week({ place, athlete, days, rows, reload }: Props) {
         </p>
       )}
     </div>
+  );
+}
+
+/** What was just done to the week's sessions, with the way back. */
+function Done({ says, undo }: { says: string; undo: () => Promise<void> }) {
+  return (
+    <p role="status" className="mx-5 mt-4 text-sm">
+      {says}{" "}
+      <button type="button" className="trail-link" onClick={() => void undo()}>
+        Undo
+      </button>
+    </p>
   );
 }
 

@@ -65,9 +65,10 @@ export function useSheets(place: WeekPlace, rows: Sheet[], reload: () => Promise
     (sheet: Sheet) => setSheets((all) => all.filter((one) => one.id !== sheet.id)),
     [],
   );
+  const refresh = useCallback(async () => setSheets(await again.current()), []);
   const desk =
     current && (current.id === null ? `new-${current.date}` : (born[current.id] ?? current.id));
-  return { sheets, current, desk, isUnknown, open, close, put, drop };
+  return { sheets, current, desk, isUnknown, open, close, put, drop, again: refresh };
 }
 
 function withSession(now: URLSearchParams, session: string): URLSearchParams {
