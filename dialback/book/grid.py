@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 import re
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Collection, Iterable, Iterator
 from dataclasses import dataclass, replace
 from datetime import date
 from typing import Final, Literal
@@ -28,12 +28,14 @@ class Grid:
     """A sheet: its heads, and its rows with their numbers in the file, counted from 1.
 
     Of several worksheets with the same heads all rows are here, with the worksheet's name behind
-    them. ``notes`` say what was left out or read in another way.
+    them. ``hidden`` are the places of columns that nobody sees, counted from 0. ``notes`` say what
+    was left out or read in another way.
     """
 
     kind: Literal["csv", "xlsx"]
     heads: tuple[str, ...]
     rows: tuple[tuple[int, tuple[Cell, ...]], ...]
+    hidden: frozenset[int] = frozenset()
     notes: tuple[str, ...] = ()
 
 
@@ -70,7 +72,7 @@ def _of_worksheets(data: bytes, seen: Callable[[int], None]) -> Grid:
     for sheet in worksheets(data):
         notes += [f"worksheet {sheet.name!r}: {note}" for note in sheet.notes]
         try:
-            grid = _grid("xlsx", sheet.rows, seen)
+            grid = _hidden_last(_grid("xlsx", sheet.rows, seen), sheet.hidden)
         except EmptySheetError as error:
             first_wrong = first_wrong or error
             notes.append(f"worksheet {sheet.name!r} is left out: it has no rows below a head")
@@ -82,6 +84,7 @@ def _of_worksheets(data: bytes, seen: Callable[[int], None]) -> Grid:
             )
             continue
         main = main or grid
+        notes += grid.notes
         names.append(sheet.name)
         empty = (None,) * len(main.heads)
         rows += [
@@ -94,6 +97,28 @@ def _of_worksheets(data: bytes, seen: Callable[[int], None]) -> Grid:
     if len(names) < 2:
         return replace(main, notes=tuple(notes) if len(notes) else ())
     return replace(main, heads=(*main.heads, WORKSHEET), rows=tuple(rows), notes=tuple(notes))
+
+
+def _hidden_last(grid: Grid, hidden: Collection[int]) -> Grid:
+    """The grid with the columns that nobody sees behind those that are shown, and that said."""
+    places = range(len(grid.heads))
+    unseen = [at for at in places if at in hidden]
+    if not unseen or len(unseen) == len(grid.heads):
+        return grid
+    order = [at for at in places if at not in hidden] + unseen
+    rows = tuple(
+        (number, tuple(row[at] if at < len(row) else None for at in order))
+        for number, row in grid.rows
+    )
+    names = ", ".join(repr(grid.heads[at]) for at in unseen)
+    what = "hidden columns stand last" if len(unseen) > 1 else "a hidden column stands last"
+    return replace(
+        grid,
+        heads=tuple(grid.heads[at] for at in order),
+        rows=rows,
+        hidden=frozenset(places[-len(unseen) :]),
+        notes=(*grid.notes, f"{what}: {names}"),
+    )
 
 
 def _folded(heads: Iterable[str]) -> tuple[str, ...]:

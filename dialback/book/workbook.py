@@ -51,17 +51,33 @@ _CELL: Final = re.compile(rb"""<(?:\w{1,20}:)?c\b[^<>]{0,200}?\br=["']([^"'<>]{0
 _NO_VALUE: Final = re.compile(
     rb"<f\b[^<>]{0,400}(?:/>|>[^<>]{0,4000}</f>)\s{0,9}(?:<v>\s{0,9}</v>|<v\s{0,9}/>)?\s{0,9}</c>"
 )
+_COL: Final = re.compile(rb"<(?:\w{1,20}:)?col\b([^<>]{0,400})>")
+_ATTRIBUTE: Final = re.compile(rb"""\b(hidden|min|max)=["']([^"'<>]{0,20})["']""")
+_MOST_DIGITS: Final = 6
 _END: Final = re.compile(rb"</(?:\w{1,20}:)?worksheet\s{0,9}>")
 _RELATION: Final = "{http://schemas.openxmlformats.org/officeDocument/2006/relationships}id"
 
 
 @dataclass
 class Worksheet:
-    """A worksheet: its rows with their numbers, from 1, those without cells left out."""
+    """A worksheet: its rows with their numbers, from 1, those without cells left out.
+
+    ``hidden`` are the places of columns that nobody sees, counted from 0.
+    """
 
     name: str
     rows: Rows
+    hidden: frozenset[int] = frozenset()
     notes: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class _Looked:
+    """What a worksheet's own text says of it: so many rows, so many formulas without a value."""
+
+    rows: int
+    formulas: int
+    hidden: frozenset[int]
 
 
 def worksheets(data: bytes) -> Iterator[Worksheet]:
@@ -73,20 +89,21 @@ def worksheets(data: bytes) -> Iterator[Worksheet]:
     with _told_damage():
         with zipfile.ZipFile(io.BytesIO(data)) as package:
             found = [
-                (name, hidden, *_look_over(package, part))
-                for name, hidden, part in _sheets(package)
+                (name, hidden, _look_over(package, part)) for name, hidden, part in _sheets(package)
             ]
         book = CalamineWorkbook.from_filelike(io.BytesIO(data))
-    total = sum(rows for _, _, rows, _ in found)
+    total = sum(looked.rows for _, _, looked in found)
     if total > MOST_ROWS:
         raise bad_input("file", f"has more than {MOST_ROWS} rows: split it by years")
-    for name, _, rows, formulas in sorted(found, key=lambda one: one[1]):
-        note = (
-            f"{formulas} formulas have no value in the file: open it in a spreadsheet, save it, "
-            "and choose it again"
-        )
-        notes = (note,) if formulas else ()
-        yield Worksheet(name, _rows(book, name) if rows else iter(()), notes)
+    for name, _, looked in sorted(found, key=lambda one: one[1]):
+        notes = (_formulas_told(looked.formulas),) if looked.formulas else ()
+        rows = _rows(book, name) if looked.rows else iter(())
+        yield Worksheet(name, rows, looked.hidden, notes)
+
+
+def _formulas_told(count: int) -> str:
+    have = "1 formula has" if count == 1 else f"{count} formulas have"
+    return f"{have} no value in the file: open it in a spreadsheet, save it, and choose it again"
 
 
 def _rows(book: CalamineWorkbook, name: str) -> Rows:
@@ -148,13 +165,11 @@ def _sheets(package: zipfile.ZipFile) -> list[tuple[str, bool, str]]:
     return found
 
 
-def _look_over(package: zipfile.ZipFile, name: str) -> tuple[int, int]:
-    """Refuse a sheet that has too many rows, goes too far, or is out of order.
-
-    How many rows it has, and how many formulas without a value.
-    """
+def _look_over(package: zipfile.ZipFile, name: str) -> _Looked:
+    """Refuse a sheet that has too many rows, goes too far, or is out of order."""
     rows = row = formulas = 0
     columns: set[bytes] = set()
+    hidden: set[int] = set()
     left = text = b""
     with package.open(name) as source:
         while piece := source.read(_AT_ONCE):
@@ -168,6 +183,8 @@ def _look_over(package: zipfile.ZipFile, name: str) -> tuple[int, int]:
                 row = _row_number(_NUMBER.search(tag[1]), row)
             if rows > MOST_ROWS:
                 raise bad_input("file", f"has more than {MOST_ROWS} rows: split it by years")
+            for tag in _COL.finditer(text):
+                hidden |= _hidden_by(tag[1])
             places = _CELL.findall(text)
             formulas += len(_NO_VALUE.findall(text[:end] if end else b""))
             _refuse_doubles(places)
@@ -182,7 +199,18 @@ def _look_over(package: zipfile.ZipFile, name: str) -> tuple[int, int]:
             f"spreads over {row:,} rows and {widest:,} columns: leave out what stands far "
             "from the log",
         )
-    return rows, formulas + len(_NO_VALUE.findall(left))
+    return _Looked(rows, formulas + len(_NO_VALUE.findall(left)), frozenset(hidden))
+
+
+def _hidden_by(attributes: bytes) -> set[int]:
+    """The columns, from 0, that an element ``col`` hides."""
+    said: dict[bytes, bytes] = dict(_ATTRIBUTE.findall(attributes))
+    if said.get(b"hidden") not in (b"1", b"true"):
+        return set()
+    first, last = (said.get(name, b"") for name in (b"min", b"max"))
+    if not (first.isdigit() and last.isdigit() and len(last) < _MOST_DIGITS):
+        return set()
+    return set(range(int(first) - 1, min(int(last), LAST_COLUMN)))
 
 
 def _refuse_doubles(places: list[bytes]) -> None:

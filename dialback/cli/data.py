@@ -31,7 +31,7 @@ def init(data: Path | None) -> None:
 @plain_errors
 def import_command(data: Path | None, book: Path, name: str | None, *, replace: bool) -> None:
     """Import BOOK as an athlete, whole or not at all."""
-    from dialback.book.book import read_book, warnings
+    from dialback.book.book import doubtful, read_book, warnings
     from dialback.book.errors import bad_input
     from dialback.store.athletes import NameTakenError, import_book
     from dialback.store.journal import Actor, acting
@@ -44,7 +44,7 @@ def import_command(data: Path | None, book: Path, name: str | None, *, replace: 
             done = import_book(read, date.today(), name, replace=replace)
         except NameTakenError as taken:
             raise bad_input("athlete.name", f"{taken} (--name, --replace)") from None
-    for warning in warnings(read):
+    for warning in (*warnings(read), *doubtful(read, date.today())):
         click.echo(warning, err=True)
     click.echo(
         f"{done.athlete.name}: {done.planned} planned and {done.completed} completed sessions, "

@@ -261,7 +261,7 @@ def _remember(choice: SheetChoice, heads: Sequence[str]) -> None:
     """The meaning of the columns, by their heads; and names that were chosen, as aliases."""
     key = _key(heads)
     kept = choice.model_dump(
-        mode="json", exclude={"movements", "athlete", "like", "skip", "take_on"}
+        mode="json", exclude={"movements", "athlete", "like", "skip", "take_on", "doubts"}
     )
     ColumnChoice.delete().where(ColumnChoice.heads == key).execute()
     ColumnChoice.create(heads=key, choice=kept)

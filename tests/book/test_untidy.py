@@ -4,7 +4,7 @@ from datetime import date, time
 from io import BytesIO
 
 import pytest
-from openpyxl import Workbook
+from openpyxl import Workbook, load_workbook
 
 from dialback.book.grid import read_grid
 from dialback.book.logsheet.columns import guess
@@ -163,7 +163,7 @@ def test_all_worksheets_are_read_one_for_each_athlete() -> None:
 
 def test_a_formula_without_its_value_is_told() -> None:
     found = taken(workbook(Log=[HEAD, [DAY, "Back squat", 8, "=30*2"]]))
-    assert any("1 formulas have no value" in note for note in found.notes)
+    assert any("1 formula has no value" in note for note in found.notes)
 
 
 @pytest.mark.parametrize("encoding", ["utf-16", "mac_roman", "cp850", "cp1252", "utf-8"])
@@ -171,3 +171,108 @@ def test_letters_of_older_programs(encoding: str) -> None:
     text = "date;exercise;reps;kg;note\n05.10.2026;Back squat;8;62,5;schön müde, à fond\n"
     (one,) = sets(text.encode(encoding))
     assert (one.load_kg, one.note) == (62.5, "schön müde, à fond")
+
+
+def rows(*lines: str, head: str = "date;exercise;sets;reps;kg") -> str:
+    return "\n".join([head, *(f"2026-10-05;{line}" for line in lines)])
+
+
+SENSELESS = [
+    # The rows; how many are asked about, the answers, one of them, what comes of it.
+    (["Bench press;3;8;600", "Back squat;1;5;500"], 2, "a tenth of it", "8 reps, at 60 kg"),
+    (["Bench press;3;8;600", "Back squat;1;5;500"], 2, "pounds", "8 reps, at 600 lb"),
+    (["Press-up;1;400;", "Press-up;1;12;"], 1, "a tenth of the reps", "40 reps"),
+    (["Press-up;3;10 m;"], 1, "reps", "10 reps"),
+    (["Front plank;3;60;", "Front plank;1;45;"], 2, "seconds", "60 s"),
+    (["Back squat;3;8 each side;60"], 1, "both sides", "8 reps, at 60 kg"),
+    (
+        ["Back squat;5;5;0.8", "Back squat;5;5;60"],
+        1,
+        "a share of the maximum",
+        "5 reps, at 80 %, no maximum known",
+    ),
+    (["Back squat;30;8;"], 1, "the other way round", "30 reps"),
+    (
+        [*["Bench press;1;8;82,5"] * 5, "Bench press;1;8;825"],
+        1,
+        "a tenth of it",
+        "8 reps, at 82.5 kg",
+    ),
+    (
+        [*["One-arm dumbbell row;1;8 each side;20"] * 6, "One-arm dumbbell row;1;8 each side;200"],
+        1,
+        "a tenth of it",
+        "8 reps each side, at 20 kg",
+    ),
+    (
+        [*["One-arm dumbbell row;1;8 each side;22"] * 6, "One-arm dumbbell row;1;8 each side;2.2"],
+        1,
+        "ten times it",
+        "8 reps each side, at 22 kg",
+    ),
+]
+
+
+@pytest.mark.parametrize(("lines", "doubtful", "answer", "told"), SENSELESS)
+def test_what_makes_no_sense_is_asked_once(
+    lines: list[str], doubtful: int, answer: str, told: str
+) -> None:
+    """Alike rows together, with what they can be; nothing changes until somebody says so."""
+    found = taken(rows(*lines))
+    assert (found.problems, found.unknown) == ([], [])
+    (doubt,) = found.doubts
+    assert doubt.rows == doubtful
+    assert doubt.why.endswith("?")
+    assert answer in doubt.answers
+    assert doubt.answers[-2:] == ("as written", "leave the rows out")
+    mended = taken(rows(*lines), doubts={doubt.key: answer})
+    assert mended.doubts == []
+    assert told in [describe(one) for each in mended.sessions for one in each.session.sets]
+    as_written = taken(rows(*lines), doubts={doubt.key: "as written"})
+    assert as_written.doubts == []
+    assert as_written.sessions == found.sessions
+    left_out = taken(rows(*lines), doubts={doubt.key: "leave the rows out"})
+    assert left_out.doubts == []
+    assert sum(len(one.session.sets) for one in left_out.sessions) < sum(
+        len(one.session.sets) for one in found.sessions
+    )
+
+
+def test_what_people_lift_is_not() -> None:
+    lines = [f"Bench press;3;8;{load}" for load in (20, 40, 60, 80, 82.5, 85, 90, 100)]
+    lines += ["Lateral raise;3;12;2.5", "Press-up;3;20;", "Pull-up;5;5;-15", "Front plank;3;45 s;"]
+    found = taken(rows(*lines), dumbbells="one")
+    assert (found.problems, found.unknown, found.doubts) == ([], [], [])
+
+
+def test_a_column_that_would_be_senseless_is_read_otherwise() -> None:
+    """A share for a load, minutes for seconds, seconds for minutes: with what speaks for it."""
+    of_shares = workbook(log=[HEAD, [DAY, "Back squat", 5, 0.8], [DAY, "Back squat", 5, 0.85]])
+    guessed = guess(tidied(read_grid(of_shares)))
+    assert "load" not in guessed.choice.columns
+    assert guessed.why["load"].startswith("0.8 is a share")
+    for head, values, unit in (
+        ("time", ["2", "1.5", "3"], "min"),
+        ("time", ["45", "30", "2"], "s"),
+        ("seconds", ["2", "1.5", "3"], "s"),
+        ("time (min)", ["90", "120"], "s"),
+        ("time (min)", ["2", "90"], "min"),
+    ):
+        text = f"date;exercise;{head}\n" + "\n".join(
+            f"2026-10-05;Front plank;{value}" for value in values
+        )
+        assert guess(tidied(read_grid(text.encode()))).choice.times == unit, (head, values)
+
+
+def test_hidden_columns_stand_behind_those_that_are_shown() -> None:
+    """What nobody sees means something only where nothing that is seen does."""
+    data = workbook(log=[["date", "exercise", "load", "kg", "reps"], [DAY, "Back squat", 1, 60, 5]])
+    book = load_workbook(BytesIO(data))
+    book["log"].column_dimensions["C"].hidden = True
+    out = BytesIO()
+    book.save(out)
+    grid = tidied(read_grid(out.getvalue()))
+    assert grid.heads == ("date", "exercise", "kg", "reps", "load")
+    assert "a hidden column stands last: 'load'" in grid.notes
+    (a_set,) = sets(out.getvalue())
+    assert a_set.load_kg == 60

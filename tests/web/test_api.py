@@ -414,6 +414,14 @@ class TestFiles:
         assert done["new_movements"] == []
         assert "rules.moon" in done["warnings"][0]
 
+    def test_what_makes_little_sense_is_said_and_left_as_it_is(self, bring: Bring) -> None:
+        odd = a_book()
+        odd["completed"][0]["sets"][0] |= {"exercise": "Press", "reps": 5, "load_kg": 500}
+        day = odd["completed"][0]["date"]
+        (said,) = bring(odd, "?name=Second").json["warnings"]
+        assert said.startswith(f"{day}")
+        assert "500 kg is more than almost anybody lifts" in said
+
     def test_a_name_that_is_taken(self, client: FlaskClient, bring: Bring) -> None:
         refused = bring()
         assert refused.status_code == 409

@@ -332,6 +332,31 @@ class TestSheets:
         assert get(client, f"{HERE}/sheet")["totals"][0]["cells"]["sets"]["done"] == before
         send(client, "post", f"/api/imports/{row['id']}/undo", {}, 404)
 
+    def test_doubtful_rows_are_answered_for_before_they_come_in(self, client: FlaskClient) -> None:
+        """One answer for all of them; nothing is stored before it, and it is not remembered."""
+        text = (
+            "date,athlete,session,movement,reps,load\n"
+            "2026-10-06,Ada Test,Extra,Press,5,400\n2026-10-06,Ada Test,Extra,Row,8,500\n"
+        )
+        job = self.read(client, text)
+        choice = job["sheet"]["choice"]
+        (doubt,) = self.step(client, job, "preview", choice)["preview"]["doubts"]
+        assert (doubt["rows"], doubt["at"], doubt["movements"]) == (2, "row 2", "Press and Row")
+        refused = self.step(client, job, "store", choice)["problem"]
+        assert refused.startswith("row 2: Press 5 reps, at 400 kg")
+        choice["doubts"] = {doubt["key"]: "a tenth of it"}
+        seen = self.step(client, job, "preview", choice)["preview"]
+        assert seen["doubts"] == []
+        assert seen["shown"][0]["sets"] == ["Press: 5 reps, at 40 kg", "Row: 8 reps, at 50 kg"]
+        assert self.step(client, job, "store", choice)["stored"]["sets"] == 2
+        again = self.read(
+            client, text.replace("10-06", "13/10").replace("2026-13/10", "13/10/2026")
+        )
+        assert again["sheet"]["remembered"] is True
+        assert again["sheet"]["choice"]["doubts"] == {}
+        # What this file cannot settle, or settles otherwise, is said again.
+        assert "the file does not say" in again["sheet"]["why"]["unit"]
+
     STRANGE = (
         "date,athlete,movement,reps,load\n"
         "2026-10-06,Ada Test,Zercher press,5,40\n"

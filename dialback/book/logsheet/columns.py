@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final, Literal
 
@@ -14,6 +14,7 @@ from dialback.book.workbook import Cell
 from dialback.core.words import Unit
 
 DateOrder = Literal["ymd", "dmy", "mdy"]
+Times = Literal["s", "min", "clock"]
 
 DAY: Final = re.compile(r"(\d{1,4})[./\-\s](\d{1,2})[./\-\s](\d{2,4})(?:[T\s].*)?")
 """A day as spreadsheets write it; which number is the month is told apart."""
@@ -76,12 +77,17 @@ class SheetChoice(BaseModel):
     date_order: DateOrder = "dmy"
     decimal: Literal[".", ","] = "."
     unit: Unit = "kg"
-    times: Literal["s", "min", "clock"] = Field(
+    times: Times = Field(
         "s",
         description="Unit of plain numbers of seconds; clock: 1:30 kept as an hour and a half",
     )
     dumbbells: Literal["", "one", "pair"] = Field(
         "", description="What a load is of where two dumbbells are usual and no number is said"
+    )
+    doubts: dict[str, str] = Field(
+        default_factory=dict,
+        max_length=100,
+        description="What rows that make little sense are, by the key of the doubt",
     )
     athlete: int | None = None
     movements: dict[str, str] = Field(default_factory=dict, max_length=2000)
@@ -109,33 +115,43 @@ def guess(grid: Grid, *, unit: Unit = "kg") -> Guess:
 
     ``unit`` is that of the house: it holds where the file does not say.
     """
-    columns: dict[str, int] = {}
     plain = [plain_head(head) for head in grid.heads]
-    for column in COLUMNS:
-        for wanted in (plain_head(column.name), *column.heads):
-            if wanted in plain and plain.index(wanted) not in columns.values():
-                columns[column.name] = plain.index(wanted)
-                break
+    columns = _by_heads(plain, grid.hidden)
     if WORKSHEET in plain and "athlete" not in columns and not _numbered(grid):
         # A worksheet for each athlete, called by the name.
         columns["athlete"] = plain.index(WORKSHEET)
     order, why_order = _guess_order(grid, columns.get("date"))
     decimal, why_decimal = _guess_decimal(grid, columns)
     said, why_unit = _guess_unit(grid, columns, unit)
-    times: Literal["s", "min", "clock"] = "s"
+    times, why_times = _guess_times(grid, columns)
     why = {"date_order": why_order, "decimal": why_decimal, "unit": why_unit}
-    if "seconds" in columns and _MINUTES.search(plain_head(grid.heads[columns["seconds"]])):
-        times = "min"
-        why["times"] = f"the head says “{grid.heads[columns['seconds']].strip()}”"
-    if kept := _kept_as_hours(grid, columns):
-        times = "clock"
-        why["times"] = f"{kept} is how a spreadsheet keeps minutes and seconds"
+    if why_times:
+        why["times"] = why_times
+    if share := _shares(grid, columns):
+        del columns["load"]
+        why["load"] = f"{share} is a share of something, no load, so it is left out"
     if "count" in columns and _runs(grid, columns):
         # 1, 2, 3 beside the sets of a movement number them; they are not so many each.
         del columns["count"]
     return Guess(
         SheetChoice(columns=columns, date_order=order, decimal=decimal, unit=said, times=times), why
     )
+
+
+def _by_heads(plain: Sequence[str], hidden: Collection[int]) -> dict[str, int]:
+    """The column of each meaning: one that is shown, else one that is not."""
+    columns: dict[str, int] = {}
+    for column in COLUMNS:
+        wanted = dict.fromkeys((plain_head(column.name), *column.heads))
+        places = [
+            at
+            for head in wanted
+            for at, other in enumerate(plain)
+            if other == head and at not in columns.values()
+        ]
+        if places:
+            columns[column.name] = min(places, key=lambda at: at in hidden)
+    return columns
 
 
 def _numbered(grid: Grid) -> bool:
@@ -148,6 +164,55 @@ _OF_TIME: Final = re.compile(
     re.IGNORECASE,
 )
 _MINUTES: Final = re.compile(r"\b(?:min|mins|minutes?)\b")
+
+
+def _guess_times(grid: Grid, columns: Mapping[str, int]) -> tuple[Times, str]:
+    """In what times are: as cells keep them, as the head says, and by what can be meant."""
+    if kept := _kept_as_hours(grid, columns):
+        return "clock", f"{kept} is how a spreadsheet keeps minutes and seconds"
+    if "seconds" not in columns:
+        return "s", ""
+    head = grid.heads[columns["seconds"]].strip()
+    plain = sorted(_numbers(grid, columns["seconds"]))
+    if _MINUTES.search(plain_head(head)):
+        if plain and plain[0] > MOST_MINUTES:
+            return "s", f"the head says “{head}”, but {plain[0]:g} minutes are no set"
+        return "min", f"the head says “{head}”"
+    if plain and plain[-1] <= FEWEST_SECONDS and not _SECONDS.search(plain_head(head)):
+        return "min", f"{plain[-1]:g} seconds at most would be no set"
+    return "s", ""
+
+
+MOST_MINUTES: Final = 60
+FEWEST_SECONDS: Final = 5
+"""No set is longer than the one, or lasts no longer than the other. Dial Back's own choice."""
+_SECONDS: Final = re.compile(r"\b(?:s|secs?|seconds?)\b")
+
+
+def _shares(grid: Grid, columns: Mapping[str, int]) -> str:
+    """A load that is a share, if all are: what a cell of per cent keeps for 80 % is 0.8."""
+    found = _numbers(grid, columns["load"]) if "load" in columns else []
+    if not found or not all(0 < one <= _HIGHEST_SHARE for one in found):
+        return ""
+    return f"{min(found):g}" if any(one != int(one) for one in found) else ""
+
+
+_HIGHEST_SHARE: Final = 1.2
+
+
+def _numbers(grid: Grid, at: int) -> list[float]:
+    """The plain numbers of a column, without empty cells and zeros."""
+    found = []
+    for _, row in grid.rows[:_LOOKED_AT]:
+        cell = row[at] if at < len(row) else None
+        if isinstance(cell, str) and _PLAIN.fullmatch(cell.strip()):
+            cell = float(cell.strip().replace(",", "."))
+        if isinstance(cell, int | float) and not isinstance(cell, bool) and cell:
+            found.append(float(cell))
+    return found
+
+
+_PLAIN: Final = re.compile(r"[0-9]{1,6}(?:[.,][0-9]{1,3})?")
 
 
 def _kept_as_hours(grid: Grid, columns: Mapping[str, int]) -> str:
@@ -203,6 +268,8 @@ _KNOWN: Final = frozenset(
     head for column in COLUMNS for head in (plain_head(column.name), *column.heads)
 )
 
+CHECK: Final = "so check"
+"""How a reason ends that settles nothing."""
 _LOOKED_AT: Final = 2000
 """So many rows tell how the others are written."""
 
@@ -223,7 +290,7 @@ def _guess_order(grid: Grid, at: int | None) -> tuple[DateOrder, str]:
         return "mdy", f"{month_first[0]} can only have the month first"
     if day_first:
         return "dmy", f"{day_first[0]} can only have the day first"
-    return "dmy", f"nothing settles it: {days[0][0]} could be either, so check"
+    return "dmy", f"nothing settles it: {days[0][0]} could be either, {CHECK}"
 
 
 def _guess_decimal(grid: Grid, columns: Mapping[str, int]) -> tuple[Literal[".", ","], str]:
@@ -255,4 +322,4 @@ def _guess_unit(grid: Grid, columns: Mapping[str, int], house: Unit) -> tuple[Un
             return unit, f"the head says “{head}”"
     if "unit" in columns:
         return house, "where a row does not say its own"
-    return house, "the file does not say: your house’s unit, so check"
+    return house, f"the file does not say: your house’s unit, {CHECK}"

@@ -10,6 +10,7 @@ from typing import Any, Final
 
 from pydantic import ValidationError
 
+from dialback.book.book import nobody
 from dialback.book.errors import from_validation
 from dialback.book.grid import QUOTE, WORKSHEET, Grid
 from dialback.book.logsheet.cells import (
@@ -34,6 +35,8 @@ from dialback.core.kit import uses_dumbbells
 from dialback.core.movements import MovementTable
 from dialback.core.notation.names import one_sided
 from dialback.core.plain import odd_character
+from dialback.core.sense import Knowing
+from dialback.core.sense.rows import Row, RowDoubt, RowSense
 from dialback.core.sessions import KG_PER_LB, Session, Set, lies_ahead
 from dialback.core.vocabulary import BY_HAND
 
@@ -67,6 +70,8 @@ class Taken:
     """What was settled without being said."""
     asks_dumbbells: bool = False
     """Whether rows leave open what a load is of."""
+    doubts: list[RowDoubt] = field(default_factory=list)
+    """What makes little sense, and is to be answered."""
 
 
 def take(
@@ -86,7 +91,7 @@ def take(
     taken = Taken(notes=list(grid.notes))
     left = Left()
     names = SheetNames(movements, choice.movements, choice.skip)
-    found: dict[tuple[str, date, str], tuple[int, dict[str, Any], list[Set]]] = {}
+    found: dict[tuple[str, date, str], tuple[int, dict[str, Any], list[Row]]] = {}
     missing = [name for name in ("date", "movement") if name not in choice.columns]
     if "athlete" not in choice.columns and athlete is None:
         missing.append("athlete")
@@ -103,11 +108,17 @@ def take(
             taken.problems.append(RowProblem(number, error.column, message))
             continue
         if sets is not None:
-            known = found.setdefault((who, day, title), (number, about, []))
-            known[2].extend(sets)
+            _, _, rows = found.setdefault((who, day, title), (number, about, []))
+            rows.append(Row(f"row {number}", who, sets))
         if at % 500 == 0:
             seen(at)
-    for (who, day, title), (number, about, sets) in found.items():
+    sense = RowSense(Knowing(nobody(movements, choice.unit), today), choice.doubts)
+    sense.look([row for _, _, rows in found.values() for row in rows])
+    taken.doubts = sense.doubts()
+    for (who, day, title), (number, about, rows) in found.items():
+        sets = [a_set for row in rows for a_set in row.sets]
+        if not sets:
+            continue
         try:
             session = Session.model_validate({"date": day, "title": title, "sets": sets, **about})
         except ValidationError as error:
@@ -275,12 +286,17 @@ class Left:
     def notes(self, choice: SheetChoice) -> Iterator[str]:
         """What was settled without being said, and what is to be said."""
         if self.each_side:
-            yield (f"{self.each_side} rows of one-sided movements say no side: read as each side")
+            rows = _rows(self.each_side, "of one-sided movements", "says", "say")
+            yield f"{rows} no side: read as each side"
         if self.dumbbells and not choice.dumbbells:
+            rows = _rows(self.dumbbells, "of dumbbells", "does", "do")
             yield (
-                f"{self.dumbbells} rows of dumbbells do not say how many: say whether the load is "
-                "that of one dumbbell, or of both"
+                f"{rows} not say how many: say whether the load is that of one dumbbell, or of both"
             )
+
+
+def _rows(count: int, of: str, one: str, several: str) -> str:
+    return f"1 row {of} {one}" if count == 1 else f"{count} rows {of} {several}"
 
 
 def _set(values: dict[str, Any]) -> Set:

@@ -94,4 +94,5 @@ def _one_set_a_row(grid: Grid) -> Grid:
     if not rows:
         return grid
     note = f"the {len(sets)} sets that stand side by side are read as rows"
-    return replace(grid, heads=heads, rows=tuple(rows), notes=(*grid.notes, note))
+    hidden = frozenset(place for place, at in enumerate(kept) if at in grid.hidden)
+    return replace(grid, heads=heads, rows=tuple(rows), hidden=hidden, notes=(*grid.notes, note))

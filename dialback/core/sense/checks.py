@@ -34,8 +34,15 @@ MOST_PERCENT: Final = 110
 MOST_BODY_PERCENT: Final = 250
 HEAVIEST_KG: Final = 350
 HEAVIEST_IN_HAND_KG: Final = 80
+LIGHTEST_BAR_KG: Final = 4
+"""A bar for technique weighs five; what is less is no load of a bar."""
+MOST_OF_A_MAXIMUM: Final = 1.2
 FEWEST_REPS: Final = 1
 MOST_LIKELY_REPS: Final = 50
+
+SECONDS: Final = "seconds"
+TENTH: Final = "a tenth of it"
+HALF: Final = "half of it"
 
 _TRAVEL: Final = frozenset({"carry", "lunge", "conditioning", "mobility"})
 """Patterns that can be measured in metres."""
@@ -65,11 +72,15 @@ def too_many_reps(heard: Heard) -> Iterator[Reason]:
     if reps <= most and heard.sets > MOST_SETS:
         # That is asked about as so many sets.
         return
-    others = [heard.but(reps=fewer, reps_to=None) for fewer in _with_a_digit_less(reps)]
-    others += [
-        heard.but(sets=sets, reps=fewer, reps_to=None) for sets, fewer in _torn_apart(heard, reps)
+    others = [
+        heard.but("a tenth of the reps", reps=fewer, reps_to=None)
+        for fewer in _with_a_digit_less(reps)
     ]
-    others.append(heard.but(reps=None, reps_to=None, seconds=float(reps)))
+    others += [
+        heard.but(f"{sets} sets of {fewer}", sets=sets, reps=fewer, reps_to=None)
+        for sets, fewer in _torn_apart(heard, reps)
+    ]
+    others.append(heard.but(SECONDS, reps=None, reps_to=None, seconds=float(reps)))
     in_all = f", {heard.sets * reps} in all" if heard.sets > 1 else ""
     yield Reason(f"{reps} reps in a set{in_all}: is that right?", tuple(others))
 
@@ -96,9 +107,9 @@ def too_many_sets(heard: Heard) -> Iterator[Reason]:
         return
     others = []
     if reps is not None:
-        others.append(heard.but(sets=reps, reps=heard.sets, reps_to=None))
+        others.append(heard.but("the other way round", sets=reps, reps=heard.sets, reps_to=None))
         if heard.bout.load is None:
-            others.append(heard.but(sets=1, load=Load(float(heard.sets))))
+            others.append(heard.but("the load", sets=1, load=Load(float(heard.sets))))
     yield Reason(f"{heard.sets} sets: is that right?", tuple(others))
 
 
@@ -113,11 +124,35 @@ def metres_on_the_spot(heard: Heard) -> Iterator[Reason]:
         and FEWEST_REPS <= metres <= MOST_REPS
         and not heard.movement.isometric
     ):
-        others.append(heard.but(distance_m=None, reps=int(metres)))
-    others.append(heard.but(distance_m=None, seconds=metres * 60))
-    others.append(heard.but(distance_m=None, seconds=metres))
+        others.append(heard.but("reps", distance_m=None, reps=int(metres)))
+    others.append(heard.but("minutes", distance_m=None, seconds=metres * 60))
+    others.append(heard.but(SECONDS, distance_m=None, seconds=metres))
     name = heard.movement.name
     yield Reason(f"{name} is done on the spot: is {number(metres)} m right?", tuple(others))
+
+
+def reps_of_a_hold(heard: Heard) -> Iterator[Reason]:
+    """Reps of a movement that is held still."""
+    reps = heard.bout.reps
+    if reps is None or heard.bout.seconds is not None or not heard.movement.isometric:
+        return
+    other = heard.but(SECONDS, reps=None, reps_to=None, seconds=float(reps))
+    yield Reason(f"{heard.movement.name} is held: are {reps} reps right?", (other,))
+
+
+def lighter_than_a_bar(heard: Heard) -> Iterator[Reason]:
+    """A load that no bar has: a share of a maximum as cells keep it, or a lost decimal point."""
+    load = heard.bout.load
+    if load is None or load.help or not 0 < load.kg < LIGHTEST_BAR_KG:
+        return
+    if not uses_bar(heard.movement) or uses_dumbbells(heard.movement):
+        return
+    unit = heard.knowing.ledger.unit
+    others = [heard.but("ten times it", load=replace(load, value=load.value * 10))]
+    if load.value <= MOST_OF_A_MAXIMUM:
+        share = heard.but("a share of the maximum", load=None, percent=round(load.value * 100, 2))
+        others.insert(0, share)
+    yield Reason(f"{weight_text(load.kg, unit)} is less than a bar: is that right?", tuple(others))
 
 
 def a_side_of_both(heard: Heard) -> Iterator[Reason]:
@@ -127,7 +162,7 @@ def a_side_of_both(heard: Heard) -> Iterator[Reason]:
         return
     if not movement.compound or not (uses_bar(movement) or movement.bodyweight_share >= 0.5):
         return
-    others = [heard.but(sides="both")]
+    others = [heard.but("both sides", sides="both")]
     like = _one_sided_like(heard)
     if like is not None:
         # Of a movement with sides "each" is what it means by itself.
@@ -165,10 +200,10 @@ def too_heavy(heard: Heard) -> Iterator[Reason]:
     unit = heard.knowing.ledger.unit
     others = []
     if load.unit == "kg":
-        others.append(heard.but(load=replace(load, unit="lb")))
-    others.append(heard.but(load=replace(load, value=load.value / 10)))
+        others.append(heard.but("pounds", load=replace(load, unit="lb")))
+    others.append(heard.but(TENTH, load=replace(load, value=load.value / 10)))
     if load.implements == 2:
-        others.append(heard.but(load=replace(load, value=load.value / 2)))
+        others.append(heard.but(HALF, load=replace(load, value=load.value / 2)))
     likely = tuple(one for one in others if (one.moves_kg or 0.0) <= limit[0])
     yield Reason(f"{weight_text(load.kg, unit)} {limit[1]}", likely)
 
@@ -199,8 +234,8 @@ def heavier_than_the_work(heard: Heard) -> Iterator[Reason]:
     yield Reason(
         f"A warm-up at {warm_up} before work at {heaviest}: is that right?",
         (
-            heard.but(load=replace(load, value=load.value / 10)),
-            heard.but(load=replace(load, value=load.value / 2)),
+            heard.but(TENTH, load=replace(load, value=load.value / 10)),
+            heard.but(HALF, load=replace(load, value=load.value / 2)),
         ),
     )
 
@@ -211,7 +246,7 @@ def too_long_a_rest(heard: Heard) -> Iterator[Reason]:
     if rest is None or rest <= LONGEST_REST_S:
         return
     # Minutes for seconds.
-    other = heard.but(rest_s=rest / 60)
+    other = heard.but(SECONDS, rest_s=rest / 60)
     yield Reason(f"A rest of {number(rest / 60)} minutes: is that right?", (other,))
 
 
@@ -222,13 +257,13 @@ def beyond_the_maximum(heard: Heard) -> Iterator[Reason]:
         return
     body = heard.knowing.body_kg
     if share > MOST_PERCENT:
-        other = heard.but(percent=None, load=Load(share))
+        other = heard.but("kilograms", percent=None, load=Load(share))
         yield Reason(f"{percent(share / 100).lstrip('+')} of the maximum: is that right?", (other,))
     elif heard.movement.bodyweight_share >= 0.5 and body is not None:
         load = Load(round(share / 100 * body, 1))
         yield Reason(
             f"{number(share)} % of the one-rep max, or of body weight?",
-            (heard.but(percent=None, load=load),),
+            (heard.but("body weight", percent=None, load=load),),
         )
 
 
@@ -241,7 +276,7 @@ def help_without_the_body(heard: Heard) -> Iterator[Reason]:
     name = heard.movement.name
     yield Reason(
         f"{name} does not move the body: is help of {weight_text(-load.kg, unit)} right?",
-        (heard.but(load=replace(load, help=False)),),
+        (heard.but("the load", load=replace(load, help=False)),),
     )
 
 
@@ -253,8 +288,8 @@ def beyond_the_body(heard: Heard) -> Iterator[Reason]:
     yield Reason(
         f"{number(share)} % of body weight: is that right?",
         (
-            heard.but(body_percent=share / 10),
-            heard.but(body_percent=None, load=Load(share)),
+            heard.but(TENTH, body_percent=share / 10),
+            heard.but("kilograms", body_percent=None, load=Load(share)),
         ),
     )
 
@@ -272,7 +307,7 @@ def too_slow(heard: Heard) -> Iterator[Reason]:
         )
         yield Reason(
             f"{max(phases)} s for a part of each rep: is that right?",
-            (heard.but(tempo=tenth), heard.but(tempo=None)),
+            (heard.but(TENTH, tempo=tenth), heard.but("no tempo", tempo=None)),
         )
 
 
@@ -289,9 +324,11 @@ _LOAD_SAID: Final = re.compile(r"[0-9](?:[.,][0-9]{1,2})?[ ]?(?:kgs?|lbs?|kilos?
 
 CHECKS: Final[tuple[Check, ...]] = (
     metres_on_the_spot,
+    reps_of_a_hold,
     too_many_sets,
     too_many_reps,
     too_heavy,
+    lighter_than_a_bar,
     heavier_than_the_work,
     beyond_the_maximum,
     help_without_the_body,
@@ -302,6 +339,24 @@ CHECKS: Final[tuple[Check, ...]] = (
     a_load_in_the_remark,
 )
 """What is looked at, in the order in which it is told: one doubt a line."""
+
+
+@dataclass(frozen=True, slots=True)
+class Objection:
+    """What speaks against a dose first of all: the check, why, and readings that make sense."""
+
+    check: str
+    why: str
+    others: tuple[Heard, ...]
+
+
+def objection(heard: Heard) -> Objection | None:
+    """The first thing that speaks against a dose; ``None`` where it makes sense."""
+    for check in CHECKS:
+        for reason in check(heard):
+            likely = tuple(other for other in reason.others if is_sensible(other))
+            return Objection(check.__name__, reason.why, likely)
+    return None
 
 
 def is_sensible(heard: Heard) -> bool:

@@ -52,6 +52,7 @@ class Heard:
     """So many equal sets of a movement by itself, as they were read.
 
     Of a warm-up ``work_kg`` is the heaviest load of one implement in the work of the same movement.
+    Of another reading ``means`` says in words how the dose is read otherwise.
     """
 
     movement: Movement
@@ -59,15 +60,16 @@ class Heard:
     sets: int
     knowing: Knowing
     work_kg: float | None = None
+    means: str = ""
 
-    def but(self, *, sets: int | None = None, **changes: object) -> Heard:
+    def but(self, means: str, *, sets: int | None = None, **changes: object) -> Heard:
         """The same with something of its dose read otherwise."""
         bout = replace(self.bout, **changes)  # type: ignore[arg-type]
-        return replace(self, bout=bout, sets=self.sets if sets is None else sets)
+        return replace(self, bout=bout, sets=self.sets if sets is None else sets, means=means)
 
     def of(self, movement: Movement) -> Heard:
         """The same dose of another movement."""
-        return replace(self, movement=movement)
+        return replace(self, movement=movement, means=movement.name)
 
     @property
     def moves_kg(self) -> float | None:

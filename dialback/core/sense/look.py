@@ -22,7 +22,7 @@ from dialback.core.notation.session import (
     WrittenSession,
 )
 from dialback.core.notation.writer import line_text, turn_text
-from dialback.core.sense.checks import CHECKS, is_sensible, plain
+from dialback.core.sense.checks import objection, plain
 from dialback.core.sense.doubt import Doubt
 from dialback.core.sense.heard import Heard, Knowing
 
@@ -72,21 +72,20 @@ def _of_days(rows: Sequence[str], reading: Reading) -> Iterator[Doubt]:
 
 
 def _doubt(row: str, at: int, taken: str, heard: Heard, rewrite: Rewrite) -> Doubt | None:
-    for check in CHECKS:
-        for reason in check(heard):
-            likely = [other for other in reason.others if is_sensible(other)]
-            texts = dict.fromkeys(rewrite(other) for other in likely)
-            texts.pop(taken, None)
-            begin = _begin(row)
-            return Doubt(
-                at,
-                begin + 1,
-                max(1, len(row.rstrip()) - begin),
-                reason.why,
-                taken,
-                tuple(texts)[:MOST_OTHERS],
-            )
-    return None
+    found = objection(heard)
+    if found is None:
+        return None
+    texts = dict.fromkeys(rewrite(other) for other in found.others)
+    texts.pop(taken, None)
+    begin = _begin(row)
+    return Doubt(
+        at,
+        begin + 1,
+        max(1, len(row.rstrip()) - begin),
+        found.why,
+        taken,
+        tuple(texts)[:MOST_OTHERS],
+    )
 
 
 def _begin(row: str) -> int:

@@ -7,7 +7,7 @@ from http import HTTPStatus
 from flask import Response, request
 
 from dialback import __version__
-from dialback.book.book import read_book, warnings, write_book
+from dialback.book.book import doubtful, read_book, warnings, write_book
 from dialback.core.weeks import Week
 from dialback.store.athletes import (
     NameTakenError,
@@ -54,7 +54,7 @@ def look_before_import() -> Response:
             last=max(days).isoformat() if days else None,
             new_movements=list(look.new_movements),
             own_movements=list(look.own_movements),
-            warnings=warnings(book),
+            warnings=[*warnings(book), *doubtful(book, desk().today())],
         )
     )
 
@@ -80,7 +80,7 @@ def import_one(query: ImportQuery) -> Response:
             new_movements=list(done.new_movements),
             own_movements=list(done.own_movements),
             replaced=done.replaced,
-            warnings=warnings(book),
+            warnings=[*warnings(book), *doubtful(book, desk().today())],
         ),
         HTTPStatus.CREATED,
     )

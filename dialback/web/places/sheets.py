@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections import Counter
+from dataclasses import asdict
 from datetime import date
 
 from flask import Response, request
 
 from dialback.book.errors import bad_input
 from dialback.book.grid import Grid, read_grid, write_csv, write_xlsx
-from dialback.book.logsheet.columns import COLUMNS, SheetChoice, guess
+from dialback.book.logsheet.columns import CHECK, COLUMNS, Guess, SheetChoice, guess
 from dialback.book.logsheet.names import made_of
 from dialback.book.logsheet.rows import export_heads, rows_of
 from dialback.book.logsheet.taking import Taken, take
@@ -40,6 +41,7 @@ from dialback.web.shapes.sheets import (
     JobPath,
     SheetAthlete,
     SheetColumn,
+    SheetDoubtOut,
     SheetOut,
     SheetPreview,
     SheetQuery,
@@ -133,10 +135,23 @@ def _sheet_out(grid: Grid, name: str) -> SheetOut:
         sample=[[_shown(cell) for cell in row] for _, row in grid.rows[:_SAMPLE]],
         choice=known or guessed.choice,
         remembered=known is not None,
-        why={} if known else guessed.why,
+        why=guessed.why if known is None else _in_doubt(known, guessed),
         notes=list(grid.notes),
         columns=[SheetColumn(name=column.name, title=column.title) for column in COLUMNS],
     )
+
+
+def _in_doubt(known: SheetChoice, guessed: Guess) -> dict[str, str]:
+    """What of remembered columns this file speaks against, or cannot settle."""
+    return {
+        field: why
+        for field, why in guessed.why.items()
+        if why.endswith(CHECK)
+        or (
+            (field in SheetChoice.model_fields)
+            and getattr(known, field) != getattr(guessed.choice, field)
+        )
+    }
 
 
 def _shown(cell: object) -> str:
@@ -175,6 +190,7 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
             problem_count=len(taken.problems),
             notes=taken.notes,
             asks_dumbbells=taken.asks_dumbbells,
+            doubts=[SheetDoubtOut(**asdict(doubt)) for doubt in taken.doubts],
             unknown=[
                 SheetUnknown(name=unknown.name, count=unknown.count, near=list(unknown.near))
                 for unknown in taken.unknown
@@ -242,6 +258,9 @@ def store_the_sheet(path: JobPath, body: SheetChoice) -> Response:
             one = taken.problems[0]
             place = f"row {one.row}{f', {one.column}' if one.column else ''}"
             raise bad_input(place, one.message)
+        if taken.doubts:
+            doubt = taken.doubts[0]
+            raise bad_input(doubt.at, f"{doubt.example}: {doubt.why} Say what it is")
         if taken.unknown:
             raise bad_input("movement", f"{taken.unknown[0].name!r} is unknown: say what it is")
         done: Stored = store_sheet(

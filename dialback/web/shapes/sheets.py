@@ -79,6 +79,19 @@ class SheetSessionOut(Shape):
     sets: list[str]
 
 
+class SheetDoubtOut(Shape):
+    """Rows that make little sense in the same way, with what they can be; ``key`` names them."""
+
+    key: str
+    why: str
+    rows: int
+    sets: int
+    at: str
+    example: str
+    movements: str
+    answers: list[str]
+
+
 class SheetPreview(Shape):
     """What a sheet comes to; ``there`` sessions are in the book already."""
 
@@ -90,6 +103,7 @@ class SheetPreview(Shape):
     problem_count: int
     notes: list[str]
     asks_dumbbells: bool
+    doubts: list[SheetDoubtOut]
     unknown: list[SheetUnknown]
     shown: list[SheetSessionOut]
 

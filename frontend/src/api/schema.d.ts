@@ -6944,6 +6944,13 @@ export interface components {
              */
             dumbbells: "" | "one" | "pair";
             /**
+             * Doubts
+             * @description What rows that make little sense are, by the key of the doubt
+             */
+            doubts?: {
+                [key: string]: string;
+            };
+            /**
              * Athlete
              * @default null
              */
@@ -6980,6 +6987,28 @@ export interface components {
             name: string;
             /** Title */
             title: string;
+        };
+        /**
+         * SheetDoubtOut
+         * @description Rows that make little sense in the same way, with what they can be; ``key`` names them.
+         */
+        SheetDoubtOut: {
+            /** Key */
+            key: string;
+            /** Why */
+            why: string;
+            /** Rows */
+            rows: number;
+            /** Sets */
+            sets: number;
+            /** At */
+            at: string;
+            /** Example */
+            example: string;
+            /** Movements */
+            movements: string;
+            /** Answers */
+            answers: string[];
         };
         /**
          * SheetOut
@@ -7032,6 +7061,8 @@ export interface components {
             notes: string[];
             /** Asks Dumbbells */
             asks_dumbbells: boolean;
+            /** Doubts */
+            doubts: components["schemas"]["SheetDoubtOut"][];
             /** Unknown */
             unknown: components["schemas"]["SheetUnknown"][];
             /** Shown */

@@ -79,24 +79,33 @@ export function Columns({ read, choice, put }: ColumnsProps) {
 
 /** What speaks for what was guessed, as long as it stands; and what stays out. */
 function Why({ read, choice }: { read: Schemas["SheetOut"]; choice: Choice }) {
-  const told = (["date_order", "unit", "decimal", "times"] as const).flatMap((field) =>
-    read.why[field] && choice[field] === read.choice[field]
-      ? [`${FIELDS[field]}: ${read.why[field]}`]
-      : [],
+  const stands = (field: Field) =>
+    field === "load" ? choice.columns.load === undefined : choice[field] === read.choice[field];
+  const told = WORDED.flatMap(([field, words]) =>
+    read.why[field] && stands(field) ? [`${words}: ${read.why[field]}`] : [],
   );
   const used = new Set(Object.values(choice.columns));
   const out = read.heads.filter((_, at) => !used.has(at));
   if (told.length === 0 && out.length === 0 && read.notes.length === 0) return null;
   return (
     <p className="mt-1 max-w-prose text-sm text-ink-2">
-      {told.length > 0 && `Guessed by the heads and the first rows. ${told.join("; ")}. `}
+      {told.length > 0 &&
+        `${read.remembered ? "Remembered, but look again." : "Guessed by the heads and the first rows."} ${told.join("; ")}. `}
       {out.length > 0 && `Left out: ${out.join(", ")}. `}
       {read.notes.length > 0 && `Also: ${read.notes.join("; ")}.`}
     </p>
   );
 }
 
-const FIELDS = { date_order: "Dates", unit: "loads", decimal: "decimals", times: "times" };
+type Field = "date_order" | "unit" | "load" | "decimal" | "times";
+
+const WORDED: [Field, string][] = [
+  ["date_order", "Dates"],
+  ["unit", "loads"],
+  ["load", "loads"],
+  ["decimal", "decimals"],
+  ["times", "times"],
+];
 
 /** How days, loads and decimals are written, and whose log it is. */
 function Written({ choice, put }: { choice: Choice; put: (part: Partial<Choice>) => void }) {

@@ -51,6 +51,12 @@ export function Preview({ preview, choice, put }: PreviewProps) {
           ?
         </p>
       )}
+      {preview.doubts.length > 0 && (
+        <Doubts
+          doubts={preview.doubts}
+          answer={(key, answer) => put({ doubts: { ...choice.doubts, [key]: answer } })}
+        />
+      )}
       {preview.notes.length > 0 && (
         <p className="mt-1 max-w-prose text-ink-2">{preview.notes.join("; ")}.</p>
       )}
@@ -102,6 +108,43 @@ export function Preview({ preview, choice, put }: PreviewProps) {
         ))}
       </ul>
     </div>
+  );
+}
+
+interface DoubtsProps {
+  doubts: Schemas["SheetDoubtOut"][];
+  answer: (key: string, answer: string) => void;
+}
+
+/** Rows that make little sense: those alike are asked about once. */
+function Doubts({ doubts, answer }: DoubtsProps) {
+  return (
+    <section aria-label="Rows to look at" className="mt-2 border-l-4 border-caution pl-3">
+      <p>
+        Read as they stand, these rows make little sense. Say what they are; nothing is guessed.
+      </p>
+      <ul>
+        {doubts.map((one) => (
+          <li key={one.key} className="mt-1">
+            <span className="font-semibold">{count(one.rows, "row")}</span> of {one.movements}, such
+            as {one.at}, {one.example}: {one.why}
+            <span className="flex flex-wrap gap-x-3">
+              {one.answers.map((text) => (
+                <button
+                  key={text}
+                  type="button"
+                  className="trail-link min-h-6"
+                  aria-label={`${one.movements}: ${text}`}
+                  onClick={() => answer(one.key, text)}
+                >
+                  {text}
+                </button>
+              ))}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -175,7 +218,7 @@ interface SaidProps {
 
 /** What was said of names so far, each to be taken back. */
 function Said({ choice, put }: SaidProps) {
-  const { movements = {}, like = {}, skip = [] } = choice;
+  const { movements = {}, like = {}, skip = [], doubts = {} } = choice;
   const without = (of: Record<string, string>, name: string) =>
     Object.fromEntries(Object.entries(of).filter(([one]) => one !== name));
   const said: [string, string, () => void][] = [
@@ -193,6 +236,11 @@ function Said({ choice, put }: SaidProps) {
       name,
       "skipped",
       () => put({ skip: skip.filter((one) => one !== name) }),
+    ]),
+    ...Object.entries(doubts).map(([key, answer]): [string, string, () => void] => [
+      key.split(":")[0] ?? key,
+      answer,
+      () => put({ doubts: without(doubts, key) }),
     ]),
   ];
   if (said.length === 0) return null;

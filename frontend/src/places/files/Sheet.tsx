@@ -158,7 +158,7 @@ function Choose({ read, busy, open }: ChooseProps) {
       <span className="text-ink-2">
         {read
           ? `${read.name}, ${number(read.rows, 0)} rows${read.remembered ? "; its columns are remembered from last time" : ""}`
-          : "one row for each set, of whatever columns; nothing is saved until you have looked it over"}
+          : "a row for each set, with any columns; nothing is saved until you have looked it over"}
       </span>
     </p>
   );
@@ -168,6 +168,7 @@ function Choose({ read, busy, open }: ChooseProps) {
 const isReady = (preview: Schemas["SheetPreview"] | null, choice: Choice) =>
   preview !== null &&
   preview.problem_count === 0 &&
+  preview.doubts.length === 0 &&
   preview.unknown.length === 0 &&
   (choice.take_on || preview.athletes.every((one) => one.known)) &&
   preview.sessions > 0;
