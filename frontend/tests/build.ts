@@ -4,6 +4,16 @@ import type { Run } from "@/places/floor/run";
 type FloorSet = Schemas["FloorSet"];
 type CoreSet = Schemas["Set"];
 
+/** What is beyond nothing: of a movement of which nothing is asked. */
+export const UNBOUNDED: Schemas["FloorBounds"] = {
+  most_kg: null,
+  in_hand_kg: null,
+  unloaded_kg: 0,
+  reps: null,
+  loaded_reps: null,
+  says: "",
+};
+
 /** A set as the book has it. */
 export const set = (exercise: string, more: Partial<CoreSet> = {}): CoreSet => ({
   exercise,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { asPlanned, atOrBelow, fitting } from "@/shared/coreRules";
-import type { CoreSet } from "@/api/client";
+import { asPlanned, atOrBelow, beyond, fitting } from "@/shared/coreRules";
+import type { CoreSet, Schemas } from "@/api/client";
 import core from "./fixtures/core.json";
 
 describe("the rules that Floor has, too, answer as the core does", () => {
@@ -19,6 +19,18 @@ describe("the rules that Floor has, too, answer as the core does", () => {
 
   it.each(core.as_planned)("keeps of a plan what was done", ({ planned, done }) => {
     expect(asPlanned(planned as unknown as CoreSet)).toEqual(done);
+  });
+
+  it.each(core.beyond)("asks about $set.exercise as the core does", ({ set, bounds, doubt }) => {
+    const said = beyond(set as unknown as CoreSet, bounds as Schemas["FloorBounds"]);
+    // Numbers are written with narrow blanks here.
+    expect(said.replace(/\s/gu, " ")).toBe(doubt ?? "");
+  });
+
+  it("has sets to ask about and others", () => {
+    const asked = core.beyond.filter((one) => one.doubt !== null);
+    expect(asked.length).toBeGreaterThan(3);
+    expect(asked.length).toBeLessThan(core.beyond.length);
   });
 
   it("takes any load where nothing is known of the kit", () => {

@@ -20,6 +20,7 @@ const line = (at: number | null, done_at: number | null, more: Partial<Line> = {
   words: "",
   at,
   done_at,
+  doubt: null,
   ...more,
 });
 const session = (plan: number | null, log: string | null): LogSession => ({

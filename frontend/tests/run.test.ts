@@ -25,7 +25,7 @@ import {
 } from "@/places/floor/run";
 import { fitting } from "@/shared/coreRules";
 import { hold, lapse, notDone, seenAfterAll, setBack, unseenIn } from "@/places/floor/unseen";
-import { circuit, due, run, set } from "./build";
+import { UNBOUNDED, circuit, due, run, set } from "./build";
 
 const NOW = 1_800_000_000_000;
 const names = (state: State, athlete = 1) =>
@@ -276,6 +276,7 @@ describe("a group", () => {
       tempo: null,
       isometric: false,
       can_be_helped: false,
+      bounds: UNBOUNDED,
     });
     const answer = (of: typeof one, ...known: string[]): Schemas["FloorRun"] => ({
       run: of,

@@ -213,6 +213,25 @@ class TestLog:
         wrong = send(client, "post", f"{LOG}/amend", {"set": planned, "text": "RPE 11"}, 422)
         assert "RPE goes from 0 to 10" in wrong["detail"]
 
+    def test_a_doubtful_set_is_kept_and_asked_about(self, client: FlaskClient) -> None:
+        """Nothing stops the log; what else the set can have been stands beside it, to be taken."""
+        assert all(line["doubt"] is None for line in get(client, LOG)["sessions"][0]["lines"])
+        what = body(client)
+        usual = what["session"]["sets"][0]["load_kg"]
+        what["session"]["sets"][0]["load_kg"] = usual * 10
+        keep(client, what)
+        (one,) = get(client, LOG)["sessions"]
+        asked = [line for line in one["lines"] if line["doubt"]]
+        assert [line["done_at"] for line in asked] == [0]
+        assert one["log"]["session"]["sets"][0]["load_kg"] == usual * 10
+        assert asked[0]["doubt"]["why"].endswith("is that right?")
+        other = next(
+            other for other in asked[0]["doubt"]["others"] if other["set"]["load_kg"] == usual
+        )
+        what["session"]["sets"][0] = other["set"]
+        keep(client, {**what, "change": "change-2", "revision": 1})
+        assert all(line["doubt"] is None for line in get(client, LOG)["sessions"][0]["lines"])
+
     def test_what_was_done_can_be_written(self, client: FlaskClient) -> None:
         found = send(client, "post", f"{LOG}/read", {"text": "Press 3 × 5 at 20 kg\nNope 3"})
         assert (len(found["sets"]), len(found["mistakes"])) == (3, 1)

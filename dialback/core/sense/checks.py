@@ -15,25 +15,19 @@ from typing import Final
 from dialback.core.kit import uses_bar, uses_dumbbells
 from dialback.core.movements import Movement
 from dialback.core.notation.session import Bout, Load
+from dialback.core.sense.bounds import MOST_REPS, MOST_REPS_LOADED, Bounds, bounds_of
 from dialback.core.sense.heard import Heard
 from dialback.core.words import number, percent, weight_text
 
-MOST_REPS: Final = 100
-"""Reps of a set by itself; those within a time, and conditioning, may have more."""
-MOST_REPS_LOADED: Final = 60
 MOST_IN_ALL: Final = 300
 """Reps of a line: 10 sets of 30 are a day's work."""
 MOST_SETS: Final = 20
 LONGEST_REST_S: Final = 15 * 60
 LONGEST_PHASE_S: Final = 15
-BEYOND_MAXIMUM: Final = 1.2
-"""Such a share of what the athlete is expected to move once is a record that nobody plans."""
 HEAVY_WARM_UP: Final = 1.25
 """A single before the work may be heavier than it; not by so much."""
 MOST_PERCENT: Final = 110
 MOST_BODY_PERCENT: Final = 250
-HEAVIEST_KG: Final = 350
-HEAVIEST_IN_HAND_KG: Final = 80
 LIGHTEST_BAR_KG: Final = 4
 """A bar for technique weighs five; what is less is no load of a bar."""
 MOST_OF_A_MAXIMUM: Final = 1.2
@@ -194,8 +188,8 @@ def too_heavy(heard: Heard) -> Iterator[Reason]:
     load, moved = heard.bout.load, heard.moves_kg
     if load is None or moved is None or load.value <= 0:
         return
-    limit = _limit_kg(heard)
-    if moved <= limit[0]:
+    bounds = bounds_of(heard.movement, heard.knowing)
+    if bounds.holds(moved, load.kg):
         return
     unit = heard.knowing.ledger.unit
     others = []
@@ -204,24 +198,13 @@ def too_heavy(heard: Heard) -> Iterator[Reason]:
     others.append(heard.but(TENTH, load=replace(load, value=load.value / 10)))
     if load.implements == 2:
         others.append(heard.but(HALF, load=replace(load, value=load.value / 2)))
-    likely = tuple(one for one in others if (one.moves_kg or 0.0) <= limit[0])
-    yield Reason(f"{weight_text(load.kg, unit)} {limit[1]}", likely)
+    likely = tuple(one for one in others if _is_likely(one, bounds))
+    yield Reason(f"{weight_text(load.kg, unit)} {bounds.says}", likely)
 
 
-def _limit_kg(heard: Heard) -> tuple[float, str]:
-    """Up to which load a rep is likely, and what is said of one beyond it."""
-    known = heard.knowing.strongest_kg(heard.movement)
-    unit = heard.knowing.ledger.unit
-    if known is not None:
-        most = BEYOND_MAXIMUM * known
-        best = weight_text(known, unit, 0)
-        return most, f"is far beyond the best of eight weeks, about {best} once: is that right?"
-    if uses_dumbbells(heard.movement) and heard.bout.load is not None:
-        return (
-            HEAVIEST_IN_HAND_KG * heard.bout.load.implements,
-            "in one hand: is that right?",
-        )
-    return HEAVIEST_KG, "is more than almost anybody lifts: is that right?"
+def _is_likely(heard: Heard, bounds: Bounds) -> bool:
+    load = heard.bout.load
+    return load is None or bounds.holds(heard.moves_kg or 0.0, load.kg)
 
 
 def heavier_than_the_work(heard: Heard) -> Iterator[Reason]:

@@ -2,16 +2,23 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from dataclasses import dataclass, replace
 from datetime import date
+from statistics import median
 from typing import Final
 
+from dialback.core.baseline import window
 from dialback.core.maxima import Best, bests_before, load_moved
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.notation.session import Bout
 from dialback.core.once import Once
 from dialback.core.sessions import Set
 from dialback.core.tally import Ledger
+from dialback.core.weeks import Week
+
+FEWEST_ALIKE: Final = 5
+"""From so many loads of a movement on, what is usual for somebody is known."""
 
 
 class Knowing:
@@ -37,6 +44,13 @@ class Knowing:
         best = bests.get(movement.name)
         return None if best is None else best.kg
 
+    def usual_kg(self, movement: Movement) -> float | None:
+        """The middle load of one implement in the weeks before, in kg; ``None`` of too few sets."""
+        week = Week.of(self.day)
+        loads = _LOADS.of(self.ledger.kept, week, lambda: _loads_before(self.ledger, week))
+        own = loads.get(movement.name, [])
+        return median(own) if len(own) >= FEWEST_ALIKE else None
+
     def moved_kg(self, movement: Movement, bout: Bout, load_kg: float, implements: int) -> float:
         """What a rep with a load of one implement moves, with the body's share, in kg."""
         dose = {"reps": bout.reps} if bout.reps is not None else {"seconds": bout.seconds or 1.0}
@@ -45,6 +59,18 @@ class Knowing:
 
 
 _BESTS: Final = Once[date, dict[str, Best]]()
+_LOADS: Final = Once[Week, dict[str, list[float]]]()
+
+
+def _loads_before(ledger: Ledger, week: Week) -> dict[str, list[float]]:
+    """The loads of the work of four weeks before one, by movement, in kg of one implement."""
+    loads: dict[str, list[float]] = defaultdict(list)
+    for before in window(week):
+        for entry in ledger.entries("completed", before):
+            a_set = entry.set
+            if a_set.exercise and a_set.load_kg > 0 and not a_set.warm_up:
+                loads[a_set.exercise].append(a_set.load_kg)
+    return loads
 
 
 @dataclass(frozen=True, slots=True)

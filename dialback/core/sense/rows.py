@@ -4,27 +4,19 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from statistics import median
 from types import MappingProxyType
 from typing import Any, Final
 
-from dialback.core.notation.session import Bout, Load
-from dialback.core.sense.checks import Objection, objection
-from dialback.core.sense.heard import Heard, Knowing
-from dialback.core.sessions import KG_PER_LB, Set
+from dialback.core.sense.checks import Objection
+from dialback.core.sense.done import heard_of, objection_to, read_as
+from dialback.core.sense.heard import FEWEST_ALIKE, Heard, Knowing
+from dialback.core.sessions import Set
 from dialback.core.words import describe, listed, movement_text
 
 AS_WRITTEN: Final = "as written"
 LEFT_OUT: Final = "leave the rows out"
-TENTH: Final = "a tenth of it"
-TEN_TIMES: Final = "ten times it"
-FEWEST_ALIKE: Final = 5
-"""From so many rows of a movement on, what is usual for somebody in it is known."""
-FAR_ABOVE: Final = 4
-FAR_BELOW: Final = 5
-"""So many times the middle load of somebody's rows of a movement, or that part of it, is asked
-about where a lost or a further digit explains it. Source: Dial Back's own choice."""
 _MOST_NAMED: Final = 3
 
 
@@ -105,10 +97,10 @@ class RowSense:
     def _kept(self, row: Row, sets: list[Set]) -> list[Set]:
         """So many equal sets of a row as they are to be stored."""
         a_set = sets[0]
-        if a_set.exercise is None:
+        heard = heard_of(a_set, len(sets), self._knowing)
+        if heard is None:
             return sets
-        heard = _heard(a_set, len(sets), self._knowing)
-        found = self._object(row.who, a_set, heard)
+        found = self._object(row.who, heard)
         if found is None:
             return sets
         answers = tuple(dict.fromkeys(other.means for other in found.others))
@@ -120,39 +112,22 @@ class RowSense:
             return []
         if answer in answers:
             other = next(other for other in found.others if other.means == answer)
-            return [_read_as(a_set, heard, other)] * other.sets
+            return [read_as(a_set, heard, other)] * other.sets
         example = f"{movement_text(a_set)} {describe(a_set)}"
         group = self._groups.setdefault(
             key, _Group(found.why, row.at, example, (*answers, AS_WRITTEN, LEFT_OUT), {})
         )
-        group.movements[a_set.exercise] = None
+        group.movements[heard.movement.name] = None
         group.rows += 1
         group.sets += len(sets)
         return sets
 
-    def _object(self, who: str, a_set: Set, heard: Heard) -> Objection | None:
+    def _object(self, who: str, heard: Heard) -> Objection | None:
         alike = (heard.movement.name, heard.bout, heard.sets)
-        if alike not in self._seen:
-            self._seen[alike] = objection(heard)
-        return self._seen[alike] or self._out_of_line(who, a_set, heard)
-
-    def _out_of_line(self, who: str, a_set: Set, heard: Heard) -> Objection | None:
-        """A load with a digit too many or too few beside the others of the same movement."""
         usual = self._usual.get((who, heard.movement.name))
-        load = heard.bout.load
-        if usual is None or load is None or load.help or a_set.warm_up:
-            return None
-        factor, means = 1.0, ""
-        if load.kg > FAR_ABOVE * usual:
-            factor, means = 0.1, TENTH
-        elif 0 < load.kg < usual / FAR_BELOW:
-            factor, means = 10.0, TEN_TIMES
-        if not means or not 0.75 <= load.kg * factor / usual <= 1.35:
-            return None
-        other = heard.but(means, load=replace(load, value=round(load.value * factor, 3)))
-        return Objection(
-            "out_of_line", "far from what else stands there of this movement: right?", (other,)
-        )
+        if (alike, usual) not in self._seen:
+            self._seen[alike, usual] = objection_to(heard, usual)
+        return self._seen[alike, usual]
 
 
 def _usual_loads(rows: Iterable[Row]) -> dict[tuple[str, str], float]:
@@ -175,40 +150,3 @@ def _alike(sets: Iterable[Set]) -> Iterator[list[Set]]:
         run.append(a_set)
     if run:
         yield run
-
-
-def _heard(a_set: Set, sets: int, knowing: Knowing) -> Heard:
-    load = None
-    if a_set.load_kg:
-        pounds = a_set.unit == "lb"
-        value = abs(a_set.load_kg) / (KG_PER_LB if pounds else 1)
-        load = Load(round(value, 3), a_set.unit or "kg", a_set.implements, help=a_set.load_kg < 0)
-    bout = Bout(
-        reps=a_set.reps,
-        seconds=a_set.seconds,
-        distance_m=a_set.distance_m,
-        clusters=tuple(a_set.clusters or ()),
-        load=load,
-        sides=a_set.sides if a_set.sides in ("each", "alternating") else "both",
-        tempo=a_set.tempo,
-        rest_s=a_set.rest_s,
-        percent=a_set.percent,
-        warm_up=a_set.warm_up,
-    )
-    return Heard(knowing.movements[a_set.exercise or ""], bout, sets, knowing)
-
-
-def _read_as(a_set: Set, heard: Heard, other: Heard) -> Set:
-    """A set with what differs between two readings of it."""
-    changed: dict[str, Any] = {
-        name: getattr(other.bout, name)
-        for name in ("reps", "seconds", "distance_m", "sides", "tempo", "rest_s", "percent")
-        if getattr(other.bout, name) != getattr(heard.bout, name)
-    }
-    load = other.bout.load
-    if load != heard.bout.load:
-        changed |= {"load_kg": load.kg if load else 0.0}
-        changed["unit"] = "lb" if load and load.unit == "lb" else None
-    if other.movement is not heard.movement:
-        changed["exercise"] = other.movement.name
-    return Set.model_validate(a_set.model_dump() | changed)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import time
 from collections.abc import Iterable, Iterator
+from dataclasses import asdict
 from datetime import date
 
 from flask import Response, request
@@ -18,6 +19,7 @@ from dialback.core.matching.sets import places_done_for
 from dialback.core.movements import Movement
 from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.restrictions import allowed
+from dialback.core.sense import Knowing, bounds_of
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger
 from dialback.core.tempo import parse_tempo
@@ -35,6 +37,7 @@ from dialback.web.document import file_answer
 from dialback.web.doors import only_seen, visitor
 from dialback.web.shapes.common import LogOut
 from dialback.web.shapes.floor import (
+    FloorBounds,
     FloorDay,
     FloorMovement,
     FloorQuery,
@@ -194,6 +197,7 @@ def _gather(
             tempo=one.tempo,
             isometric=one.isometric,
             can_be_helped=one.bodyweight_share > 0,
+            bounds=FloorBounds(**asdict(bounds_of(one, Knowing(ledger, day)))),
         )
         if one is movement:
             near = [name for name in (one.easier, one.harder, *instead) if name]

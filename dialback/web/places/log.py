@@ -15,6 +15,7 @@ from dialback.core.notation import Mistake, amended, read
 from dialback.core.notation.expand import placed_sets
 from dialback.core.plans.kept import Kept, kept_in
 from dialback.core.reconcile import SessionMatch, SetMatch, by_session
+from dialback.core.sense import Knowing, doubt_of
 from dialback.core.sessions import MAX_SETS, MISSED_WORDS, Missed, Session
 from dialback.core.tally import Ledger, four_measures, tally
 from dialback.core.versions import apart
@@ -32,8 +33,10 @@ from dialback.web.shapes.log import (
     ApartOut,
     DecideBody,
     LogBody,
+    LogDoubt,
     LoggedBy,
     LogLine,
+    LogOther,
     LogPath,
     LogSaved,
     LogSession,
@@ -118,7 +121,7 @@ def _session(
         else None,
         by=LoggedBy(who=logged[0], at=logged[1]) if logged else None,
         ahead=ahead,
-        lines=_lines(match.sets),
+        lines=[_doubted(line, match.done, ledger) for line in _lines(match.sets)],
         notes=[f"{capital(more.words)}." for more in match.extra_rounds],
         planned=sums[0],
         done=sums[1],
@@ -200,7 +203,19 @@ def _line(match_: SetMatch) -> LogLine:
         words=match_.words,
         at=match_.at,
         done_at=match_.done_at,
+        doubt=None,
     )
+
+
+def _doubted(line: LogLine, done: Session | None, ledger: Ledger) -> LogLine:
+    """A line with what is doubtful of the set that was done."""
+    if done is None or line.done_at is None:
+        return line
+    found = doubt_of(done.sets[line.done_at], Knowing(ledger, done.date))
+    if found is None:
+        return line
+    others = [LogOther(says=describe(other), set=other) for other in found.others]
+    return line.model_copy(update={"doubt": LogDoubt(why=found.why, others=others)})
 
 
 @api.post("/amend", responses={200: Amended})

@@ -42,6 +42,21 @@ class RunQuery(Shape):
     plan: int = Field(ge=1, le=MAX_INTEGER)
 
 
+class FloorBounds(Shape):
+    """Up to what a set is likely, in kg and reps: what is beyond is asked about, and kept.
+
+    ``most_kg`` is what a rep moves, ``unloaded_kg`` of it without a load; ``in_hand_kg`` is one
+    implement. ``says`` is told of a load beyond them.
+    """
+
+    most_kg: float | None
+    in_hand_kg: float | None
+    unloaded_kg: float
+    reps: int | None
+    loaded_reps: int | None
+    says: str
+
+
 class FloorMovement(Shape):
     """What can be done about a movement on the floor.
 
@@ -57,6 +72,7 @@ class FloorMovement(Shape):
     tempo: str | None
     isometric: bool
     can_be_helped: bool
+    bounds: FloorBounds
 
 
 class FloorSet(Shape):

@@ -31,6 +31,20 @@ class LogPath(AthletePath):
     client_id: str = Field(min_length=4, max_length=64, pattern=r"^[A-Za-z0-9-]+$")
 
 
+class LogOther(Shape):
+    """What a set can have been instead, in words and as a set."""
+
+    says: str
+    set: Set
+
+
+class LogDoubt(Shape):
+    """A set that makes little sense as it is logged, with what else it can have been."""
+
+    why: str
+    others: list[LogOther]
+
+
 class LogLine(Shape):
     """A planned set beside what was done for it; places count from 0."""
 
@@ -42,6 +56,7 @@ class LogLine(Shape):
     words: str
     at: int | None
     done_at: int | None
+    doubt: LogDoubt | None
 
 
 class PlanOut(Shape):

@@ -5433,6 +5433,16 @@ export interface components {
             other: string;
         };
         /**
+         * LogDoubt
+         * @description A set that makes little sense as it is logged, with what else it can have been.
+         */
+        LogDoubt: {
+            /** Why */
+            why: string;
+            /** Others */
+            others: components["schemas"]["LogOther"][];
+        };
+        /**
          * LogLine
          * @description A planned set beside what was done for it; places count from 0.
          */
@@ -5456,6 +5466,16 @@ export interface components {
             at: number | null;
             /** Done At */
             done_at: number | null;
+            doubt: components["schemas"]["LogDoubt"] | null;
+        };
+        /**
+         * LogOther
+         * @description What a set can have been instead, in words and as a set.
+         */
+        LogOther: {
+            /** Says */
+            says: string;
+            set: components["schemas"]["Set"];
         };
         /**
          * LogOut
@@ -5721,6 +5741,27 @@ export interface components {
             caution: string;
         };
         /**
+         * FloorBounds
+         * @description Up to what a set is likely, in kg and reps: what is beyond is asked about, and kept.
+         *
+         *     ``most_kg`` is what a rep moves, ``unloaded_kg`` of it without a load; ``in_hand_kg`` is one
+         *     implement. ``says`` is told of a load beyond them.
+         */
+        FloorBounds: {
+            /** Most Kg */
+            most_kg: number | null;
+            /** In Hand Kg */
+            in_hand_kg: number | null;
+            /** Unloaded Kg */
+            unloaded_kg: number;
+            /** Reps */
+            reps: number | null;
+            /** Loaded Reps */
+            loaded_reps: number | null;
+            /** Says */
+            says: string;
+        };
+        /**
          * FloorMovement
          * @description What can be done about a movement on the floor.
          *
@@ -5744,6 +5785,7 @@ export interface components {
             isometric: boolean;
             /** Can Be Helped */
             can_be_helped: boolean;
+            bounds: components["schemas"]["FloorBounds"];
         };
         /**
          * FloorRunOf

@@ -1,4 +1,5 @@
-import type { CoreSet } from "@/api/client";
+import type { CoreSet, Schemas } from "@/api/client";
+import { weight } from "@/words";
 
 /**
  * Rules of the job that Floor needs without a connection. The core has them, too: fixtures that it
@@ -25,3 +26,20 @@ export function fitting(load: number, loads: number[]): number {
 
 /** What stands for a planned set when it was done as planned, without what only a plan says. */
 export const asPlanned = (set: CoreSet): CoreSet => ({ ...set, reps_to: null, note: "" });
+
+/**
+ * What is asked of a set beyond what is likely of its movement; empty of one that is not. A session
+ * that an older version keeps on the device has no bounds.
+ */
+export function beyond(set: CoreSet, bounds: Schemas["FloorBounds"] | undefined): string {
+  if (!bounds) return "";
+  const load = set.load_kg ?? 0;
+  const moved = bounds.unloaded_kg + load * (set.implements ?? 1);
+  const heavy =
+    (bounds.most_kg !== null && moved > bounds.most_kg) ||
+    (bounds.in_hand_kg !== null && load > bounds.in_hand_kg);
+  const most = load > 0 ? bounds.loaded_reps : bounds.reps;
+  if (most !== null && set.reps != null && set.seconds == null && set.reps > most)
+    return `${set.reps} reps in a set: is that right?`;
+  return heavy && load > 0 ? `${weight(load)} ${bounds.says}` : "";
+}

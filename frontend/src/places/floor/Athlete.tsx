@@ -1,7 +1,10 @@
+import type { Schemas } from "@/api/client";
+import { beyond } from "@/shared/coreRules";
 import { type Run, type State, told, wanted } from "./run";
 
 interface Props {
   run: Run;
+  movements: Schemas["FloorMovement"][];
   state: State;
   many: boolean;
   open: (step: number) => void;
@@ -11,7 +14,7 @@ interface Props {
  * An athlete's own sets: while one works the one before and the one in hand, while one rests the one
  * just done and the next. A tap opens it: what is done is corrected, what is to come is changed.
  */
-export function Athlete({ run, state, many, open }: Props) {
+export function Athlete({ run, movements, state, many, open }: Props) {
   const mine = state.own[run.athlete];
   const rests = state.clock.phase === "rest";
   const here = state.clock.step + (rests ? 1 : 0);
@@ -31,6 +34,8 @@ export function Athlete({ run, state, many, open }: Props) {
             </p>
           ) : null;
         const done = mine?.done[step];
+        const movement = movements.find((one) => one.name === done?.exercise);
+        const doubtful = Boolean(done && beyond(done, movement?.bounds));
         const verb = done === undefined ? "change" : "correct";
         return (
           <button
@@ -56,6 +61,7 @@ export function Athlete({ run, state, many, open }: Props) {
                 className={`${done === null ? "text-ink-2 line-through" : ""} ${many && step === here ? "text-xl leading-tight font-semibold" : ""}`}
               >
                 {done ? told(done) : due.says}
+                {doubtful && <span className="ml-2 text-base text-caution">is that right?</span>}
               </span>
             </span>
             <span className="trail-link text-sm text-ink-2">{verb}</span>

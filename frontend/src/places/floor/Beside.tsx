@@ -1,14 +1,16 @@
+import type { Schemas } from "@/api/client";
 import { Athlete } from "./Athlete";
 import { type Run, type State, leader, wanted } from "./run";
 
 interface Props {
   runs: Run[];
+  movements: Schemas["FloorMovement"][];
   state: State;
   open: (run: Run, step: number) => void;
 }
 
 /** Each athlete's own sets, and what comes next. */
-export function Beside({ runs, state, open }: Props) {
+export function Beside({ runs, movements, state, open }: Props) {
   const many = runs.length > 1;
   return (
     <aside
@@ -21,6 +23,7 @@ export function Beside({ runs, state, open }: Props) {
           <Athlete
             key={run.athlete}
             run={run}
+            movements={movements}
             state={state}
             many={many}
             open={(step) => open(run, step)}

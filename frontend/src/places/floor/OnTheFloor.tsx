@@ -100,6 +100,7 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
       </main>
       <Beside
         runs={runs}
+        movements={data.movements}
         state={state}
         open={(run, step) => setEditing(edit(state, run.athlete, step))}
       />

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import type { CoreSet } from "@/api/client";
-import { fitting } from "@/shared/coreRules";
+import { beyond, fitting } from "@/shared/coreRules";
 
 interface Opened {
   set: CoreSet;
@@ -58,7 +58,8 @@ export function useSetInHand({ set, isDone, movements, names, toCome, put }: Ope
       isDone ? ahead : toCome > 0,
     );
   };
-  return { now, ahead, movement, load, helped, take, change, putLoad, help, step, swap };
+  const doubt = beyond(now, movement?.bounds);
+  return { now, ahead, movement, load, helped, doubt, take, change, putLoad, help, step, swap };
 }
 
 export type SetInHand = ReturnType<typeof useSetInHand>;

@@ -49,6 +49,7 @@ export function SetRow({ one, index, alone, lines, inFields, openFields, openSwa
             {inFields ? "▴" : "▾"}
           </button>
         </span>
+        {line.doubt && !lines.meant(line) && <Doubtful line={line} lines={lines} />}
         {lines.error?.at === index && (
           <span role="alert" className="block text-high">
             {lines.error.says}
@@ -64,6 +65,28 @@ export function SetRow({ one, index, alone, lines, inFields, openFields, openSwa
         <Acts line={line} index={index} alone={alone} lines={lines} openSwap={openSwap} />
       </td>
     </tr>
+  );
+}
+
+/** A set that makes little sense as it is logged: what else it can have been, or as it stands. */
+function Doubtful({ line, lines }: { line: Line; lines: Lines }) {
+  return (
+    <span role="status" className="block py-0.5 text-caution">
+      {line.doubt?.why}
+      {line.doubt?.others.map((other) => (
+        <button
+          key={other.says}
+          type="button"
+          className="trail-link ml-2 min-h-6"
+          onClick={() => lines.put(line, () => [other.set])}
+        >
+          {other.says}
+        </button>
+      ))}
+      <button type="button" className="trail-link ml-2 min-h-6" onClick={() => lines.mean(line)}>
+        as written
+      </button>
+    </span>
   );
 }
 

@@ -4,6 +4,7 @@ import { type Schemas, messageOf } from "@/api/client";
 import { logs } from "@/api/log";
 import { type WeekPlace } from "@/api/place";
 import { asPlanned } from "@/shared/coreRules";
+import { useMeant } from "@/shared/useMeant";
 import {
   type Line,
   type LogSession,
@@ -97,7 +98,20 @@ export function useLines(
     });
     return true;
   };
-  return { error, put, planned, restPlanned, amend, oneMore, swap };
+  const { meant, add } = useMeant(place.athlete);
+  const words = (line: Line) => `${line.movement}: ${line.done}`;
+  return {
+    error,
+    /** Whether a doubtful set is meant as it stands, and to say so. */
+    meant: (line: Line) => meant.includes(words(line)),
+    mean: (line: Line) => add(words(line)),
+    put,
+    planned,
+    restPlanned,
+    amend,
+    oneMore,
+    swap,
+  };
 }
 
 export type Lines = ReturnType<typeof useLines>;

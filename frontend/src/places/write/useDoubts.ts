@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import type { Schemas } from "@/api/client";
 import { askedOf, doubted } from "@/shared/asked";
-import { useMeant } from "./useMeant";
+import { useMeant } from "@/shared/useMeant";
 
 /** The line in hand, and what is asked about: a line when it is left, not while it is typed. */
 export function useDoubts(athlete: number, answer: Schemas["Written"] | null, text: string) {
