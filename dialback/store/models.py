@@ -176,6 +176,18 @@ class ColumnChoice(Table):
         table_name = "column_choice"
 
 
+class Habit(Table):
+    """What was answered to a question of the same form, and how often in a row.
+
+    An athlete's is about what that athlete does; without one it is how the house writes.
+    """
+
+    athlete = pw.ForeignKeyField(Athlete, null=True, backref="habits")
+    asked = WordsField()
+    answer = WordsField()
+    times = WholeField(default=0)
+
+
 class SetRow(Table):
     """A set of a session. ``movement`` is empty for a combination, whose moves are in SetMove."""
 
@@ -478,6 +490,7 @@ TABLES = (
     Session,
     Version,
     ColumnChoice,
+    Habit,
     SetRow,
     SetMove,
     Block,

@@ -77,6 +77,7 @@ PLACES = (
 MORE_APIS = (
     block.blocks_api,
     templates.from_block,
+    write.habits_api,
     log.logs_api,
     log.versions_api,
     sheets.imports_api,

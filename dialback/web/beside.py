@@ -3,19 +3,21 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
-from dataclasses import asdict, replace
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import replace
 from datetime import date
+from typing import Final
 
 from dialback.core.cautions import Care
 from dialback.core.kit import NoBand, Unmade, check, sentence
 from dialback.core.notation import Load, Mistake, Reading
 from dialback.core.notation.characters import lines_of
 from dialback.core.notation.expand import PlacedSet
+from dialback.core.notation.habit import asked_in, form_of
 from dialback.core.notation.pieces import load_text
 from dialback.core.notation.values import loads_in
 from dialback.core.restrictions import Restriction, set_breach
-from dialback.core.sense import Knowing, doubts
+from dialback.core.sense import Doubt, Knowing, doubts
 from dialback.core.sessions import KG_PER_LB
 from dialback.core.tally import Ledger
 from dialback.core.words import Unit
@@ -135,21 +137,52 @@ def _choices(found: Unmade, load: Load) -> list[KitChoice]:
     ]
 
 
-def mistakes_of(reading: Reading) -> list[MistakeOut]:
+def mistakes_of(text: str, reading: Reading, habits: Mapping[str, str]) -> list[MistakeOut]:
     """What was not understood of a text, and what can stand in its place."""
-    return [_mistake(mistake) for mistake in reading.mistakes]
+    rows = lines_of(text)
+    return [_mistake(mistake, rows, habits) for mistake in reading.mistakes]
 
 
-def _mistake(mistake: Mistake) -> MistakeOut:
+def _mistake(mistake: Mistake, rows: Sequence[str], habits: Mapping[str, str]) -> MistakeOut:
+    row = rows[mistake.line - 1] if mistake.line <= len(rows) else ""
+    answers = [form_of(row, text) for text in mistake.instead]
+    usual = [habits.get(asked_in(one)) for one in answers]
     return MistakeOut(
         line=mistake.line,
         column=mistake.column,
         length=mistake.length,
         message=mistake.message,
+        question=mistake.question,
         instead=list(mistake.instead),
+        form=WRITTEN,
+        answers=answers,
+        habit=next((at for at, one in enumerate(answers) if one == usual[at]), None),
     )
 
 
-def doubts_of(text: str, reading: Reading, ledger: Ledger, day: date) -> list[DoubtOut]:
+WRITTEN: Final = "written"
+"""The form of what was not understood: the answers say by themselves what they make of it."""
+AS_WRITTEN: Final = "as written"
+
+
+def doubts_of(
+    text: str, reading: Reading, ledger: Ledger, day: date, habits: Mapping[str, str]
+) -> list[DoubtOut]:
     """What makes little sense of what was read, with what else it can be."""
-    return [DoubtOut(**asdict(one)) for one in doubts(text, reading, Knowing(ledger, day))]
+    return [_doubt(one, habits) for one in doubts(text, reading, Knowing(ledger, day))]
+
+
+def _doubt(doubt: Doubt, habits: Mapping[str, str]) -> DoubtOut:
+    answers = [*doubt.means, AS_WRITTEN] if doubt.form else []
+    usual = habits.get(doubt.form) if doubt.form else None
+    return DoubtOut(
+        line=doubt.line,
+        column=doubt.column,
+        length=doubt.length,
+        why=doubt.why,
+        taken=doubt.taken,
+        others=list(doubt.others),
+        form=doubt.form,
+        answers=answers,
+        habit=answers.index(usual) if usual in answers else None,
+    )

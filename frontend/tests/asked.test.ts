@@ -1,25 +1,53 @@
 import { expect, test } from "vitest";
-import { answered, askedOf, question } from "@/shared/asked";
-
-test("a question leaves out the advice that the answers give", () => {
-  expect(question("8 what? Write '8 kg' for a load, or 'rest 8 s'")).toBe("8 what?");
-  expect(question("no movement is called 'Lunges'. Did you mean Side lunge?")).toBe(
-    "no movement is called 'Lunges'",
-  );
-  expect(question("'max reps' is not understood here: put a remark in brackets, '(max)'")).toBe(
-    "'max reps' is not understood here",
-  );
-  expect(question("write 'rest 3 min', or 'in 3 min'")).toBe("write 'rest 3 min', or 'in 3 min'");
-});
+import { type Asked, answered, askedOf, withHabits } from "@/shared/asked";
 
 test("an answer stands in the place of its line, behind the indent", () => {
   const text = "2 rounds:\n  Lunges 8";
   const [one] = askedOf(
     [
-      { line: 2, column: 3, length: 6, message: "Did you mean?", instead: ["Side lunge 8"] },
-      { line: 1, column: 1, length: 2, message: "nothing to say", instead: [] },
+      {
+        line: 2,
+        column: 3,
+        length: 6,
+        message: "no movement is called 'Lunges'. Did you mean Side lunge?",
+        question: "no movement is called 'Lunges'",
+        instead: ["Side lunge 8"],
+        form: "written",
+        answers: ["lunges → side lunge"],
+        habit: null,
+      },
+      {
+        line: 1,
+        column: 1,
+        length: 2,
+        message: "nothing to say",
+        question: "nothing to say",
+        instead: [],
+        form: "written",
+        answers: [],
+        habit: null,
+      },
     ],
     text,
   );
+  expect(one?.message).toBe("no movement is called 'Lunges'");
   expect(one && answered(text, one, "Side lunge 8")).toBe("2 rounds:\n  Side lunge 8");
+});
+
+test("usual answers are given, and nothing else is touched", () => {
+  const asking = (line: number, others: string[], habit: number | null): Asked => ({
+    key: `${line}`,
+    line,
+    column: 1,
+    length: 4,
+    wrong: 1,
+    message: "",
+    tone: "",
+    others,
+    form: "written",
+    answers: others,
+    habit,
+  });
+  const asked = [asking(1, ["one", "two"], 1), asking(2, ["three"], null), asking(3, ["four"], 1)];
+  expect(withHabits("aaaa\nbbbb\ncccc", asked)).toBe("two\nbbbb\ncccc");
 });

@@ -6,6 +6,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from tests.build import document
 from tests.web.test_api import NEXT, get, send
 
 TEXT = "Press 5 × 5 at 22 kg, rest 90 s\nRow 4 × 8 each side at 16 kg, rest 60 s\n"
@@ -178,3 +179,47 @@ def test_a_text_that_names_another_day_than_its_own_is_moved_there(client: Flask
     row = send(client, "post", f"{NEXT}/written", body(twice, date="2026-10-14"), 201)
     refused = send(client, "post", f"{NEXT}/written/{row['id']}/days", {"revision": 1}, 422)
     assert "there twice" in refused["detail"]
+
+
+def test_what_is_chosen_three_times_is_taken_as_said(client: FlaskClient) -> None:
+    """For all numbers of that form, in the house; another choice, or asking again, ends it."""
+    check, habits = f"{NEXT}/written/check", "/api/athletes/1/habits"
+
+    def asked(text: str) -> Any:
+        (mistake,) = send(client, "post", check, body(text))["mistakes"]
+        return mistake
+
+    one = asked("Press 8 8")
+    place = one["instead"].index("Press 8, 8")
+    choice = {"form": one["form"], "answer": one["answers"][place]}
+    assert [send(client, "post", habits, choice)["taken"] for _ in range(3)] == [False, False, True]
+    assert asked("Hinge 12 10")["habit"] == asked("Hinge 12 10")["instead"].index("Hinge 12, 10")
+    send(client, "post", habits, {**choice, "answer": "# # → # x #"})
+    assert asked("Press 8 8")["habit"] is None
+    for _ in range(3):
+        send(client, "post", habits, choice)
+    assert asked("Press 8 8")["habit"] == place
+    send(client, "post", f"{habits}/forget", choice)
+    assert asked("Press 8 8")["habit"] is None
+
+
+def test_what_an_athlete_does_is_a_habit_of_their_own(
+    client: FlaskClient, bring: Callable[..., Any]
+) -> None:
+    bring(document(athlete={"name": "Bea", "bodyweight_kg": 60}))
+
+    def asked(athlete: int) -> Any:
+        path = f"/api/athletes/{athlete}/weeks/2026-W42/written/check"
+        (doubt,) = send(client, "post", path, body("Press-up 400"))["doubts"]
+        return doubt
+
+    one = asked(1)
+    assert one["answers"][-1] == "as written"
+    for _ in range(3):
+        choice = {"form": one["form"], "answer": "a tenth of the reps"}
+        send(client, "post", "/api/athletes/1/habits", choice)
+    assert (asked(1)["habit"], asked(2)["habit"]) == (
+        one["answers"].index("a tenth of the reps"),
+        None,
+    )
+    send(client, "post", "/api/athletes/9/habits", choice, 404)

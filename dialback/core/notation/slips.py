@@ -2,7 +2,13 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, replace
+from typing import Final
+
+_ADVICE: Final = re.compile(
+    r"\s{0,4}[:;,.]?\s{1,4}(?:(?:[Ww]rite|put|type) .*|Did you mean .*)\Z", re.DOTALL
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,6 +29,11 @@ class Mistake:
     def offering(self, instead: tuple[str, ...]) -> Mistake:
         """With what can be written in place of its line."""
         return replace(self, instead=instead)
+
+    @property
+    def question(self) -> str:
+        """What is wrong, without the advice that ``instead`` gives."""
+        return _ADVICE.sub("", self.message) or self.message
 
     def __str__(self) -> str:
         return f"line {self.line}, column {self.column}: {self.message}"

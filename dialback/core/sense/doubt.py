@@ -11,6 +11,7 @@ class Doubt:
 
     ``line`` and ``column`` count from 1; ``length`` characters from there are what was read.
     ``taken`` and ``others`` are canonical texts: each, written in its place, is read as it stands.
+    ``form`` says what kind of doubt it is, ``means`` in words what each of the others makes of it.
     """
 
     line: int
@@ -19,3 +20,5 @@ class Doubt:
     why: str
     taken: str
     others: tuple[str, ...]
+    form: str = ""
+    means: tuple[str, ...] = ()

@@ -46,7 +46,7 @@ def doubts(text: str, reading: Reading, knowing: Knowing) -> tuple[Doubt, ...]:
     if found:
         # A line of several movements is asked about, and mended by hand.
         for at in shared_lines(text, reading, knowing.movements) & found.keys():
-            found[at] = replace(found[at], others=())
+            found[at] = replace(found[at], others=(), means=())
     for doubt in _of_days(rows, reading):
         found.setdefault(doubt.line, doubt)
     return tuple(found[at] for at in sorted(found))
@@ -75,8 +75,9 @@ def _doubt(row: str, at: int, taken: str, heard: Heard, rewrite: Rewrite) -> Dou
     found = objection(heard)
     if found is None:
         return None
-    texts = dict.fromkeys(rewrite(other) for other in found.others)
+    texts = {rewrite(other): other.means for other in reversed(found.others)}
     texts.pop(taken, None)
+    others = list(reversed(texts.items()))[:MOST_OTHERS]
     begin = _begin(row)
     return Doubt(
         at,
@@ -84,7 +85,9 @@ def _doubt(row: str, at: int, taken: str, heard: Heard, rewrite: Rewrite) -> Dou
         max(1, len(row.rstrip()) - begin),
         found.why,
         taken,
-        tuple(texts)[:MOST_OTHERS],
+        tuple(text for text, _ in others),
+        found.check,
+        tuple(means for _, means in others),
     )
 
 

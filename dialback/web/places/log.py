@@ -22,6 +22,7 @@ from dialback.core.versions import apart
 from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
 from dialback.core.words import capital, describe, movement_text
+from dialback.store.habits import habits_of
 from dialback.store.logs import Change, Waiting, waiting_beside, who_logged
 from dialback.web.beside import doubts_of, mistakes_of
 from dialback.web.blueprint import blueprint
@@ -237,6 +238,7 @@ def read_done(path: WeekPath, body: WholeText) -> Response:
     monday = the_week(path.week).monday
     reading = read(body.text, ledger.movements, day=monday)
     setting = Maxima(ledger, monday).setting()
+    habits = habits_of(athlete)
     sets = [placed.set for session in reading.sessions for placed in placed_sets(session, setting)]
     if len(sets) > MAX_SETS:
         raise bad_input(
@@ -245,8 +247,8 @@ def read_done(path: WeekPath, body: WholeText) -> Response:
     return answer(
         WrittenDone(
             sets=sets,
-            mistakes=mistakes_of(reading),
-            doubts=doubts_of(body.text, reading, ledger, monday),
+            mistakes=mistakes_of(body.text, reading, habits),
+            doubts=doubts_of(body.text, reading, ledger, monday, habits),
         )
     )
 

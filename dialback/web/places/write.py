@@ -17,6 +17,7 @@ from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Reading
 from dialback.core.notation.expand import PlacedSet, placed_sets
+from dialback.core.notation.habit import asked_in
 from dialback.core.notation.rows import readings
 from dialback.core.plans.apart import days_apart
 from dialback.core.plans.draft import as_draft
@@ -25,7 +26,8 @@ from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger, four_measures, tally
 from dialback.core.weeks import Week, in_years
 from dialback.store.athletes import Athlete
-from dialback.web.beside import doubts_of, kit_misses, mistakes_of, restricted_lines
+from dialback.store.habits import habits_of
+from dialback.web.beside import WRITTEN, doubts_of, kit_misses, mistakes_of, restricted_lines
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import (
     answer,
@@ -38,11 +40,13 @@ from dialback.web.desk import (
 )
 from dialback.web.document import file_answer
 from dialback.web.drafted import audited
-from dialback.web.shapes.common import Revision, RevisionBody, WeekPath
+from dialback.web.shapes.common import AthletePath, Done, Revision, RevisionBody, WeekPath
 from dialback.web.shapes.write import (
     AddTextBody,
     DayInText,
     DaysMade,
+    HabitBody,
+    Learnt,
     LinePart,
     LineReading,
     LineShare,
@@ -57,8 +61,10 @@ from dialback.web.shapes.write import (
 )
 from dialback.work import planning
 from dialback.work.errors import NotThereError
+from dialback.work.habits import Answer, ask_again, learn
 
 api = blueprint("write", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
+habits_api = blueprint("habits", __name__, "/athletes/<int:athlete_id>/habits")
 
 
 @api.get("/written", responses={200: WrittenWeek})
@@ -133,12 +139,13 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
         for entry in ledger.entries("completed", one)
         for move in entry.measured.shape.moves
     }
+    habits = habits_of(athlete)
     names = dict.fromkeys(
         move.movement.name for entry in entries for move in entry.measured.shape.moves
     )
     return answer(
         Written(
-            mistakes=mistakes_of(reading),
+            mistakes=mistakes_of(body.text, reading, habits),
             sets=len(session.sets),
             work_s=duration.work_s,
             rest_s=duration.rest_s,
@@ -150,12 +157,32 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
             readings=_readings(body.text, reading, ledger),
             shares=_shares(placed, maxima),
             kit=kit_misses(body.text, placed, ledger),
-            doubts=doubts_of(body.text, reading, ledger, day),
+            doubts=doubts_of(body.text, reading, ledger, day, habits),
             restricted=restricted_lines(body.text, placed, ledger, day),
             days=_days(body, ledger, day),
             week=audited(ledger, week, as_draft(planned, ledger.movements)),
         )
     )
+
+
+@habits_api.post("", responses={200: Learnt})
+def learn_habit(path: AthletePath, body: HabitBody) -> Response:
+    """Count what was answered: from the third time on it is taken as said."""
+    return answer(Learnt(taken=learn(path.athlete_id, _given(body))))
+
+
+@habits_api.post("/forget", responses={200: Done})
+def forget_habit(path: AthletePath, body: HabitBody) -> Response:
+    """Ask again from now on."""
+    ask_again(path.athlete_id, _given(body))
+    return answer(Done())
+
+
+def _given(body: HabitBody) -> Answer:
+    # How something is written is the house's; what is likely is the athlete's.
+    written = body.form == WRITTEN
+    asked = asked_in(body.answer) if written else body.form
+    return Answer(asked, body.answer, of_athlete=not written)
 
 
 def _days(body: TextBody, ledger: Ledger, day: date) -> list[DayInText]:

@@ -118,16 +118,29 @@ class MarkOut(Shape):
     message: str
 
 
-class MistakeOut(MarkOut):
-    """What was not understood.
+class Asking(Shape):
+    """A question about a line: ``form`` is what is asked, ``answers`` are what each choice says.
+
+    ``habit`` is the place of the choice that was made so often that it is taken as said; that of
+    the last one behind them, where the line is meant as it stands.
+    """
+
+    form: str
+    answers: list[str]
+    habit: int | None
+
+
+class MistakeOut(MarkOut, Asking):
+    """What was not understood; ``question`` is the message without its advice.
 
     ``instead`` are texts for its whole line, the indent aside: each is understood as it stands.
     """
 
+    question: str
     instead: list[str]
 
 
-class DoubtOut(Shape):
+class DoubtOut(Asking):
     """A line that was read and makes little sense: what was taken, and what else it can be.
 
     Each of ``others`` is the text of the line from ``column`` on, ``length`` characters.

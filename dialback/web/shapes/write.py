@@ -77,6 +77,19 @@ class SaveTextBody(TextBody):
     revision: int = Field(ge=0, le=MAX_INTEGER)
 
 
+class HabitBody(Shape):
+    """An answer that was chosen: the form of what was asked, and what the answer says."""
+
+    form: str = Field(min_length=1, max_length=100)
+    answer: str = Field(min_length=1, max_length=1000)
+
+
+class Learnt(Shape):
+    """Whether the answer is taken as said from now on."""
+
+    taken: bool
+
+
 class KitChoice(Shape):
     """A load that can be made instead, as it is written, and its step from the one wanted."""
 

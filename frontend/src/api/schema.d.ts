@@ -2203,6 +2203,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/habits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Count what was answered: from the third time on it is taken as said. */
+        post: operations["learn_habit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/habits/forget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask again from now on. */
+        post: operations["forget_habit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/logs/{client_id}": {
         parameters: {
             query?: never;
@@ -5018,6 +5052,12 @@ export interface components {
          *     Each of ``others`` is the text of the line from ``column`` on, ``length`` characters.
          */
         DoubtOut: {
+            /** Form */
+            form: string;
+            /** Answers */
+            answers: string[];
+            /** Habit */
+            habit: number | null;
             /** Line */
             line: number;
             /** Column */
@@ -5111,11 +5151,17 @@ export interface components {
         };
         /**
          * MistakeOut
-         * @description What was not understood.
+         * @description What was not understood; ``question`` is the message without its advice.
          *
          *     ``instead`` are texts for its whole line, the indent aside: each is understood as it stands.
          */
         MistakeOut: {
+            /** Form */
+            form: string;
+            /** Answers */
+            answers: string[];
+            /** Habit */
+            habit: number | null;
             /** Line */
             line: number;
             /** Column */
@@ -5124,6 +5170,8 @@ export interface components {
             length: number;
             /** Message */
             message: string;
+            /** Question */
+            question: string;
             /** Instead */
             instead: string[];
         };
@@ -7305,6 +7353,24 @@ export interface components {
             name: string;
             /** Weeks */
             weeks: number;
+        };
+        /**
+         * Learnt
+         * @description Whether the answer is taken as said from now on.
+         */
+        Learnt: {
+            /** Taken */
+            taken: boolean;
+        };
+        /**
+         * HabitBody
+         * @description An answer that was chosen: the form of what was asked, and what the answer says.
+         */
+        HabitBody: {
+            /** Form */
+            form: string;
+            /** Answer */
+            answer: string;
         };
         /**
          * LogSaved
@@ -12557,6 +12623,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TemplateOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    learn_habit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HabitBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learnt"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    forget_habit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HabitBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
                 };
             };
             400: components["responses"]["BadRequest"];

@@ -8,18 +8,24 @@ interface Props {
   pen?: boolean;
   go: (at: { line: number; column: number }) => void;
   take: (one: Asked, text: string) => void;
+  /** Told where a line is meant as it stands. */
+  meant?: (one: Asked) => void;
 }
 
 const FIRST = Number(KEYS.firstAnswer.key);
 
 /** Lines that are asked about: each with what else it can be, by number. */
-export function Answers({ asked, pen, go, take }: Props) {
+export function Answers({ asked, pen, go, take, meant }: Props) {
   const [first] = asked;
+  const stand = (one: Asked) => {
+    one.meant?.();
+    if (one.meant) meant?.(one);
+  };
   const choose = (place: number) => {
     if (!first) return;
     const other = first.others[place];
     if (other !== undefined) take(first, other);
-    else if (place === first.others.length) first.meant?.();
+    else if (place === first.others.length) stand(first);
   };
   useDigits(pen === false && first !== undefined, choose);
   return asked.map((one, at) => (
@@ -35,7 +41,7 @@ export function Answers({ asked, pen, go, take }: Props) {
           key={text ?? ""}
           type="button"
           className="trail-link ml-3 min-h-6"
-          onClick={() => (text === null ? one.meant?.() : take(one, text))}
+          onClick={() => (text === null ? stand(one) : take(one, text))}
         >
           {at === 0 && pen !== undefined && (
             <kbd className="mr-1 font-mono text-xs text-ink-2">{FIRST + place}</kbd>

@@ -14,6 +14,10 @@ export interface Asked {
   others: string[];
   /** It is meant as it stands; not where it was not understood. */
   meant?: () => void;
+  /** What is asked, what each choice says, and the one that is usual, by its place. */
+  form: string;
+  answers: string[];
+  habit: number | null;
 }
 
 /** Lines that were not understood: those where something can stand in their place, or all. */
@@ -34,17 +38,14 @@ export function askedOf(
         column: indent + 1,
         length: line.trim().length,
         wrong: one.column,
-        message: one.instead.length > 0 ? question(one.message) : one.message,
+        message: one.instead.length > 0 ? one.question : one.message,
         tone: "text-high",
         others: one.instead,
+        form: one.form,
+        answers: one.answers,
+        habit: one.habit,
       };
     });
-}
-
-/** What is wrong, without the advice that the answers give. */
-export function question(message: string): string {
-  const asked = message.replace(/\s*[:;,.]?\s+(?:(?:[Ww]rite|put|type) .*|Did you mean .*)$/s, "");
-  return asked || message;
 }
 
 /** Lines that were read and make little sense. */
@@ -62,6 +63,9 @@ export function doubted(
     tone: "text-caution",
     others: one.others,
     meant: () => mean(one),
+    form: one.form,
+    answers: one.answers,
+    habit: one.habit,
   }));
 }
 
@@ -75,3 +79,13 @@ export function answered(text: string, one: Place, other: string): string {
 }
 
 type Place = Pick<Asked, "line" | "column" | "length">;
+
+/** The text with every usual answer given, from below so that no line moves before its turn. */
+export function withHabits(text: string, asked: Asked[]): string {
+  return asked
+    .toSorted((one, other) => other.line - one.line)
+    .reduce((all, one) => {
+      const usual = one.habit === null ? undefined : one.others[one.habit];
+      return usual === undefined ? all : answered(all, one, usual);
+    }, text);
+}

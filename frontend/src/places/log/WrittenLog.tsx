@@ -5,6 +5,7 @@ import { logs } from "@/api/log";
 import { type WeekPlace } from "@/api/place";
 import { Answers } from "@/shared/Answers";
 import { type Asked, answered, askedOf, doubted } from "@/shared/asked";
+import { useHabits } from "@/shared/useHabits";
 import { NotationHelp } from "@/shared/NotationHelp";
 import { day } from "@/words";
 import { emptyLog } from "./log";
@@ -119,11 +120,25 @@ function useKeeping(
 ) {
   const [asked, setAsked] = useState<Asked[]>([]);
   const [meant, setMeant] = useState<string[]>([]);
+  const { learn, usual } = useHabits(place.athlete);
   const keep = useChange(async () => {
-    const found = await logs.read(place, draft.text);
-    const open = found.doubts.filter((one) => !meant.includes(one.taken));
+    let text = draft.text;
+    let found = await logs.read(place, text);
+    // What is usual is taken as said; what is left is asked about.
+    const whole = usual(text, [
+      ...askedOf(found.mistakes, text),
+      ...doubted(found.doubts, () => undefined),
+    ]);
+    if (whole !== null) {
+      text = whole;
+      setText(text);
+      found = await logs.read(place, text);
+    }
+    const open = found.doubts.filter(
+      (one) => !meant.includes(one.taken) && one.habit !== one.others.length,
+    );
     setAsked([
-      ...askedOf(found.mistakes, draft.text, { all: true }),
+      ...askedOf(found.mistakes, text, { all: true }),
       ...doubted(open, (one) => {
         setMeant((before) => [...before, one.taken]);
         setAsked((before) => before.filter((other) => other.line !== one.line));
@@ -140,6 +155,7 @@ function useKeeping(
     stored(id);
   });
   const choose = (one: Asked, other: string) => {
+    learn(one, one.others.indexOf(other));
     setText(answered(draft.text, one, other));
     setAsked((before) => before.filter((left) => left.line !== one.line));
   };

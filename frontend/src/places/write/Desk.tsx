@@ -2,14 +2,11 @@ import { useCallback, useState } from "react";
 import { useSearchParams } from "react-router";
 import { type WeekPlace } from "@/api/place";
 import { useHeldKeys } from "@/frame/keys";
-import { Answers } from "@/shared/Answers";
-import { answered } from "@/shared/asked";
+import { BelowText } from "./BelowText";
 import { Comes } from "./Comes";
-import { DaysNamed } from "./DaysNamed";
 import { DeskHead } from "./DeskHead";
 import { Form } from "./Form";
 import { NotationHelp } from "@/shared/NotationHelp";
-import { Notices } from "./Notices";
 import { PrintSheet } from "./PrintSheet";
 import { TypedBefore } from "./TypedBefore";
 import { useEditor } from "./useEditor";
@@ -31,7 +28,11 @@ interface Props {
 
 /** A session in hand: as text or as a form, with what is wrong below and what it comes to beside. */
 export function Desk({ place, athlete, opened, days, stored, remove, takeApart }: Props) {
-  const { sheet, answer, error, saving, put, aside, decide } = useWriting(place, opened, stored);
+  const { sheet, answer, isFresh, error, saving, put, aside, decide } = useWriting(
+    place,
+    opened,
+    stored,
+  );
   const asked = useDoubts(place.athlete, answer, sheet.text);
   const [help, setHelp] = useState(false);
   const [params] = useSearchParams();
@@ -53,10 +54,12 @@ export function Desk({ place, athlete, opened, days, stored, remove, takeApart }
   useHeldKeys(pen && !help, (event) => {
     if (write(event.key)) event.preventDefault();
   });
-  const take = (at: Parameters<typeof answered>[1], text: string) => {
-    const whole = answered(sheet.text, at, text);
-    if (!replace(whole)) putText(whole);
-  };
+  const putWhole = useCallback(
+    (whole: string) => {
+      if (!replace(whole)) putText(whole);
+    },
+    [replace, putText],
+  );
   return (
     <>
       {answer && <PrintSheet athlete={athlete} sheet={sheet} answer={answer} />}
@@ -74,12 +77,7 @@ export function Desk({ place, athlete, opened, days, stored, remove, takeApart }
           help={() => setHelp(true)}
           remove={() => remove(sheet)}
         />
-        {!pen && (
-          <p role="status" className="border-b border-hair px-6 py-1 text-sm text-ink-2">
-            Letters are shortcuts now, <kbd className="font-mono">?</kbd> lists them.{" "}
-            <kbd className="font-mono">Enter</kbd> goes back to typing.
-          </p>
-        )}
+        {!pen && <PenDown />}
         {aside && (
           <TypedBefore
             aside={aside}
@@ -90,11 +88,7 @@ export function Desk({ place, athlete, opened, days, stored, remove, takeApart }
             }}
           />
         )}
-        {error && (
-          <p role="alert" className="border-l-4 border-high px-6 py-1 text-sm">
-            {error}
-          </p>
-        )}
+        {error && <Wrong says={error} />}
         {asForm ? (
           notation && (
             <Form
@@ -111,16 +105,18 @@ export function Desk({ place, athlete, opened, days, stored, remove, takeApart }
           <div ref={host} className="min-h-0 flex-1 overflow-hidden max-lg:min-h-[45vh]" />
         )}
         {answer && (
-          <DaysNamed
-            days={answer.days}
-            ready={saving === "saved" && sheet.id !== null}
-            make={() => takeApart(sheet)}
+          <BelowText
+            athlete={place.athlete}
+            sheet={sheet}
+            answer={answer}
+            isFresh={isFresh}
+            asked={asked.asked}
+            pen={pen}
+            go={goTo}
+            put={putWhole}
+            isStored={saving === "saved"}
+            takeApart={takeApart}
           />
-        )}
-        {answer && (
-          <Notices answer={answer} go={goTo} take={take} asked={asked.asked}>
-            <Answers asked={asked.asked} pen={pen} go={goTo} take={take} />
-          </Notices>
         )}
       </main>
       <div className="no-print contents">
@@ -128,5 +124,23 @@ export function Desk({ place, athlete, opened, days, stored, remove, takeApart }
       </div>
       <NotationHelp open={help} close={() => setHelp(false)} />
     </>
+  );
+}
+
+/** That letters are shortcuts now, and the way back to typing. */
+function PenDown() {
+  return (
+    <p role="status" className="border-b border-hair px-6 py-1 text-sm text-ink-2">
+      Letters are shortcuts now, <kbd className="font-mono">?</kbd> lists them.{" "}
+      <kbd className="font-mono">Enter</kbd> goes back to typing.
+    </p>
+  );
+}
+
+function Wrong({ says }: { says: string }) {
+  return (
+    <p role="alert" className="border-l-4 border-high px-6 py-1 text-sm">
+      {says}
+    </p>
   );
 }

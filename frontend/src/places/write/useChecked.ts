@@ -9,6 +9,7 @@ const CHECK_AFTER_MS = 50;
 /** What the text comes to, and what is wrong in it, asked for as it is typed. */
 export function useChecked(place: WeekPlace, sheet: Sheet) {
   const [answer, setAnswer] = useState<Schemas["Written"] | null>(null);
+  const [of, setOf] = useState<string | null>(null);
   const [error, setError] = useState<string | null>(null);
   const { id, date, title, text } = sheet;
   // One question at a time: a server that is busy is not asked for what nobody waits for any more.
@@ -27,6 +28,7 @@ export function useChecked(place: WeekPlace, sheet: Sheet) {
         .then((found) => {
           if (current) {
             setAnswer(found as Schemas["Written"]);
+            setOf(text);
             setError(null);
           }
         })
@@ -47,5 +49,7 @@ export function useChecked(place: WeekPlace, sheet: Sheet) {
       if (next.current === ask) next.current = null;
     };
   }, [place, id, date, title, text]);
-  return { answer, error };
+  /** Whether the answer is of the text as it stands. */
+  const isFresh = of === text;
+  return { answer, isFresh, error };
 }

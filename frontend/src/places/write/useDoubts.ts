@@ -11,7 +11,13 @@ export function useDoubts(athlete: number, answer: Schemas["Written"] | null, te
   const found = answer?.doubts;
   const doubts = useMemo(
     () =>
-      (found ?? []).filter((one) => !(touched && one.line === line) && !meant.includes(one.taken)),
+      (found ?? []).filter(
+        (one) =>
+          !(touched && one.line === line) &&
+          !meant.includes(one.taken) &&
+          // As it stands, as so often before.
+          !(one.habit !== null && one.habit === one.others.length),
+      ),
     [found, touched, line, meant],
   );
   const mistakes = (answer?.mistakes ?? []).filter((one) => !(touched && one.line === line));

@@ -18,6 +18,16 @@ interface Writing {
   leave: () => void;
 }
 
+/** What of a text has to change, and no more: the cursor stays where it was. */
+function difference(old: string, whole: string) {
+  let from = 0;
+  while (from < Math.min(old.length, whole.length) && old[from] === whole[from]) from += 1;
+  let end = 0;
+  const most = Math.min(old.length, whole.length) - from;
+  while (end < most && old[old.length - 1 - end] === whole[whole.length - 1 - end]) end += 1;
+  return { from, to: old.length - end, insert: whole.slice(from, whole.length - end) };
+}
+
 /** The editor in its host: what is typed, the marks of the answer, and the ways to write into it. */
 export function useEditor(
   place: WeekPlace,
@@ -72,7 +82,7 @@ export function useEditor(
   /** The whole text anew, as an edit that can be undone. */
   const replace = useCallback((whole: string) => {
     const editor = view.current;
-    editor?.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: whole } });
+    if (editor) editor.dispatch({ changes: difference(editor.state.doc.toString(), whole) });
     return editor !== null;
   }, []);
   const goTo = useCallback((at: { line: number; column: number }) => {

@@ -18,7 +18,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
   const [start] = useState(() => begin(place, opened));
   const [aside, setAside] = useState<Aside | null>(start.aside);
   const { sheet, saving, unsaved, put, forget } = useSaving(place, opened, start, stored);
-  const { answer, error } = useChecked(place, sheet);
+  const { answer, isFresh, error } = useChecked(place, sheet);
 
   /** Use what was typed before, or let go of it. */
   const decide = useCallback(
@@ -32,7 +32,7 @@ export function useWriting(place: WeekPlace, opened: Sheet, stored: (sheet: Shee
     [aside, put, forget],
   );
 
-  return { sheet, answer, error: unsaved ?? error, saving, put, aside, decide };
+  return { sheet, answer, isFresh, error: unsaved ?? error, saving, put, aside, decide };
 }
 
 /** What one begins with: the session as it is stored, or as this window typed it last. */

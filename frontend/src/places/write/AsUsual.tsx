@@ -1,0 +1,43 @@
+import { useState } from "react";
+import { messageOf } from "@/api/client";
+import type { Taken } from "@/shared/useHabits";
+
+interface Props {
+  taken: Taken[];
+  text: string;
+  askAgain: (one: Taken) => Promise<void>;
+  /** Put the line as it was typed back. */
+  back: (one: Taken) => void;
+}
+
+/** Lines that were taken as said, as chosen three times before; with the way back. */
+export function AsUsual({ taken, text, askAgain, back }: Props) {
+  const [error, setError] = useState("");
+  const lines = text.split("\n");
+  const here = taken.filter((one) => lines[one.line - 1] === one.now);
+  if (here.length === 0) return null;
+  const again = async (one: Taken) => {
+    try {
+      await askAgain(one);
+      back(one);
+    } catch (problem) {
+      setError(messageOf(problem));
+    }
+  };
+  return (
+    <ul
+      aria-label="Taken as you chose before"
+      className="max-h-24 overflow-auto border-t border-rule px-6 py-2 text-sm text-ink-2"
+    >
+      {here.map((one) => (
+        <li key={one.line}>
+          Line {one.line}: “{one.typed.trim()}” was read as you chose three times before.
+          <button type="button" className="trail-link ml-3 min-h-6" onClick={() => void again(one)}>
+            as typed, and ask again
+          </button>
+        </li>
+      ))}
+      {error && <li role="alert">{error}</li>}
+    </ul>
+  );
+}

@@ -1,0 +1,55 @@
+import { useCallback, useState } from "react";
+import { habits } from "@/api/habits";
+import { type Asked, withHabits } from "./asked";
+
+/** A line that was taken as said: as it was typed, as it is now, and what was asked. */
+export interface Taken {
+  line: number;
+  typed: string;
+  now: string;
+  form: string;
+  answer: string;
+}
+
+/** What is answered again and again: learnt by choosing, taken as said, and asked about again. */
+export function useHabits(athlete: number) {
+  const [taken, setTaken] = useState<Taken[]>([]);
+  /** Note what was chosen of a question; the last place behind its texts is the line as it stands. */
+  const learn = useCallback(
+    (one: Asked, place: number) => {
+      const answer = one.answers[place];
+      // It is no more than a help: where it does not arrive, the question is asked once more.
+      if (answer && one.form) void habits.learn(athlete, { form: one.form, answer }).catch(noOne);
+    },
+    [athlete],
+  );
+  /** The text with what is usual; null where nothing of it is. */
+  const usual = useCallback((text: string, asked: Asked[]): string | null => {
+    const known = asked.filter((one) => one.habit !== null && one.habit < one.others.length);
+    if (known.length === 0) return null;
+    const whole = withHabits(text, known);
+    const lines = [text.split("\n"), whole.split("\n")] as const;
+    setTaken((before) => [
+      ...before.filter((old) => !known.some((one) => one.line === old.line)),
+      ...known.map((one) => ({
+        line: one.line,
+        typed: lines[0][one.line - 1] ?? "",
+        now: lines[1][one.line - 1] ?? "",
+        form: one.form,
+        answer: one.answers[one.habit ?? 0] ?? "",
+      })),
+    ]);
+    return whole;
+  }, []);
+  /** Ask about that form again from now on; the line is as it was typed. */
+  const askAgain = useCallback(
+    async (one: Taken) => {
+      await habits.forget(athlete, { form: one.form, answer: one.answer });
+      setTaken((before) => before.filter((old) => old !== one));
+    },
+    [athlete],
+  );
+  return { taken, learn, usual, askAgain, drop: () => setTaken([]) };
+}
+
+const noOne = () => undefined;
