@@ -156,6 +156,7 @@ def _mistake(mistake: Mistake, rows: Sequence[str], habits: Mapping[str, str]) -
         instead=list(mistake.instead),
         form=WRITTEN,
         answers=answers,
+        only=False,
         habit=next((at for at, one in enumerate(answers) if one == usual[at]), None),
     )
 
@@ -185,4 +186,5 @@ def _doubt(doubt: Doubt, habits: Mapping[str, str]) -> DoubtOut:
         form=doubt.form,
         answers=answers,
         habit=answers.index(usual) if usual in answers else None,
+        only=doubt.only,
     )

@@ -85,7 +85,8 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         # Plans.
         "change_block remove_block lay new_block take_text publish_weeks "
         "keep_template lay_template remove_template restore_template "
-        "open_draft save_draft publish_draft reset_draft add_text save_text make_days learn_habit forget_habit "
+        "open_draft save_draft publish_draft reset_draft add_text save_text make_days "
+        "learn_habit forget_habit "
         "remove_session restore_session row_line text_rows "
         # Judging, rules, the house.
         "mark_week decide decline_steps end_decision restore_decision accept_finding accept_cause "

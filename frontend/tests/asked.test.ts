@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { type Asked, answered, askedOf, withHabits } from "@/shared/asked";
+import { type Asked, answered, askedOf, takenOf, withHabits } from "@/shared/asked";
 
 test("an answer stands in the place of its line, behind the indent", () => {
   const text = "2 rounds:\n  Lunges 8";
@@ -15,6 +15,7 @@ test("an answer stands in the place of its line, behind the indent", () => {
         form: "written",
         answers: ["lunges → side lunge"],
         habit: null,
+        only: false,
       },
       {
         line: 1,
@@ -26,6 +27,7 @@ test("an answer stands in the place of its line, behind the indent", () => {
         form: "written",
         answers: [],
         habit: null,
+        only: false,
       },
     ],
     text,
@@ -47,7 +49,12 @@ test("usual answers are given, and nothing else is touched", () => {
     form: "written",
     answers: others,
     habit,
+    only: line === 4,
   });
   const asked = [asking(1, ["one", "two"], 1), asking(2, ["three"], null), asking(3, ["four"], 1)];
   expect(withHabits("aaaa\nbbbb\ncccc", asked)).toBe("two\nbbbb\ncccc");
+  // What cannot be meant otherwise is taken, too; unless it is usual as it stands.
+  const only = [asking(4, ["five"], null)];
+  expect(withHabits("aaaa\nbbbb\ncccc\ndddd", only)).toBe("aaaa\nbbbb\ncccc\nfive");
+  expect(takenOf(asking(4, ["five"], 1))).toBeNull();
 });

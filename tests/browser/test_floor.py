@@ -511,7 +511,7 @@ def test_a_log_from_a_spreadsheet(coach: Coach, tmp_path: Path) -> None:
     file.write_text("Day;Who;Lift;Reps;Weight (lb)\n18/11/2026;Anselm Brook;bench;5;135,5\n")
     coach.open("/files", "A log from a spreadsheet")
     coach.find("//input[@aria-label='Spreadsheet file']").send_keys(str(file))
-    coach.sees("gym.csv, 1 rows")
+    coach.sees("gym.csv, 1 row")
     tap(coach, "Preview")
     coach.sees("These names are unknown.")
     tap(coach, "Bench press")
@@ -528,6 +528,51 @@ def test_a_log_from_a_spreadsheet(coach: Coach, tmp_path: Path) -> None:
     coach.sees("1 session with 1 set imported")
     tap(coach, "Undo")
     coach.sees_no("gym.csv")
+
+
+def test_doubtful_rows_of_a_spreadsheet_are_one_question(coach: Coach, tmp_path: Path) -> None:
+    file = tmp_path / "odd.csv"
+    lines = ["Day;Who;Lift;Reps;Weight (kg)"]
+    lines += [f"{day}/11/2026;Anselm Brook;Bench press;5;700" for day in (16, 17, 18)]
+    file.write_text("\n".join(lines))
+    coach.open("/files", "A log from a spreadsheet")
+    coach.find("//input[@aria-label='Spreadsheet file']").send_keys(str(file))
+    coach.sees("odd.csv, 3 rows")
+    tap(coach, "Preview")
+    coach.sees("3 rows of Bench press, such as row 2")
+    assert not coach.find("//button[contains(., 'Import 3 sessions')]").is_enabled()
+    assert coach.axe() == []
+    tap(coach, "Bench press: a tenth of it")
+    coach.sees("5 reps, at 70 kg")
+    coach.sees_no("such as row 2")
+    coach.wait(
+        lambda: coach.find("//button[contains(., 'Import 3 sessions')]").is_enabled(), "not ready"
+    )
+
+
+def test_a_doubtful_load_is_kept_and_asked_about(coach: Coach, club: Club) -> None:
+    """On the floor it is marked where it is typed; the log asks for what it can have been."""
+    number = plan(club, "Pia Dresner")
+    coach.open(f"/floor/run?plans={number}", "Stop on sharp pain")
+    coach.click("Begin", "button")
+    before = len(logged(club, number))
+    while "Romanian deadlift" not in coach.find("//h1").text:
+        tap(coach, "Skip")
+    tap(coach, "Done as planned")
+    coach.wait(lambda: len(logged(club, number)) == before + 1, "not logged")
+    usual = logged(club, number)[-1]["load_kg"]
+    coach.find("//button[contains(., ', set ') and contains(., 'correct')]").click()
+    coach.find("//input[@aria-label='Load, kg' or contains(@aria-label, '×, kg')]").click()
+    coach.type(f"{usual * 10:g}")
+    coach.sees("is that right?")
+    tap(coach, "Close")
+    coach.wait(lambda: logged(club, number)[-1]["load_kg"] == usual * 10, "not kept")
+    coach.sees("is that right?")
+    coach.open(f"/athletes/9/weeks/2026-W48/log?session=plan-{number}", "what differed")
+    coach.sees("is that right?")
+    coach.find("//td//button[contains(., ' kg') and contains(@class, 'trail-link')]").click()
+    coach.sees_no("is that right?")
+    coach.wait(lambda: logged(club, number)[-1]["load_kg"] == usual, "not mended")
 
 
 def test_one_more_round_and_a_level_are_logged_in_a_word(coach: Coach) -> None:

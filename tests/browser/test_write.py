@@ -122,6 +122,32 @@ def test_what_makes_no_sense_is_asked_about_once_the_line_is_left(coach: Coach) 
     coach.sees_no("done on the spot")
 
 
+def test_what_is_chosen_again_and_again_is_taken_as_said(coach: Coach) -> None:
+    """With a mark, and a way back; what cannot be meant otherwise is taken at once."""
+    open_new(coach)
+    for line in ("Press-up 8 8", "Press-up 9 9", "Press-up 7 7"):
+        typed(coach, line, Keys.ENTER, Keys.ESCAPE, Keys.ESCAPE)
+        numbers = line.removeprefix("Press-up ").replace(" ", ", ")
+        coach.sees("Letters are shortcuts now")
+        coach.sees(f"Press-up {numbers}")
+        typed(coach, "1")
+        coach.wait(lambda said=numbers: f"Press-up {said}" in text(coach), "not taken")
+        typed(coach, Keys.ENTER)
+    typed(coach, "Press-up 6 6", Keys.ENTER)
+    coach.wait(lambda: "Press-up 6, 6" in text(coach), "not taken as said")
+    coach.sees("“Press-up 6 6” was read as you chose three times before.")
+    typed(coach, "Front plank 3 x 40 reps", Keys.ENTER)
+    coach.wait(lambda: "Front plank 3 × 40 s" in text(coach), "not read as it can be")
+    coach.sees("was read in the one way that makes sense.")
+    assert coach.axe() == []
+    coach.click("as typed, and ask again", "button")
+    coach.wait(lambda: "Press-up 6 6" in text(coach), "not as it was typed")
+    coach.sees("Line 4: ")
+    coach.click("as typed", "button")
+    coach.wait(lambda: "Front plank 3 x 40 reps" in text(coach), "not as it was typed")
+    coach.sees_no("the one way that makes sense")
+
+
 def test_mistakes_are_underlined_and_the_rest_counts(coach: Coach) -> None:
     open_new(coach)
     typed(coach, "Press-up 3 x 9, rst 60 s", Keys.ENTER, "Inverted row 3 x 9", Keys.ENTER)
@@ -236,7 +262,7 @@ def test_the_days_of_a_text_become_sessions(coach: Coach) -> None:
     coach.sees("2 sessions made of one text.")
     coach.wait(lambda: text(coach) == "Back squat 3 x 5 at 60 kg", "not the first day's own")
     coach.sees_no("stand in this text")
-    coach.click("Push", "button")
+    coach.find("//nav//button[contains(., 'Push')]").click()
     coach.wait(lambda: text(coach) == "Press-up 3 x 8", "not the other day's own")
     coach.click("Undo", "button")
     coach.sees_no("made of one text")

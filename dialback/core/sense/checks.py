@@ -342,6 +342,10 @@ def objection(heard: Heard) -> Objection | None:
     return None
 
 
+CANNOT_BE: Final = frozenset({reps_of_a_hold.__name__, too_long_a_rest.__name__})
+"""What nobody can mean as it stands: where one other reading makes sense, it is that."""
+
+
 def is_sensible(heard: Heard) -> bool:
     """Whether nothing speaks against a reading."""
     return not any(reason for check in CHECKS for reason in check(heard))

@@ -12,6 +12,7 @@ class Doubt:
     ``line`` and ``column`` count from 1; ``length`` characters from there are what was read.
     ``taken`` and ``others`` are canonical texts: each, written in its place, is read as it stands.
     ``form`` says what kind of doubt it is, ``means`` in words what each of the others makes of it.
+    ``only`` is a line that cannot be meant as it stands, with one reading that can.
     """
 
     line: int
@@ -22,3 +23,4 @@ class Doubt:
     others: tuple[str, ...]
     form: str = ""
     means: tuple[str, ...] = ()
+    only: bool = False

@@ -22,7 +22,7 @@ from dialback.core.notation.session import (
     WrittenSession,
 )
 from dialback.core.notation.writer import line_text, turn_text
-from dialback.core.sense.checks import objection, plain
+from dialback.core.sense.checks import CANNOT_BE, objection, plain
 from dialback.core.sense.doubt import Doubt
 from dialback.core.sense.heard import Heard, Knowing
 
@@ -46,7 +46,7 @@ def doubts(text: str, reading: Reading, knowing: Knowing) -> tuple[Doubt, ...]:
     if found:
         # A line of several movements is asked about, and mended by hand.
         for at in shared_lines(text, reading, knowing.movements) & found.keys():
-            found[at] = replace(found[at], others=(), means=())
+            found[at] = replace(found[at], others=(), means=(), only=False)
     for doubt in _of_days(rows, reading):
         found.setdefault(doubt.line, doubt)
     return tuple(found[at] for at in sorted(found))
@@ -88,6 +88,7 @@ def _doubt(row: str, at: int, taken: str, heard: Heard, rewrite: Rewrite) -> Dou
         tuple(text for text, _ in others),
         found.check,
         tuple(means for _, means in others),
+        only=found.check in CANNOT_BE and len(others) == 1,
     )
 
 

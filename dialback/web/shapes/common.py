@@ -122,12 +122,14 @@ class Asking(Shape):
     """A question about a line: ``form`` is what is asked, ``answers`` are what each choice says.
 
     ``habit`` is the place of the choice that was made so often that it is taken as said; that of
-    the last one behind them, where the line is meant as it stands.
+    the last one behind them, where the line is meant as it stands. ``only``: the line cannot be
+    meant as it stands, and its one choice is taken.
     """
 
     form: str
     answers: list[str]
     habit: int | None
+    only: bool
 
 
 class MistakeOut(MarkOut, Asking):

@@ -5058,6 +5058,8 @@ export interface components {
             answers: string[];
             /** Habit */
             habit: number | null;
+            /** Only */
+            only: boolean;
             /** Line */
             line: number;
             /** Column */
@@ -5162,6 +5164,8 @@ export interface components {
             answers: string[];
             /** Habit */
             habit: number | null;
+            /** Only */
+            only: boolean;
             /** Line */
             line: number;
             /** Column */

@@ -18,6 +18,8 @@ export interface Asked {
   form: string;
   answers: string[];
   habit: number | null;
+  /** It cannot be meant as it stands, and its one choice is taken. */
+  only: boolean;
 }
 
 /** Lines that were not understood: those where something can stand in their place, or all. */
@@ -44,6 +46,7 @@ export function askedOf(
         form: one.form,
         answers: one.answers,
         habit: one.habit,
+        only: one.only,
       };
     });
 }
@@ -66,6 +69,7 @@ export function doubted(
     form: one.form,
     answers: one.answers,
     habit: one.habit,
+    only: one.only,
   }));
 }
 
@@ -80,12 +84,18 @@ export function answered(text: string, one: Place, other: string): string {
 
 type Place = Pick<Asked, "line" | "column" | "length">;
 
-/** The text with every usual answer given, from below so that no line moves before its turn. */
+/** The choice that is taken without asking: the usual one, or the only one that can be meant. */
+export function takenOf(one: Asked): number | null {
+  if (one.habit !== null) return one.habit < one.others.length ? one.habit : null;
+  return one.only ? 0 : null;
+}
+
+/** The text with every answer given that is taken without asking, from below so that no line moves before its turn. */
 export function withHabits(text: string, asked: Asked[]): string {
   return asked
     .toSorted((one, other) => other.line - one.line)
     .reduce((all, one) => {
-      const usual = one.habit === null ? undefined : one.others[one.habit];
-      return usual === undefined ? all : answered(all, one, usual);
+      const taken = one.others[takenOf(one) ?? one.others.length];
+      return taken === undefined ? all : answered(all, one, taken);
     }, text);
 }

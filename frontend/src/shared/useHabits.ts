@@ -1,14 +1,13 @@
 import { useCallback, useState } from "react";
 import { habits } from "@/api/habits";
-import { type Asked, withHabits } from "./asked";
+import { type Asked, takenOf, withHabits } from "./asked";
 
 /** A line that was taken as said: as it was typed, as it is now, and what was asked. */
 export interface Taken {
   line: number;
   typed: string;
   now: string;
-  form: string;
-  answer: string;
+  asked: Asked;
 }
 
 /** What is answered again and again: learnt by choosing, taken as said, and asked about again. */
@@ -25,7 +24,7 @@ export function useHabits(athlete: number) {
   );
   /** The text with what is usual; null where nothing of it is. */
   const usual = useCallback((text: string, asked: Asked[]): string | null => {
-    const known = asked.filter((one) => one.habit !== null && one.habit < one.others.length);
+    const known = asked.filter((one) => takenOf(one) !== null);
     if (known.length === 0) return null;
     const whole = withHabits(text, known);
     const lines = [text.split("\n"), whole.split("\n")] as const;
@@ -35,8 +34,7 @@ export function useHabits(athlete: number) {
         line: one.line,
         typed: lines[0][one.line - 1] ?? "",
         now: lines[1][one.line - 1] ?? "",
-        form: one.form,
-        answer: one.answers[one.habit ?? 0] ?? "",
+        asked: one,
       })),
     ]);
     return whole;
@@ -44,7 +42,11 @@ export function useHabits(athlete: number) {
   /** Ask about that form again from now on; the line is as it was typed. */
   const askAgain = useCallback(
     async (one: Taken) => {
-      await habits.forget(athlete, { form: one.form, answer: one.answer });
+      const { form, answers, habit, meant } = one.asked;
+      const answer = habit === null ? undefined : answers[habit];
+      if (answer) await habits.forget(athlete, { form, answer });
+      // Of the only reading there is nothing to forget: the line is meant as it was typed.
+      else meant?.();
       setTaken((before) => before.filter((old) => old !== one));
     },
     [athlete],

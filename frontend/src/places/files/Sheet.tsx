@@ -157,7 +157,7 @@ function Choose({ read, busy, open }: ChooseProps) {
       </button>
       <span className="text-ink-2">
         {read
-          ? `${read.name}, ${number(read.rows, 0)} rows${read.remembered ? "; its columns are remembered from last time" : ""}`
+          ? `${read.name}, ${count(read.rows, "row")}${read.remembered ? "; its columns are remembered from last time" : ""}`
           : "a row for each set, with any columns; nothing is saved until you have looked it over"}
       </span>
     </p>

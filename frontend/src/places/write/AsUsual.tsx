@@ -31,9 +31,12 @@ export function AsUsual({ taken, text, askAgain, back }: Props) {
     >
       {here.map((one) => (
         <li key={one.line}>
-          Line {one.line}: “{one.typed.trim()}” was read as you chose three times before.
+          Line {one.line}: “{one.typed.trim()}” was read{" "}
+          {one.asked.habit === null
+            ? "in the one way that makes sense."
+            : "as you chose three times before."}
           <button type="button" className="trail-link ml-3 min-h-6" onClick={() => void again(one)}>
-            as typed, and ask again
+            {one.asked.habit === null ? "as typed" : "as typed, and ask again"}
           </button>
         </li>
       ))}
