@@ -40,6 +40,7 @@ from dialback.core.notation import Setting, expand, read
 from dialback.core.notation.items import forget_lines
 from dialback.core.reconcile import match_sets
 from dialback.core.rules import DEFAULT_RULES
+from dialback.core.sense import Knowing, doubts
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Ledger, Tally, tally
 from dialback.core.tempo import ASSUMED, parse_tempo
@@ -326,6 +327,8 @@ def main() -> None:
 
         say("reading and measuring 60 written sets, core", median_ms(anew), "goal under 15")
         say("the same at the next key", median_ms(lambda: measured(text, board)), "")
+        with opened.connection_context():
+            sense(text, from_store(athlete))
 
         planned = written_sets(text, board)
         done = [one for at, one in enumerate(planned) if at % 7] + planned[:4]
@@ -499,6 +502,19 @@ def over_http(base: str, week: str, text: str) -> None:
         median_ms(lambda: http(base, f"{place}/rules/preview", rules), 5),
         "",
     )
+
+
+def sense(text: str, ledger: Ledger) -> None:
+    """The twenty lines looked at for their sense, with three years behind them."""
+    reading = read(text, ledger.movements)
+
+    def anew() -> None:
+        ledger.kept.clear()
+        doubts(text, reading, Knowing(ledger, TODAY))
+
+    say("sense of a written line, the first of a day", median_ms(anew) / 20, "goal under 2")
+    again = median_ms(lambda: doubts(text, reading, Knowing(ledger, TODAY)))
+    say("the same at the next key", again / 20, "")
 
 
 def written_sets(text: str, board: MovementTable) -> list[Set]:

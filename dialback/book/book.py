@@ -5,7 +5,6 @@ from __future__ import annotations
 import json
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
-from datetime import date
 from functools import cached_property
 from typing import Any, Final, Literal
 
@@ -14,7 +13,7 @@ from pydantic import Field, ValidationError, field_validator
 from dialback.book.errors import BadInputError, Problem, bad_input, from_validation
 from dialback.book.json_text import read_json
 from dialback.core.blocks import BlockPlan, Blocks
-from dialback.core.body import UNKNOWN, BodyWeight, Weighing
+from dialback.core.body import BodyWeight, Weighing
 from dialback.core.cautions import YEARS_OF_BIRTH, Caution, TrainingLevel
 from dialback.core.decisions import Decision
 from dialback.core.kit import Kit
@@ -28,14 +27,11 @@ from dialback.core.movements import (
     fold,
 )
 from dialback.core.restrictions import Restriction
-from dialback.core.rules import DEFAULT_RULES, Rules
-from dialback.core.sense import Knowing
-from dialback.core.sense.rows import Row, RowSense
+from dialback.core.rules import Rules
 from dialback.core.sessions import Goal, Maximum, Session, Title
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import BASES, Basis, WeekKind
 from dialback.core.weeks import Week
-from dialback.core.words import Unit
 
 FORMAT: Final = "dialback-book"
 VERSION: Final = 1
@@ -264,27 +260,6 @@ def warnings(book: Book) -> list[str]:
     return [
         f"rules.{name}: no rule has this name, it has no effect" for name in book.rules.unknown()
     ]
-
-
-def doubtful(book: Book, today: date) -> list[str]:
-    """What makes little sense in the sessions of a book, in words; nothing of it is changed."""
-    sense = RowSense(Knowing(nobody(book.movements), today))
-    sense.look(
-        [
-            Row(f"{session.date} {session.title}".strip(), "", list(session.sets))
-            for session in (*book.planned, *book.completed)
-        ]
-    )
-    return [
-        f"{doubt.at}, {doubt.example}: {doubt.why}"
-        + (f" ({doubt.sets} such sets)" if doubt.sets > 1 else "")
-        for doubt in sense.doubts()
-    ]
-
-
-def nobody(movements: MovementTable, unit: Unit = "kg") -> Ledger:
-    """The ledger of somebody of whom nothing is known."""
-    return Ledger(SessionsByWeek([], []), movements, DEFAULT_RULES, UNKNOWN, unit=unit)
 
 
 def as_document(book: Book) -> dict[str, Any]:

@@ -31,7 +31,8 @@ def init(data: Path | None) -> None:
 @plain_errors
 def import_command(data: Path | None, book: Path, name: str | None, *, replace: bool) -> None:
     """Import BOOK as an athlete, whole or not at all."""
-    from dialback.book.book import doubtful, read_book, warnings
+    from dialback.book.book import read_book, warnings
+    from dialback.book.doubtful import doubtful
     from dialback.book.errors import bad_input
     from dialback.store.athletes import NameTakenError, import_book
     from dialback.store.journal import Actor, acting

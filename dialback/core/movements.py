@@ -159,6 +159,10 @@ class MovementTable:
                 name, self._by_name[near[0]].name if near else None
             ) from None
 
+    def get(self, name: str) -> Movement | None:
+        """The movement of that name, or ``None``."""
+        return self._by_name.get(fold(name))
+
     def __contains__(self, name: str) -> bool:
         return fold(name) in self._by_name
 

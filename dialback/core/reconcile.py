@@ -484,7 +484,7 @@ def within(planned: float | None, top: float | None, done: float | None) -> bool
 
 def _only(a_set: Set, movements: MovementTable) -> Movement | None:
     moves = a_set.named_moves()
-    return movements[moves[0][0]] if len(moves) == 1 and moves[0][0] in movements else None
+    return movements.get(moves[0][0]) if len(moves) == 1 else None
 
 
 def _usual_tempo(plan: Set, movements: MovementTable) -> str | None:

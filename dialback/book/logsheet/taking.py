@@ -10,7 +10,7 @@ from typing import Any, Final
 
 from pydantic import ValidationError
 
-from dialback.book.book import nobody
+from dialback.book.doubtful import nobody
 from dialback.book.errors import from_validation
 from dialback.book.grid import QUOTE, WORKSHEET, Grid
 from dialback.book.logsheet.cells import (

@@ -58,7 +58,7 @@ def amended(
 
 def _movement(planned: Set, movements: MovementTable) -> Movement | None:
     name = planned.exercise
-    return movements[name] if name is not None and name in movements else None
+    return None if name is None else movements.get(name)
 
 
 def _one_piece(text: str, movement: Movement | None) -> Piece:

@@ -9,7 +9,7 @@ from typing import Any
 
 from dialback.core.counting import kind_of, measure, shape_of
 from dialback.core.kit import takes_a_load
-from dialback.core.movements import Movement, MovementTable
+from dialback.core.movements import MovementTable
 from dialback.core.notation.session import (
     Bout,
     Item,
@@ -213,16 +213,12 @@ def _share(moves: Moves, bout: Bout, setting: Setting) -> float:
     return 0.0
 
 
-def _known(name: str, setting: Setting) -> Movement | None:
-    return next((setting.movements[one] for one in (name,) if one in setting.movements), None)
-
-
 def _implements(moves: Moves, bout: Bout, setting: Setting) -> tuple[int, int | None]:
     """The implements moved in a rep and, where more are in the hands, how many those are."""
     if bout.load is None:
         return (setting.implements_of(moves[0][0]) if bout.percent is not None else 1), None
     count = bout.load.implements
-    movement = _known(moves[0][0], setting)
+    movement = setting.movements.get(moves[0][0])
     # Where each hand has its own and they take turns, one moves in a rep.
     turns = len(moves) == 1 and movement is not None and movement.pattern in BY_HAND
     if count == 2 and turns and bout.sides == "alternating":
@@ -237,7 +233,7 @@ def _moves(moves: Moves, bout: Bout, setting: Setting) -> list[dict[str, Any]]:
     found: list[dict[str, Any]] = []
     for (name, times), load in zip(moves, loads, strict=True):
         move: dict[str, Any] = {"exercise": name, "times": times}
-        movement = _known(name, setting)
+        movement = setting.movements.get(name)
         if load is not None:
             move |= {"load_kg": load.kg, "implements": load.implements}
         elif loaded and movement is not None and not takes_a_load(movement):

@@ -9,11 +9,12 @@ from __future__ import annotations
 import re
 from collections import defaultdict
 from dataclasses import dataclass
-from typing import Final, Literal
+from typing import Literal
 
 from dialback.core.movements import MovementTable
 from dialback.core.notation.characters import lines_of, plain
 from dialback.core.notation.days import begins_with_day
+from dialback.core.notation.marks import INDENT
 from dialback.core.notation.names import names_of
 from dialback.core.notation.pieces import Pieces, pieces_text, time_text
 from dialback.core.notation.reader import PART_LINE, Reading, part_kind, read
@@ -76,9 +77,6 @@ class Row:
     rounds: RoundsFields | None = None
     rest: str = ""
     label: str = ""
-
-
-_INDENT: Final = "  "
 
 
 def rows(text: str, movements: MovementTable) -> tuple[Row, ...]:
@@ -209,7 +207,7 @@ def row_text(row: Row) -> str:
         case "sets":
             return _one_line(f"{row.label} {steps_text(row.entries)}")
         case "turn":
-            return _INDENT + _one_line(" / ".join(pieces_text(entry) for entry in row.entries))
+            return INDENT + _one_line(" / ".join(pieces_text(entry) for entry in row.entries))
         case "part":
             part = row.part or PartFields()
             return _one_line(part_head(part.kind, part.label, pre_exhaust=part.pre_exhaust))

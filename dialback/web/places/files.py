@@ -7,7 +7,8 @@ from http import HTTPStatus
 from flask import Response, request
 
 from dialback import __version__
-from dialback.book.book import doubtful, read_book, warnings, write_book
+from dialback.book.book import read_book, warnings, write_book
+from dialback.book.doubtful import doubtful
 from dialback.core.weeks import Week
 from dialback.store.athletes import (
     NameTakenError,

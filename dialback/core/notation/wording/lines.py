@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from itertools import pairwise
 from typing import Final
 
+from dialback.core.notation.marks import INDENT
 from dialback.core.notation.names import Names
 from dialback.core.notation.slips import SlipError
 from dialback.core.notation.vocabulary import LOAD, NUMBER, TIME
@@ -14,14 +15,13 @@ from dialback.core.notation.wording.heads import COUNT, HEADS, RUNGS, rungs_thro
 from dialback.core.notation.wording.placed import Placed, joined
 from dialback.core.notation.wording.rules import name_spans, shielded, signed, worded
 
-INDENT: Final = "  "
 _JOINT: Final = re.compile(
     r"[ ]{0,8}(?P<turn>\+|&|->|=>|→|➔|>|\bs/s\b|\bsuper[- ]?set(?:ted)?(?:[ ]with)?\b|\bss\b"
     r"|\bpaired with\b|\binto\b)[ ]{0,8}"
     r"|[ ]{0,8}(?P<next>,(?![0-9])|;|\bthen\b|\bfollowed by\b|\band\b)[ ]{0,8}",
     re.IGNORECASE,
 )
-_LEAD: Final = re.compile(
+_DOSE_BEFORE: Final = re.compile(
     r"[ ]{0,8}(?:(?:[0-9]{1,3}[ ]?(?:[x×*]|sets?[ ]of)[ ]?)?"
     rf"(?:(?:{TIME})|{NUMBER}[ ]?m|[0-9]{{1,4}}(?:-[0-9]{{1,4}})?(?:[ ]?reps?\b|[ ]?[x×])?)"
     r"[ ](?:of[ ])?)?",
@@ -307,7 +307,7 @@ def _pieces(
             (
                 one
                 for one in reversed(list(_JOINT.finditer(gap)))
-                if _LEAD.fullmatch(gap[one.end() :])
+                if _DOSE_BEFORE.fullmatch(gap[one.end() :])
             ),
             None,
         )
