@@ -11,9 +11,13 @@ from dialback.core.sessions import Day
 from dialback.core.vocabulary import Key, Level
 from dialback.core.weeks import Week
 
-DecisionKind = Literal["intended", "watched", "declined"]
+DecisionKind = Literal["intended", "watched", "declined", "seen"]
 """What is ``intended`` is not told again; what is ``watched`` is to be gone by its end; what is
-``declined``, a step of a proposal, is not proposed again."""
+``declined``, a step of a proposal, is not proposed again; what hurt and was ``seen`` stands in no
+head any more."""
+
+PAIN: Final = "pain"
+"""The code of what hurt on a day: its subject a movement, its measure the day."""
 
 STEP: Final = "step"
 """The code of a step that was declined: its subject a movement, its measure the direction."""

@@ -6,11 +6,15 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Final
 
+from dialback.core.decisions import PAIN
 from dialback.core.tally import Ledger
+from dialback.core.vocabulary import Key
 from dialback.core.weeks import Week, said
 
-LATELY: Final = timedelta(days=14)
-"""So long what hurt is told wherever plans are made: the week it was told in, and the next."""
+LATELY: Final = timedelta(days=28)
+"""So long what hurt is told wherever plans are made, unless somebody has looked at it before."""
+SOMEWHERE: Final = "the session"
+"""The subject of what hurt at no movement."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,6 +24,11 @@ class Hurt:
     day: date
     movement: str | None
     note: str
+
+    @property
+    def key(self) -> Key:
+        """What a decision names it by."""
+        return PAIN, self.movement or SOMEWHERE, self.day.isoformat()
 
     @property
     def words(self) -> str:
@@ -40,7 +49,13 @@ def hurts_since(ledger: Ledger, first: date, last: date) -> tuple[Hurt, ...]:
     return tuple(sorted(found, key=lambda hurt: hurt.day, reverse=True))
 
 
+def unseen(ledger: Ledger, first: date, last: date) -> tuple[Hurt, ...]:
+    """What hurt from one day to another and nobody has looked at yet, the latest first."""
+    seen = {one.key for one in ledger.decisions if one.kind == "seen" and one.ended_on is None}
+    return tuple(one for one in hurts_since(ledger, first, last) if one.key not in seen)
+
+
 def lately(ledger: Ledger, today: date) -> tuple[Hurt, ...]:
-    """What hurt within the last two weeks, the latest first."""
+    """What hurt within the last four weeks and nobody has looked at yet, the latest first."""
     # A log may be of the day after the server's.
-    return hurts_since(ledger, today - LATELY + timedelta(days=1), today + timedelta(days=1))
+    return unseen(ledger, today - LATELY + timedelta(days=1), today + timedelta(days=1))

@@ -187,6 +187,11 @@ def waiting_beside(log: int) -> list[Waiting]:
     ]
 
 
+def drop_version(number: int) -> None:
+    """Drop what waits beside a log. To be called within a transaction."""
+    Version.delete().where(Version.id == number).execute()
+
+
 def same_log(client_id: str) -> str:
     """By what the entries of a log are found in the journal."""
     return f"log {client_id}"

@@ -227,6 +227,22 @@ def planned_of(number: int) -> tuple[Athlete, date] | None:
     return None if row is None or row.athlete.deleted_on is not None else (row.athlete, row.date)
 
 
+def not_logged_on(day: date) -> frozenset[int]:
+    """Numbers of the athletes with a session planned on a day that nothing is logged for."""
+    stands = (Session.date == day) & Session.deleted_on.is_null()
+    logged = Session.select(Session.plan).where(
+        Session.basis == "completed", Session.deleted_on.is_null(), Session.plan.is_null(False)
+    )
+    trained = Session.select(Session.athlete).where(stands, Session.basis == "completed")
+    found = Session.select(Session.athlete).where(
+        stands,
+        Session.basis == "planned",
+        Session.id.not_in(logged),
+        Session.athlete.not_in(trained),
+    )
+    return frozenset(number for (number,) in rows(found.distinct()))
+
+
 def log_day_of(plan: int) -> date | None:
     """The day of the completed session that a planned one is linked to by."""
     row: Session | None = Session.get_or_none(

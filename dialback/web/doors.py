@@ -90,7 +90,7 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "remove_session restore_session row_line text_rows "
         # Judging, rules, the house.
         "mark_week decide decline_steps end_decision restore_decision accept_finding accept_cause "
-        "reopen_finding reopen_cause sign_week unsign_week "
+        "reopen_finding reopen_cause sign_week unsign_week see_pain "
         "decline_offer save_athlete_rules save_house_rules save_school remove_school "
         "add_movement save_movement remove_movement "
         "save_kit begin_kit choose_unit name_the_house made_up_club load_the_club "

@@ -15,9 +15,9 @@ from threading import Lock
 from pydantic import ValidationError
 
 import dialback.core
-from dialback.core.audit import audit, compliance, sessions_done
+from dialback.core.audit import audit, compliance, plans_done, sessions_done
 from dialback.core.figures import TOTAL_SETS
-from dialback.core.hurts import hurts_since
+from dialback.core.hurts import unseen
 from dialback.core.tally import Ledger
 from dialback.core.verdict import news, verdict
 from dialback.core.weeks import Week
@@ -109,7 +109,7 @@ def _judged(ledger: Ledger, latest: Week, today: date) -> Judged:
         last_log=str(last) if last is not None and last < week else None,
         hurts=[
             HurtMark(day=hurt.day.isoformat(), words=hurt.words)
-            for hurt in hurts_since(
+            for hurt in unseen(
                 ledger, week.plus(1).monday, max(today, week.sunday) + timedelta(days=1)
             )
         ],
@@ -135,4 +135,12 @@ def _judged(ledger: Ledger, latest: Week, today: date) -> Judged:
         share_done=compliance(ledger, week)["sets"].share,
         sessions_planned=int(done.planned),
         sessions_done=int(done.done),
+        unlogged=_unlogged(ledger, week),
     )
+
+
+def _unlogged(ledger: Ledger, week: Week) -> int:
+    """Planned sessions that nothing is logged for, and nobody has said why."""
+    done = plans_done(ledger, week)
+    planned = ledger.source.week("planned", week)
+    return sum(at not in done and one.missed is None for at, one in enumerate(planned))

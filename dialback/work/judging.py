@@ -15,11 +15,12 @@ from dialback.core.causes import Cause, causes
 from dialback.core.decisions import STEP, Decision, Direction
 from dialback.core.findings import Finding
 from dialback.core.findings.finding import grown
+from dialback.core.hurts import hurts_since
 from dialback.core.long_run.signals import signals
 from dialback.core.verdict.decided import about, can_be_decided, words_of
 from dialback.core.vocabulary import Basis, Key
-from dialback.core.weeks import Week
-from dialback.core.words import listed
+from dialback.core.weeks import Week, said
+from dialback.core.words import capital, listed
 from dialback.store.athletes import Ledgers, athlete_on_roster
 from dialback.store.blocks import block_at
 from dialback.store.decisions import add_decisions, decision_row, numbered_decisions
@@ -142,8 +143,8 @@ def decide(
                 )
             )
         numbers = _keep(athlete, made, "keys")
-        said = listed([words_of(one) for one in made]) or "Accepted for the week"
-        entry.tell(f"{said} {_why(reason)}", athlete)
+        words = listed([words_of(one) for one in made]) or "Accepted for the week"
+        entry.tell(f"{words} {_why(reason)}", athlete)
         return numbers
 
 
@@ -173,6 +174,34 @@ def decline(
         numbers = _keep(athlete, made, "steps")
         why = f" {_why(reason)}" if reason.strip() else ""
         entry.tell(f"{listed([words_of(one) for one in made])}{why}", athlete)
+        return numbers
+
+
+def see_pain(
+    ledgers: Ledgers, number: int, day: date, movement: str | None, follows: str, today: date
+) -> list[int]:
+    """Note that somebody has looked at what hurt on a day, and what follows from it.
+
+    Raises ``NotThereError`` for a day on which nothing of the kind hurt.
+    """
+    with unit() as entry:
+        athlete = athlete_on_roster(number)
+        hurts = hurts_since(ledgers.of(athlete), day, day)
+        hurt = next((one for one in hurts if one.movement == movement), None)
+        if hurt is None:
+            raise NotThereError(f"Nothing hurt {athlete.name} on {said(day)} at {movement}.")
+        code, subject, measure = hurt.key
+        made = Decision(
+            kind="seen",
+            code=code,
+            subject=subject,
+            measure=measure,
+            level="high",
+            reason=follows.strip(),
+            since=min(day, today),
+        )
+        numbers = _keep(athlete, [made], "follows")
+        entry.tell(f"Looked at: {hurt.words}. {capital(follows.strip())}", athlete)
         return numbers
 
 
@@ -265,6 +294,11 @@ def sign(ledgers: Ledgers, number: int, week: Week, name: str, today: date) -> N
     """Sign the week's audit off, by name; what was signed is kept as it is now."""
     with unit() as entry:
         athlete = athlete_on_roster(number)
+        done = ledgers.of(athlete).source.week("completed", week)
+        if not done and week.sunday >= today:
+            raise ConflictError(
+                "nothing-done", f"Nothing is done in {week.said} yet: sign it when it is over."
+            )
         document = document_of(ledgers, athlete, week, name.strip(), today)
         _unsign(athlete, week)
         Signature.create(

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import date
 
 from dialback.book.errors import BadInputError, Problem, bad_input
 from dialback.core.movements import UnknownMovementError
+from dialback.core.plans.kept import kept_in
 from dialback.core.sessions import MISSED_KEY, Missed, Session, lies_ahead
 from dialback.core.tally import Ledger
-from dialback.core.weeks import said
+from dialback.core.versions import apart
+from dialback.core.weeks import Week, said
 from dialback.store.athletes import Ledgers, athlete_on_roster
 from dialback.store.journal import before
 from dialback.store.logs import (
@@ -16,10 +19,12 @@ from dialback.store.logs import (
     OthersIdError,
     Saved,
     decide,
+    drop_version,
     find_log,
     put_aside,
     same_log,
     save_log,
+    waiting_beside,
 )
 from dialback.store.models import Session as SessionRow
 from dialback.store.models import Version
@@ -37,6 +42,11 @@ def keep(ledgers: Ledgers, number: int, change: Change, today: date) -> Saved:
             saved = save_log(athlete, change, today)
         except OthersIdError as taken:
             raise bad_input(taken.place, str(taken)) from None
+        if saved.both_kept and _agree(ledgers.of(athlete), saved.client_id, change):
+            # Nothing to decide: both say the same.
+            saved = replace(saved, both_kept=False)
+            entry.tell(f"Sent the log of {said(change.session.date)} again", athlete)
+            return saved
         day = said(change.session.date)
         if saved.both_kept:
             told = f"Sent another version of the log of {day}: both are kept"
@@ -44,6 +54,18 @@ def keep(ledgers: Ledgers, number: int, change: Change, today: date) -> Saved:
         elif athlete.change != state:
             entry.tell(f"Logged {day}", athlete, same=same_log(saved.client_id))
         return saved
+
+
+def _agree(ledger: Ledger, client_id: str, change: Change) -> bool:
+    """Whether the stored log and what was put beside it say the same: that is dropped then."""
+    for log in kept_in(ledger, "completed", Week.of(change.session.date)):
+        if log.client_id != client_id or log.day != change.session.date:
+            continue
+        for waiting in waiting_beside(log.number):
+            if not apart(log.session, waiting.session, ledger.movements):
+                drop_version(waiting.number)
+                return True
+    return False
 
 
 def _check(session: Session, ledger: Ledger, today: date) -> None:

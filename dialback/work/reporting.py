@@ -13,7 +13,7 @@ from dialback.book.report.render import render
 from dialback.book.report.week import Standing, week_content
 from dialback.core.audit import audit, sessions_done
 from dialback.core.plans.ahead import MovementChange, changes_between
-from dialback.core.plans.kept import kept_in
+from dialback.core.plans.kept import kept_in, unread_of
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
@@ -115,7 +115,15 @@ def _handout(
     ledger: Ledger, athlete: Athlete, week: Week, today: date, block: BlockDone | None = None
 ) -> bytes:
     following = kept_in(ledger, "planned", week.plus(1))
-    coming = [NextSession(kept.day, kept.title, kept.text(ledger.movements)) for kept in following]
+    coming = [
+        NextSession(
+            kept.day,
+            kept.title,
+            kept.text(ledger.movements),
+            frozenset(one.line for one in unread_of(ledger, kept)),
+        )
+        for kept in following
+    ]
     result = audit(ledger, week, as_of=today)
     content = handout_content(result, coming, _ahead(ledger, week) or (), athlete.name, block)
     return render("handout.typ", content, HAND_OUT)

@@ -93,6 +93,7 @@ export const run = (sets: FloorSet[], more: Partial<Run> = {}): Run => ({
   date: "2026-11-25",
   title: "Legs",
   sets,
+  unread: [],
   restrictions: [],
   care: [],
   log: null,

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
 import { elapsed, oneMore } from "@/places/floor/clock";
 import {
+  JOINING,
   type Run,
   type State,
   again,
@@ -10,14 +11,18 @@ import {
   changed,
   edit,
   fresh,
+  goesOn,
   insertSteps,
+  joined,
   leader,
   logOf,
   markDone,
   plansOf,
   putSet,
   skip,
+  stopped,
   tapDone,
+  tick,
   toCome,
   together,
   told,
@@ -264,6 +269,36 @@ describe("a group", () => {
     const next = markDone(hurt, both, 0);
     expect([names(next, 1), names(next, 2)]).toEqual([["Squat"], []]);
     expect(logOf(other, of(next.own[2])).pain).toEqual([{ exercise: "Press", note: "knee" }]);
+  });
+
+  it("takes whoever stopped in again, with what was missed still open", () => {
+    let state = stopped(fresh(both, NOW), both, 2, "knee", NOW);
+    state = skip(state, both, NOW);
+    expect([of(state.own[1]).done[0], of(state.own[2]).done[0]]).toEqual([null, undefined]);
+    state = markDone(goesOn({ ...state, clock: { ...state.clock, step: 0 } }, 2), both, 0);
+    expect(names(state, 2)).toEqual(["Press"]);
+    // What hurt stays told.
+    expect(of(state.own[2]).pain).toHaveLength(1);
+  });
+
+  it("lets somebody in at the set in hand: nobody begins anew, nothing is left out", () => {
+    let state = markDone(fresh([other], NOW), [other], 0);
+    state = { ...state, begun: true, clock: { ...state.clock, step: 0 } };
+    const all = joined({ ...state, plans: JOINING }, both, NOW);
+    expect(all.steps.map((step) => step.set)).toEqual([0, 1]);
+    expect([all.clock.step, all.begun]).toEqual([0, false]);
+    expect([names(all, 2), names(all, 1)]).toEqual([["Press"], []]);
+    expect(of(all.own[1]).done).toEqual({});
+    expect(all.plans).toBe(plansOf(both));
+    const next = markDone(all, both, 1);
+    expect(names(next, 1)).toEqual(["Row"]);
+  });
+
+  it("notes what was ticked by hand, once", () => {
+    const ticked = tick(fresh([one], NOW), 1, "Sledge 3 times");
+    expect(logOf(one, of(ticked.own[1])).notes).toBe("Done as written: Sledge 3 times");
+    const twice = tick(ticked, 1, "Sledge 3 times");
+    expect(logOf(one, of(twice.own[1])).notes).toBe("");
   });
 
   it("is laid together of answers that were kept one by one", () => {

@@ -330,6 +330,9 @@ def test_a_group_by_one_clock_and_pain_ends_ones_part(coach: Coach, club: Club) 
     tap(coach, "Done as planned")
     coach.wait(lambda: all(len(logged(club, one)) == 1 for one in two), "not both logged")
     tap(coach, "Stop: something hurts")
+    # In a group nobody is taken for the one.
+    assert not coach.find("//button[.='Stop and record it']").is_enabled()
+    tap(coach, "Maro Veldt")
     coach.find("//label[starts-with(., 'Where')]/input").send_keys("right knee")
     tap(coach, "Stop and record it")
     coach.sees("stopped")
@@ -340,8 +343,36 @@ def test_a_group_by_one_clock_and_pain_ends_ones_part(coach: Coach, club: Club) 
     assert maro["log"]["session"]["pain"][0]["note"] == "right knee"
     week = f"/athletes/{maro['athlete']}/weeks/2026-W48"
     coach.holds(lambda: "pain" in {one["code"] for one in api(club, f"{week}/sheet")["findings"]})
+    # Within a second on the roster, above every place of his, and until somebody has looked.
+    coach.driver.switch_to.new_window("tab")
+    coach.open("/", "right knee")
+    coach.holds(lambda: coach.all("tbody a")[0].text in ("Lisbet Arnaud", "Maro Veldt"))
+    coach.open(f"/athletes/{maro['athlete']}/weeks/2026-W49/write", "right knee")
+    tap(coach, "What follows?")
+    coach.find("//label[contains(., 'Nothing more')]/input").click()
+    assert coach.axe() == []
+    tap(coach, "Looked at")
+    coach.sees_no("right knee")
+    coach.driver.close()
+    coach.driver.switch_to.window(coach.driver.window_handles[0])
+    # Whoever stopped may come back in; what was missed is open.
+    tap(coach, "Maro Veldt continues")
+    do_next(coach)
+    coach.wait(lambda: len(logged(club, two[0])) == 2, "is not in again")
+    # Somebody who comes late is let in at the set in hand.
+    tap(coach, "Let somebody in")
+    coach.find("//button[starts-with(., 'Bram Osterley')]").click()
+    coach.sees("Stop on sharp pain")
+    tap(coach, "Begin")
+    coach.sees("Bram Osterley")
+    assert "set 1 of" not in main(coach)
+    before = len(logged(club, two[1]))
+    if "Resume" in main(coach):
+        tap(coach, "Resume")
+    do_next(coach)
+    coach.wait(lambda: len(logged(club, two[1])) == before + 1, "does not carry on")
     tap(coach, "Stop here")
-    coach.sees("stopped because something hurt")
+    coach.sees("of")
 
 
 def test_the_sensor_fills_the_log(coach: Coach, club: Club) -> None:

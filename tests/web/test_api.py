@@ -98,8 +98,56 @@ class TestRoster:
         words = "Pain on Mon 12 Oct at Squat: right knee"
         assert (first["name"], first["hurt"], first["first"]) == ("Ada Test", True, words)
         # It stands in the head of every place, next week's Write and Dial among them.
+        mark = {"day": "2026-10-12", "movement": "Squat", "words": words}
         for week in ("2026-W41", "2026-W42", "2026-W43"):
-            assert get(client, f"/api/athletes/{athlete}/weeks/{week}")["hurts"] == [words]
+            assert get(client, f"/api/athletes/{athlete}/weeks/{week}")["hurts"] == [mark]
+
+    def test_what_hurt_stands_until_somebody_has_looked_at_it(
+        self, client: FlaskClient, bring: Bring
+    ) -> None:
+        """And said what follows; that can be withdrawn, and what hurts anew stands anew."""
+        hurt = {"date": "2026-10-12", "sets": [{"exercise": "Squat", "reps": 5}]}
+        hurt["pain"] = [{"exercise": "Squat", "note": "right knee"}, {"note": "dizzy"}]
+        log = {"change": "change-0001", "revision": 0, "session": hurt}
+        send(client, "put", "/api/athletes/1/logs/0123abcd-0001", log)
+        place, seen = "/api/athletes/1/weeks/2026-W43", "/api/athletes/1/decisions/pain"
+
+        def hurts() -> list[str | None]:
+            return [one["movement"] for one in get(client, place)["hurts"]]
+
+        assert hurts() == ["Squat", None]
+        looked = {"day": "2026-10-12", "movement": "Squat", "follows": "Physio on Monday"}
+        send(client, "post", seen, {**looked, "movement": "Press"}, 404)
+        decisions = send(client, "post", seen, looked)["decisions"]
+        assert [one["words"] for one in decisions] == ["Pain on Mon 12 Oct at Squat: seen"]
+        assert hurts() == [None]
+        assert get(client, "/api/roster")["athletes"][0]["first"] == "Pain on Mon 12 Oct: dizzy"
+        send(client, "post", seen, {**looked, "movement": None})
+        assert hurts() == []
+        assert get(client, "/api/roster")["athletes"][0]["first_kind"] != "new"
+        number = decisions[0]["id"]
+        send(client, "post", f"/api/athletes/1/decisions/{number}/end", {})
+        assert hurts() == ["Squat"]
+
+    def test_who_logged_nothing_is_named(self, client: FlaskClient, bring: Bring) -> None:
+        """In the week that is audited, unless it is said why; and today."""
+        late = a_book()
+        late["completed"] = [one for one in late["completed"] if one["date"] < "2026-10-05"]
+        bring(late, "?name=Late")
+        rows = {one["name"]: one for one in get(client, "/api/roster")["athletes"]}
+        assert (rows["Ada Test"]["unlogged"], rows["Late"]["unlogged"]) == (0, 1)
+        assert rows["Late"]["sessions_done"] == 0
+        log = get(client, f"/api/athletes/{rows['Late']['id']}/weeks/2026-W41/log")
+        (missing,) = [one["plan"]["id"] for one in log["sessions"] if one["log"] is None]
+        why = {"plan": missing, "why": "ill", "note": ""}
+        path = f"/api/athletes/{rows['Late']['id']}/weeks/2026-W41/log/missed"
+        send(client, "put", path, why)
+        rows = {one["name"]: one for one in get(client, "/api/roster")["athletes"]}
+        assert rows["Late"]["unlogged"] == 0
+
+    def test_a_week_of_which_nothing_is_done_yet_is_not_signed(self, client: FlaskClient) -> None:
+        refused = send(client, "put", f"{NEXT}/signature", {"name": "Ines"}, 409)
+        assert "Nothing is done" in refused["detail"]
 
     def test_planned_and_done_stand_side_by_side(self, client: FlaskClient) -> None:
         sheet = get(client, f"{HERE}/sheet")

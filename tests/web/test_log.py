@@ -112,8 +112,18 @@ class TestLog:
 
     def test_two_devices_log_one_plan(self, client: FlaskClient) -> None:
         keep(client, body(client))
-        assert keep(client, body(client, "change-9"), log="log-two")["both_kept"] is True
+        assert keep(client, body(client, "change-9", rpe=7), log="log-two")["both_kept"] is True
         assert len(get(client, LOG)["sessions"]) == 1
+
+    def test_two_copies_of_the_same_are_nothing_to_decide(self, client: FlaskClient) -> None:
+        """Sent by another device, or over another state: where both agree nobody is asked."""
+        keep(client, body(client))
+        saved = keep(client, body(client, "change-8"), log="log-two")
+        assert (saved["both_kept"], saved["client_id"]) == (False, "log-one")
+        assert get(client, LOG)["sessions"][0]["versions"] == []
+        other = body(client, "change-9")
+        other["session"]["sets"] = other["session"]["sets"][:1]
+        assert keep(client, other, log="log-two")["both_kept"] is True
 
     def test_a_hand_that_goes_on_waits_for_one_decision(self, client: FlaskClient) -> None:
         keep(client, body(client))
@@ -147,11 +157,11 @@ class TestLog:
     def test_the_roster_leads_to_what_waits_for_a_decision(self, client: FlaskClient) -> None:
         assert get(client, "/api/roster")["athletes"][0]["undecided"] is None
         keep(client, body(client))
-        keep(client, body(client, "change-9"), log="log-two")
+        keep(client, body(client, "change-9", rpe=7), log="log-two")
         (row,) = get(client, "/api/roster")["athletes"]
         assert row["undecided"] == {"week": "2026-W42", "session": "log-one"}
         (version,) = get(client, LOG)["sessions"][0]["versions"]
-        assert version["apart"] == []
+        assert version["apart"] == [{"what": "Exertion", "stored": "", "other": "7"}]
         decide = f"/api/athletes/1/versions/{version['id']}/decide"
         send(client, "post", decide, {"keep": "stored"})
         assert get(client, "/api/roster")["athletes"][0]["undecided"] is None

@@ -1,11 +1,13 @@
 """Write: sessions as text over the API."""
 
 from collections.abc import Callable
+from datetime import date
 from typing import Any
 
 import pytest
 from flask.testing import FlaskClient
 
+from dialback.core.weeks import Week
 from tests.build import document
 from tests.web.test_api import NEXT, get, send
 
@@ -120,6 +122,43 @@ def test_a_refused_line_comes_with_lines_that_are_read(client: FlaskClient) -> N
     assert instead[0][0] == "Press 8, 8"
     for line in (one for several in instead for one in several):
         assert send(client, "post", f"{NEXT}/written/check", body(line))["mistakes"] == []
+
+
+def test_what_is_not_read_goes_along_and_says_so(client: FlaskClient) -> None:
+    """In the block, on the floor, through copies and repeats with a step, in a template."""
+    text = "Press 3 × 8 at 20 kg\nSledge up the hill 3 times\n# mind the rain\nRow 3 × 8"
+    row = send(client, "post", f"{NEXT}/written", body(text, date="2026-10-15"), 201)
+    lost = ["Sledge up the hill 3 times"]
+
+    def cells(week: str) -> list[dict[str, Any]]:
+        found = get(client, f"/api/athletes/1/weeks/{week}/block?weeks=3")["sessions"]
+        days = Week.parse(week)
+        return [
+            one
+            for one in found
+            if one["title"] == "Middle" and Week.of(date.fromisoformat(one["date"])) == days
+        ]
+
+    (cell,) = cells("2026-W42")
+    assert (cell["unread"], cell["sets"]) == (lost, 6)
+    run = get(client, f"/api/floor/run?plan={row['id']}")["run"]
+    assert (run["unread"], len(run["sets"])) == (lost, 6)
+    lay = {"sessions": [row["id"]], "shifts": [7, 14], "change": {"sets": 1}}
+    send(client, "post", f"{NEXT}/block/lay", lay, 200)
+    for week in ("2026-W43", "2026-W44"):
+        (again,) = cells(week)
+        assert again["unread"] == lost
+        assert again["sets"] > cell["sets"]
+        (written,) = [
+            one
+            for one in get(client, f"/api/athletes/1/weeks/{week}/written")["sessions"]
+            if one["id"] == again["id"]
+        ]
+        assert "# mind the rain" in written["text"]
+    kept = {"name": "Hill", "weeks": 1}
+    send(client, "post", "/api/athletes/1/weeks/2026-W43/template", kept, 201)
+    (template,) = get(client, "/api/templates")["templates"]
+    assert template["unread"] == lost
 
 
 DAYS = """# a block from the e-mail

@@ -15,6 +15,7 @@ from dialback.book.report.words import STOP_SIGNS, day_text, week_span
 from dialback.core.audit import Audit, sessions_done
 from dialback.core.findings import CODES
 from dialback.core.findings.finding import exceeds
+from dialback.core.hurts import hurts_since
 from dialback.core.plans.ahead import MovementChange
 from dialback.core.sessions import Set
 from dialback.core.tally import top_sets
@@ -34,6 +35,8 @@ class NextSession:
     day: date
     title: str
     text: str
+    unread: frozenset[int] = frozenset()
+    """The lines that are not read, counted from 1: they are printed as they were written."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +69,7 @@ def handout_content(
         "sessions": [
             {
                 "head": f"{day_text(session.day)}{f': {session.title}' if session.title else ''}",
-                "lines": list(_lines(session.text)),
+                "lines": list(_lines(session)),
             }
             for session in coming
         ],
@@ -100,13 +103,14 @@ def _pause(seconds: str, where: str) -> str:
     return f"no pause {where}" if seconds in "0Xx" else f"hold {seconds} s {where}"
 
 
-def _lines(text: str) -> Iterator[dict[str, Any]]:
-    for line in text.splitlines():
+def _lines(session: NextSession) -> Iterator[dict[str, Any]]:
+    for at, line in enumerate(session.text.splitlines(), 1):
         words = line.strip()
         if words and not words.startswith("#"):
             yield {
                 "text": words,
                 "inside": line[:1].isspace(),
+                "unread": at in session.unread,
                 "part": words.endswith(":") and not line[:1].isspace(),
             }
 
@@ -115,7 +119,10 @@ def went_well(result: Audit) -> Iterator[str]:
     """What there is to be glad of."""
     done = sessions_done(result.ledger, result.week)
     planned, did = int(done.planned), int(done.done)
-    if planned and did == planned:
+    hurt = hurts_since(result.ledger, result.week.monday, result.week.sunday)
+    if hurt:
+        yield "You stopped when something hurt: that was right. What you did before it counts."
+    elif planned and did == planned:
         yield f"You did all {planned} sessions." if planned > 1 else "You did your session."
     elif did:
         yield f"You did {did} of the {planned} sessions."
@@ -129,7 +136,7 @@ def went_well(result: Audit) -> Iterator[str]:
         moves = shortened(ready, _MOST)
         yield f"You reached the top of your reps: {moves}. Time for a little more."
     open_ones = [finding for finding in result.findings if finding.level != "note"]
-    if result.entries and not open_ones:
+    if result.entries and not open_ones and not hurt:
         yield "A week as it should be."
 
 

@@ -10,6 +10,7 @@ from typing import Final, Protocol, runtime_checkable
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Mistake, Reading, WrittenSession, gather, read, write
 from dialback.core.notation.characters import lines_of
+from dialback.core.once import Once
 from dialback.core.sessions import TEXT_KEY, Session
 from dialback.core.tally import AsPlanned, Ledger
 from dialback.core.vocabulary import Basis
@@ -67,6 +68,34 @@ class Kept:
         if self.typed is not None:
             return self.typed
         return write(self.written(movements), movements=movements)
+
+
+@dataclass(frozen=True, slots=True)
+class Unread:
+    """A line of a text that was not understood, as it stands there; its number counts from 1."""
+
+    line: int
+    text: str
+
+
+def unread_in(text: str, movements: MovementTable, day: date | None = None) -> tuple[Unread, ...]:
+    """The lines of a session's text that are kept as text alone: nothing of them counts."""
+    rows = lines_of(text)
+    reading = read(text, movements, day=day, offering=False)
+    wrong = sorted({mistake.line for mistake in reading.mistakes if mistake.line <= len(rows)})
+    return tuple(Unread(line, rows[line - 1].strip()) for line in wrong)
+
+
+def unread_of(ledger: Ledger, plan: Kept) -> tuple[Unread, ...]:
+    """The same of a session of a ledger, looked for once."""
+    typed = plan.typed
+    if typed is None:
+        return ()
+    key = (plan.number, plan.revision)
+    return _UNREAD.of(ledger.kept, key, lambda: unread_in(typed, ledger.movements, plan.day))
+
+
+_UNREAD: Final = Once[tuple[int, int], tuple[Unread, ...]]()
 
 
 @runtime_checkable

@@ -9,7 +9,8 @@ from dialback.core.kit import Kit
 from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Change, WrittenSession, expand, lighter, stepped, write
-from dialback.core.plans.kept import Kept, one_session
+from dialback.core.notation.characters import lines_of
+from dialback.core.plans.kept import Kept, one_session, unread_in
 from dialback.core.sessions import TEXT_KEY, Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import YEARS, in_years
@@ -28,6 +29,8 @@ class Sheet:
     written: WrittenSession
     typed: str | None = None
     """The text as it was typed, of a session that is not changed."""
+    before: str | None = None
+    """The text as it was typed, of one that was changed since."""
 
 
 def sheet_of(plan: Kept, movements: MovementTable) -> Sheet:
@@ -41,8 +44,18 @@ def sheet_from(text: str, day: date, title: str, movements: MovementTable) -> Sh
 
 
 def sheet_text(sheet: Sheet, movements: MovementTable) -> str:
-    """The text of a sheet: as it was typed, or written anew."""
-    return write(sheet.written, movements=movements) if sheet.typed is None else sheet.typed
+    """The text of a sheet: as it was typed, or written anew.
+
+    What was not understood of the text, and remarks for the coach, stay below it.
+    """
+    if sheet.typed is not None:
+        return sheet.typed
+    text = write(sheet.written, movements=movements)
+    if sheet.before is None:
+        return text
+    remarks = [row.strip() for row in lines_of(sheet.before) if row.lstrip().startswith("#")]
+    left = [one.text for one in unread_in(sheet.before, movements, sheet.day)]
+    return text + "".join(f"{line}\n" for line in (*remarks, *left))
 
 
 def laid(
@@ -76,6 +89,7 @@ def laid(
         day=day,
         written=written,
         typed=sheet.typed if written == sheet.written else None,
+        before=sheet.typed if written != sheet.written else None,
     )
 
 

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from datetime import date
 
-from dialback.core.decisions import STEP, Decision
+from dialback.core.decisions import PAIN, STEP, Decision
 from dialback.core.findings import BY_CODE
 from dialback.core.findings.finding import has_grown
 from dialback.core.long_run.codes import BY_SIGNAL
@@ -44,8 +45,17 @@ def about(key: Key) -> str:
     code, subject, way = key
     if code == STEP:
         return f"{way} sets of {subject}"
+    if code == PAIN and (day := _day(way)):
+        return f"pain on {said(day)} at {subject}"
     known = BY_CODE.get(code) or BY_SIGNAL.get(code)
     return f"{known.title.lower()} ({known.about(subject)})" if known else f"{code} ({subject})"
+
+
+def _day(text: str) -> date | None:
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        return None
 
 
 def words_of(decision: Decision) -> str:
@@ -56,5 +66,7 @@ def words_of(decision: Decision) -> str:
     if decision.kind == "declined":
         until = f" until {said(decision.until)}" if decision.until else ""
         return f"{capital(about(decision.key))}: not proposed again{until}"
+    if decision.kind == "seen":
+        return f"{capital(about(decision.key))}: seen"
     until = f"until {said(decision.until)}" if decision.until else "for good"
     return f"{capital(about(decision.key))}: intended {until}"

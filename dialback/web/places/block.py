@@ -16,7 +16,7 @@ from dialback.core.duration import estimated_duration
 from dialback.core.figures import TOTAL_SETS, in_total
 from dialback.core.notation import Change
 from dialback.core.notation import write as write_text
-from dialback.core.plans.kept import Kept, kept_in
+from dialback.core.plans.kept import Kept, kept_in, unread_of
 from dialback.core.tally import Ledger, four_measures, tally
 from dialback.core.verdict import by_urgency
 from dialback.core.weeks import Week
@@ -131,6 +131,7 @@ def _sessions(athlete: Athlete, ledger: Ledger, week: Week) -> Iterable[tuple[Ke
                 sets=tally(entries).get(TOTAL_SETS, 0.0),
                 minutes=estimated_duration(entries, ledger.rules).total_s / 60,
                 done=at in done,
+                unread=[one.text for one in unread_of(ledger, plan)],
             ),
         )
 

@@ -11,9 +11,10 @@ from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete
 from dialback.store.decisions import numbered_decisions
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, the_athlete
+from dialback.web.desk import answer, desk, the_athlete, the_day
 from dialback.web.shapes.common import AthletePath
 from dialback.web.shapes.decisions import DecisionOut, DecisionPath, DecisionsOut
+from dialback.web.shapes.weeks import SeenBody
 from dialback.work import judging as work
 
 api = blueprint("decisions", __name__, "/athletes/<int:athlete_id>/decisions")
@@ -22,6 +23,15 @@ api = blueprint("decisions", __name__, "/athletes/<int:athlete_id>/decisions")
 @api.get("", responses={200: DecisionsOut})
 def list_decisions(path: AthletePath) -> Response:
     """What has been decided about an athlete, what has ended too."""
+    return answer(_listed(the_athlete(path.athlete_id)))
+
+
+@api.post("/pain", responses={200: DecisionsOut})
+def see_pain(path: AthletePath, body: SeenBody) -> Response:
+    """Note that somebody has looked at what hurt, and what follows from it."""
+    day = the_day(body.day, "day")
+    shared = desk()
+    work.see_pain(shared.ledgers, path.athlete_id, day, body.movement, body.follows, shared.today())
     return answer(_listed(the_athlete(path.athlete_id)))
 
 

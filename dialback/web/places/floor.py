@@ -17,7 +17,7 @@ from dialback.core.duration import estimated_duration
 from dialback.core.kit import Kit, loads_for
 from dialback.core.matching.sets import places_done_for
 from dialback.core.movements import Movement
-from dialback.core.plans.kept import Kept, kept_in
+from dialback.core.plans.kept import Kept, kept_in, unread_of
 from dialback.core.restrictions import allowed
 from dialback.core.sense import Knowing, bounds_of
 from dialback.core.sessions import Session
@@ -130,6 +130,7 @@ def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...
         date=day.isoformat(),
         title=plan.title,
         sets=[_floor_set(entry, plan.session) for entry in entries],
+        unread=[one.text for one in unread_of(ledger, plan)],
         restrictions=notes(
             (restriction for restriction in ledger.restrictions if restriction.holds(day)),
             ledger.unit,

@@ -24,6 +24,7 @@ from dialback.store.judgements import (
     latest_signatures,
 )
 from dialback.store.logs import undecided
+from dialback.store.sessions import not_logged_on
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, named_attachment
 from dialback.web.document import file_answer
@@ -105,6 +106,7 @@ def _rows(week: Week) -> tuple[list[RosterRow], list[Waiting]]:
         athlete.id: shared.verdicts.at_hand(athlete, owner, week, today) for athlete in everybody
     }
     until = time.monotonic() + ROSTER_S * shared.patience
+    open_today = not_logged_on(today)
     rows, waiting = [], []
     counted = 0
     for athlete in everybody:
@@ -123,7 +125,8 @@ def _rows(week: Week) -> tuple[list[RosterRow], list[Waiting]]:
         }
         log = undecided_logs.get(athlete.id)
         place = LogPlace(week=str(Week.of(log[0])), session=log[1]) if log else None
-        rows.append(_row(athlete, judged, known, signed.get(athlete.id), place))
+        row = _row(athlete, judged, known, signed.get(athlete.id), place)
+        rows.append(row.model_copy(update={"open_today": athlete.id in open_today}))
     return rows, waiting
 
 
@@ -171,6 +174,8 @@ def _row(
         share_done=judged.share_done,
         sessions_planned=judged.sessions_planned,
         sessions_done=judged.sessions_done,
+        unlogged=judged.unlogged,
+        open_today=False,
         signed_week=str(signed.week) if signed else None,
         signed_day=signed.day.isoformat() if signed else None,
         undecided=undecided_log,

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from flask import Response
 
+from dialback.core.movements import MovementTable
+from dialback.core.plans.kept import unread_in
 from dialback.store.blocks import KeptTemplate, templates
+from dialback.store.movements import house_movements
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_week
 from dialback.web.shapes.common import Done, WeekPath
@@ -70,6 +73,13 @@ def restore_template(path: TemplatePath) -> Response:
 
 
 def _out(kept: KeptTemplate) -> TemplateOut:
+    movements = MovementTable(one for _, one in house_movements())
     return TemplateOut(
-        id=kept.number, name=kept.name, weeks=kept.weeks, sessions=len(kept.sessions)
+        id=kept.number,
+        name=kept.name,
+        weeks=kept.weeks,
+        sessions=len(kept.sessions),
+        unread=[
+            one.text for session in kept.sessions for one in unread_in(session["text"], movements)
+        ],
     )

@@ -39,6 +39,7 @@ from dialback.web.shapes.weeks import (
     CauseKey,
     DecisionBody,
     Frame,
+    HurtOut,
     KindBody,
     ReportQuery,
     SchoolRow,
@@ -68,7 +69,10 @@ def frame(path: WeekPath) -> Response:
                 ledger.unit,
             ),
             care=care_notes(care_of(athlete, week.sunday)),
-            hurts=[hurt.words for hurt in lately(ledger, desk().today())],
+            hurts=[
+                HurtOut(day=hurt.day.isoformat(), movement=hurt.movement, words=hurt.words)
+                for hurt in lately(ledger, desk().today())
+            ],
             damaged=desk().damage.words(athlete.id),
             week=str(week),
             monday=week.monday.isoformat(),

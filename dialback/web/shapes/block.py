@@ -30,6 +30,7 @@ class BlockSession(Shape):
     sets: float
     minutes: float
     done: bool
+    unread: list[str] = Field(description="Lines of its text that are not read: they do not count")
 
 
 class BlockFinding(Shape):

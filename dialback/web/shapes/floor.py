@@ -107,6 +107,7 @@ class FloorRunOf(Shape):
     date: str
     title: str
     sets: list[FloorSet]
+    unread: list[str] = Field(description="Lines of the plan that are not read, to tick by hand")
     restrictions: list[RestrictionNote]
     care: list[CareNote]
     log: LogOut | None

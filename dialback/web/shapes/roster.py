@@ -59,6 +59,7 @@ class Judged(Shape):
     share_done: float | None
     sessions_planned: int
     sessions_done: int
+    unlogged: int
 
 
 class LogPlace(Shape):
@@ -72,6 +73,8 @@ class RosterRow(Shape):
     """One athlete on the roster, in the week to audit.
 
     ``last_log`` is the last week that something was logged in, where that is an earlier one.
+    ``unlogged`` sessions of the week were planned, and neither logged nor said to be missed;
+    ``open_today`` if one of today's is planned and not logged yet.
     ``undecided`` is a log of which two versions wait for a decision.
     """
 
@@ -92,6 +95,8 @@ class RosterRow(Shape):
     share_done: float | None
     sessions_planned: int
     sessions_done: int
+    unlogged: int
+    open_today: bool
     signed_week: str | None
     signed_day: str | None
     undecided: LogPlace | None

@@ -22,6 +22,7 @@ class TemplateOut(Shape):
     name: str
     weeks: int
     sessions: int
+    unread: list[str] = Field(description="Lines of their texts that are not read")
 
 
 class Templates(Shape):

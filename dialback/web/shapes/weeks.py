@@ -7,7 +7,14 @@ from typing import Literal
 from pydantic import Field
 
 from dialback.core.vocabulary import Basis, Level, WeekKind
-from dialback.web.shapes.common import CareNote, FindingKey, RestrictionNote, Shape, WeekColumn
+from dialback.web.shapes.common import (
+    CareNote,
+    DayText,
+    FindingKey,
+    RestrictionNote,
+    Shape,
+    WeekColumn,
+)
 from dialback.web.shapes.sheet import AthleteOut, OfferKey
 from dialback.work.reporting import Reader
 
@@ -41,13 +48,31 @@ class DecisionBody(Shape):
     reason: str = Field(min_length=1, max_length=500)
 
 
+class HurtOut(Shape):
+    """What hurt on a day, at a movement if it was one, in words."""
+
+    day: DayText
+    movement: str | None
+    words: str
+
+
+class SeenBody(Shape):
+    """What hurt, and what follows from it now that somebody has looked at it."""
+
+    day: DayText
+    movement: str | None = Field(None, max_length=200)
+    follows: str = Field(min_length=1, max_length=500)
+
+
 class Frame(Shape):
     """Where one is: an athlete and a week, and the weeks beside it. ``over`` weeks are audited."""
 
     athlete: AthleteOut
     restrictions: list[RestrictionNote]
     care: list[CareNote]
-    hurts: list[str] = Field(description="What hurt within the last two weeks, the latest first")
+    hurts: list[HurtOut] = Field(
+        description="What hurt within four weeks and nobody has looked at, the latest first"
+    )
     damaged: list[str] = Field(description="Rows of theirs that cannot be read, and what helps")
     week: str
     monday: str

@@ -24,6 +24,8 @@ export const decisions = {
         body,
       }),
     ),
+  seePain: async (athlete: number, body: Schemas["SeenBody"]) =>
+    given(await client.POST("/api/athletes/{athlete_id}/decisions/pain", { ...of(athlete), body })),
   end: async (athlete: number, decision: number) =>
     given(
       await client.POST(

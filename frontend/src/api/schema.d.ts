@@ -1895,6 +1895,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/decisions/pain": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note that somebody has looked at what hurt, and what follows from it. */
+        post: operations["see_pain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/decisions/{decision}/end": {
         parameters: {
             query?: never;
@@ -2736,6 +2753,8 @@ export interface components {
          * @description One athlete on the roster, in the week to audit.
          *
          *     ``last_log`` is the last week that something was logged in, where that is an earlier one.
+         *     ``unlogged`` sessions of the week were planned, and neither logged nor said to be missed;
+         *     ``open_today`` if one of today's is planned and not logged yet.
          *     ``undecided`` is a log of which two versions wait for a decision.
          */
         RosterRow: {
@@ -2780,6 +2799,10 @@ export interface components {
             sessions_planned: number;
             /** Sessions Done */
             sessions_done: number;
+            /** Unlogged */
+            unlogged: number;
+            /** Open Today */
+            open_today: boolean;
             /** Signed Week */
             signed_week: string | null;
             /** Signed Day */
@@ -2940,9 +2963,9 @@ export interface components {
             care: components["schemas"]["CareNote"][];
             /**
              * Hurts
-             * @description What hurt within the last two weeks, the latest first
+             * @description What hurt within four weeks and nobody has looked at, the latest first
              */
-            hurts: string[];
+            hurts: components["schemas"]["HurtOut"][];
             /**
              * Damaged
              * @description Rows of theirs that cannot be read, and what helps
@@ -3007,6 +3030,21 @@ export interface components {
             by: string;
             /** Since */
             since: string | null;
+        };
+        /**
+         * HurtOut
+         * @description What hurt on a day, at a movement if it was one, in words.
+         */
+        HurtOut: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Movement */
+            movement: string | null;
+            /** Words */
+            words: string;
         };
         /**
          * RestrictionNote
@@ -3624,6 +3662,11 @@ export interface components {
             minutes: number;
             /** Done */
             done: boolean;
+            /**
+             * Unread
+             * @description Lines of its text that are not read: they do not count
+             */
+            unread: string[];
         };
         /**
          * BlockWeek
@@ -4327,6 +4370,11 @@ export interface components {
             weeks: number;
             /** Sessions */
             sessions: number;
+            /**
+             * Unread
+             * @description Lines of their texts that are not read
+             */
+            unread: string[];
         };
         /**
          * TemplateLaid
@@ -5859,6 +5907,11 @@ export interface components {
             title: string;
             /** Sets */
             sets: components["schemas"]["FloorSet"][];
+            /**
+             * Unread
+             * @description Lines of the plan that are not read, to tick by hand
+             */
+            unread: string[];
             /** Restrictions */
             restrictions: components["schemas"]["RestrictionNote"][];
             /** Care */
@@ -6705,7 +6758,7 @@ export interface components {
              * @default intended
              * @enum {string}
              */
-            kind: "intended" | "watched" | "declined";
+            kind: "intended" | "watched" | "declined" | "seen";
             /** Code */
             code: string;
             /** Subject */
@@ -6758,6 +6811,24 @@ export interface components {
             /** Words */
             words: string;
             decision: components["schemas"]["Decision"];
+        };
+        /**
+         * SeenBody
+         * @description What hurt, and what follows from it now that somebody has looked at it.
+         */
+        SeenBody: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * Movement
+             * @default null
+             */
+            movement: string | null;
+            /** Follows */
+            follows: string;
         };
         /**
          * RestrictionsOut
@@ -11935,6 +12006,44 @@ export interface operations {
             404: components["responses"]["NotFound"];
             405: components["responses"]["MethodNotAllowed"];
             422: components["responses"]["UnprocessableEntity"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    see_pain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecisionsOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
             500: components["responses"]["InternalServerError"];
             503: components["responses"]["ServiceUnavailable"];
         };

@@ -9,6 +9,7 @@ import { date, span, weekName } from "@/words";
 import { CareLine } from "./CareLine";
 import { Damaged } from "./Damaged";
 import { Failure } from "./Failure";
+import { Hurting } from "./Hurting";
 import { KEYS, useKeys } from "./keys";
 import { ATHLETE_PLACES, type Place, isFor, weekPath } from "./places";
 
@@ -103,11 +104,6 @@ export function AthleteFrame() {
             />
           )}
           {at && <CareLine notes={at.care} />}
-          {at?.hurts.map((words) => (
-            <span key={words} className="mr-3 border-l-4 border-high pl-1.5 text-high not-italic">
-              {words}
-            </span>
-          ))}
           <span className="max-lg:not-print:hidden">{at?.athlete.note}</span>
         </p>
         <Steps
@@ -117,6 +113,7 @@ export function AthleteFrame() {
           own={who?.athlete === place.athlete}
         />
       </div>
+      <Hurting place={place} hurts={at?.hurts ?? []} />
       <Damaged lines={at?.damaged ?? []} />
       <Outlet />
     </>

@@ -9,7 +9,7 @@ import { useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
 import { KEYS, useKeys } from "@/frame/keys";
 import { May } from "@/frame/May";
-import { number, weekName, weekday } from "@/words";
+import { count, number, weekName, weekday } from "@/words";
 import { BlockHead } from "./BlockHead";
 import { ChangesDialog } from "./ChangesDialog";
 import { Goals } from "./Goals";
@@ -189,6 +189,14 @@ function Day({ at, date, sessions, isHere, moving, walk }: DayProps) {
             {number(session.sets, 1)} sets, {number(session.minutes, 0)} min
             <span className="sr-only">, {session.done ? "done" : "planned"}</span>
           </span>
+          {session.unread.length > 0 && (
+            <span
+              className="block truncate pl-3.5 text-xs text-high"
+              title={`Not read, so not counted: ${session.unread.join("; ")}`}
+            >
+              {count(session.unread.length, "line")} not read
+            </span>
+          )}
         </span>
       ))}
     </button>

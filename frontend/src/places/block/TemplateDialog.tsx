@@ -6,7 +6,7 @@ import { changes } from "@/api/journal";
 import { useRoster } from "@/api/roster";
 import { templates, useTemplates } from "@/api/templates";
 import { DialogSheet } from "@/frame/DialogSheet";
-import { weekName } from "@/words";
+import { count, weekName } from "@/words";
 import { squadsOf } from "@/frame/squads";
 import { LENGTHS, Weeks } from "./Weeks";
 
@@ -182,6 +182,14 @@ function List({ all, chosen, choose, remove }: ListProps) {
           >
             {one.name}{" "}
             <span className="text-sm text-ink-2">
+              {one.unread.length > 0 && (
+                <span
+                  className="mr-2 text-high"
+                  title={`Laid as written, not counted: ${one.unread.join("; ")}`}
+                >
+                  {count(one.unread.length, "line")} not read
+                </span>
+              )}
               {one.weeks} wk, {one.sessions}
             </span>
           </button>

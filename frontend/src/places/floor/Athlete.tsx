@@ -1,5 +1,6 @@
 import type { Schemas } from "@/api/client";
 import { beyond } from "@/shared/coreRules";
+import { AsWritten } from "./AsWritten";
 import { type Run, type State, told, wanted } from "./run";
 
 interface Props {
@@ -8,13 +9,16 @@ interface Props {
   state: State;
   many: boolean;
   open: (step: number) => void;
+  /** Whoever had stopped goes on. */
+  goOn: () => void;
+  tick: (line: string) => void;
 }
 
 /**
  * An athlete's own sets: while one works the one before and the one in hand, while one rests the one
  * just done and the next. A tap opens it: what is done is corrected, what is to come is changed.
  */
-export function Athlete({ run, movements, state, many, open }: Props) {
+export function Athlete({ run, movements, state, many, open, goOn, tick }: Props) {
   const mine = state.own[run.athlete];
   const rests = state.clock.phase === "rest";
   const here = state.clock.step + (rests ? 1 : 0);
@@ -23,7 +27,19 @@ export function Athlete({ run, movements, state, many, open }: Props) {
     <li className="border-b border-rule py-1.5">
       <p className="font-semibold">
         {run.name}
-        {mine?.stopped && <span className="ml-2 font-normal text-high">stopped</span>}
+        {mine?.stopped && (
+          <>
+            <span className="ml-2 font-normal text-high">stopped</span>
+            <button
+              type="button"
+              className="trail-link ml-3 min-h-11 font-normal"
+              onClick={goOn}
+              aria-label={`${run.name} continues`}
+            >
+              continues
+            </button>
+          </>
+        )}
       </p>
       {shown.map((step) => {
         const due = wanted(run, state, step);
@@ -68,6 +84,7 @@ export function Athlete({ run, movements, state, many, open }: Props) {
           </button>
         );
       })}
+      <AsWritten lines={run.unread ?? []} ticked={mine?.ticked ?? []} tick={tick} />
     </li>
   );
 }

@@ -1,5 +1,6 @@
 import type { Schemas } from "@/api/client";
 import { Athlete } from "./Athlete";
+import { LetIn } from "./LetIn";
 import { type Run, type State, leader, wanted } from "./run";
 
 interface Props {
@@ -7,10 +8,12 @@ interface Props {
   movements: Schemas["FloorMovement"][];
   state: State;
   open: (run: Run, step: number) => void;
+  goOn: (run: Run) => void;
+  tick: (run: Run, line: string) => void;
 }
 
 /** Each athlete's own sets, and what comes next. */
-export function Beside({ runs, movements, state, open }: Props) {
+export function Beside({ runs, movements, state, open, goOn, tick }: Props) {
   const many = runs.length > 1;
   return (
     <aside
@@ -27,9 +30,12 @@ export function Beside({ runs, movements, state, open }: Props) {
             state={state}
             many={many}
             open={(step) => open(run, step)}
+            goOn={() => goOn(run)}
+            tick={(line) => tick(run, line)}
           />
         ))}
       </ul>
+      {state.clock.phase !== "over" && <LetIn runs={runs} state={state} />}
       {state.clock.phase !== "over" && (
         <div className={many ? "max-md:hidden" : ""}>
           <h2 className="mt-4 text-sm text-ink-2 italic">Next</h2>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { DialogSheet } from "@/frame/DialogSheet";
 import type { Run } from "./run";
+import { Row, Tap } from "./taps";
 
 interface Props {
   runs: Run[];
@@ -12,29 +13,23 @@ interface Props {
 
 /** Whom something hurts, and where: that athlete's part ends here. */
 export function Hurts({ runs, movement, close, stop }: Props) {
-  const [who, setWho] = useState(runs[0]?.athlete ?? 0);
+  // In a group nobody is taken for the one whom it hurts.
+  const [who, setWho] = useState(runs.length === 1 ? runs[0]?.athlete : undefined);
   const [note, setNote] = useState("");
   return (
     <DialogSheet open close={close} title="Stop: something hurts">
       <p>
         Stop now. Sharp pain, chest pain, dizziness or numbness: see a doctor. What was done is
-        saved, and the coach is told.
+        saved, and the coach is told.{runs.length > 1 && " The others continue."}
       </p>
       {runs.length > 1 && (
-        <label className="mt-3 block">
-          Who
-          <select
-            value={who}
-            onChange={(event) => setWho(Number(event.target.value))}
-            className="field mt-0.5 block h-12 w-full text-lg"
-          >
-            {runs.map((one) => (
-              <option key={one.athlete} value={one.athlete}>
-                {one.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Row label="Who">
+          {runs.map((one) => (
+            <Tap key={one.athlete} on={who === one.athlete} act={() => setWho(one.athlete)}>
+              {one.name}
+            </Tap>
+          ))}
+        </Row>
       )}
       <label className="mt-3 block">
         Where, and how{movement ? `, at ${movement}` : ""}
@@ -49,8 +44,9 @@ export function Hurts({ runs, movement, close, stop }: Props) {
         <button
           type="button"
           className="ink-button h-12 px-6 text-lg"
+          disabled={who === undefined}
           onClick={() => {
-            stop(who, note);
+            if (who !== undefined) stop(who, note);
             close();
           }}
         >

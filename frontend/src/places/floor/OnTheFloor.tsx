@@ -14,11 +14,13 @@ import {
   type Together,
   again,
   edit,
+  goesOn,
   leader,
   planned,
   putSet,
   stopped,
   tapDone,
+  tick,
   wanted,
 } from "./run";
 import { useRun, useWakeLock } from "./useRun";
@@ -103,6 +105,8 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
         movements={data.movements}
         state={state}
         open={(run, step) => setEditing(edit(state, run.athlete, step))}
+        tick={(run, line) => change((all) => tick(all, run.athlete, line))}
+        goOn={(run) => change((all) => goesOn(all, run.athlete))}
       />
       {editing && (
         <RunSetSheet

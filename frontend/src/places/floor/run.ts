@@ -2,7 +2,7 @@ import type { Schemas } from "@/api/client";
 import { newId } from "@/api/id";
 import type { CoreSet } from "@/api/client";
 import { time, weight } from "@/words";
-import { type Clock, type Step, jump, oneMore } from "./clock";
+import { type Clock, type Step, jump, oneMore, pause } from "./clock";
 import { asPlanned, fitting } from "@/shared/coreRules";
 import type { Unseen } from "./unseen";
 
@@ -41,6 +41,8 @@ export interface Own {
   besides: { set: CoreSet; after: number }[];
   pain: { exercise: string | null; note: string }[];
   stopped: boolean;
+  /** Lines of the plan that are not read, and were ticked by hand. */
+  ticked?: string[];
 }
 
 export interface State {
@@ -371,7 +373,10 @@ export function skip(state: State, runs: Run[], now: number): State {
   const step = state.clock.step;
   const left = runs.reduce(
     (all, run) =>
-      all.own[run.athlete]?.done[step] === undefined ? putSet(all, run.athlete, step, null) : all,
+      // Of whoever has stopped nothing is left out: it is open, should they come back.
+      all.own[run.athlete]?.done[step] === undefined && !all.own[run.athlete]?.stopped
+        ? putSet(all, run.athlete, step, null)
+        : all,
     state,
   );
   const last = step >= state.steps.length - 1;
@@ -404,6 +409,44 @@ export function stopped(
     clock: all ? { ...state.clock, phase: "over", paused: null, since: now } : state.clock,
   };
 }
+
+/** A line of the plan that is not read, done or not. */
+export function tick(state: State, athlete: number, line: string): State {
+  const mine = state.own[athlete];
+  if (!mine) return state;
+  const before = mine.ticked ?? [];
+  const ticked = before.includes(line) ? before.filter((one) => one !== line) : [...before, line];
+  return withOwn(state, athlete, { ...mine, ticked });
+}
+
+/** The plans of a run that somebody is let into: laid together when it is opened. */
+export const JOINING = "joining";
+
+/**
+ * A run with everybody who is there now: whoever was let in stands at the step in hand, and what was
+ * missed is open. The clock waits until the cautions were read.
+ */
+export function joined(state: State, runs: Run[], now: number): State {
+  const longest = Math.max(0, ...state.steps.map((step) => step.set + 1));
+  const more = leader(runs).sets.slice(longest);
+  const own = Object.fromEntries(
+    runs.map((run) => [run.athlete, state.own[run.athlete] ?? fresh([run], now).own[run.athlete]]),
+  ) as State["own"];
+  return {
+    ...state,
+    steps: [...state.steps, ...more.map((_, at) => ({ set: longest + at, extra: false }))],
+    own,
+    begun: false,
+    plans: plansOf(runs),
+    clock: state.clock.paused === null ? pause(state.clock, now) : state.clock,
+  };
+}
+
+/** Somebody who had stopped goes on at the step in hand; what was missed stays open. */
+export const goesOn = (state: State, athlete: number): State => {
+  const mine = state.own[athlete];
+  return mine ? withOwn(state, athlete, { ...mine, stopped: false }) : state;
+};
 
 /** One more set behind the one in hand, or one more round behind its round. */
 export function oneMoreOf(state: State, runs: Run[]): State {
@@ -450,6 +493,14 @@ export function setsOf(mine: Own): CoreSet[] {
   ]);
 }
 
+/** What was ticked stands in the notes of the log, each once. */
+function withTicked(notes: string, ticked: string[]): string {
+  const more = ticked
+    .map((line) => `Done as written: ${line}`)
+    .filter((one) => !notes.includes(one));
+  return [notes, ...more].filter(Boolean).join("\n");
+}
+
 /** An athlete's log as it stands. */
 export function logOf(run: Run, mine: Own): Session {
   const stored = run.log?.session;
@@ -460,7 +511,7 @@ export function logOf(run: Run, mine: Own): Session {
     rpe: stored?.rpe ?? null,
     duration_min: stored?.duration_min ?? null,
     plan: null,
-    notes: stored?.notes ?? "",
+    notes: withTicked(stored?.notes ?? "", mine.ticked ?? []),
     pain: mine.pain,
   };
 }

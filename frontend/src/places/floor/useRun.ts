@@ -4,7 +4,17 @@ import { newId } from "@/api/id";
 import { inWindow } from "@/api/remember";
 import { type Clock, advance } from "./clock";
 import { loadRun, post, saveRun } from "@/api/outbox";
-import { type Run, type State, fresh, leader, logOf, markDone, plansOf } from "./run";
+import {
+  JOINING,
+  type Run,
+  type State,
+  fresh,
+  joined,
+  leader,
+  logOf,
+  markDone,
+  plansOf,
+} from "./run";
 import { type Look, hold, lapse, lookNow, setBack, unseenIn } from "./unseen";
 
 const LOOK_MS = 100;
@@ -57,7 +67,12 @@ export function useRun(key: string, runs: Run[]) {
     loadRun<State>(key).then((kept) => {
       if (gone) return;
       // Over a plan that was written anew the run begins anew, behind what is logged already.
-      const next = kept?.plans === plansOf(runs) ? kept : fresh(runs, Date.now());
+      const next =
+        kept?.plans === JOINING
+          ? joined(kept, runs, Date.now())
+          : kept?.plans === plansOf(runs)
+            ? kept
+            : fresh(runs, Date.now());
       // Between two loads of the page the last look is the one before it went.
       lastLook.current = next === kept ? leftAt(key) : null;
       latest.current = next;

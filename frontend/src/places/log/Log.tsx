@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { useLog } from "@/api/log";
 import { useMovementNames } from "@/api/write";
@@ -7,7 +8,7 @@ import { KEYS, useKeys } from "@/frame/keys";
 import { day } from "@/words";
 import { SessionLog } from "./SessionLog";
 import { WrittenLog } from "./WrittenLog";
-import { type LogSession, keyOf, restAsPlanned, sessionOf } from "./log";
+import { type LogSession, keyOf, restAsPlanned, saidOtherwise, sessionOf } from "./log";
 import { useEdits } from "./useEdits";
 
 /** The week's sessions, planned beside done; only what differed is typed. */
@@ -26,8 +27,13 @@ export function Log() {
           keyOf(one) === params.get("session") || one.log?.client_id === params.get("session"),
       ) ?? all[0]);
   const open = (key: string) => setParams({ session: key }, { replace: true });
+  const [left, setLeft] = useState<{ key: string; sets: number } | null>(null);
   const whole = (one: LogSession) =>
-    edit(keyOf(one), (now) => now.plan && { ...sessionOf(now), sets: restAsPlanned(now) });
+    edit(keyOf(one), (now) => {
+      // What was said of a set stays as it was said.
+      setLeft({ key: keyOf(now), sets: saidOtherwise(now) });
+      return now.plan && { ...sessionOf(now), sets: restAsPlanned(now) };
+    });
   useKeys({
     asPlanned: () => {
       if (!current?.plan || current.log) return;
@@ -94,6 +100,7 @@ export function Log() {
             edit={(how) => edit(keyOf(current), how)}
             whole={() => whole(current)}
             remove={() => takeOut(keyOf(current))}
+            left={left?.key === keyOf(current) ? left.sets : 0}
           />
         ) : (
           <p className="max-w-prose py-6">

@@ -1,7 +1,7 @@
 import type { Schemas } from "@/api/client";
 import { type WeekPlace } from "@/api/place";
 import { KEYS } from "@/frame/keys";
-import { MAIN_MEASURES, amount, day, moment, share, unitOf } from "@/words";
+import { MAIN_MEASURES, amount, count, day, moment, share, unitOf } from "@/words";
 import { After } from "./After";
 import { LogLines } from "./LogLines";
 import { MissedWhy } from "./MissedWhy";
@@ -18,10 +18,12 @@ interface Props {
   edit: (how: How) => void;
   whole: () => void;
   remove: () => void;
+  /** So many sets stayed as they were said when the rest was taken as planned. */
+  left: number;
 }
 
 /** A session of the week: what was planned and done, what it came to, and what is said of it. */
-export function SessionLog({ place, one, names, reasons, busy, edit, whole, remove }: Props) {
+export function SessionLog({ place, one, names, reasons, busy, edit, whole, remove, left }: Props) {
   const session = sessionOf(one);
   return (
     <>
@@ -51,6 +53,12 @@ export function SessionLog({ place, one, names, reasons, busy, edit, whole, remo
           </button>
         )}
       </div>
+      {left > 0 && (
+        <p role="status" className="text-sm text-ink-2">
+          The rest is logged as planned; {count(left, "set")} said otherwise{" "}
+          {left === 1 ? "stays" : "stay"} as said.
+        </p>
+      )}
       {one.by && (
         <p className="text-sm text-ink-2">
           Logged by {one.by.who}, {moment(one.by.at)}.

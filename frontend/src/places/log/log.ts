@@ -59,6 +59,10 @@ export const restAsPlanned = (one: LogSession, meant: (line: Line) => boolean = 
     return plan && line.done_at === null && meant(line) ? [asPlanned(plan)] : null;
   });
 
+/** How many sets were said to be done otherwise than planned. */
+export const saidOtherwise = (one: LogSession) =>
+  one.lines.filter((line) => line.done_at !== null && line.kind !== "as planned").length;
+
 /** The round that a planned set stands in, from 1; 0 for one outside of rounds. */
 export const roundOf = (set: CoreSet | undefined) => set?.round ?? 0;
 

@@ -152,6 +152,16 @@ function Athlete({ row, week }: { row: Row; week: string }) {
             two versions of a log
           </Link>
         )}
+        {row.unlogged > 0 && may && (
+          <Link
+            to={weekPath(row.id, row.week, "log")}
+            onClick={(event) => event.stopPropagation()}
+            className="trail-link block w-fit text-xs text-caution"
+            title="Log it as planned, or say why it was missed"
+          >
+            {count(row.unlogged, "session")} not logged
+          </Link>
+        )}
         {row.last_log && (
           <span className="block text-xs text-caution">last log: {weekName(row.last_log)}</span>
         )}

@@ -9,6 +9,8 @@ export const FILTERS: { name: string; keeps: (row: Row, week: string) => boolean
     name: "Something open",
     keeps: (row) => row.counts.high + row.counts.caution + row.counts.note > 0,
   },
+  { name: "Not logged", keeps: (row) => row.unlogged > 0 },
+  { name: "Today", keeps: (row) => row.open_today },
   { name: "Not signed", keeps: (row, week) => (row.signed_week ?? "") < week },
   {
     name: "Nothing open",

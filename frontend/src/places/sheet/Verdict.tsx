@@ -137,15 +137,13 @@ export function Verdict({
           )}
           {alone.map((at) => item(at, null))}
           {sheet.findings.length === 0 && (
-            <li className="px-4 py-4 text-ink-2">
-              {sheet.sessions.length === 0
-                ? "No session, so nothing to judge."
-                : "Every figure is inside the house rules."}
-            </li>
+            <li className="px-4 py-4 text-ink-2">{nothingSaid(sheet, basis)}</li>
           )}
         </ol>
       </div>
-      {basis === "completed" && <SignOff sheet={sheet} place={place} open={open} />}
+      {basis === "completed" && !isAhead(sheet, basis) && (
+        <SignOff sheet={sheet} place={place} open={open} />
+      )}
     </section>
   );
 }
@@ -301,4 +299,18 @@ function Ways({
       </May>
     </p>
   );
+}
+
+/** Whether a week is judged by what is done, and all of it is still to come. */
+const isAhead = (sheet: Sheet, basis: Basis): boolean =>
+  basis === "completed" &&
+  sheet.sessions.some((one) => one.ahead) &&
+  sheet.sessions.every((one) => !one.done);
+
+/** What is said of a week without a finding. */
+function nothingSaid(sheet: Sheet, basis: Basis): string {
+  if (sheet.sessions.length === 0) return "No session, so nothing to judge.";
+  return isAhead(sheet, basis)
+    ? "Nothing is done yet, so nothing is judged. Judge the week by what is planned."
+    : "Every figure is inside the house rules.";
 }
