@@ -106,6 +106,7 @@ def whole(tmp_path_factory: pytest.TempPathFactory) -> Path:
             **about,
         )
         models.Declined.create(athlete=2, **about)
+        models.Habit.create(athlete=2, asked="too_heavy", answer="pounds", times=3)
         models.Decision.create(
             athlete=2,
             kind="watched",

@@ -72,6 +72,8 @@ def two_people(bring: Bring, client: FlaskClient) -> None:
     row = Session.select().where(Session.athlete == 2, Session.basis == "completed").first()
     row.came_with = sheet
     row.save()
+    habit = {"form": "too_heavy", "answer": "pounds"}
+    send(client, "post", "/api/athletes/2/habits", habit)
     Version.create(session=row, change="c", body={"of": NAME}, day="2026-10-05")
     about = {"code": "jump", "subject": "total", "measure": "sets"}
     Acceptance.create(
