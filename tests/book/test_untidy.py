@@ -11,6 +11,7 @@ from dialback.book.logsheet.columns import guess
 from dialback.book.logsheet.taking import Taken, take
 from dialback.book.logsheet.tidy import tidied
 from dialback.core.movements import MovementTable
+from dialback.core.notation import read
 from dialback.core.sessions import Set
 from dialback.core.words import describe
 from dialback.library import library
@@ -175,6 +176,30 @@ def test_letters_of_older_programs(encoding: str) -> None:
 
 def rows(*lines: str, head: str = "date;exercise;sets;reps;kg") -> str:
     return "\n".join([head, *(f"2026-10-05;{line}" for line in lines)])
+
+
+SHORT = {
+    "BP": "Bench press", "OHP": "Overhead press", "DL": "Deadlift", "RDL": "Romanian deadlift",
+    "SL RDL": "One-leg Romanian deadlift", "BSS": "Rear-foot-raised split squat",
+    "Bulgarian split squats": "Rear-foot-raised split squat", "DB curls": "Dumbbell curl",
+    "incline DB press": "Incline dumbbell press", "KB swing": "Kettlebell swing",
+    "pullups": "Pull-up", "Barbell row": "Bent-over row",
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(("said", "name"), SHORT.items())
+def test_short_forms_of_names_are_known_in_a_cell_and_on_a_line(said: str, name: str) -> None:
+    found = taken(rows(f"{said};1;8 each side;20"), dumbbells="one", doubts={"": ""})
+    assert found.unknown == []
+    assert {one.exercise for each in found.sessions for one in each.session.sets} == {name}
+    (session,) = read(f"{said} 3 × 8", MOVEMENTS).sessions
+    assert [item.moves[0][0] for item in session.parts[0].items] == [name]
+
+
+def test_a_name_that_may_be_several_is_asked_about_with_them() -> None:
+    (unknown,) = taken(rows("Lunges;3;8;20", "Lunges;3;8;22")).unknown
+    assert unknown.count == 2
+    assert "Walking lunge" in unknown.near
 
 
 SENSELESS = [

@@ -85,7 +85,7 @@ ASKED = [
     "Lunges 3x10",
     "Rows 3x10",
     "Military press 3x5",
-    "Bulgarian split squat 3x8",
+    "Cossack split squat 3x8",
     "3 rounds:\n  Goblet squat 10 at 16 kg / Front squat 8",
     "Back squat 80 x 5, 85 x 5, 90 x 5",
     "Back squat 12/10/8 60/70/80",

@@ -14,6 +14,8 @@ from pydantic import ValidationError
 from dialback.book.errors import bad_input, from_validation
 from dialback.book.logsheet.cells import RowError
 from dialback.core.movements import Movement, MovementTable, UnknownMovementError, fold
+from dialback.core.notation.characters import plain
+from dialback.core.notation.names import names_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,6 +55,7 @@ class SheetNames:
         self, movements: MovementTable, chosen: Mapping[str, str], skip: Iterable[str] = ()
     ) -> None:
         self.movements = movements
+        self._names = names_of(movements)
         self._skipped = {fold(name) for name in skip}
         aliases = {
             fold(alias): movement.name for movement in movements for alias in movement.aliases
@@ -81,7 +84,7 @@ class SheetNames:
         return found and dict(found)
 
     def _look(self, text: str) -> dict[str, Any] | None:
-        name = self._called.get(fold(text))
+        name = self._called.get(fold(text)) or self._as_coaches_say(text)
         if name is not None:
             return {"exercise": name}
         moves = []
@@ -94,6 +97,11 @@ class SheetNames:
             moves.append({"exercise": one, "times": times})
         return {"moves": moves}
 
+    def _as_coaches_say(self, text: str) -> str | None:
+        """The movement that a whole cell names in another spelling: ``DB curls``."""
+        found = self._names.begins(plain(text))
+        return found[0] if found is not None and found[1] == len(text) else None
+
     def unknown(self) -> list[Unknown]:
         """The names that nobody knows, the most frequent first."""
         return [
@@ -101,10 +109,12 @@ class SheetNames:
         ]
 
     def _near(self, name: str) -> tuple[str, ...]:
+        said = self._names.near(name)
         words = set(fold(name).split())
         close = difflib.get_close_matches(fold(name), self._called, n=3, cutoff=0.5)
         shared = sorted(
             (one for one in self._called if words & set(one.replace("-", " ").split())),
             key=lambda one: -len(words & set(one.replace("-", " ").split())),
         )
-        return tuple(dict.fromkeys(self._called[one] for one in [*close, *shared[:3]]))[:4]
+        like = [*close, *shared[:3]]
+        return tuple(dict.fromkeys([*said, *(self._called[one] for one in like)]))[:4]

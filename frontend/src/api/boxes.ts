@@ -26,16 +26,23 @@ export interface KeptRun {
   at: number;
 }
 
+/** A spreadsheet in hand: the file, and what was said of it so far. */
+export interface KeptSheet {
+  file: File;
+  choice: Schemas["SheetChoice"] | null;
+}
+
 interface Schema extends DBSchema {
   outbox: { key: string; value: Waiting };
   sent: { key: string; value: Sent };
   runs: { key: string; value: KeptRun };
+  sheets: { key: string; value: KeptSheet };
 }
 
-export type Box = "outbox" | "sent" | "runs";
+export type Box = "outbox" | "sent" | "runs" | "sheets";
 type Of<B extends Box> = Schema[B]["value"];
 
-const BOXES: Box[] = ["outbox", "sent", "runs"];
+const BOXES: Box[] = ["outbox", "sent", "runs", "sheets"];
 /** A browser that neither opens its store nor says no is not waited for longer. */
 const PATIENCE_MS = 3000;
 
@@ -46,16 +53,13 @@ const store = () => (opened ??= opening());
 
 async function opening(): Promise<IDBPDatabase<Schema> | null> {
   const asked = (async () =>
-    openDB<Schema>("dialback", 2, {
+    openDB<Schema>("dialback", 3, {
       async upgrade(db, before, _, change) {
         // The first boxes named their logs by a field; what waited in one goes on.
         const waited = before === 1 ? await change.objectStore("outbox").getAll() : [];
         if (before === 1) db.deleteObjectStore("outbox");
-        const outbox = db.createObjectStore("outbox");
-        for (const one of waited) await outbox.put(one, one.id);
-        if (before === 1) return;
-        db.createObjectStore("sent");
-        db.createObjectStore("runs");
+        for (const box of BOXES) if (!db.objectStoreNames.contains(box)) db.createObjectStore(box);
+        for (const one of waited) await change.objectStore("outbox").put(one, one.id);
       },
     }))();
   const late = new Promise<null>((go) => {

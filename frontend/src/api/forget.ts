@@ -18,6 +18,7 @@ export async function forgetPerson({ unsent }: { unsent: boolean }): Promise<voi
   navigator.serviceWorker?.controller?.postMessage("forget");
   if ("caches" in window) await caches.delete("dialback-answers").catch(() => false);
   await empty("runs");
+  await empty("sheets");
   if (!unsent) return;
   await empty("outbox");
   await empty("sent");

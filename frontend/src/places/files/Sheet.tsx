@@ -1,93 +1,49 @@
-import { useRef, useState } from "react";
+import { useRef } from "react";
 import type { Schemas } from "@/api/client";
-import { useChange, useLook } from "@/api/changes";
 import { sheets } from "@/api/sheets";
 import { count, number } from "@/words";
 import { Columns } from "./Columns";
 import { Imports } from "./Imports";
 import { Preview } from "./Preview";
+import { useSheetInHand } from "./useSheetInHand";
 
 type Job = Schemas["JobOut"];
-type Read = Schemas["SheetOut"];
 type Choice = Schemas["SheetChoice"];
 
 /** A log from a spreadsheet: choose the file, say what its columns mean, look, store; undo it. */
 export function Sheet() {
-  const [token, setToken] = useState<string | null>(null);
-  const [read, setRead] = useState<Read | null>(null);
-  const [choice, setChoice] = useState<Choice | null>(null);
-  const [preview, setPreview] = useState<Schemas["SheetPreview"] | null>(null);
-  const [stored, setStored] = useState<Schemas["SheetStored"] | null>(null);
-  const [progress, setProgress] = useState<Job | null>(null);
-  const open = useLook(async (file: File) => {
-    setPreview(null);
-    setStored(null);
-    const job = await sheets.read(file, setProgress);
-    setToken(job.token);
-    setRead(job.sheet);
-    setChoice(job.sheet?.choice ?? null);
-  });
-  const look = useLook(async (wanted: Choice) => {
-    if (token) setPreview((await sheets.preview(token, wanted, setProgress)).preview);
-  });
-  const store = useChange(async () => {
-    if (!token || !choice) return;
-    setStored((await sheets.store(token, choice, setProgress)).stored);
-    setPreview(null);
-    setRead(null);
-  });
-  const busy = open.isPending || look.isPending || store.isPending;
-  const error = open.error ?? look.error ?? store.error;
-  const put = (part: Partial<Choice>) => {
-    if (choice) setChoice({ ...choice, ...part });
-    setPreview(null);
-  };
+  const hand = useSheetInHand();
+  const { read, choice, preview, stored, busy } = hand;
   return (
     <section aria-labelledby="sheet" className="mt-8">
       <h2 id="sheet" className="border-b border-rule pb-1 font-semibold">
         A log from a spreadsheet
       </h2>
-      <Choose read={read} busy={busy} open={open.mutate} />
-      {busy && <Progress progress={progress} />}
-      {error && (
+      <Choose read={read} busy={busy} open={hand.open} putAway={hand.putAway} />
+      {busy && <Progress progress={hand.progress} />}
+      {hand.error && (
         <p role="alert" className="mt-2 border-l-4 border-high pl-3 text-sm">
-          {error.message}
+          {hand.error.message}
         </p>
       )}
       {stored && <Stored stored={stored} />}
       {read && choice && (
         <>
-          <Columns read={read} choice={choice} put={put} />
+          <Columns read={read} choice={choice} put={hand.put} />
           <p className="mt-3">
-            <button
-              type="button"
-              className="key-button"
-              disabled={busy}
-              onClick={() => look.mutate(choice)}
-            >
+            <button type="button" className="key-button" disabled={busy} onClick={hand.look}>
               Preview
             </button>
             <button
               type="button"
               className="ink-button ml-3"
               disabled={busy || !isReady(preview, choice)}
-              onClick={() => store.mutate(undefined)}
+              onClick={hand.store}
             >
               {preview ? `Import ${count(preview.sessions, "session")}` : "Import"}
             </button>
           </p>
-          {preview && (
-            <Preview
-              preview={preview}
-              choice={choice}
-              // What is said of a name is looked at anew; the rest of the preview stays meanwhile.
-              put={(part) => {
-                const next = { ...choice, ...part };
-                setChoice(next);
-                look.mutate(next);
-              }}
-            />
-          )}
+          {preview && <Preview preview={preview} choice={choice} put={hand.settle} />}
         </>
       )}
       <Imports />
@@ -127,10 +83,11 @@ interface ChooseProps {
   read: Schemas["SheetOut"] | null;
   busy: boolean;
   open: (file: File) => void;
+  putAway: () => void;
 }
 
 /** The file, and what is known of it. */
-function Choose({ read, busy, open }: ChooseProps) {
+function Choose({ read, busy, open, putAway }: ChooseProps) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <p className="mt-2 flex flex-wrap items-baseline gap-3 text-sm">
@@ -160,6 +117,11 @@ function Choose({ read, busy, open }: ChooseProps) {
           ? `${read.name}, ${count(read.rows, "row")}${read.remembered ? "; its columns are remembered from last time" : ""}`
           : "a row for each set, with any columns; nothing is saved until you have looked it over"}
       </span>
+      {read && (
+        <button type="button" className="trail-link" disabled={busy} onClick={putAway}>
+          Put it away
+        </button>
+      )}
     </p>
   );
 }
