@@ -261,7 +261,8 @@ def _remember(choice: SheetChoice, heads: Sequence[str]) -> None:
     """The meaning of the columns, by their heads; and names that were chosen, as aliases."""
     key = _key(heads)
     kept = choice.model_dump(
-        mode="json", exclude={"movements", "athlete", "like", "skip", "take_on", "doubts"}
+        mode="json",
+        exclude={"movements", "athlete", "like", "skip", "take_on", "doubts", "left_out"},
     )
     ColumnChoice.delete().where(ColumnChoice.heads == key).execute()
     ColumnChoice.create(heads=key, choice=kept)

@@ -263,6 +263,21 @@ def test_what_makes_no_sense_is_asked_once(
     )
 
 
+def test_problems_are_told_by_kind_and_can_be_left_out() -> None:
+    lines = [f"Back squat;1;{reps};60" for reps in ("5", "five-ish", "lots", "6")]
+    lines += ["Back squat;1;5;heavy", "Back squat;1;;60", "Back squat;1;;61"]
+    found = taken(rows(*lines))
+    told = [(one.rows, one.first.row, one.first.column) for one in found.kinds()]
+    assert told == [(2, 3, "reps"), (1, 6, "load"), (2, 7, "reps")]
+    first, *others = (one.kind for one in found.kinds())
+    fewer = taken(rows(*lines), left_out=[first])
+    assert [one.kind for one in fewer.kinds()] == others
+    none = taken(rows(*lines), left_out=[first, *others])
+    assert none.problems == []
+    assert "5 rows are left out: row 3, 4, 6, 7, 8" in none.notes
+    assert [one.reps for each in none.sessions for one in each.session.sets] == [5, 6]
+
+
 def test_what_people_lift_is_not() -> None:
     lines = [f"Bench press;3;8;{load}" for load in (20, 40, 60, 80, 82.5, 85, 90, 100)]
     lines += ["Lateral raise;3;12;2.5", "Press-up;3;20;", "Pull-up;5;5;-15", "Front plank;3;45 s;"]

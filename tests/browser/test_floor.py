@@ -581,6 +581,41 @@ def test_doubtful_rows_of_a_spreadsheet_are_one_question(coach: Coach, tmp_path:
     )
 
 
+def test_a_spreadsheet_stays_in_hand(coach: Coach, club: Club, tmp_path: Path) -> None:
+    """With all that was said of it, over a restart of the server, until it is stored."""
+    file = tmp_path / "many.csv"
+    lines = ["Day;Who;Lift;Reps;Weight (kg)"]
+    lines += [f"18/11/2026;Anselm Brook;Lift number {at};5;20" for at in range(8)]
+    lines += ["18/11/2026;Anselm Brook;Bench press;lots;20"]
+    file.write_text("\n".join(lines))
+    coach.open("/files", "A log from a spreadsheet")
+    coach.find("//input[@aria-label='Spreadsheet file']").send_keys(str(file))
+    coach.sees("many.csv, 9 rows")
+    tap(coach, "Preview")
+    coach.sees("'lots' is not a number")
+    tap(coach, "leave it out")
+    coach.sees_no("'lots' is not a number")
+    for at in range(6):
+        tap(coach, f"Skip the rows of Lift number {at}")
+        coach.find(f"//li[contains(., 'Lift number {at}') and contains(., 'skipped')]")
+    club.stop()
+    club.start()
+    coach.open("/files", "many.csv, 9 rows")
+    # What was asked in between had no answer.
+    coach.complaints()
+    tap(coach, "Preview")
+    coach.find("//li[contains(., 'Lift number 5') and contains(., 'skipped')]")
+    tap(coach, "Skip the rows of Lift number 7")
+    coach.find("//li[contains(., 'Lift number 7') and contains(., 'skipped')]")
+    coach.field("Lift number 6 is").send_keys("Bench press")
+    tap(coach, "same as this")
+    tap(coach, "Import 1 session")
+    coach.sees("1 session with 1 set imported")
+    coach.driver.refresh()
+    coach.sees("A log from a spreadsheet")
+    coach.sees_no("many.csv, 9 rows")
+
+
 def test_a_doubtful_load_is_kept_and_asked_about(coach: Coach, club: Club) -> None:
     """On the floor it is marked where it is typed; the log asks for what it can have been."""
     number = plan(club, "Pia Dresner")

@@ -99,6 +99,11 @@ class SheetChoice(BaseModel):
     skip: list[str] = Field(
         default_factory=list, max_length=500, description="Names whose rows are left out"
     )
+    left_out: list[str] = Field(
+        default_factory=list,
+        max_length=100,
+        description="Kinds of problems whose rows are left out",
+    )
     take_on: bool = Field(False, description="Take athletes on whom the roster does not have")
 
 

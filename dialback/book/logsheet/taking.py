@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from datetime import date
@@ -40,6 +41,10 @@ from dialback.core.sense.rows import Row, RowDoubt, RowSense
 from dialback.core.sessions import KG_PER_LB, Session, Set, lies_ahead
 from dialback.core.vocabulary import BY_HAND
 
+_QUOTED: Final = re.compile(r"'[^']{0,200}'|“[^”]{0,200}”")
+_NUMBER: Final = re.compile(r"[0-9]+(?:[-.,][0-9]+){0,3}")
+_MOST_NAMED: Final = 12
+
 
 @dataclass(frozen=True, slots=True)
 class RowProblem:
@@ -48,6 +53,21 @@ class RowProblem:
     row: int
     column: str
     message: str
+
+    @property
+    def kind(self) -> str:
+        """What rows with the same problem have in common: the message without what stands there."""
+        shape = _NUMBER.sub("#", _QUOTED.sub("…", self.message))
+        return f"{self.column}: {shape}" if self.column else shape
+
+
+@dataclass(frozen=True, slots=True)
+class ProblemKind:
+    """Rows with the same problem: how many, and the first of them."""
+
+    kind: str
+    rows: int
+    first: RowProblem
 
 
 @dataclass(slots=True)
@@ -72,6 +92,14 @@ class Taken:
     """Whether rows leave open what a load is of."""
     doubts: list[RowDoubt] = field(default_factory=list)
     """What makes little sense, and is to be answered."""
+
+    def kinds(self) -> list[ProblemKind]:
+        """The problems by kind, in the order of their first rows."""
+        counts = Counter(problem.kind for problem in self.problems)
+        firsts: dict[str, RowProblem] = {}
+        for problem in self.problems:
+            firsts.setdefault(problem.kind, problem)
+        return [ProblemKind(kind, counts[kind], first) for kind, first in firsts.items()]
 
 
 def take(
@@ -105,7 +133,11 @@ def take(
             who, day, title, about, sets = _row(row, choice, names, today, athlete, left)
         except RowError as error:
             message = f"{row[-1]}: {error}" if grid.heads[-1] == WORKSHEET else str(error)
-            taken.problems.append(RowProblem(number, error.column, message))
+            problem = RowProblem(number, error.column, message)
+            if problem.kind in choice.left_out:
+                left.out.append(number)
+            else:
+                taken.problems.append(problem)
             continue
         if sets is not None:
             _, _, rows = found.setdefault((who, day, title), (number, about, []))
@@ -282,9 +314,17 @@ class Left:
 
     each_side: int = 0
     dumbbells: int = 0
+    out: list[int] = field(default_factory=list)
+    """Rows that were left out with their problem."""
 
     def notes(self, choice: SheetChoice) -> Iterator[str]:
         """What was settled without being said, and what is to be said."""
+        if self.out:
+            which = ", ".join(map(str, self.out[:_MOST_NAMED]))
+            more = " …" if len(self.out) > _MOST_NAMED else ""
+            count = len(self.out)
+            what = "1 row is left out" if count == 1 else f"{count} rows are left out"
+            yield f"{what}: row {which}{more}"
         if self.each_side:
             rows = _rows(self.each_side, "of one-sided movements", "says", "say")
             yield f"{rows} no side: read as each side"

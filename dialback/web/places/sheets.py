@@ -44,6 +44,7 @@ from dialback.web.shapes.sheets import (
     SheetDoubtOut,
     SheetOut,
     SheetPreview,
+    SheetProblemKind,
     SheetQuery,
     SheetRowProblem,
     SheetSessionOut,
@@ -184,8 +185,10 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
                 for name, count in people.most_common(50)
             ],
             problems=[
-                SheetRowProblem(row=problem.row, column=problem.column, message=problem.message)
-                for problem in taken.problems[:_MOST_PROBLEMS]
+                SheetProblemKind(
+                    kind=one.kind, rows=one.rows, first=SheetRowProblem(**asdict(one.first))
+                )
+                for one in taken.kinds()[:_MOST_PROBLEMS]
             ],
             problem_count=len(taken.problems),
             notes=taken.notes,

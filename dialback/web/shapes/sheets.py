@@ -62,6 +62,14 @@ class SheetRowProblem(Shape):
     message: str
 
 
+class SheetProblemKind(Shape):
+    """Rows with the same problem: how many, the first of them, and the key they are left out by."""
+
+    kind: str
+    rows: int
+    first: SheetRowProblem
+
+
 class SheetUnknown(Shape):
     """A movement that nobody knows by that name, and what is near."""
 
@@ -99,7 +107,7 @@ class SheetPreview(Shape):
     sets: int
     there: int
     athletes: list[SheetAthlete]
-    problems: list[SheetRowProblem]
+    problems: list[SheetProblemKind]
     problem_count: int
     notes: list[str]
     asks_dumbbells: bool

@@ -7137,6 +7137,11 @@ export interface components {
              */
             skip?: string[];
             /**
+             * Left Out
+             * @description Kinds of problems whose rows are left out
+             */
+            left_out?: string[];
+            /**
              * Take On
              * @description Take athletes on whom the roster does not have
              * @default false
@@ -7219,7 +7224,7 @@ export interface components {
             /** Athletes */
             athletes: components["schemas"]["SheetAthlete"][];
             /** Problems */
-            problems: components["schemas"]["SheetRowProblem"][];
+            problems: components["schemas"]["SheetProblemKind"][];
             /** Problem Count */
             problem_count: number;
             /** Notes */
@@ -7232,6 +7237,17 @@ export interface components {
             unknown: components["schemas"]["SheetUnknown"][];
             /** Shown */
             shown: components["schemas"]["SheetSessionOut"][];
+        };
+        /**
+         * SheetProblemKind
+         * @description Rows with the same problem: how many, the first of them, and the key they are left out by.
+         */
+        SheetProblemKind: {
+            /** Kind */
+            kind: string;
+            /** Rows */
+            rows: number;
+            first: components["schemas"]["SheetRowProblem"];
         };
         /**
          * SheetRowProblem

@@ -80,20 +80,10 @@ export function Preview({ preview, choice, put }: PreviewProps) {
         </section>
       )}
       {preview.problems.length > 0 && (
-        <ul
-          aria-label="Rows with problems"
-          className="mt-2 max-h-48 overflow-auto border-l-4 border-high pl-3"
-        >
-          {preview.problems.map((one) => (
-            <li key={`${one.row}/${one.column}`}>
-              Row {one.row}
-              {one.column && `, ${one.column}`}: {one.message}
-            </li>
-          ))}
-          {preview.problem_count > preview.problems.length && (
-            <li>and {preview.problem_count - preview.problems.length} more</li>
-          )}
-        </ul>
+        <Problems
+          problems={preview.problems}
+          leaveOut={(kind) => put({ left_out: [...(choice.left_out ?? []), kind] })}
+        />
       )}
       <ul className="mt-2">
         {preview.shown.map((one, at) => (
@@ -108,6 +98,39 @@ export function Preview({ preview, choice, put }: PreviewProps) {
         ))}
       </ul>
     </div>
+  );
+}
+
+interface ProblemsProps {
+  problems: Schemas["SheetProblemKind"][];
+  leaveOut: (kind: string) => void;
+}
+
+/** What cannot be read, by kind: once each, with how many rows have it. */
+function Problems({ problems, leaveOut }: ProblemsProps) {
+  return (
+    <ul
+      aria-label="Rows with problems"
+      className="mt-2 max-h-48 overflow-auto border-l-4 border-high pl-3"
+    >
+      {problems.map(({ kind, rows, first }) => (
+        <li key={kind}>
+          {rows > 1 && <span className="font-semibold">{count(rows, "row")}, such as </span>}
+          {rows > 1 ? "row" : "Row"} {first.row}
+          {first.column && `, ${first.column}`}: {first.message}
+          {/* What is wrong with the heads is wrong with all rows. */}
+          {first.row > 1 && (
+            <button
+              type="button"
+              className="trail-link ml-3 min-h-6"
+              onClick={() => leaveOut(kind)}
+            >
+              leave {rows === 1 ? "it" : "them"} out
+            </button>
+          )}
+        </li>
+      ))}
+    </ul>
   );
 }
 
@@ -218,7 +241,7 @@ interface SaidProps {
 
 /** What was said of names so far, each to be taken back. */
 function Said({ choice, put }: SaidProps) {
-  const { movements = {}, like = {}, skip = [], doubts = {} } = choice;
+  const { movements = {}, like = {}, skip = [], doubts = {}, left_out = [] } = choice;
   const without = (of: Record<string, string>, name: string) =>
     Object.fromEntries(Object.entries(of).filter(([one]) => one !== name));
   const said: [string, string, () => void][] = [
@@ -236,6 +259,11 @@ function Said({ choice, put }: SaidProps) {
       name,
       "skipped",
       () => put({ skip: skip.filter((one) => one !== name) }),
+    ]),
+    ...left_out.map((kind): [string, string, () => void] => [
+      kind,
+      "left out",
+      () => put({ left_out: left_out.filter((one) => one !== kind) }),
     ]),
     ...Object.entries(doubts).map(([key, answer]): [string, string, () => void] => [
       key.split(":")[0] ?? key,
