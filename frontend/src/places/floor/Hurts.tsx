@@ -43,7 +43,7 @@ export function Hurts({ runs, movement, close, stop }: Props) {
       <div className="mt-4 flex gap-3">
         <button
           type="button"
-          className="ink-button h-12 px-6 text-lg"
+          className="ink-button h-12 px-4 text-lg whitespace-nowrap"
           disabled={who === undefined}
           onClick={() => {
             if (who !== undefined) stop(who, note);
