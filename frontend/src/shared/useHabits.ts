@@ -1,4 +1,4 @@
-import { useCallback, useState } from "react";
+import { useCallback, useRef, useState } from "react";
 import { habits } from "@/api/habits";
 import { type Asked, takenOf, withHabits } from "./asked";
 
@@ -13,6 +13,7 @@ export interface Taken {
 /** What is answered again and again: learnt by choosing, taken as said, and asked about again. */
 export function useHabits(athlete: number) {
   const [taken, setTaken] = useState<Taken[]>([]);
+  const seen = useRef(new Set<string>());
   /** Note what was chosen of a question; the last place behind its texts is the line as it stands. */
   const learn = useCallback(
     (one: Asked, place: number) => {
@@ -24,10 +25,15 @@ export function useHabits(athlete: number) {
   );
   /** The text with what is usual; null where nothing of it is. */
   const usual = useCallback((text: string, asked: Asked[]): string | null => {
-    const known = asked.filter((one) => takenOf(one) !== null);
+    const typed = text.split("\n");
+    // What was taken back, by undo too, is not taken once more.
+    const known = asked.filter(
+      (one) => takenOf(one) !== null && !seen.current.has(typed[one.line - 1] ?? ""),
+    );
     if (known.length === 0) return null;
+    for (const one of known) seen.current.add(typed[one.line - 1] ?? "");
     const whole = withHabits(text, known);
-    const lines = [text.split("\n"), whole.split("\n")] as const;
+    const lines = [typed, whole.split("\n")] as const;
     setTaken((before) => [
       ...before.filter((old) => !known.some((one) => one.line === old.line)),
       ...known.map((one) => ({

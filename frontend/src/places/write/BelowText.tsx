@@ -12,8 +12,8 @@ interface Props {
   athlete: number;
   sheet: Sheet;
   answer: Schemas["Written"];
-  /** Whether the answer is of the text as it stands. */
-  isFresh: boolean;
+  /** Whether the answer is of the text as it stands, and somebody has typed: a look changes nothing. */
+  mayTake: boolean;
   asked: Asked[];
   /** Whether one writes: then a figure is a figure. */
   pen: boolean;
@@ -28,7 +28,7 @@ export function BelowText({
   athlete,
   sheet,
   answer,
-  isFresh,
+  mayTake,
   asked,
   pen,
   go,
@@ -39,10 +39,9 @@ export function BelowText({
   const { text } = sheet;
   const { taken, usual, learn, askAgain } = useHabits(athlete);
   useEffect(() => {
-    // What was asked of an older text is no answer to this one.
-    const whole = isFresh ? usual(text, asked) : null;
+    const whole = mayTake ? usual(text, asked) : null;
     if (whole !== null) put(whole);
-  }, [isFresh, usual, text, asked, put]);
+  }, [mayTake, usual, text, asked, put]);
   const take = (at: Parameters<typeof answered>[1], other: string) =>
     put(answered(text, at, other));
   return (

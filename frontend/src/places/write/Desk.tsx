@@ -109,7 +109,7 @@ export function Desk({ place, athlete, opened, days, stored, remove, takeApart }
             athlete={place.athlete}
             sheet={sheet}
             answer={answer}
-            isFresh={isFresh}
+            mayTake={isFresh && asked.typed}
             asked={asked.asked}
             pen={pen}
             go={goTo}

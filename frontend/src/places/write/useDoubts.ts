@@ -7,6 +7,7 @@ import { useMeant } from "@/shared/useMeant";
 export function useDoubts(athlete: number, answer: Schemas["Written"] | null, text: string) {
   const [line, setLine] = useState(1);
   const [touched, setTouched] = useState(false);
+  const [typed, setTyped] = useState(false);
   const { meant, add } = useMeant(athlete);
   const found = answer?.doubts;
   const doubts = useMemo(
@@ -33,6 +34,11 @@ export function useDoubts(athlete: number, answer: Schemas["Written"] | null, te
       if (at !== line) setTouched(false);
       setLine(at);
     },
-    touch: () => setTouched(true),
+    touch: () => {
+      setTouched(true);
+      setTyped(true);
+    },
+    /** Whether something was typed since the session was opened. */
+    typed,
   };
 }
