@@ -19,9 +19,10 @@ MARO = "/athletes/1/weeks/2026-W47/sheet"
 
 def test_from_the_roster_to_a_trail(coach: Coach) -> None:
     coach.open("/", "Week 47")
-    coach.wait(lambda: len(coach.all("tbody a")) == 13, "not everybody is counted")
+    names = "tbody td:first-child > a:first-child"
+    coach.wait(lambda: len(coach.all(names)) == 13, "not everybody is counted")
     # Those of whom nothing is open stand last.
-    coach.holds(lambda: "Anselm Brook" in [row.text for row in coach.all("tbody a")[-2:]])
+    coach.holds(lambda: "Anselm Brook" in [row.text for row in coach.all(names)[-2:]])
     coach.find("(//tbody//a)[1]").click()
     coach.address("/weeks/2026-W47/sheet")
     coach.sees("open causes")

@@ -35,7 +35,9 @@ export function Beside({ runs, movements, state, open, goOn, tick }: Props) {
           />
         ))}
       </ul>
-      {state.clock.phase !== "over" && <LetIn runs={runs} state={state} />}
+      {state.clock.phase !== "over" && (
+        <LetIn runs={runs} state={state} className="max-md:hidden" />
+      )}
       {state.clock.phase !== "over" && (
         <div className={many ? "max-md:hidden" : ""}>
           <h2 className="mt-4 text-sm text-ink-2 italic">Next</h2>

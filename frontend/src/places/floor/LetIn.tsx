@@ -8,16 +8,17 @@ import { JOINING, type Run, type State } from "./run";
 interface Props {
   runs: Run[];
   state: State;
+  className?: string;
 }
 
 /** Somebody who comes late is let in at the set in hand; what was missed stays open. */
-export function LetIn({ runs, state }: Props) {
+export function LetIn({ runs, state, className = "" }: Props) {
   const [open, setOpen] = useState(false);
   return (
     <>
       <button
         type="button"
-        className="trail-link mt-2 min-h-11 self-start"
+        className={`trail-link mt-2 min-h-11 self-start ${className}`}
         onClick={() => setOpen(true)}
       >
         Let somebody in
@@ -28,7 +29,7 @@ export function LetIn({ runs, state }: Props) {
 }
 
 /** Who else has a session today. */
-function Others({ runs, state, close }: Props & { close: () => void }) {
+function Others({ runs, state, close }: Omit<Props, "className"> & { close: () => void }) {
   const go = useNavigate();
   const day = useFloorDay(undefined);
   const here = runs.map((one) => one.athlete);

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Beside } from "./Beside";
 import { Cautions } from "./Cautions";
 import { Hurts } from "./Hurts";
+import { LetIn } from "./LetIn";
 import { Over } from "./Over";
 import { RunSetSheet } from "./RunSetSheet";
 import { Station } from "./Station";
@@ -99,6 +100,7 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
             />
           )
         )}
+        {clock.phase !== "over" && <LetIn runs={runs} state={state} className="md:hidden" />}
       </main>
       <Beside
         runs={runs}

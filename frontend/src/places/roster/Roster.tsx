@@ -156,7 +156,7 @@ function Athlete({ row, week }: { row: Row; week: string }) {
           <Link
             to={weekPath(row.id, row.week, "log")}
             onClick={(event) => event.stopPropagation()}
-            className="trail-link block w-fit text-xs text-caution"
+            className="trail-link flex min-h-6 w-fit items-center text-xs text-caution"
             title="Log it as planned, or say why it was missed"
           >
             {count(row.unlogged, "session")} not logged
@@ -232,7 +232,7 @@ function Head({ data, filter, first, add }: HeadProps) {
             type="button"
             aria-pressed={at === filter.at}
             onClick={() => filter.put({ at })}
-            className={`border-b-2 ${at === filter.at ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`}
+            className={`min-h-6 border-b-2 ${at === filter.at ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`}
           >
             {one.name}
           </button>
