@@ -253,7 +253,7 @@ def test_a_version_of_another_athlete_is_not_decided(
     whose = {"name": "Berta Test", "bodyweight_kg": 70}
     assert bring(document([], athlete=whose)).status_code == 201
     assert known.put(LOG, json=A_LOG).status_code == 200
-    later = {**A_LOG, "change": "change-0002"}
+    later = {**A_LOG, "change": "change-0002", "session": {**A_LOG["session"], "rpe": 9}}
     assert known.put(LOG, json=later).get_json()["both_kept"]
     before = rows_of(data)
     # Decided, or sent again, in another athlete's name.
