@@ -111,13 +111,13 @@ def _hidden_last(grid: Grid, hidden: Collection[int]) -> Grid:
         for number, row in grid.rows
     )
     names = ", ".join(repr(grid.heads[at]) for at in unseen)
-    what = "hidden columns stand last" if len(unseen) > 1 else "a hidden column stands last"
+    which = "hidden columns were" if len(unseen) > 1 else "a hidden column was"
     return replace(
         grid,
         heads=tuple(grid.heads[at] for at in order),
         rows=rows,
         hidden=frozenset(places[-len(unseen) :]),
-        notes=(*grid.notes, f"{what}: {names}"),
+        notes=(*grid.notes, f"{which} moved to the end: {names}"),
     )
 
 

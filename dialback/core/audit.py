@@ -280,6 +280,18 @@ def sessions_done(ledger: Ledger, week: Week) -> Share:
     return Share(len(ledger.source.week("planned", week)), len(plans_done(ledger, week)))
 
 
+def nothing_done_yet(ledger: Ledger, week: Week, today: date) -> bool:
+    """Whether a week that is not over has no session done: there is nothing to judge or sign."""
+    return week.sunday >= today and not ledger.source.week("completed", week)
+
+
+def sessions_unlogged(ledger: Ledger, week: Week) -> int:
+    """Planned sessions that nothing was done for, and nobody has said why."""
+    done = plans_done(ledger, week)
+    planned = ledger.source.week("planned", week)
+    return sum(at not in done and one.missed is None for at, one in enumerate(planned))
+
+
 def plans_done(ledger: Ledger, week: Week) -> frozenset[int]:
     """The places of the week's planned sessions that are done: that a completed one is for.
 

@@ -18,6 +18,8 @@ head any more."""
 
 PAIN: Final = "pain"
 """The code of what hurt on a day: its subject a movement, its measure the day."""
+NO_MOVEMENT: Final = "the session"
+"""The subject of what hurt at no movement."""
 
 STEP: Final = "step"
 """The code of a step that was declined: its subject a movement, its measure the direction."""

@@ -6,15 +6,13 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Final
 
-from dialback.core.decisions import PAIN
+from dialback.core.decisions import NO_MOVEMENT, PAIN
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import Key
 from dialback.core.weeks import Week, said
 
 LATELY: Final = timedelta(days=28)
 """So long what hurt is told wherever plans are made, unless somebody has looked at it before."""
-SOMEWHERE: Final = "the session"
-"""The subject of what hurt at no movement."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,7 +26,7 @@ class Hurt:
     @property
     def key(self) -> Key:
         """What a decision names it by."""
-        return PAIN, self.movement or SOMEWHERE, self.day.isoformat()
+        return PAIN, self.movement or NO_MOVEMENT, self.day.isoformat()
 
     @property
     def words(self) -> str:

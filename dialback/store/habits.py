@@ -30,9 +30,9 @@ def count_answer(athlete: Athlete | None, asked: str, answer: str) -> int:
     return int(row.times)
 
 
-def forget_habit(athlete: Athlete | None, asked: str) -> bool:
-    """Ask again from now on; whether there was a habit. To be called within a transaction."""
-    return bool(Habit.delete().where(_same(athlete), Habit.asked == asked).execute())
+def forget_habit(athlete: Athlete | None, asked: str) -> None:
+    """Ask again from now on. To be called within a transaction."""
+    Habit.delete().where(_same(athlete), Habit.asked == asked).execute()
 
 
 def _same(athlete: Athlete | None) -> object:

@@ -6,18 +6,18 @@ import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from datetime import date
-from typing import Final
 
 from dialback.core.cautions import Care
 from dialback.core.kit import NoBand, Unmade, check, sentence
 from dialback.core.notation import Load, Mistake, Reading
 from dialback.core.notation.characters import lines_of
 from dialback.core.notation.expand import PlacedSet
-from dialback.core.notation.habit import asked_in, form_of
+from dialback.core.notation.habit import WRITTEN, asked_in, form_of
 from dialback.core.notation.pieces import load_text
 from dialback.core.notation.values import loads_in
 from dialback.core.restrictions import Restriction, set_breach
 from dialback.core.sense import Doubt, Knowing, doubts
+from dialback.core.sense.doubt import AS_WRITTEN
 from dialback.core.sessions import KG_PER_LB
 from dialback.core.tally import Ledger
 from dialback.core.words import Unit
@@ -159,11 +159,6 @@ def _mistake(mistake: Mistake, rows: Sequence[str], habits: Mapping[str, str]) -
         only=False,
         habit=next((at for at, one in enumerate(answers) if one == usual[at]), None),
     )
-
-
-WRITTEN: Final = "written"
-"""The form of what was not understood: the answers say by themselves what they make of it."""
-AS_WRITTEN: Final = "as written"
 
 
 def doubts_of(

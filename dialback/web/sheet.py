@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import cast
 
-from dialback.core.audit import Audit, matches_of, sessions_done
+from dialback.core.audit import Audit, matches_of, nothing_done_yet, sessions_done
 from dialback.core.balance import Weighing, deciding_measure, weigh, weigh_all
 from dialback.core.causes import OF_THE_LOG
 from dialback.core.cautions import TrainingLevel
@@ -302,6 +302,7 @@ def sheet(
     totals, muscles, movements = rows(sides, findings)
     done = sessions_done(judged.ledger, week)
     return Sheet(
+        nothing_done=nothing_done_yet(judged.ledger, week, today),
         basis=judged.basis,
         baseline=judged.baseline.kind,
         baseline_weeks=[str(one) for one in judged.baseline.weeks],

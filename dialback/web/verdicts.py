@@ -15,7 +15,7 @@ from threading import Lock
 from pydantic import ValidationError
 
 import dialback.core
-from dialback.core.audit import audit, compliance, plans_done, sessions_done
+from dialback.core.audit import audit, compliance, sessions_done, sessions_unlogged
 from dialback.core.figures import TOTAL_SETS
 from dialback.core.hurts import unseen
 from dialback.core.tally import Ledger
@@ -135,12 +135,5 @@ def _judged(ledger: Ledger, latest: Week, today: date) -> Judged:
         share_done=compliance(ledger, week)["sets"].share,
         sessions_planned=int(done.planned),
         sessions_done=int(done.done),
-        unlogged=_unlogged(ledger, week),
+        unlogged=sessions_unlogged(ledger, week),
     )
-
-
-def _unlogged(ledger: Ledger, week: Week) -> int:
-    """Planned sessions that nothing is logged for, and nobody has said why."""
-    done = plans_done(ledger, week)
-    planned = ledger.source.week("planned", week)
-    return sum(at not in done and one.missed is None for at, one in enumerate(planned))

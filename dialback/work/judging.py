@@ -10,7 +10,7 @@ from dialback.book.book import MAX_DECISIONS
 from dialback.book.errors import bad_input
 from dialback.book.signed_document import Acceptance as SignedAcceptance
 from dialback.book.signed_document import signed_document, since_signed
-from dialback.core.audit import audit
+from dialback.core.audit import audit, nothing_done_yet
 from dialback.core.causes import Cause, causes
 from dialback.core.decisions import STEP, Decision, Direction
 from dialback.core.findings import Finding
@@ -189,7 +189,8 @@ def see_pain(
         hurts = hurts_since(ledgers.of(athlete), day, day)
         hurt = next((one for one in hurts if one.movement == movement), None)
         if hurt is None:
-            raise NotThereError(f"Nothing hurt {athlete.name} on {said(day)} at {movement}.")
+            at = f" at {movement}" if movement else ""
+            raise NotThereError(f"{athlete.name} has no pain on record for {said(day)}{at}.")
         code, subject, measure = hurt.key
         made = Decision(
             kind="seen",
@@ -294,11 +295,9 @@ def sign(ledgers: Ledgers, number: int, week: Week, name: str, today: date) -> N
     """Sign the week's audit off, by name; what was signed is kept as it is now."""
     with unit() as entry:
         athlete = athlete_on_roster(number)
-        done = ledgers.of(athlete).source.week("completed", week)
-        if not done and week.sunday >= today:
-            raise ConflictError(
-                "nothing-done", f"Nothing is done in {week.said} yet: sign it when it is over."
-            )
+        if nothing_done_yet(ledgers.of(athlete), week, today):
+            told = f"Nothing has been done in {week.said} yet: sign it off when it is over."
+            raise ConflictError("nothing-done", told)
         document = document_of(ledgers, athlete, week, name.strip(), today)
         _unsign(athlete, week)
         Signature.create(

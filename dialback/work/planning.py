@@ -288,7 +288,9 @@ def make_days(
         ]
         moved = put_down(athlete, ledger, sheets, today, [session])
         words = (
-            f"Made {len(sheets)} session{'s' * (len(sheets) > 1)} of the text of {said(row.date)}"
+            f"Split the text of {said(row.date)} into {len(sheets)} sessions"
+            if len(sheets) > 1
+            else f"Moved the session of {said(row.date)} to {said(sheets[0].day)}"
         )
         change = entry.tell(words, athlete, undo=moved_undo(athlete, moved))
         return change, _plans(ledgers, athlete, moved.added)

@@ -159,7 +159,7 @@ def test_all_worksheets_are_read_one_for_each_athlete() -> None:
     wrong = taken(
         workbook(W40=[HEAD, [DAY, "Dip", 8, 0]], W41=[HEAD, [DAY, "Back squat", "?", 60]])
     )
-    assert wrong.problems[0].message.startswith("W41: ")
+    assert wrong.problems[0].told.startswith("W41: ")
 
 
 def test_a_formula_without_its_value_is_told() -> None:
@@ -189,7 +189,7 @@ SHORT = {
 
 @pytest.mark.parametrize(("said", "name"), SHORT.items())
 def test_short_forms_of_names_are_known_in_a_cell_and_on_a_line(said: str, name: str) -> None:
-    found = taken(rows(f"{said};1;8 each side;20"), dumbbells="one", doubts={"": ""})
+    found = taken(rows(f"{said};1;8 each side;20"), dumbbells="one")
     assert found.unknown == []
     assert {one.exercise for each in found.sessions for one in each.session.sets} == {name}
     (session,) = read(f"{said} 3 × 8", MOVEMENTS).sessions
@@ -290,7 +290,7 @@ def test_a_column_that_would_be_senseless_is_read_otherwise() -> None:
     of_shares = workbook(log=[HEAD, [DAY, "Back squat", 5, 0.8], [DAY, "Back squat", 5, 0.85]])
     guessed = guess(tidied(read_grid(of_shares)))
     assert "load" not in guessed.choice.columns
-    assert guessed.why["load"].startswith("0.8 is a share")
+    assert guessed.why["load"].startswith("0.8 looks like a share")
     for head, values, unit in (
         ("time", ["2", "1.5", "3"], "min"),
         ("time", ["45", "30", "2"], "s"),
@@ -313,6 +313,6 @@ def test_hidden_columns_stand_behind_those_that_are_shown() -> None:
     book.save(out)
     grid = tidied(read_grid(out.getvalue()))
     assert grid.heads == ("date", "exercise", "kg", "reps", "load")
-    assert "a hidden column stands last: 'load'" in grid.notes
+    assert "a hidden column was moved to the end: 'load'" in grid.notes
     (a_set,) = sets(out.getvalue())
     assert a_set.load_kg == 60

@@ -147,7 +147,9 @@ class TestRoster:
 
     def test_a_week_of_which_nothing_is_done_yet_is_not_signed(self, client: FlaskClient) -> None:
         refused = send(client, "put", f"{NEXT}/signature", {"name": "Ines"}, 409)
-        assert "Nothing is done" in refused["detail"]
+        assert "Nothing has been done in week 42 yet" in refused["detail"]
+        assert get(client, f"{NEXT}/sheet")["nothing_done"] is True
+        assert get(client, f"{HERE}/sheet")["nothing_done"] is False
 
     def test_planned_and_done_stand_side_by_side(self, client: FlaskClient) -> None:
         sheet = get(client, f"{HERE}/sheet")

@@ -183,6 +183,10 @@ def test_the_days_of_a_text_become_sessions_of_their_own(client: FlaskClient) ->
         ("2026-10-21", "Push", 5),
     ]
     assert [one["instead_of"] for one in found["days"]] == [[], [there["title"]], []]
+    # As long as it is one session, all of a further day stands there as text alone.
+    run = get(client, f"/api/floor/run?plan={row['id']}")["run"]
+    further = DAYS.split("\n")[5:]
+    assert run["unread"] == ["Legs first", "what was that", *further]
     days = f"{NEXT}/written/{row['id']}/days"
     send(client, "post", days, {"revision": 0}, 409)
     made = send(client, "post", days, {"revision": row["revision"]}, 201)
@@ -232,6 +236,8 @@ def test_what_is_chosen_three_times_is_taken_as_said(client: FlaskClient) -> Non
     place = one["instead"].index("Press 8, 8")
     choice = {"form": one["form"], "answer": one["answers"][place]}
     assert [send(client, "post", habits, choice)["taken"] for _ in range(3)] == [False, False, True]
+    latest = get(client, "/api/journal")["entries"][0]["says"]
+    assert latest == "Takes “# # → #, #” as said from now on"
     assert asked("Hinge 12 10")["habit"] == asked("Hinge 12 10")["instead"].index("Hinge 12, 10")
     send(client, "post", habits, {**choice, "answer": "# # → # x #"})
     assert asked("Press 8 8")["habit"] is None

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from typing import Final, Literal
+from typing import Final, Literal, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -109,10 +109,16 @@ class SheetChoice(BaseModel):
 
 @dataclass(frozen=True, slots=True)
 class Guess:
-    """What a sheet probably means, and what speaks for it, by the field of the choice."""
+    """What a sheet probably means, and what speaks for it, by the field of the choice.
+
+    ``settled`` are the fields that the file itself settles, ``open`` those that it should and
+    does not.
+    """
 
     choice: SheetChoice
     why: dict[str, str]
+    settled: frozenset[str]
+    open: frozenset[str]
 
 
 def guess(grid: Grid, *, unit: Unit = "kg") -> Guess:
@@ -125,22 +131,34 @@ def guess(grid: Grid, *, unit: Unit = "kg") -> Guess:
     if WORKSHEET in plain and "athlete" not in columns and not _numbered(grid):
         # A worksheet for each athlete, called by the name.
         columns["athlete"] = plain.index(WORKSHEET)
-    order, why_order = _guess_order(grid, columns.get("date"))
-    decimal, why_decimal = _guess_decimal(grid, columns)
-    said, why_unit = _guess_unit(grid, columns, unit)
-    times, why_times = _guess_times(grid, columns)
-    why = {"date_order": why_order, "decimal": why_decimal, "unit": why_unit}
-    if why_times:
-        why["times"] = why_times
+    told = {
+        "date_order": _guess_order(grid, columns.get("date")),
+        "decimal": _guess_decimal(grid, columns),
+        "unit": _guess_unit(grid, columns, unit),
+        "times": _guess_times(grid, columns),
+    }
+    why = {name: one.why for name, one in told.items() if one.why}
     if share := _shares(grid, columns):
         del columns["load"]
-        why["load"] = f"{share} is a share of something, no load, so it is left out"
+        why["load"] = f"{share} looks like a share rather than a load, so the column is left out"
     if "count" in columns and _runs(grid, columns):
         # 1, 2, 3 beside the sets of a movement number them; they are not so many each.
         del columns["count"]
+    values = {name: one.value for name, one in told.items()}
     return Guess(
-        SheetChoice(columns=columns, date_order=order, decimal=decimal, unit=said, times=times), why
+        SheetChoice.model_validate({"columns": columns, **values}),
+        why,
+        frozenset(name for name, one in told.items() if one.settled),
+        frozenset(name for name, one in told.items() if one.settled is False),
     )
+
+
+class _Said(NamedTuple):
+    """A guess, what speaks for it, and whether the file settles it; ``None``: it need not."""
+
+    value: str
+    why: str
+    settled: bool | None
 
 
 def _by_heads(plain: Sequence[str], hidden: Collection[int]) -> dict[str, int]:
@@ -171,21 +189,22 @@ _OF_TIME: Final = re.compile(
 _MINUTES: Final = re.compile(r"\b(?:min|mins|minutes?)\b")
 
 
-def _guess_times(grid: Grid, columns: Mapping[str, int]) -> tuple[Times, str]:
+def _guess_times(grid: Grid, columns: Mapping[str, int]) -> _Said:
     """In what times are: as cells keep them, as the head says, and by what can be meant."""
     if kept := _kept_as_hours(grid, columns):
-        return "clock", f"{kept} is how a spreadsheet keeps minutes and seconds"
+        return _Said("clock", f"{kept} is how a spreadsheet keeps minutes and seconds", True)
     if "seconds" not in columns:
-        return "s", ""
+        return _Said("s", "", None)
     head = grid.heads[columns["seconds"]].strip()
     plain = sorted(_numbers(grid, columns["seconds"]))
     if _MINUTES.search(plain_head(head)):
         if plain and plain[0] > MOST_MINUTES:
-            return "s", f"the head says “{head}”, but {plain[0]:g} minutes are no set"
-        return "min", f"the head says “{head}”"
+            why = f"the head says “{head}”, but {plain[0]:g} minutes are too long for a set"
+            return _Said("s", why, True)
+        return _Said("min", f"the head says “{head}”", True)
     if plain and plain[-1] <= FEWEST_SECONDS and not _SECONDS.search(plain_head(head)):
-        return "min", f"{plain[-1]:g} seconds at most would be no set"
-    return "s", ""
+        return _Said("min", f"{plain[-1]:g} seconds are too short for a set", True)
+    return _Said("s", "", None)
 
 
 MOST_MINUTES: Final = 60
@@ -273,32 +292,32 @@ _KNOWN: Final = frozenset(
     head for column in COLUMNS for head in (plain_head(column.name), *column.heads)
 )
 
-CHECK: Final = "so check"
-"""How a reason ends that settles nothing."""
 _LOOKED_AT: Final = 2000
 """So many rows tell how the others are written."""
 
 
-def _guess_order(grid: Grid, at: int | None) -> tuple[DateOrder, str]:
+def _guess_order(grid: Grid, at: int | None) -> _Said:
     cells = [row[at] for _, row in grid.rows[:_LOOKED_AT] if at is not None and at < len(row)]
     days = [match for cell in cells if (match := DAY.fullmatch(str(cell).strip()))]
     if not days:
-        return "dmy", "no date shows the order"
+        return _Said("dmy", "no date shows the order", None)
     for match in days:
         if len(match[1]) == 4:
-            return "ymd", f"{match[0]} has the year first"
+            return _Said("ymd", f"{match[0]} has the year first", True)
     day_first = next((one for one in days if int(one[1]) > 12), None)
     month_first = next((one for one in days if int(one[2]) > 12), None)
     if day_first and month_first:
-        return "dmy", f"{day_first[0]} has the day first, but {month_first[0]} the month"
+        why = f"{day_first[0]} has the day first, but {month_first[0]} the month"
+        return _Said("dmy", why, False)
     if month_first:
-        return "mdy", f"{month_first[0]} can only have the month first"
+        return _Said("mdy", f"{month_first[0]} can only have the month first", True)
     if day_first:
-        return "dmy", f"{day_first[0]} can only have the day first"
-    return "dmy", f"nothing settles it: {days[0][0]} could be either, {CHECK}"
+        return _Said("dmy", f"{day_first[0]} can only have the day first", True)
+    why = f"nothing settles it: {days[0][0]} could be either, so check"
+    return _Said("dmy", why, False)
 
 
-def _guess_decimal(grid: Grid, columns: Mapping[str, int]) -> tuple[Literal[".", ","], str]:
+def _guess_decimal(grid: Grid, columns: Mapping[str, int]) -> _Said:
     places = [columns[name] for name in ("load", "rpe", "seconds") if name in columns]
     texts = [
         str(row[at])
@@ -308,8 +327,9 @@ def _guess_decimal(grid: Grid, columns: Mapping[str, int]) -> tuple[Literal[".",
     ]
     commas, points = ([text for text in texts if mark in text] for mark in ",.")
     if len(commas) > len(points):
-        return ",", f"as in {commas[0].strip()}"
-    return ".", f"as in {points[0].strip()}" if points else "no decimals to go by"
+        return _Said(",", f"as in {commas[0].strip()}", True)
+    why = f"as in {points[0].strip()}" if points else "no decimals to go by"
+    return _Said(".", why, True if points else None)
 
 
 _UNITS_IN_HEADS: Final[tuple[tuple[Unit, re.Pattern[str]], ...]] = (
@@ -318,13 +338,13 @@ _UNITS_IN_HEADS: Final[tuple[tuple[Unit, re.Pattern[str]], ...]] = (
 )
 
 
-def _guess_unit(grid: Grid, columns: Mapping[str, int], house: Unit) -> tuple[Unit, str]:
+def _guess_unit(grid: Grid, columns: Mapping[str, int], house: Unit) -> _Said:
     if "load" not in columns:
-        return house, "no column of loads"
+        return _Said(house, "no column of loads", None)
     head = grid.heads[columns["load"]].strip()
     for unit, pattern in _UNITS_IN_HEADS:
         if pattern.search(plain_head(head)):
-            return unit, f"the head says “{head}”"
+            return _Said(unit, f"the head says “{head}”", True)
     if "unit" in columns:
-        return house, "where a row does not say its own"
-    return house, f"the file does not say: your house’s unit, {CHECK}"
+        return _Said(house, "where a row does not say its own", None)
+    return _Said(house, "the file does not say: your house’s unit, so check", False)

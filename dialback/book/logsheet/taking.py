@@ -53,6 +53,12 @@ class RowProblem:
     row: int
     column: str
     message: str
+    worksheet: str = ""
+
+    @property
+    def told(self) -> str:
+        """The message, with the worksheet where there are several."""
+        return f"{self.worksheet}: {self.message}" if self.worksheet else self.message
 
     @property
     def kind(self) -> str:
@@ -132,8 +138,8 @@ def take(
         try:
             who, day, title, about, sets = _row(row, choice, names, today, athlete, left)
         except RowError as error:
-            message = f"{row[-1]}: {error}" if grid.heads[-1] == WORKSHEET else str(error)
-            problem = RowProblem(number, error.column, message)
+            worksheet = str(row[-1]) if grid.heads[-1] == WORKSHEET else ""
+            problem = RowProblem(number, error.column, str(error), worksheet)
             if problem.kind in choice.left_out:
                 left.out.append(number)
             else:

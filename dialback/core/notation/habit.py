@@ -6,6 +6,8 @@ import re
 from itertools import takewhile
 from typing import Final
 
+WRITTEN: Final = "written"
+"""What is asked of a line that was not understood: the answer says what was typed."""
 _NUMBER: Final = re.compile(r"[0-9]+(?:[.,][0-9]+)?")
 _BECOMES: Final = " → "
 _PIECE: Final = re.compile(r"[^\s\w]|\w+|\s+")

@@ -79,11 +79,17 @@ class Unread:
 
 
 def unread_in(text: str, movements: MovementTable, day: date | None = None) -> tuple[Unread, ...]:
-    """The lines of a session's text that are kept as text alone: nothing of them counts."""
+    """The lines of a session's text that are kept as text alone: nothing of them counts.
+
+    All of a further day is among them.
+    """
     rows = lines_of(text)
     reading = read(text, movements, day=day, offering=False)
-    wrong = sorted({mistake.line for mistake in reading.mistakes if mistake.line <= len(rows)})
-    return tuple(Unread(line, rows[line - 1].strip()) for line in wrong)
+    wrong = {mistake.line for mistake in reading.mistakes if mistake.line <= len(rows)}
+    if further := reading.sessions[1:]:
+        behind = range(further[0].at, len(rows) + 1)
+        wrong |= {line for line in behind if rows[line - 1].lstrip()[:1] not in ("", "#")}
+    return tuple(Unread(line, rows[line - 1].strip()) for line in sorted(wrong))
 
 
 def unread_of(ledger: Ledger, plan: Kept) -> tuple[Unread, ...]:

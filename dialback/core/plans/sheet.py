@@ -80,6 +80,7 @@ def laid(
             f"{sheet.title or 'a session'} would lie on a day that leaves the calendar, which goes "
             f"from {YEARS.start} to {YEARS[-1]}: choose another week"
         )
+    before = sheet.before if sheet.typed is None else sheet.typed
     written = stepped(sheet.written, change, movements, kit)
     if lighter_week:
         written = lighter(written)
@@ -89,7 +90,7 @@ def laid(
         day=day,
         written=written,
         typed=sheet.typed if written == sheet.written else None,
-        before=sheet.typed if written != sheet.written else None,
+        before=sheet.before if written == sheet.written else before,
     )
 
 

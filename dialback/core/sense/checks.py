@@ -36,6 +36,7 @@ MOST_LIKELY_REPS: Final = 50
 
 SECONDS: Final = "seconds"
 TENTH: Final = "a tenth of it"
+TEN_TIMES: Final = "ten times it"
 HALF: Final = "half of it"
 
 _TRAVEL: Final = frozenset({"carry", "lunge", "conditioning", "mobility"})
@@ -142,7 +143,7 @@ def lighter_than_a_bar(heard: Heard) -> Iterator[Reason]:
     if not uses_bar(heard.movement) or uses_dumbbells(heard.movement):
         return
     unit = heard.knowing.ledger.unit
-    others = [heard.but("ten times it", load=replace(load, value=load.value * 10))]
+    others = [heard.but(TEN_TIMES, load=replace(load, value=load.value * 10))]
     if load.value <= MOST_OF_A_MAXIMUM:
         share = heard.but("a share of the maximum", load=None, percent=round(load.value * 100, 2))
         others.insert(0, share)

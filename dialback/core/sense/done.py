@@ -6,11 +6,11 @@ from dataclasses import dataclass, replace
 from typing import Any, Final
 
 from dialback.core.notation.session import Bout, Load
-from dialback.core.sense.checks import TENTH, Objection, objection
+from dialback.core.sense.checks import TEN_TIMES, TENTH, Objection, objection
 from dialback.core.sense.heard import Heard, Knowing
 from dialback.core.sessions import KG_PER_LB, Set
+from dialback.core.words import weight_text
 
-TEN_TIMES: Final = "ten times it"
 FAR_ABOVE: Final = 4
 FAR_BELOW: Final = 5
 """So many times the middle load of somebody's sets of a movement, or that part of it, is asked
@@ -19,7 +19,10 @@ _LIKE_THE_OTHERS: Final = (0.75, 1.35)
 
 
 def heard_of(a_set: Set, sets: int, knowing: Knowing) -> Heard | None:
-    """So many equal sets as they are looked at; ``None`` for combinations."""
+    """So many equal sets as they are looked at; ``None`` for combinations.
+
+    A share that was asked for says nothing of what was done: the load does.
+    """
     if a_set.exercise is None:
         return None
     load = None
@@ -35,7 +38,6 @@ def heard_of(a_set: Set, sets: int, knowing: Knowing) -> Heard | None:
         sides=a_set.sides if a_set.sides in ("each", "alternating") else "both",
         tempo=a_set.tempo,
         rest_s=a_set.rest_s,
-        percent=a_set.percent,
         warm_up=a_set.warm_up,
     )
     return Heard(knowing.movements[a_set.exercise], bout, sets, knowing)
@@ -61,9 +63,9 @@ def _out_of_line(heard: Heard, usual_kg: float) -> Objection | None:
     if not least <= load.kg * factor / usual_kg <= most:
         return None
     other = heard.but(means, load=replace(load, value=round(load.value * factor, 3)))
-    return Objection(
-        "out_of_line", "far from what else stands there of this movement: right?", (other,)
-    )
+    said = weight_text(load.kg, heard.knowing.ledger.unit)
+    why = f"{said} is far from the other loads of this movement: is that right?"
+    return Objection("out_of_line", why, (other,))
 
 
 def read_as(a_set: Set, heard: Heard, other: Heard) -> Set:

@@ -3,6 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
+
+AS_WRITTEN: Final = "as written"
+"""The answer to a doubt that leaves everything as it is."""
 
 
 @dataclass(frozen=True, slots=True)

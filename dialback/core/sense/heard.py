@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date
 from statistics import median
@@ -48,14 +49,23 @@ class Knowing:
         """The middle load of one implement in the weeks before, in kg; ``None`` of too few sets."""
         week = Week.of(self.day)
         loads = _LOADS.of(self.ledger.kept, week, lambda: _loads_before(self.ledger, week))
-        own = loads.get(movement.name, [])
-        return median(own) if len(own) >= FEWEST_ALIKE else None
+        return middle(loads.get(movement.name, []))
 
     def moved_kg(self, movement: Movement, bout: Bout, load_kg: float, implements: int) -> float:
         """What a rep with a load of one implement moves, with the body's share, in kg."""
         dose = {"reps": bout.reps} if bout.reps is not None else {"seconds": bout.seconds or 1.0}
         a_set = Set(exercise=movement.name, load_kg=load_kg, implements=implements, **dose)
         return load_moved(a_set, movement, self.ledger.rules, self.body_kg)
+
+
+def middle(loads: Sequence[float]) -> float | None:
+    """The middle one of somebody's loads of a movement; ``None`` of too few to know."""
+    return median(loads) if len(loads) >= FEWEST_ALIKE else None
+
+
+def is_work(a_set: Set) -> bool:
+    """Whether the load of a set tells what somebody uses in a movement."""
+    return a_set.exercise is not None and a_set.load_kg > 0 and not a_set.warm_up
 
 
 _BESTS: Final = Once[date, dict[str, Best]]()
@@ -67,9 +77,8 @@ def _loads_before(ledger: Ledger, week: Week) -> dict[str, list[float]]:
     loads: dict[str, list[float]] = defaultdict(list)
     for before in window(week):
         for entry in ledger.entries("completed", before):
-            a_set = entry.set
-            if a_set.exercise and a_set.load_kg > 0 and not a_set.warm_up:
-                loads[a_set.exercise].append(a_set.load_kg)
+            if is_work(entry.set):
+                loads[entry.set.exercise or ""].append(entry.set.load_kg)
     return loads
 
 

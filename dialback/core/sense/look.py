@@ -75,9 +75,11 @@ def _doubt(row: str, at: int, taken: str, heard: Heard, rewrite: Rewrite) -> Dou
     found = objection(heard)
     if found is None:
         return None
-    texts = {rewrite(other): other.means for other in reversed(found.others)}
+    texts: dict[str, str] = {}
+    for other in found.others:
+        texts.setdefault(rewrite(other), other.means)
     texts.pop(taken, None)
-    others = list(reversed(texts.items()))[:MOST_OTHERS]
+    others = list(texts.items())[:MOST_OTHERS]
     begin = _begin(row)
     return Doubt(
         at,

@@ -5,17 +5,16 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from statistics import median
 from types import MappingProxyType
 from typing import Any, Final
 
 from dialback.core.sense.checks import Objection
 from dialback.core.sense.done import heard_of, objection_to, read_as
-from dialback.core.sense.heard import FEWEST_ALIKE, Heard, Knowing
+from dialback.core.sense.doubt import AS_WRITTEN
+from dialback.core.sense.heard import Heard, Knowing, is_work, middle
 from dialback.core.sessions import Set
 from dialback.core.words import describe, listed, movement_text
 
-AS_WRITTEN: Final = "as written"
 LEFT_OUT: Final = "leave the rows out"
 _MOST_NAMED: Final = 3
 
@@ -135,9 +134,9 @@ def _usual_loads(rows: Iterable[Row]) -> dict[tuple[str, str], float]:
     loads: dict[tuple[str, str], list[float]] = defaultdict(list)
     for row in rows:
         for a_set, *_ in _alike(row.sets):
-            if a_set.exercise and a_set.load_kg > 0 and not a_set.warm_up:
-                loads[row.who, a_set.exercise].append(a_set.load_kg)
-    return {whose: median(own) for whose, own in loads.items() if len(own) >= FEWEST_ALIKE}
+            if is_work(a_set):
+                loads[row.who, a_set.exercise or ""].append(a_set.load_kg)
+    return {whose: usual for whose, own in loads.items() if (usual := middle(own)) is not None}
 
 
 def _alike(sets: Iterable[Set]) -> Iterator[list[Set]]:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from datetime import date
 
-from dialback.core.decisions import PAIN, STEP, Decision
+from dialback.core.decisions import NO_MOVEMENT, PAIN, STEP, Decision
 from dialback.core.findings import BY_CODE
 from dialback.core.findings.finding import has_grown
 from dialback.core.long_run.codes import BY_SIGNAL
@@ -46,7 +46,8 @@ def about(key: Key) -> str:
     if code == STEP:
         return f"{way} sets of {subject}"
     if code == PAIN and (day := _day(way)):
-        return f"pain on {said(day)} at {subject}"
+        at = "" if subject == NO_MOVEMENT else f" at {subject}"
+        return f"pain on {said(day)}{at}"
     known = BY_CODE.get(code) or BY_SIGNAL.get(code)
     return f"{known.title.lower()} ({known.about(subject)})" if known else f"{code} ({subject})"
 

@@ -13,8 +13,7 @@ from dialback.store.decisions import numbered_decisions
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_athlete, the_day
 from dialback.web.shapes.common import AthletePath
-from dialback.web.shapes.decisions import DecisionOut, DecisionPath, DecisionsOut
-from dialback.web.shapes.weeks import SeenBody
+from dialback.web.shapes.decisions import DecisionOut, DecisionPath, DecisionsOut, SeenBody
 from dialback.work import judging as work
 
 api = blueprint("decisions", __name__, "/athletes/<int:athlete_id>/decisions")

@@ -209,8 +209,8 @@ def _line(match_: SetMatch) -> LogLine:
 
 
 def _doubted(line: LogLine, done: Session | None, ledger: Ledger) -> LogLine:
-    """A line with what is doubtful of the set that was done."""
-    if done is None or line.done_at is None:
+    """A line with what is doubtful of the set that was done; a plan was asked about as a plan."""
+    if done is None or line.done_at is None or line.kind == "as planned":
         return line
     found = doubt_of(done.sets[line.done_at], Knowing(ledger, done.date))
     if found is None:

@@ -125,8 +125,8 @@ def _rows(week: Week) -> tuple[list[RosterRow], list[Waiting]]:
         }
         log = undecided_logs.get(athlete.id)
         place = LogPlace(week=str(Week.of(log[0])), session=log[1]) if log else None
-        row = _row(athlete, judged, known, signed.get(athlete.id), place)
-        rows.append(row.model_copy(update={"open_today": athlete.id in open_today}))
+        today_open = athlete.id in open_today
+        rows.append(_row(athlete, judged, known, signed.get(athlete.id), place, today_open))
     return rows, waiting
 
 
@@ -136,6 +136,7 @@ def _row(
     accepted: Acceptances,
     signed: Signed | None,
     undecided_log: LogPlace | None,
+    open_today: bool,
 ) -> RosterRow:
     is_open = [not _stands(accepted.get(finding.key), finding) for finding in judged.findings]
     levels: Counter[str] = Counter()
@@ -175,7 +176,7 @@ def _row(
         sessions_planned=judged.sessions_planned,
         sessions_done=judged.sessions_done,
         unlogged=judged.unlogged,
-        open_today=False,
+        open_today=open_today,
         signed_week=str(signed.week) if signed else None,
         signed_day=signed.day.isoformat() if signed else None,
         undecided=undecided_log,

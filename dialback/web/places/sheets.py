@@ -10,10 +10,10 @@ from flask import Response, request
 
 from dialback.book.errors import bad_input
 from dialback.book.grid import Grid, read_grid, write_csv, write_xlsx
-from dialback.book.logsheet.columns import CHECK, COLUMNS, Guess, SheetChoice, guess
+from dialback.book.logsheet.columns import COLUMNS, Guess, SheetChoice, guess
 from dialback.book.logsheet.names import made_of
 from dialback.book.logsheet.rows import export_heads, rows_of
-from dialback.book.logsheet.taking import Taken, take
+from dialback.book.logsheet.taking import RowProblem, Taken, take
 from dialback.book.logsheet.tidy import tidied
 from dialback.core.movements import MovementTable, fold
 from dialback.core.sessions import Session
@@ -147,11 +147,8 @@ def _in_doubt(known: SheetChoice, guessed: Guess) -> dict[str, str]:
     return {
         field: why
         for field, why in guessed.why.items()
-        if why.endswith(CHECK)
-        or (
-            (field in SheetChoice.model_fields)
-            and getattr(known, field) != getattr(guessed.choice, field)
-        )
+        if field in guessed.open
+        or (field in guessed.settled and getattr(known, field) != getattr(guessed.choice, field))
     }
 
 
@@ -185,9 +182,7 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
                 for name, count in people.most_common(50)
             ],
             problems=[
-                SheetProblemKind(
-                    kind=one.kind, rows=one.rows, first=SheetRowProblem(**asdict(one.first))
-                )
+                SheetProblemKind(kind=one.kind, rows=one.rows, first=_problem(one.first))
                 for one in taken.kinds()[:_MOST_PROBLEMS]
             ],
             problem_count=len(taken.problems),
@@ -213,6 +208,10 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
         )
 
     return answer(_job_out(desk().jobs.start(job.name, work)), 202)
+
+
+def _problem(problem: RowProblem) -> SheetRowProblem:
+    return SheetRowProblem(row=problem.row, column=problem.column, message=problem.told)
 
 
 def _lines(session: Session) -> list[str]:
@@ -260,10 +259,10 @@ def store_the_sheet(path: JobPath, body: SheetChoice) -> Response:
         if taken.problems:
             one = taken.problems[0]
             place = f"row {one.row}{f', {one.column}' if one.column else ''}"
-            raise bad_input(place, one.message)
+            raise bad_input(place, one.told)
         if taken.doubts:
             doubt = taken.doubts[0]
-            raise bad_input(doubt.at, f"{doubt.example}: {doubt.why} Say what it is")
+            raise bad_input(doubt.at, f"{doubt.example}: {doubt.why} Say what it means")
         if taken.unknown:
             raise bad_input("movement", f"{taken.unknown[0].name!r} is unknown: say what it is")
         done: Stored = store_sheet(

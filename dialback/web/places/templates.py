@@ -29,7 +29,8 @@ from_block = blueprint("template_of_weeks", __name__, "/athletes/<int:athlete_id
 @api.get("", responses={200: Templates})
 def list_templates() -> Response:
     """The templates of the house, by name."""
-    return answer(Templates(templates=[_out(template) for template in templates()]))
+    movements = _house_table()
+    return answer(Templates(templates=[_out(template, movements) for template in templates()]))
 
 
 @from_block.post("/template", responses={201: TemplateOut})
@@ -38,7 +39,7 @@ def keep_template(path: WeekPath, body: TemplateBody) -> Response:
     first = the_week(path.week)
     weeks = [first.plus(at) for at in range(body.weeks)]
     kept = work.keep(desk().ledgers, path.athlete_id, body.name, weeks)
-    return answer(_out(kept), 201)
+    return answer(_out(kept, _house_table()), 201)
 
 
 @api.post("/<int:template>/lay", responses={200: TemplateLaid})
@@ -72,8 +73,11 @@ def restore_template(path: TemplatePath) -> Response:
     return answer(Done())
 
 
-def _out(kept: KeptTemplate) -> TemplateOut:
-    movements = MovementTable(one for _, one in house_movements())
+def _house_table() -> MovementTable:
+    return MovementTable(one for _, one in house_movements())
+
+
+def _out(kept: KeptTemplate, movements: MovementTable) -> TemplateOut:
     return TemplateOut(
         id=kept.number,
         name=kept.name,

@@ -17,7 +17,6 @@ from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Reading
 from dialback.core.notation.expand import PlacedSet, placed_sets
-from dialback.core.notation.habit import asked_in
 from dialback.core.notation.rows import readings
 from dialback.core.plans.apart import days_apart
 from dialback.core.plans.draft import as_draft
@@ -27,7 +26,7 @@ from dialback.core.tally import Entry, Ledger, four_measures, tally
 from dialback.core.weeks import Week, in_years
 from dialback.store.athletes import Athlete
 from dialback.store.habits import habits_of
-from dialback.web.beside import WRITTEN, doubts_of, kit_misses, mistakes_of, restricted_lines
+from dialback.web.beside import doubts_of, kit_misses, mistakes_of, restricted_lines
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import (
     answer,
@@ -168,21 +167,14 @@ def check_text(path: WeekPath, body: TextBody) -> Response:
 @habits_api.post("", responses={200: Learnt})
 def learn_habit(path: AthletePath, body: HabitBody) -> Response:
     """Count what was answered: from the third time on it is taken as said."""
-    return answer(Learnt(taken=learn(path.athlete_id, _given(body))))
+    return answer(Learnt(taken=learn(path.athlete_id, Answer(body.form, body.answer))))
 
 
 @habits_api.post("/forget", responses={200: Done})
 def forget_habit(path: AthletePath, body: HabitBody) -> Response:
     """Ask again from now on."""
-    ask_again(path.athlete_id, _given(body))
+    ask_again(path.athlete_id, Answer(body.form, body.answer))
     return answer(Done())
-
-
-def _given(body: HabitBody) -> Answer:
-    # How something is written is the house's; what is likely is the athlete's.
-    written = body.form == WRITTEN
-    asked = asked_in(body.answer) if written else body.form
-    return Answer(asked, body.answer, of_athlete=not written)
 
 
 def _days(body: TextBody, ledger: Ledger, day: date) -> list[DayInText]:

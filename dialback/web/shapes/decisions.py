@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from pydantic import Field
+
 from dialback.core.decisions import Decision
-from dialback.web.shapes.common import AthletePath, Number, Shape
+from dialback.web.shapes.common import AthletePath, DayText, Number, Shape
 
 
 class DecisionOut(Shape):
@@ -25,3 +27,11 @@ class DecisionPath(AthletePath):
     """A decision of an athlete."""
 
     decision: Number
+
+
+class SeenBody(Shape):
+    """What hurt, and what follows from it now that somebody has looked at it."""
+
+    day: DayText
+    movement: str | None = Field(None, max_length=200)
+    follows: str = Field(min_length=1, max_length=500)

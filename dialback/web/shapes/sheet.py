@@ -198,6 +198,7 @@ class Sheet(Shape):
     baseline: str
     baseline_weeks: list[str]
     sessions: list[SessionLine]
+    nothing_done: bool = Field(description="Nothing of a week that is not over is done yet")
     sessions_planned: int
     sessions_done: int
     estimated_sets: int

@@ -56,14 +56,6 @@ class HurtOut(Shape):
     words: str
 
 
-class SeenBody(Shape):
-    """What hurt, and what follows from it now that somebody has looked at it."""
-
-    day: DayText
-    movement: str | None = Field(None, max_length=200)
-    follows: str = Field(min_length=1, max_length=500)
-
-
 class Frame(Shape):
     """Where one is: an athlete and a week, and the weeks beside it. ``over`` weeks are audited."""
 

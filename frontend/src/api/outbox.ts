@@ -105,4 +105,7 @@ export async function saveRun(key: string, run: unknown): Promise<void> {
   await put("runs", key, { run, at: Date.now() });
 }
 
+/** Forget a run: another one goes on with its logs. */
+export const dropRun = (key: string): Promise<void> => takeIf("runs", key, () => true);
+
 window.addEventListener("online", () => void send());

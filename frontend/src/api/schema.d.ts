@@ -3078,6 +3078,11 @@ export interface components {
             baseline_weeks: string[];
             /** Sessions */
             sessions: components["schemas"]["SessionLine"][];
+            /**
+             * Nothing Done
+             * @description Nothing of a week that is not over is done yet
+             */
+            nothing_done: boolean;
             /** Sessions Planned */
             sessions_planned: number;
             /** Sessions Done */

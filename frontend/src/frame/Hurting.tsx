@@ -26,7 +26,7 @@ export function Hurting({ place, hurts }: Props) {
       className="border-b border-rule bg-sheet px-6 py-1 text-sm max-md:px-4"
     >
       {hurts.map((one) => (
-        <li key={`${one.day}/${one.movement}`} className="border-l-4 border-high pl-2 text-high">
+        <li key={one.words} className="border-l-4 border-high pl-2 text-high">
           {one.words}
           {may && (
             <button
@@ -45,9 +45,9 @@ export function Hurting({ place, hurts }: Props) {
 }
 
 const FOLLOWS = {
-  restrict: "Restrict a movement or a muscle",
-  care: "Note what to mind",
-  seen: "Nothing more: it has been looked at",
+  restrict: "A restriction on a movement or a muscle",
+  care: "A care note",
+  seen: "Nothing more",
 } as const;
 type Follows = keyof typeof FOLLOWS;
 
@@ -68,8 +68,8 @@ function Look({ place, hurt, close }: { place: WeekPlace; hurt: Hurt; close: () 
   return (
     <DialogSheet open close={close} title={hurt.words}>
       <p className="text-ink">
-        Whether training goes on with it is for a doctor or physiotherapist to say. Until somebody
-        has looked, this stands above every place of the athlete.
+        Whether to keep training with it is for a doctor or physiotherapist to decide. Until
+        somebody has looked at it, this stays at the top of every page for this athlete.
       </p>
       <fieldset className="mt-3 text-ink">
         <legend className="font-semibold">What follows</legend>
@@ -87,7 +87,7 @@ function Look({ place, hurt, close }: { place: WeekPlace; hurt: Hurt; close: () 
         ))}
       </fieldset>
       <label className="mt-2 block text-ink">
-        A word on it, on whose advice
+        A note, and on whose advice
         <input
           value={word}
           maxLength={400}
@@ -107,7 +107,7 @@ function Look({ place, hurt, close }: { place: WeekPlace; hurt: Hurt; close: () 
           disabled={follows === null || see.isPending}
           onClick={() => follows && see.mutate(follows)}
         >
-          Looked at
+          Mark as looked at
         </button>
         <button type="button" className="key-button" onClick={close}>
           Cancel

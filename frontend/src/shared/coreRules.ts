@@ -27,12 +27,18 @@ export function fitting(load: number, loads: number[]): number {
 /** What stands for a planned set when it was done as planned, without what only a plan says. */
 export const asPlanned = (set: CoreSet): CoreSet => ({ ...set, reps_to: null, note: "" });
 
+/** What a set has too much of to be likely, and what is asked. */
+export interface Beyond {
+  of: "reps" | "load";
+  says: string;
+}
+
 /**
- * What is asked of a set beyond what is likely of its movement; empty of one that is not. A session
+ * What is asked of a set beyond what is likely of its movement; null of one that is not. A session
  * that an older version keeps on the device has no bounds.
  */
-export function beyond(set: CoreSet, bounds: Schemas["FloorBounds"] | undefined): string {
-  if (!bounds) return "";
+export function beyond(set: CoreSet, bounds: Schemas["FloorBounds"] | undefined): Beyond | null {
+  if (!bounds) return null;
   const load = set.load_kg ?? 0;
   const moved = bounds.unloaded_kg + load * (set.implements ?? 1);
   const heavy =
@@ -40,6 +46,6 @@ export function beyond(set: CoreSet, bounds: Schemas["FloorBounds"] | undefined)
     (bounds.in_hand_kg !== null && load > bounds.in_hand_kg);
   const most = load > 0 ? bounds.loaded_reps : bounds.reps;
   if (most !== null && set.reps != null && set.seconds == null && set.reps > most)
-    return `${set.reps} reps in a set: is that right?`;
-  return heavy && load > 0 ? `${weight(load)} ${bounds.says}` : "";
+    return { of: "reps", says: `${set.reps} reps in a set: is that right?` };
+  return heavy && load > 0 ? { of: "load", says: `${weight(load)} ${bounds.says}` } : null;
 }

@@ -57,7 +57,7 @@ export function useHabits(athlete: number) {
     },
     [athlete],
   );
-  return { taken, learn, usual, askAgain, drop: () => setTaken([]) };
+  return { taken, learn, usual, askAgain };
 }
 
 const noOne = () => undefined;

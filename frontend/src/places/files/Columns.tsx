@@ -90,7 +90,7 @@ function Why({ read, choice }: { read: Schemas["SheetOut"]; choice: Choice }) {
   return (
     <p className="mt-1 max-w-prose text-sm text-ink-2">
       {told.length > 0 &&
-        `${read.remembered ? "Remembered, but look again." : "Guessed by the heads and the first rows."} ${told.join("; ")}. `}
+        `${read.remembered ? "Remembered from last time; please check." : "Guessed by the heads and the first rows."} ${told.join("; ")}. `}
       {out.length > 0 && `Left out: ${out.join(", ")}. `}
       {read.notes.length > 0 && `Also: ${read.notes.join("; ")}.`}
     </p>

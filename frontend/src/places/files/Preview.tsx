@@ -143,9 +143,7 @@ interface DoubtsProps {
 function Doubts({ doubts, answer }: DoubtsProps) {
   return (
     <section aria-label="Rows to look at" className="mt-2 border-l-4 border-caution pl-3">
-      <p>
-        Read as they stand, these rows make little sense. Say what they are; nothing is guessed.
-      </p>
+      <p>These rows make little sense as they stand. Say what they mean; nothing is guessed.</p>
       <ul>
         {doubts.map((one) => (
           <li key={one.key} className="mt-1">

@@ -119,7 +119,7 @@ function Choose({ read, busy, open, putAway }: ChooseProps) {
       </span>
       {read && (
         <button type="button" className="trail-link" disabled={busy} onClick={putAway}>
-          Put it away
+          Remove this file
         </button>
       )}
     </p>

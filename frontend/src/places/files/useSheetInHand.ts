@@ -37,8 +37,9 @@ export function useSheetInHand() {
   };
   /** Work on the file that the server has; if it has forgotten it, it is sent again. */
   const withFile = async <Out>(work: (at: string) => Promise<Out>, said: Choice): Promise<Out> => {
+    if (!token.current) await send(said);
     try {
-      return await work(token.current ?? "0".repeat(32));
+      return await work(token.current ?? "");
     } catch (problem) {
       if (!(problem instanceof Refusal) || problem.status !== 404 || !file.current) throw problem;
       await send(said);

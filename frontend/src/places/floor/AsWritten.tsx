@@ -9,9 +9,10 @@ export function AsWritten({ lines, ticked, tick }: Props) {
   if (lines.length === 0) return null;
   return (
     <div className="border-l-4 border-caution py-1 pl-3">
-      <p className="text-sm text-ink-2">Also in the plan, as written; it does not count:</p>
-      {lines.map((line) => (
-        <label key={line} className="flex min-h-11 items-center gap-2.5">
+      <p className="text-sm text-ink-2">Also in the plan, as written; not counted:</p>
+      {lines.map((line, at) => (
+        // The same may stand there twice.
+        <label key={at} className="flex min-h-11 items-center gap-2.5">
           <input
             type="checkbox"
             className="size-5 accent-ink"

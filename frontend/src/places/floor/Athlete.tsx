@@ -34,9 +34,9 @@ export function Athlete({ run, movements, state, many, open, goOn, tick }: Props
               type="button"
               className="trail-link ml-3 min-h-11 font-normal"
               onClick={goOn}
-              aria-label={`${run.name} continues`}
+              aria-label={`${run.name} rejoins`}
             >
-              continues
+              rejoin
             </button>
           </>
         )}

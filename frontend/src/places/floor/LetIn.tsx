@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useFloorDay } from "@/api/floor";
-import { saveRun } from "@/api/outbox";
+import { dropRun, saveRun } from "@/api/outbox";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { JOINING, type Run, type State } from "./run";
 
@@ -37,6 +37,8 @@ function Others({ runs, state, close }: Omit<Props, "className"> & { close: () =
   const join = async (plan: number) => {
     const plans = [...runs.map((one) => one.plan), plan].join(",");
     await saveRun(plans, { ...state, plans: JOINING });
+    // Nobody takes the smaller group up again where it was left: its logs go on here.
+    await dropRun(runs.map((one) => one.plan).join(","));
     close();
     void go(`/floor/run?plans=${plans}`, { replace: true });
   };

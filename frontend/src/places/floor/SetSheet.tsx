@@ -2,6 +2,7 @@ import type { Schemas } from "@/api/client";
 import { DialogSheet } from "@/frame/DialogSheet";
 import type { CoreSet } from "@/api/client";
 import { keptWeight, typedWeight, weight, weightUnit } from "@/words";
+import { type Beyond, beyond } from "@/shared/coreRules";
 import { Count, Row, Tap } from "./taps";
 import { type SetInHand, useSetInHand } from "./useSetInHand";
 
@@ -37,7 +38,7 @@ export function SetSheet({ name, set, isDone, movements, names, toCome, close, p
     >
       <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
         <What hand={hand} />
-        {hand.doubt && <Doubtful hand={hand} />}
+        {hand.doubt && <Doubtful hand={hand} asked={hand.doubt} />}
         {movement && (
           <Row label="Level">
             <Tap on={false} off={!movement.easier} act={() => hand.swap(movement.easier ?? "")}>
@@ -139,21 +140,20 @@ function What({ hand }: { hand: SetInHand }) {
   );
 }
 
-/** A set beyond what is likely: it is kept as it is, and asked about. */
-function Doubtful({ hand }: { hand: SetInHand }) {
-  const { now, doubt, load, helped } = hand;
-  const isReps = doubt.includes("reps in a set");
-  const tenth = Math.round(isReps ? (now.reps ?? 0) / 10 : load * 10) / (isReps ? 1 : 100);
+/** A set beyond what is likely: it is kept as it is, and asked about; a digit less may be meant. */
+function Doubtful({ hand, asked }: { hand: SetInHand; asked: Beyond }) {
+  const { now } = hand;
+  const fewer =
+    asked.of === "reps"
+      ? { reps: Math.round((now.reps ?? 0) / 10) }
+      : { load_kg: Math.round((now.load_kg ?? 0) * 10) / 100 };
+  const likely = beyond({ ...now, ...fewer }, hand.movement?.bounds) === null;
   return (
     <p role="status" className="border-l-4 border-caution pl-3 text-lg md:col-span-2">
-      {doubt}{" "}
-      {tenth > 0 && !helped && (
-        <button
-          type="button"
-          className="key-button h-11 px-4"
-          onClick={() => (isReps ? hand.change({ reps: tenth }) : hand.putLoad(tenth))}
-        >
-          {isReps ? `${tenth} reps` : weight(tenth)}
+      {asked.says}{" "}
+      {likely && (
+        <button type="button" className="key-button h-11 px-4" onClick={() => hand.change(fewer)}>
+          {fewer.reps === undefined ? weight(fewer.load_kg) : `${fewer.reps} reps`}
         </button>
       )}
     </p>

@@ -92,6 +92,9 @@ export function fresh(runs: Run[], now: number): State {
         note: one.note ?? "",
       })),
       stopped: false,
+      ticked: unreadOf(run).filter((line) =>
+        (run.log?.session.notes ?? "").split("\n").includes(noteOf(line)),
+      ),
     };
   }
   const begun = first < steps.length ? first : 0;
@@ -493,12 +496,17 @@ export function setsOf(mine: Own): CoreSet[] {
   ]);
 }
 
-/** What was ticked stands in the notes of the log, each once. */
-function withTicked(notes: string, ticked: string[]): string {
-  const more = ticked
-    .map((line) => `Done as written: ${line}`)
-    .filter((one) => !notes.includes(one));
-  return [notes, ...more].filter(Boolean).join("\n");
+/** How a line that was ticked by hand stands in the notes of the log. */
+const noteOf = (line: string) => `Done as written: ${line}`;
+
+/** Lines of a plan that are not read; a run that an older version keeps has none. */
+const unreadOf = (run: Partial<Run>): string[] => run.unread ?? [];
+
+/** The notes of a log with what was ticked, and without what was not. */
+function withTicked(notes: string, run: Run, ticked: string[]): string {
+  const ours = unreadOf(run).map(noteOf);
+  const others = notes.split("\n").filter((line) => line && !ours.includes(line));
+  return [...others, ...ticked.map(noteOf)].join("\n");
 }
 
 /** An athlete's log as it stands. */
@@ -511,7 +519,7 @@ export function logOf(run: Run, mine: Own): Session {
     rpe: stored?.rpe ?? null,
     duration_min: stored?.duration_min ?? null,
     plan: null,
-    notes: withTicked(stored?.notes ?? "", mine.ticked ?? []),
+    notes: withTicked(stored?.notes ?? "", run, mine.ticked ?? []),
     pain: mine.pain,
   };
 }

@@ -55,8 +55,8 @@ export function SessionLog({ place, one, names, reasons, busy, edit, whole, remo
       </div>
       {left > 0 && (
         <p role="status" className="text-sm text-ink-2">
-          The rest is logged as planned; {count(left, "set")} said otherwise{" "}
-          {left === 1 ? "stays" : "stay"} as said.
+          The rest is logged as planned; the {count(left, "set")} you had changed{" "}
+          {left === 1 ? "stays" : "stay"} as {left === 1 ? "it was" : "they were"}.
         </p>
       )}
       {one.by && (

@@ -4,7 +4,8 @@ import { useChange } from "@/api/changes";
 import { logs } from "@/api/log";
 import { type WeekPlace } from "@/api/place";
 import { Answers } from "@/shared/Answers";
-import { type Asked, answered, askedOf, doubted } from "@/shared/asked";
+import { type Asked, answered, askedOf, doubted, takenOf } from "@/shared/asked";
+import { AsUsual } from "@/shared/AsUsual";
 import { useHabits } from "@/shared/useHabits";
 import { NotationHelp } from "@/shared/NotationHelp";
 import { day } from "@/words";
@@ -25,7 +26,12 @@ export function WrittenLog({ place, days, today, stored }: Props) {
   const [text, setText] = useState("");
   const [help, setHelp] = useState(false);
   const written = useRef<HTMLTextAreaElement>(null);
-  const { asked, choose, keep } = useKeeping(place, { date, title, text }, setText, stored);
+  const { asked, taken, askAgain, choose, keep } = useKeeping(
+    place,
+    { date, title, text },
+    setText,
+    stored,
+  );
   if (past.length === 0)
     return <p className="py-4">This week lies ahead: a log is of what was done.</p>;
   return (
@@ -75,6 +81,7 @@ export function WrittenLog({ place, days, today, stored }: Props) {
         placeholder={"Back squat 5 × 6 at 57.5 kg, RPE 8\nPull-up 8 + 2"}
         className="field w-full font-mono text-sm"
       />
+      <AsUsual taken={taken} text={text} askAgain={askAgain} put={setText} />
       {asked.length > 0 && (
         <ul role="alert" className="text-sm">
           <Answers asked={asked} go={({ line }) => goToLine(written.current, line)} take={choose} />
@@ -120,30 +127,27 @@ function useKeeping(
 ) {
   const [asked, setAsked] = useState<Asked[]>([]);
   const [meant, setMeant] = useState<string[]>([]);
-  const { learn, usual } = useHabits(place.athlete);
+  const { taken, learn, usual, askAgain } = useHabits(place.athlete);
   const keep = useChange(async () => {
-    let text = draft.text;
-    let found = await logs.read(place, text);
-    // What is usual is taken as said; what is left is asked about.
-    const whole = usual(text, [
-      ...askedOf(found.mistakes, text),
-      ...doubted(found.doubts, () => undefined),
-    ]);
-    if (whole !== null) {
-      text = whole;
-      setText(text);
-      found = await logs.read(place, text);
-    }
+    const { text } = draft;
+    const found = await logs.read(place, text);
     const open = found.doubts.filter(
       (one) => !meant.includes(one.taken) && one.habit !== one.others.length,
     );
-    setAsked([
+    const now = [
       ...askedOf(found.mistakes, text, { all: true }),
       ...doubted(open, (one) => {
         setMeant((before) => [...before, one.taken]);
         setAsked((before) => before.filter((other) => other.line !== one.line));
       }),
-    ]);
+    ];
+    // What is usual is taken as said, and seen before it is logged.
+    const whole = usual(text, now);
+    setAsked(whole === null ? now : now.filter((one) => takenOf(one) === null));
+    if (whole !== null) {
+      setText(whole);
+      return;
+    }
     if (found.mistakes.length + open.length > 0) return;
     const id = newId();
     await logs.keep(place.athlete, id, {
@@ -159,5 +163,5 @@ function useKeeping(
     setText(answered(draft.text, one, other));
     setAsked((before) => before.filter((left) => left.line !== one.line));
   };
-  return { asked, choose, keep };
+  return { asked, taken, askAgain, choose, keep };
 }

@@ -10,7 +10,7 @@ export const FILTERS: { name: string; keeps: (row: Row, week: string) => boolean
     keeps: (row) => row.counts.high + row.counts.caution + row.counts.note > 0,
   },
   { name: "Not logged", keeps: (row) => row.unlogged > 0 },
-  { name: "Today", keeps: (row) => row.open_today },
+  { name: "Not logged today", keeps: (row) => row.open_today },
   { name: "Not signed", keeps: (row, week) => (row.signed_week ?? "") < week },
   {
     name: "Nothing open",

@@ -77,7 +77,7 @@ export function SignOff({ sheet, place, open }: { sheet: Sheet; place: WeekPlace
       {signature && (
         <Signed signature={signature} place={place} takeBack={() => unsign.mutate(undefined)} />
       )}
-      {may && (!signature || signature.since.length > 0) && (
+      {may && !sheet.nothing_done && (!signature || signature.since.length > 0) && (
         <form
           className="no-print flex items-baseline gap-2"
           onSubmit={(event) => {

@@ -141,9 +141,7 @@ export function Verdict({
           )}
         </ol>
       </div>
-      {basis === "completed" && !isAhead(sheet, basis) && (
-        <SignOff sheet={sheet} place={place} open={open} />
-      )}
+      {basis === "completed" && <SignOff sheet={sheet} place={place} open={open} />}
     </section>
   );
 }
@@ -301,16 +299,10 @@ function Ways({
   );
 }
 
-/** Whether a week is judged by what is done, and all of it is still to come. */
-const isAhead = (sheet: Sheet, basis: Basis): boolean =>
-  basis === "completed" &&
-  sheet.sessions.some((one) => one.ahead) &&
-  sheet.sessions.every((one) => !one.done);
-
 /** What is said of a week without a finding. */
 function nothingSaid(sheet: Sheet, basis: Basis): string {
   if (sheet.sessions.length === 0) return "No session, so nothing to judge.";
-  return isAhead(sheet, basis)
+  return sheet.nothing_done && basis === "completed"
     ? "Nothing is done yet, so nothing is judged. Judge the week by what is planned."
     : "Every figure is inside the house rules.";
 }

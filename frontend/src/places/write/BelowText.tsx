@@ -2,8 +2,8 @@ import { useEffect } from "react";
 import type { Schemas } from "@/api/client";
 import { Answers } from "@/shared/Answers";
 import { type Asked, answered } from "@/shared/asked";
+import { AsUsual } from "@/shared/AsUsual";
 import { useHabits } from "@/shared/useHabits";
-import { AsUsual } from "./AsUsual";
 import { DaysNamed } from "./DaysNamed";
 import { Notices } from "./Notices";
 import type { Sheet } from "./sheet";
@@ -51,12 +51,7 @@ export function BelowText({
         ready={isStored && sheet.id !== null}
         make={() => takeApart(sheet)}
       />
-      <AsUsual
-        taken={taken}
-        text={text}
-        askAgain={askAgain}
-        back={(one) => put(withLine(text, one.line, one.typed))}
-      />
+      <AsUsual taken={taken} text={text} askAgain={askAgain} put={put} />
       <Notices answer={answer} go={go} take={take} asked={asked}>
         <Answers
           asked={asked}
@@ -72,9 +67,3 @@ export function BelowText({
     </>
   );
 }
-
-const withLine = (text: string, number: number, line: string) =>
-  text
-    .split("\n")
-    .map((old, at) => (at === number - 1 ? line : old))
-    .join("\n");

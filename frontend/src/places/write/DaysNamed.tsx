@@ -1,6 +1,6 @@
 import type { Schemas } from "@/api/client";
 import { useLook } from "@/api/changes";
-import { day } from "@/words";
+import { count, day } from "@/words";
 
 interface Props {
   days: Schemas["DayInText"][];
@@ -21,14 +21,14 @@ export function DaysNamed({ days, ready, make }: Props) {
       className="border-t border-rule bg-band/40 px-6 py-2 text-sm"
     >
       <p>
-        {several ? `${days.length} days stand in this text.` : "This text names another day."}
+        {several ? `This text has ${days.length} days.` : "This text is for another day."}
         <button
           type="button"
           className="key-button ml-3"
           disabled={!ready || making.isPending}
           onClick={() => making.mutate()}
         >
-          {several ? "Make each day a session" : "Move it to its day"}
+          {several ? "Make each day a session" : "Move it to that day"}
         </button>
       </p>
       {making.error && (
@@ -40,9 +40,7 @@ export function DaysNamed({ days, ready, make }: Props) {
         {days.map((one) => (
           <li key={one.line}>
             <span className="font-semibold">{day(one.date)}</span> {one.title}{" "}
-            <span className="text-ink-2">
-              {one.sets} set{one.sets === 1 ? "" : "s"}
-            </span>
+            <span className="text-ink-2">{count(one.sets, "set")}</span>
             {one.instead_of.length > 0 && (
               <span className="text-caution">, in place of {one.instead_of.join(" and ")}</span>
             )}

@@ -1,5 +1,6 @@
 import { useCallback, useState } from "react";
 import type { Schemas } from "@/api/client";
+import { useLook } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
 import { writing } from "@/api/write";
 import { day } from "@/words";
@@ -85,12 +86,23 @@ export function Week({ place, athlete, days, rows, reload }: Props) {
 
 /** What was just done to the week's sessions, with the way back. */
 function Done({ says, undo }: { says: string; undo: () => Promise<void> }) {
+  const undoing = useLook(undo);
   return (
     <p role="status" className="mx-5 mt-4 text-sm">
       {says}{" "}
-      <button type="button" className="trail-link" onClick={() => void undo()}>
+      <button
+        type="button"
+        className="trail-link"
+        disabled={undoing.isPending}
+        onClick={() => undoing.mutate()}
+      >
         Undo
       </button>
+      {undoing.error && (
+        <span role="alert" className="block text-high">
+          {undoing.error.message}
+        </span>
+      )}
     </p>
   );
 }

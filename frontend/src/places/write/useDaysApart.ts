@@ -43,7 +43,7 @@ export function useDaysApart(
 }
 
 function told(count: number, elsewhere: { date: string }[]): string {
-  const made = count === 1 ? "Moved to its day" : `${count} sessions made of one text`;
+  const made = count === 1 ? "Moved to its day" : `${count} sessions made from one text`;
   if (elsewhere.length === 0) return `${made}.`;
   return `${made}; not in this week: ${elsewhere.map((one) => day(one.date)).join(", ")}.`;
 }

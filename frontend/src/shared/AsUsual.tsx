@@ -1,17 +1,16 @@
 import { useState } from "react";
 import { messageOf } from "@/api/client";
-import type { Taken } from "@/shared/useHabits";
+import type { Taken } from "./useHabits";
 
 interface Props {
   taken: Taken[];
   text: string;
   askAgain: (one: Taken) => Promise<void>;
-  /** Put the line as it was typed back. */
-  back: (one: Taken) => void;
+  put: (text: string) => void;
 }
 
 /** Lines that were taken as said, as chosen three times before; with the way back. */
-export function AsUsual({ taken, text, askAgain, back }: Props) {
+export function AsUsual({ taken, text, askAgain, put }: Props) {
   const [error, setError] = useState("");
   const lines = text.split("\n");
   const here = taken.filter((one) => lines[one.line - 1] === one.now);
@@ -19,7 +18,7 @@ export function AsUsual({ taken, text, askAgain, back }: Props) {
   const again = async (one: Taken) => {
     try {
       await askAgain(one);
-      back(one);
+      put(lines.map((line, at) => (at === one.line - 1 ? one.typed : line)).join("\n"));
     } catch (problem) {
       setError(messageOf(problem));
     }
