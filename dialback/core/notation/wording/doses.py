@@ -8,6 +8,7 @@ from typing import Final
 from dialback.core.movements import Movement
 from dialback.core.notation.slips import SlipError
 from dialback.core.notation.vocabulary import LIMB, NUMBER, TIME, TIME_SPAN
+from dialback.core.notation.wording.numbers import NUMBER_WORDS
 from dialback.core.notation.wording.rule import Rule, rule
 
 _INT: Final = "[0-9]{1,3}"
@@ -26,7 +27,8 @@ def _often(match: re.Match[str], movement: Movement | None) -> str:
 
 def _heavy(match: re.Match[str], movement: Movement | None) -> str:
     """A set that is built up to: one, its load left open."""
-    reps = _OFTEN.get(match[1].lower()) or match[1]
+    said = match[1].lower()
+    reps = _OFTEN.get(said) or NUMBER_WORDS.get(said) or said
     return f"{reps} (note: {match[0].strip()})"
 
 
@@ -155,7 +157,8 @@ DOSES: Final[tuple[Rule, ...]] = (
     rule(r"\b(?:top|main|work(?:ing)?)[ ](?:sets?|single|double|triple):?[ ](?=[0-9])", "",
          "Back squat top set 5 at 100 kg", "Back squat 5 at 100 kg"),
     rule(r"(?:(?:(?:build|work|ramp)(?:ing)?[ ])?(?:up[ ])?to[ ](?:a[ ])?|\b)"
-         r"(?:heavy|top|hard)[ ](?:set of[ ])?([0-9]{1,2}|single|double|triple)\b"
+         r"(?:heavy|top|hard)[ ](?:set of[ ])?"
+         rf"([0-9]{{1,2}}|single|double|triple|{'|'.join(NUMBER_WORDS)})\b"
          r"(?![ ]?(?:[x×*]|sets?|kg|lb|kilo|%|s\b|sec|min|[.,][0-9]))", _heavy,
          "Back squat build to a heavy 3", "Back squat 3 (note: build to a heavy 3)"),
     rule(r"(?<![0-9-])(?<!tempo )(?<!tempo)[0-9]{1,3}(?:-[0-9]{1,3}){2,12}(?![0-9-])", _listed,
