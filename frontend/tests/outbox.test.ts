@@ -251,17 +251,30 @@ describe("a device that keeps nothing", () => {
     expect((await boxes()).isInMemory()).toBe(false);
   });
 
+  it("forgets a run whose logs another one goes on with, and no other", async () => {
+    await box.saveRun("7,8", { step: 1 });
+    await box.saveRun("7,8,9", { step: 2 });
+    await box.dropRun("7,8");
+    expect([await box.loadRun("7,8"), await box.loadRun("7,8,9")]).toEqual([
+      undefined,
+      { step: 2 },
+    ]);
+  });
+
   it("forgets whoever was here, and keeps what waits where it can still be sent", async () => {
     const { forgetPerson } = await import("@/api/forget");
     server.line = "down";
     await post("one");
     await box.saveRun("7", { step: 1 });
+    const { get, put } = await import("@/api/boxes");
+    await put("sheets", "in hand", { file: new File(["Day;Lift"], "log.csv"), choice: null });
     localStorage.setItem("dialback.write/1/2026-W42/new/w", "typed");
     localStorage.setItem("dialback.theme", "dark");
     sessionStorage.setItem("dialback.last", "somebody");
     await forgetPerson({ unsent: false });
     expect(await box.waiting()).toHaveLength(1);
     expect(await box.loadRun("7")).toBeUndefined();
+    expect(await get("sheets", "in hand")).toBeUndefined();
     expect(localStorage.getItem("dialback.write/1/2026-W42/new/w")).toBe("typed");
     expect(sessionStorage.length).toBe(0);
     await forgetPerson({ unsent: true });
