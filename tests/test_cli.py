@@ -1,11 +1,10 @@
-"""The command, as a script calls it: the installed one, in a process of its own."""
+"""The command, as a script calls it."""
 
 import json
 import os
 import re
 import socket
 import subprocess
-import sys
 import urllib.error
 import urllib.request
 from pathlib import Path
@@ -13,21 +12,10 @@ from pathlib import Path
 import pytest
 
 from tests.build import as_bytes, document, session, sets
+from tests.command import DIALBACK, Answer, demo_made, run
 from tests.conftest import a_book
 
-DIALBACK = Path(sys.executable).parent / "dialback"
 CASES = Path(__file__).parent / "cases"
-
-
-def run(*args: object, data: Path | None = None, **env: str) -> subprocess.CompletedProcess[str]:
-    where = {"DIALBACK_DATA": str(data)} if data else {}
-    return subprocess.run(
-        [DIALBACK, *map(str, args)],
-        capture_output=True,
-        encoding="utf-8",
-        env={**os.environ, **where, **env},
-        check=False,
-    )
 
 
 def test_the_audit_of_a_case_needs_no_database(tmp_path: Path) -> None:
@@ -41,13 +29,12 @@ def test_the_audit_of_a_case_needs_no_database(tmp_path: Path) -> None:
 
 
 def test_without_json_it_is_a_table(tmp_path: Path) -> None:
-    done = run(
-        "audit",
-        CASES / "3-weeks-and-jumps.book.json",
-        "--week",
-        "2026-W41",
-        LC_ALL="C",
-        PYTHONUTF8="0",
+    done = subprocess.run(
+        [DIALBACK, "audit", CASES / "3-weeks-and-jumps.book.json", "--week", "2026-W41"],
+        capture_output=True,
+        encoding="utf-8",
+        env={**os.environ, "LC_ALL": "C", "PYTHONUTF8": "0"},
+        check=False,
     )
     assert done.returncode == 0
     for word in ("push : pull", "HIGH", "rear delts", "2026-W39", "not medical advice"):
@@ -118,9 +105,9 @@ def test_the_demo_goes_into_an_empty_file_only(tmp_path: Path) -> None:
 
 def test_a_demo_that_somebody_lives_in_is_not_deleted(tmp_path: Path) -> None:
     data = tmp_path / "x.sqlite"
-    assert run("demo", data=data).returncode == 0
-    add = [DIALBACK, "--data", data, "account", "add", "Runa", "--role", "owner"]
-    subprocess.run([*add, "--password-stdin"], input="six cold boats\n", text=True, check=True)
+    demo_made(data)
+    add = ("account", "add", "Runa", "--role", "owner", "--password-stdin")
+    assert run(*add, data=data, stdin="six cold boats\n").returncode == 0
     refused = run("demo", "--fresh", data=data)
     assert refused.returncode == 2
     assert "has accounts in it: nothing was deleted" in refused.stderr
@@ -307,16 +294,8 @@ def test_backup_restore_and_check_from_the_command_line(tmp_path: Path) -> None:
 
 
 def test_accounts_from_the_command_line(tmp_path: Path) -> None:
-    data = ("--data", tmp_path / "house.sqlite")
-
-    def at(*more: object, password: str = "") -> subprocess.CompletedProcess[str]:
-        return subprocess.run(
-            [DIALBACK, *map(str, (*data, *more))],
-            input=password,
-            text=True,
-            capture_output=True,
-            check=False,
-        )
+    def at(*more: object, password: str = "") -> Answer:
+        return run(*more, data=tmp_path / "house.sqlite", stdin=password)
 
     at("init")
     assert "anyone at this machine can do everything" in at("account", "list").stdout
@@ -347,8 +326,8 @@ def test_accounts_from_the_command_line(tmp_path: Path) -> None:
 
 def test_behind_a_proxy_the_name_and_https_are_the_proxy_s_word(tmp_path: Path) -> None:
     data = ("--data", str(tmp_path / "house.sqlite"))
-    add = [DIALBACK, *data, "account", "add", "Ines", "--role", "owner", "--password-stdin"]
-    subprocess.run(add, input="three quiet rivers\n", text=True, check=True, capture_output=True)
+    add = ("account", "add", "Ines", "--role", "owner", "--password-stdin")
+    assert run(*data, *add, stdin="three quiet rivers\n").returncode == 0
 
     def cookie(*more: str, **headers: str) -> str:
         """What a sign-in is answered with, or the status of a refusal."""

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import sqlite3
-import subprocess
-import sys
 from pathlib import Path
 
 import peewee as pw
@@ -16,10 +14,10 @@ from dialback.store.models import TABLES, database
 from dialback.store.unit import unit
 from dialback.web.app import create_app
 from tests.build import document, restricted, session, sets
+from tests.command import Answer, run
 from tests.conftest import PATIENCE, TODAY
 from tests.web.test_api import get, send
 
-DIALBACK = Path(sys.executable).parent / "dialback"
 HERE = "/api/athletes/1/weeks/2026-W41"
 NEXT = "/api/athletes/1/weeks/2026-W42"
 PAGES = (
@@ -178,10 +176,8 @@ def test_it_is_told_where_it_would_stand(copied: Path) -> None:
 
 
 def test_check_names_what_it_finds_and_mends_what_is_safe(copied: Path) -> None:
-    command = [DIALBACK, "--data", copied, "check"]
-
-    def check(*more: str) -> subprocess.CompletedProcess[str]:
-        return subprocess.run([*command, *more], text=True, capture_output=True, check=False)
+    def check(*more: str) -> Answer:
+        return run("check", *more, data=copied)
 
     assert check().returncode == 0
     with sqlite3.connect(copied) as hand:

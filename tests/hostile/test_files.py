@@ -5,8 +5,6 @@ from __future__ import annotations
 import os
 import sqlite3
 import stat
-import subprocess
-import sys
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -17,13 +15,7 @@ import pytest
 from dialback.book.errors import BadInputError
 from dialback.store.database import APPLICATION_ID, open_database, what_is_wrong
 from tests.build import as_bytes, document
-
-DIALBACK = Path(sys.executable).parent / "dialback"
-
-
-def run(*arguments: object, data: Path) -> subprocess.CompletedProcess[str]:
-    command = [str(DIALBACK), "--data", str(data), *map(str, arguments)]
-    return subprocess.run(command, capture_output=True, text=True, timeout=120, check=False)
+from tests.command import demo_made, run
 
 
 def foreign(path: Path) -> None:
@@ -134,7 +126,7 @@ def test_fresh_wants_a_yes_for_a_real_club_and_puts_it_aside(tmp_path: Path) -> 
 
 def test_a_demo_from_before_it_was_marked_is_begun_anew(tmp_path: Path) -> None:
     path = tmp_path / "demo.sqlite"
-    assert run("demo", data=path).returncode == 0
+    demo_made(path)
     with sqlite3.connect(path) as connection:
         connection.execute("PRAGMA user_version = 0")
     connection.close()
@@ -158,7 +150,7 @@ def test_a_house_without_athletes_is_not_deleted(tmp_path: Path) -> None:
 def test_somebody_added_to_the_demo_is_not_deleted_with_it(tmp_path: Path) -> None:
     path, book = tmp_path / "demo.sqlite", tmp_path / "ada.json"
     book.write_bytes(as_bytes(document([])))
-    assert run("demo", data=path).returncode == 0
+    demo_made(path)
     assert run("import", book, data=path).returncode == 0
     refused = run("demo", "--fresh", data=path)
     assert refused.returncode == 2
