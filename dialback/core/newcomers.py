@@ -1,16 +1,14 @@
-"""People as a coach pastes them: a name on each line, with body weight and a remark if wanted."""
+"""People who come on the roster: what is said of each, and what keeps one from being taken."""
 
 from __future__ import annotations
 
-import re
-from collections.abc import Collection
-from dataclasses import dataclass
-from typing import Final, cast, get_args
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass, replace
+from typing import Final
 
-from dialback.core.cautions import TrainingLevel
+from dialback.core.cautions import YEARS_OF_BIRTH, TrainingLevel
 from dialback.core.movements import fold
 from dialback.core.plain import odd_character
-from dialback.core.sessions import KG_PER_LB
 from dialback.core.words import Unit, weight_text
 
 MOST: Final = 200
@@ -19,86 +17,71 @@ BODYWEIGHTS_KG: Final = (20.0, 350.0)
 """A body weight outside of these is a slip of the pen."""
 LONGEST_NAME: Final = 120
 """So many characters has a name at most."""
-_LONGEST_NOTE: Final = 500
-_BETWEEN: Final = re.compile(r"[ ]{0,8}[\t;][ ]{0,8}|[ ]{0,8},[ ]{1,8}|(?<![0-9]),|,(?![0-9])")
-_SQUAD: Final = re.compile(r"squad[ :]{1,4}([^ ].{0,59})", re.IGNORECASE)
-_BORN: Final = re.compile(r"born[ :]{1,4}(?:in[ ])?((?:19|20)[0-9]{2})", re.IGNORECASE)
-_LEVELS: Final = frozenset(get_args(TrainingLevel)) - {""}
-_WEIGHT: Final = re.compile(r"([0-9]{1,3}(?:[.,][0-9]{1,3})?)[ ]{0,4}(kgs?|lbs?)?", re.IGNORECASE)
+LONGEST_NOTE: Final = 500
+"""So many characters has a note at most."""
+LONGEST_SQUAD: Final = 60
+"""So many characters has the name of a squad at most."""
 
 
 @dataclass(frozen=True, slots=True)
 class Newcomer:
-    """Somebody on a line: the body weight in kg, ``None`` where none is given.
+    """Somebody on a line (from 1; 0 where nobody wrote one): the body weight in kg, or ``None``.
 
-    ``problem`` says why the line cannot be taken; empty if it can.
+    ``told`` says how the line was read where that is not plain to see. ``problem`` says why the
+    person cannot be taken; empty if there is nothing against it.
     """
 
     line: int
     name: str
-    bodyweight_kg: float | None
-    note: str
-    squad: str
-    level: TrainingLevel
-    born: int | None
-    problem: str
+    bodyweight_kg: float | None = None
+    note: str = ""
+    squad: str = ""
+    level: TrainingLevel = ""
+    born: int | None = None
+    told: str = ""
+    problem: str = ""
 
 
-def read_newcomers(text: str, unit: Unit, taken: Collection[str]) -> list[Newcomer]:
-    """The people of a text, a line each: ``Ada Lind, 62.5 kg, novice``.
+def checked(
+    people: Sequence[Newcomer], unit: Unit, taken: Collection[str], squads: Collection[str]
+) -> list[Newcomer]:
+    """The people with what is wrong of each, beside the names that are ``taken``.
 
-    Fields are parted by tabs, semicolons or commas; a number is the body weight, in ``unit`` where
-    it names none; ``squad Juniors`` is the squad, ``born 2009`` the year of birth, ``novice``,
-    ``intermediate`` or ``advanced`` the level. ``taken`` are the names that are there already.
-    Blank lines are left out.
+    A squad is spelt as in ``squads`` or as it was first, so that no two differ by letter case.
     """
-    known = {fold(name) for name in taken}
-    found: list[Newcomer] = []
-    for number, line in enumerate(text.splitlines(), 1):
-        if line.strip():
-            one = _newcomer(number, line.strip(), unit, known)
-            known.add(fold(one.name))
-            found.append(one)
+    names = {fold(name) for name in taken}
+    spelt = {fold(squad): squad for squad in squads}
+    found = []
+    for one in people:
+        squad = spelt.setdefault(fold(one.squad), one.squad)
+        found.append(replace(one, squad=squad, problem=_problem(one, unit, names)))
+        names.add(fold(one.name))
     return found
 
 
-def _newcomer(number: int, line: str, unit: Unit, known: Collection[str]) -> Newcomer:
-    name, *fields = (field.strip() for field in _BETWEEN.split(line))
-    weight, squad, remarks = None, "", []
-    level: TrainingLevel = ""
-    born: int | None = None
-    for field in fields:
-        match = _WEIGHT.fullmatch(field)
-        if match and weight is None:
-            given = float(match[1].replace(",", "."))
-            pounds = match[2].lower().startswith("lb") if match[2] else unit == "lb"
-            weight = round(given * KG_PER_LB, 3) if pounds else given
-        elif not squad and (named := _SQUAD.fullmatch(field)):
-            squad = named[1]
-        elif (said := fold(field)) in _LEVELS:
-            level = cast(TrainingLevel, said)
-        elif year := _BORN.fullmatch(field):
-            born = int(year[1])
-        elif field:
-            remarks.append(field)
-    note = ", ".join(remarks)
-    problem = _problem(name, weight, note, unit, known)
-    return Newcomer(number, name, weight, note, squad, level, born, problem)
-
-
-def _problem(name: str, weight: float | None, note: str, unit: Unit, known: Collection[str]) -> str:
-    least, most = BODYWEIGHTS_KG
-    if odd := odd_character(f"{name}{note}"):
+def _problem(one: Newcomer, unit: Unit, names: Collection[str]) -> str:
+    if odd := odd_character(f"{one.name}{one.note}{one.squad}"):
         return odd
-    if not name:
-        return "the name is missing: it comes first"
-    if len(name) > LONGEST_NAME:
-        return f"a name has at most {LONGEST_NAME} characters"
-    if len(note) > _LONGEST_NOTE:
-        return f"a note has at most {_LONGEST_NOTE} characters"
-    if fold(name) in known:
-        return f"{name} is already there: give this one another name"
-    if weight is not None and not least <= weight <= most:
+    if not one.name:
+        return "the name is missing"
+    for what, said, most in (
+        ("a name", one.name, LONGEST_NAME),
+        ("a note", one.note, LONGEST_NOTE),
+        ("a squad", one.squad, LONGEST_SQUAD),
+    ):
+        if len(said) > most:
+            return f"{what} has at most {most} characters"
+    if fold(one.name) in names:
+        return f"{one.name} is already there: give this one another name"
+    return _out_of_bounds(one, unit)
+
+
+def _out_of_bounds(one: Newcomer, unit: Unit) -> str:
+    least, most = BODYWEIGHTS_KG
+    if one.bodyweight_kg is not None and not least <= one.bodyweight_kg <= most:
         ends = f"{weight_text(least, unit, 0)} to {weight_text(most, unit, 0)}"
-        return f"{weight_text(weight, unit, 1)} is not a body weight: it is from {ends}"
+        return f"{weight_text(one.bodyweight_kg, unit, 1)} is not a body weight: it is from {ends}"
+    first, last = YEARS_OF_BIRTH
+    if one.born is not None and not first <= one.born <= last:
+        return f"{one.born} is not a year of birth: it is from {first} to {last}"
     return ""

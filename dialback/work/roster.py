@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 
 from dialback.book.errors import bad_input
 from dialback.core.cautions import TrainingLevel
-from dialback.core.newcomers import MOST, Newcomer, read_newcomers
+from dialback.core.movements import fold
+from dialback.core.newcomers import MOST, Newcomer, checked
+from dialback.core.pasted import read_people
 from dialback.core.restrictions import Restriction
 from dialback.core.sessions import Maximum
 from dialback.core.weeks import said
@@ -32,15 +34,15 @@ from dialback.work.accounts import follow_name
 from dialback.work.errors import ConflictError, NotThereError
 
 
-def take_on(text: str) -> list[Athlete]:
-    """Take people on, a line each, all of them or none. Raises ``BadInputError`` with the line."""
+def take_on(people: Sequence[Newcomer]) -> list[Athlete]:
+    """Take people on, all of them or none. Raises ``BadInputError`` with the line or the place."""
     with unit() as entry:
-        found = newcomers(text)
+        found = look_at(people)
         if not found:
             raise bad_input("text", "there is nobody in it: write a name on each line")
-        for one in found:
+        for at, one in enumerate(found):
             if one.problem:
-                raise bad_input(f"line {one.line}", one.problem)
+                raise bad_input(f"line {one.line}" if one.line else f"people[{at}]", one.problem)
         new = [
             Athlete.create(
                 name=newcomer.name,
@@ -57,12 +59,24 @@ def take_on(text: str) -> list[Athlete]:
         return new
 
 
-def newcomers(text: str) -> list[Newcomer]:
-    """The people of a text, beside those who are on the roster. Raises ``BadInputError``."""
-    found = read_newcomers(text, house_unit(), [athlete.name for athlete in athletes()])
-    if len(found) > MOST:
+def pasted(text: str) -> list[Newcomer]:
+    """The people of a text; nothing is said of whether they can be taken."""
+    return read_people(text, house_unit())
+
+
+def look_at(people: Sequence[Newcomer]) -> list[Newcomer]:
+    """The people beside those who are on the roster. Raises ``BadInputError`` for too many."""
+    if len(people) > MOST:
         raise bad_input("text", f"more than {MOST} people: paste them in several goes")
-    return found
+    there = athletes()
+    squads = [athlete.squad for athlete in there if athlete.squad]
+    return checked(people, house_unit(), [athlete.name for athlete in there], squads)
+
+
+def _as_spelt(squad: str, but: int) -> str:
+    """The squad as the others' is spelt: no two differ by letter case."""
+    others = (one.squad for one in athletes() if one.id != but)
+    return next((other for other in others if fold(other) == fold(squad)), squad)
 
 
 _CALLED = {
@@ -96,6 +110,7 @@ def describe(number: int, about: About) -> Athlete:
         athlete = athlete_on_roster(number)
         check_name_free(about.name, number)
         was = before(athlete, *_CALLED)
+        about = replace(about, squad=_as_spelt(about.squad, number))
         for name in _CALLED:
             setattr(athlete, name, getattr(about, name))
         touch(athlete)

@@ -43,6 +43,29 @@ def test_all_of_them_or_none(client: FlaskClient) -> None:
     assert list(roster(client)) == ["Bo Marsh"]
 
 
+def test_the_table_that_was_corrected_is_what_comes_in(client: FlaskClient) -> None:
+    take_on(client, "Cy Falk, squad Juniors")
+    read = client.post("/api/athletes/read", json={"text": SQUAD}).get_json()["people"]
+    told = ("told", "problem")
+    people = [{key: one[key] for key in one if key not in told} for one in read]
+    people[0] |= {"name": "Ada  Lindt ", "squad": "juniors", "born": 2009}
+    people[1]["name"] = "Cy Falk"
+    again = client.post("/api/athletes/read", json={"people": people}).get_json()["people"]
+    assert (again[0]["squad"], again[0]["problem"]) == ("Juniors", "")
+    assert "already there" in again[1]["problem"]
+    assert client.post("/api/athletes", json={"people": people}).status_code == 422
+    del people[1]
+    assert client.post("/api/athletes", json={"people": people}).status_code == 201
+    assert roster(client)["Ada Lindt"]["squad"] == "Juniors"
+
+
+def test_a_squad_is_spelt_as_the_others_spell_it(client: FlaskClient) -> None:
+    take_on(client, "Ada Lind, squad Juniors\nBo Marsh")
+    body = {"name": "Bo Marsh", "bodyweight_kg": None, "squad": "JUNIORS"}
+    assert client.put("/api/athletes/2", json=body).status_code == 200
+    assert roster(client)["Bo Marsh"]["squad"] == "Juniors"
+
+
 @pytest.mark.parametrize(
     ("text", "told"),
     [("", "there is nobody in it"), ("\n".join(f"N{at}" for at in range(201)), "more than 200")],

@@ -5,12 +5,14 @@ from __future__ import annotations
 import json
 import time
 from collections import Counter
+from dataclasses import asdict
 
 from flask import Response
 
 from dialback.core.findings import BY_CODE
 from dialback.core.findings.finding import has_grown
 from dialback.core.hurts import LATELY
+from dialback.core.newcomers import Newcomer
 from dialback.core.verdict import worst_level
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, athletes, house
@@ -192,30 +194,32 @@ def _stands(acceptance: Accepted | None, found: FindingMark) -> bool:
 
 @api.post("/athletes/read", responses={200: NewcomersOut})
 def read_people(body: NewcomersBody) -> Response:
-    """People as they were typed or pasted, with what is wrong of a line; nothing is stored."""
-    return answer(
-        NewcomersOut(
-            people=[
-                NewcomerOut(
-                    line=newcomer.line,
-                    name=newcomer.name,
-                    bodyweight_kg=newcomer.bodyweight_kg,
-                    note=newcomer.note,
-                    squad=newcomer.squad,
-                    level=newcomer.level,
-                    born=newcomer.born,
-                    problem=newcomer.problem,
-                )
-                for newcomer in work.newcomers(body.text)
-            ]
-        )
-    )
+    """People as they were pasted or corrected, with what is wrong of each; nothing is stored."""
+    found = work.look_at(_people(body))
+    return answer(NewcomersOut(people=[NewcomerOut(**asdict(newcomer)) for newcomer in found]))
 
 
 @api.post("/athletes", responses={201: TakenOn})
 def take_people_on(body: NewcomersBody) -> Response:
     """Take people on, all of them or none."""
-    return answer(TakenOn(athletes=[athlete.id for athlete in work.take_on(body.text)]), 201)
+    return answer(TakenOn(athletes=[athlete.id for athlete in work.take_on(_people(body))]), 201)
+
+
+def _people(body: NewcomersBody) -> list[Newcomer]:
+    if body.people is None:
+        return work.pasted(body.text)
+    return [
+        Newcomer(
+            one.line,
+            " ".join(one.name.split()),
+            one.bodyweight_kg,
+            one.note.strip(),
+            one.squad.strip(),
+            one.level,
+            one.born,
+        )
+        for one in body.people
+    ]
 
 
 @api.put("/athletes/<int:athlete_id>", responses={200: Done})

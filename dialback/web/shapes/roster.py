@@ -102,14 +102,27 @@ class RosterRow(Shape):
     undecided: LogPlace | None
 
 
-class NewcomersBody(Shape):
-    """People to take on, a line each: name, body weight and a remark if wanted."""
+class NewcomerBody(Shape):
+    """Somebody to take on, as corrected; ``line`` is where it came from, 0 for nowhere."""
 
-    text: str = Field(max_length=100_000)
+    line: int = Field(0, ge=0)
+    name: str = Field(max_length=1_000)
+    bodyweight_kg: float | None = Field(None, allow_inf_nan=False)
+    note: str = Field("", max_length=1_000)
+    squad: str = Field("", max_length=1_000)
+    level: TrainingLevel = ""
+    born: int | None = None
+
+
+class NewcomersBody(Shape):
+    """People to take on: a text as it was pasted, or the table that was made of it."""
+
+    text: str = Field("", max_length=100_000)
+    people: list[NewcomerBody] | None = Field(None, max_length=1_000)
 
 
 class NewcomerOut(Shape):
-    """Somebody as a line was read; ``problem`` is why it cannot be taken."""
+    """Somebody as a line was read, how, and why it cannot be taken (empty where it can)."""
 
     line: int
     name: str
@@ -118,6 +131,7 @@ class NewcomerOut(Shape):
     squad: str
     level: TrainingLevel
     born: int | None
+    told: str
     problem: str
 
 

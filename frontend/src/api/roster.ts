@@ -1,6 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { type Schemas, client, given } from "./client";
 
+type NewcomersBody = Schemas["NewcomersBody"];
+
 export function useRoster() {
   return useQuery({
     queryKey: ["roster"],
@@ -11,9 +13,9 @@ export function useRoster() {
 }
 
 export const people = {
-  read: async (text: string, signal?: AbortSignal) =>
-    given(await client.POST("/api/athletes/read", { body: { text }, signal })),
-  takeOn: async (text: string) => given(await client.POST("/api/athletes", { body: { text } })),
+  read: async (body: NewcomersBody, signal?: AbortSignal) =>
+    given(await client.POST("/api/athletes/read", { body, signal })),
+  takeOn: async (body: NewcomersBody) => given(await client.POST("/api/athletes", { body })),
   describe: async (athlete: number, body: Schemas["AboutBody"]) =>
     given(
       await client.PUT("/api/athletes/{athlete_id}", {

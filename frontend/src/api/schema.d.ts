@@ -323,7 +323,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** People as they were typed or pasted, with what is wrong of a line; nothing is stored. */
+        /** People as they were pasted or corrected, with what is wrong of each; nothing is stored. */
         post: operations["read_people"];
         delete?: never;
         options?: never;
@@ -2843,7 +2843,7 @@ export interface components {
         };
         /**
          * NewcomerOut
-         * @description Somebody as a line was read; ``problem`` is why it cannot be taken.
+         * @description Somebody as a line was read, how, and why it cannot be taken (empty where it can).
          */
         NewcomerOut: {
             /** Line */
@@ -2863,16 +2863,65 @@ export interface components {
             level: "" | "novice" | "intermediate" | "advanced";
             /** Born */
             born: number | null;
+            /** Told */
+            told: string;
             /** Problem */
             problem: string;
         };
         /**
          * NewcomersBody
-         * @description People to take on, a line each: name, body weight and a remark if wanted.
+         * @description People to take on: a text as it was pasted, or the table that was made of it.
          */
         NewcomersBody: {
-            /** Text */
+            /**
+             * Text
+             * @default
+             */
             text: string;
+            /**
+             * People
+             * @default null
+             */
+            people: components["schemas"]["NewcomerBody"][] | null;
+        };
+        /**
+         * NewcomerBody
+         * @description Somebody to take on, as corrected; ``line`` is where it came from, 0 for nowhere.
+         */
+        NewcomerBody: {
+            /**
+             * Line
+             * @default 0
+             */
+            line: number;
+            /** Name */
+            name: string;
+            /**
+             * Bodyweight Kg
+             * @default null
+             */
+            bodyweight_kg: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Squad
+             * @default
+             */
+            squad: string;
+            /**
+             * Level
+             * @default
+             * @enum {string}
+             */
+            level: "" | "novice" | "intermediate" | "advanced";
+            /**
+             * Born
+             * @default null
+             */
+            born: number | null;
         };
         /**
          * TakenOn

@@ -35,7 +35,7 @@ export function Roster() {
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pb-8 print-open max-md:px-4">
       <Head data={data} filter={filter} first={rows[0]} add={() => setAdding(true)} />
       <Damaged lines={data.damaged} />
-      {adding && <AddPeople open close={() => setAdding(false)} />}
+      <AddPeople open={adding} close={() => setAdding(false)} />
       {waiting.length > 0 && (
         <p role="status" className="pb-2 text-sm text-ink-2">
           Counting the week: {data.athletes.length} of {data.athletes.length + waiting.length}{" "}

@@ -4,6 +4,7 @@ import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
 import { people } from "@/api/roster";
 import { useFrame } from "@/api/sheet";
+import { LEVELS } from "@/shared/levels";
 import { OtherVersion, differencesOf } from "@/frame/OtherVersion";
 import { keptWeight, typedWeight, weightUnit } from "@/words";
 import { Weighings } from "./Weighings";
@@ -18,8 +19,6 @@ export function About({ place }: { place: WeekPlace }) {
 
 type Athlete = Schemas["AthleteOut"];
 type Level = Athlete["level"];
-
-const LEVELS = ["novice", "intermediate", "advanced"] as const satisfies Level[];
 
 /** What is typed of an athlete. */
 interface Typed {
