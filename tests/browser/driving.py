@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import re
 import threading
 from collections.abc import Callable, Iterator
@@ -35,7 +36,7 @@ const apart = [...document.querySelectorAll("div")].flatMap(
 return [document.body, ...apart].map(one => one.innerText).join("\\n")
 """
 """What is seen of the page and of the editor, which stands in a tree of its own."""
-WAIT_S = 120
+WAIT_S = float(os.environ.get("DIALBACK_WAIT_S", 120))
 """Longer than anything takes on a machine that is busy with a dozen other things."""
 FLAGS = (
     "--headless=new",

@@ -12,6 +12,7 @@ from tests.browser.driving import Coach, browser, resize, served
 
 PASSWORD = "three quiet rivers"
 WEEK = "2026-W48"
+READERS = ["Roster", "Floor", "Movements", "Kit", "House rules", "Journal"]
 
 
 @pytest.fixture(scope="module")
@@ -85,7 +86,7 @@ def test_whoever_comes_signs_in_and_goes_on_where_they_wanted(other: Coach) -> N
     other.sees("Created an account for Joss Weir, assistant")
     other.driver.refresh()
     other.sees("Created an account for Joss Weir, assistant")
-    other.holds(lambda: places(other) == ["Roster", "Floor", "Journal"])
+    other.holds(lambda: places(other) == READERS)
 
 
 def test_an_assistants_day(coach: Coach, other: Coach) -> None:
@@ -95,16 +96,19 @@ def test_an_assistants_day(coach: Coach, other: Coach) -> None:
     other.address("/sheet")
     other.sees("Push : pull")
     steps = "nav[aria-label='Steps of the work'] a"
-    allowed = ["Block", "Log", "Week sheet", "Season"]
+    allowed = ["Block", "Log", "Week sheet", "Season", "Own rules"]
     other.holds(lambda: [one.text for one in other.all(steps)] == allowed)
     for words in ("Sign off", "Adjust next week", "Accept"):
         other.sees_no(words)
     # The keys of what is not theirs lead nowhere.
-    for key in "dwohif":
+    for key in "dwf":
         other.find("//body").send_keys(key)
     assert other.driver.current_url.split("?")[0].endswith("/sheet")
     athlete = other.driver.current_url.split("/")[4]
-    other.open(f"/athletes/{athlete}/weeks/{WEEK}/dial", "to audit")
+    other.open(f"/athletes/{athlete}/weeks/{WEEK}/dial", "This page is for owners and coaches")
+    other.sees("your account is an assistant’s")
+    other.click("Back", "a")
+    other.sees("to audit")
     other.open(f"/athletes/{athlete}/weeks/{WEEK}/block", "Goals")
     other.sees_no("New block")
     assert other.axe() == []
@@ -115,6 +119,24 @@ def test_an_assistants_day(coach: Coach, other: Coach) -> None:
     other.find("//button[.='Remove']")
     coach.open("/journal?words=Logged", "Calder Nuys: Logged Fri 20 Nov")
     coach.holds(lambda: "Joss Weir, Log" in coach.text())
+
+
+def test_who_reads_everything_reads_everything(other: Coach) -> None:
+    other.open("/kit", "Coaches change the kit.")
+    other.holds(lambda: not other.field("Dumbbells, kg").is_enabled())
+    other.sees_no("Save")
+    other.open("/rules", "Coaches change the rules.")
+    other.sees_no("Try on everybody")
+    assert other.axe() == []
+    rules = "fieldset[disabled] input, fieldset[disabled] select"
+    assert all(not one.is_enabled() for one in other.all(rules)[:5])
+    assert len(other.all(rules)) > 20
+    other.open("/movements", "182 of 182")
+    other.sees_no("New movement")
+    other.open(f"/athletes/1/weeks/{WEEK}/rules", "The athlete")
+    other.sees("Coaches change the rules.")
+    for path in ("/files", "/people"):
+        other.open(path, "This page is for owners and coaches")
 
 
 def test_an_athletes_phone(coach: Coach, other: Coach) -> None:
@@ -145,8 +167,9 @@ def test_an_athletes_phone(coach: Coach, other: Coach) -> None:
     other.sees("Hinge and pull")
     other.sees("Anselm Brook")
     other.sees_no("Bram Osterley")
-    # Another address of the house leads back to what is theirs.
-    other.open("/rules", "My week")
+    # Another address of the house says whose it is, and leads back to what is theirs.
+    other.open("/rules", "This page is for the people who work here")
+    other.click("Back", "a")
     other.address("/log")
 
     other.click("Fri 27 Nov", "span")

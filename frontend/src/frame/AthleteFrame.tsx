@@ -11,6 +11,7 @@ import { Damaged } from "./Damaged";
 import { Failure } from "./Failure";
 import { Hurting } from "./Hurting";
 import { KEYS, useKeys } from "./keys";
+import { useTitle } from "./useTitle";
 import { ATHLETE_PLACES, type Place, isFor, weekPath } from "./places";
 
 /** The place in the address: whose week, and which. */
@@ -51,11 +52,8 @@ export function AthleteFrame() {
     PLANNING.has(path) && !PLANNING.has(here) && at?.over ? at.after : place.week;
   useEffect(() => {
     inWindow.set(LAST, JSON.stringify({ athlete: place.athlete, week: place.week }));
-    document.title = at ? `${at.athlete.name}, ${weekName(at.week)}, Dial Back` : "Dial Back";
-    return () => {
-      document.title = "Dial Back";
-    };
-  }, [place.athlete, place.week, at]);
+  }, [place.athlete, place.week]);
+  useTitle(pathname, at && `${at.athlete.name}, ${weekName(at.week)}`);
   const who = useMe().data;
   const places = ATHLETE_PLACES.filter((one) => isFor(who, one));
   useKeys({

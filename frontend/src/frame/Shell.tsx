@@ -12,9 +12,13 @@ import { Leave } from "./Leave";
 import { SecondFirst } from "./SecondFirst";
 import { SignIn } from "./SignIn";
 import { KEYS, useKeys } from "./keys";
-import { ATHLETE_PLACES, HOUSE_PLACES, isFor, weekPath } from "./places";
+import { NotForYou } from "./NotForYou";
+import { ATHLETE_PLACES, HOUSE_PLACES, type Place, isFor, weekPath } from "./places";
 import { switchTheme } from "./theme";
 import { skipToPlace, useHeading } from "./useHeading";
+import { usePlaceOnPage } from "./usePlaceOnPage";
+import { useTitle } from "./useTitle";
+import { asWanted, useWanted } from "./wanted";
 
 /** What stands around every place; nothing but the way in for whoever has to sign in first. */
 export function Shell() {
@@ -38,14 +42,18 @@ function Inside({ who }: { who: Who }) {
   const house = useHouse();
   const { pathname } = useLocation();
   useHeading(pathname);
+  useWanted();
+  usePlaceOnPage();
+  useTitle(pathname);
   const shown = unit.data?.unit ?? "kg";
   showIn(shown);
   const places = HOUSE_PLACES.filter((one) => isFor(who, one));
   const own = who.athlete === null ? null : weekPath(who.athlete, who.week, "log");
+  const shut = shutFor(who, pathname);
   useKeys({
     help: () => setHelp(true),
     theme: switchTheme,
-    ...Object.fromEntries(places.map((one) => [one.key, () => void go(one.path)])),
+    ...Object.fromEntries(places.map((one) => [one.key, () => void go(asWanted(one.path))])),
   });
   return (
     <div className="relative flex h-dvh flex-col overflow-clip print-open">
@@ -101,25 +109,32 @@ function Inside({ who }: { who: Who }) {
         </span>
       </header>
       {/* Another unit is another text everywhere: all of it is laid out anew. */}
-      {isOpen(who, pathname) ? <Outlet key={shown} /> : <Navigate to={own ?? "/"} replace />}
+      {!shut ? (
+        <Outlet key={shown} />
+      ) : pathname === "/" ? (
+        <Navigate to={own ?? "/"} replace />
+      ) : (
+        <NotForYou place={shut} who={who} home={own ?? "/"} />
+      )}
       <Help open={help} close={() => setHelp(false)} />
     </div>
   );
 }
 
-/** Whether an address is one of the places of whoever is here; unknown ones say so themselves. */
-function isOpen(who: Who, path: string): boolean {
+/** The place of an address that is not for whoever is here; unknown addresses say so themselves. */
+function shutFor(who: Who, path: string): Place | undefined {
   const [, first, , , , last] = path.split("/");
   const all = first === "athletes" ? ATHLETE_PLACES : HOUSE_PLACES;
   const wanted = first === "athletes" ? last : `/${first ?? ""}`;
-  const place = all.find((one) => one.path === wanted);
-  return place === undefined || isFor(who, place);
+  return all.find((one) => one.path === wanted && !isFor(who, one));
 }
 
 function PlaceLink({ title, path, hint }: { title: string; path: string; hint?: string }) {
+  // What was looked for there is found again.
+  useLocation();
   return (
     <NavLink
-      to={path}
+      to={asWanted(path)}
       end
       title={hint}
       className={({ isActive }) =>

@@ -15,9 +15,9 @@ export interface Place {
 export const HOUSE_PLACES: Place[] = [
   { title: "Roster", path: "/", key: "roster", needs: "read" },
   { title: "Floor", path: "/floor", key: "floor", needs: "log", own: true },
-  { title: "Movements", path: "/movements", key: "movements", needs: "plan" },
-  { title: "Kit", path: "/kit", key: "kit", needs: "plan" },
-  { title: "House rules", path: "/rules", key: "house", needs: "plan" },
+  { title: "Movements", path: "/movements", key: "movements", needs: "read" },
+  { title: "Kit", path: "/kit", key: "kit", needs: "read" },
+  { title: "House rules", path: "/rules", key: "house", needs: "read" },
   { title: "Files", path: "/files", key: "files", needs: "plan" },
   { title: "People", path: "/people", key: "people", needs: "plan" },
   { title: "Journal", path: "/journal", key: "journal", needs: "read" },
@@ -31,7 +31,7 @@ export const ATHLETE_PLACES: Place[] = [
   { title: "Week sheet", path: "sheet", key: "sheet", needs: "read" },
   { title: "Season", path: "season", key: "season", needs: "read" },
   { title: "Dial", path: "dial", key: "dial", needs: "plan" },
-  { title: "Own rules", path: "rules", key: "own", needs: "plan" },
+  { title: "Own rules", path: "rules", key: "own", needs: "read" },
 ];
 
 /** Whether a place is for whoever is here. */

@@ -1,20 +1,21 @@
 import { useState } from "react";
-import { useNavigate, useSearchParams } from "react-router";
+import { useNavigate } from "react-router";
 import type { Schemas } from "@/api/client";
 import { useFloorDay } from "@/api/floor";
 import { Failure } from "@/frame/Failure";
 import { SquadSelect } from "@/frame/SquadSelect";
+import { useAddress } from "@/frame/useAddress";
 import { day, dayAfter } from "@/words";
 import { BoxState } from "./BoxState";
 import { useAtHand } from "./useAtHand";
 
 /** What is planned for a day: one session to run, or several by one clock. */
 export function Floor() {
-  const [params, setParams] = useSearchParams();
+  const { params, put } = useAddress();
   const other = params.get("day") ?? undefined;
   const found = useFloorDay(other);
   const [chosen, setChosen] = useState<number[]>([]);
-  const [squad, setSquad] = useState("");
+  const squad = params.get("squad") ?? "";
   const atHand = useAtHand(other ? undefined : found.data?.sessions);
   const go = useNavigate();
   if (found.error && !found.data) return <Failure error={found.error} />;
@@ -33,14 +34,14 @@ export function Floor() {
           isOther={other !== undefined}
           go={(next) => {
             setChosen([]);
-            setParams(next ? { day: next } : {}, { replace: true });
+            put({ day: next ?? "" });
           }}
         />
         <SquadSelect
           people={found.data.sessions}
           value={squad}
           put={(next) => {
-            setSquad(next);
+            put({ squad: next });
             setChosen([]);
           }}
           className="min-h-10"

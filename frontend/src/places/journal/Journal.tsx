@@ -1,13 +1,13 @@
 import { useState } from "react";
-import { useSearchParams } from "react-router";
 import { useJournal } from "@/api/journal";
 import { useRoster } from "@/api/roster";
 import { Entries } from "@/frame/Entries";
 import { Failure } from "@/frame/Failure";
+import { useAddress } from "@/frame/useAddress";
 
 /** Who changed what, when and where; the address holds what is looked for. */
 export function Journal() {
-  const [params, setParams] = useSearchParams();
+  const { params, put: say } = useAddress();
   const [before, setBefore] = useState<number[]>([]);
   const [athlete, who, words] = ["athlete", "who", "words"].map((one) => params.get(one) ?? "");
   const undoable = params.get("undoable") === "yes";
@@ -20,14 +20,7 @@ export function Journal() {
   });
   const put = (name: string, value: string) => {
     setBefore([]);
-    setParams(
-      (old) => {
-        if (value) old.set(name, value);
-        else old.delete(name);
-        return old;
-      },
-      { replace: true },
-    );
+    say({ [name]: value });
   };
   if (found.error) return <Failure error={found.error} />;
   if (!found.data) return <p className="p-6 text-ink-2">Loading the journal…</p>;
@@ -80,6 +73,8 @@ interface WantedProps {
 /** What is looked for. */
 function Wanted({ params, people, put }: WantedProps) {
   const roster = useRoster();
+  // An address comes too late for whoever types fast.
+  const [words, setWords] = useState(params.get("words") ?? "");
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 pb-3">
       <h1 className="text-xl font-semibold">Journal</h1>
@@ -113,8 +108,11 @@ function Wanted({ params, people, put }: WantedProps) {
         type="search"
         aria-label="Containing"
         placeholder="Containing"
-        value={params.get("words") ?? ""}
-        onChange={(event) => put("words", event.target.value)}
+        value={words}
+        onChange={(event) => {
+          setWords(event.target.value);
+          put("words", event.target.value);
+        }}
         className="field w-48 text-sm"
       />
       <label className="flex items-center gap-1.5 text-sm">

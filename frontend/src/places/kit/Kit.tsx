@@ -6,6 +6,8 @@ import { kit as calls, useKit } from "@/api/kit";
 import { house, useHouse } from "@/api/house";
 import { unit, useUnit } from "@/api/unit";
 import { Failure } from "@/frame/Failure";
+import { May } from "@/frame/May";
+import { ReadOnly } from "@/frame/ReadOnly";
 import { OtherVersion, differencesOf } from "@/frame/OtherVersion";
 import { weightUnit } from "@/words";
 import { Plates } from "./Plates";
@@ -41,82 +43,86 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
   const broken = Object.values(wrong).some(Boolean);
   return (
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pt-4 pb-10">
-      <div className="flex flex-wrap items-baseline gap-x-4 pb-1">
-        <h1 className="text-xl font-semibold">Kit</h1>
-        <p className="text-ink-2">
-          {known.described
-            ? "What the room has. Write warns when a load cannot be made of it."
-            : "No kit entered yet: until then, loads are not checked."}
-        </p>
-        <Called />
-        <Shown />
-        <span className="ml-auto flex items-baseline gap-3">
-          <span role="status" className="text-sm text-ink-2">
-            {save.isPending
-              ? "saving…"
-              : room.changed
-                ? "not saved yet"
-                : known.described && "saved"}
+      <ReadOnly says="Coaches change the kit.">
+        <div className="flex flex-wrap items-baseline gap-x-4 pb-1">
+          <h1 className="text-xl font-semibold">Kit</h1>
+          <p className="text-ink-2">
+            {known.described
+              ? "What the room has. Write warns when a load cannot be made of it."
+              : "No kit entered yet: until then, loads are not checked."}
+          </p>
+          <Called />
+          <Shown />
+          <span className="ml-auto flex items-baseline gap-3">
+            <span role="status" className="text-sm text-ink-2">
+              {save.isPending
+                ? "saving…"
+                : room.changed
+                  ? "not saved yet"
+                  : known.described && "saved"}
+            </span>
+            <May right="plan">
+              <button
+                type="button"
+                className="ink-button"
+                disabled={!room.changed || broken || save.isPending}
+                onClick={() => save.mutate(undefined)}
+              >
+                Save
+              </button>
+            </May>
           </span>
-          <button
-            type="button"
-            className="ink-button"
-            disabled={!room.changed || broken || save.isPending}
-            onClick={() => save.mutate(undefined)}
+        </div>
+        {save.error && !room.isOlder && (
+          <p role="alert" className="mb-2 border-l-4 border-high pl-3">
+            {save.error.message}
+          </p>
+        )}
+        {room.isOlder && (
+          <OtherVersion
+            what="The kit was"
+            differences={differencesOf({ ...room.stored.value }, { ...room.inHand }, (field) =>
+              field.replace("_kg", ", kg").replaceAll("_", " "),
+            )}
+            takeTheirs={room.discard}
+            keepMine={room.insist}
+          />
+        )}
+        <div className="grid max-w-5xl grid-cols-2 gap-x-12 max-md:grid-cols-1 [&>*]:min-w-0">
+          {LOADS.map(({ field, title, says }) => (
+            <Section key={field} title={title} says={`${weightUnit()} ${says}`}>
+              <Loads
+                label={`${title}, ${weightUnit()}`}
+                value={room.inHand[field]}
+                put={(loads) => put({ [field]: loads })}
+                note={(problem) => setWrong((now) => ({ ...now, [field]: problem }))}
+              />
+            </Section>
+          ))}
+          <Section
+            title="Bands"
+            says="levels by name, the lightest first; no kilograms are made up for them"
           >
-            Save
-          </button>
-        </span>
-      </div>
-      {save.error && !room.isOlder && (
-        <p role="alert" className="mb-2 border-l-4 border-high pl-3">
-          {save.error.message}
-        </p>
-      )}
-      {room.isOlder && (
-        <OtherVersion
-          what="The kit was"
-          differences={differencesOf({ ...room.stored.value }, { ...room.inHand }, (field) =>
-            field.replace("_kg", ", kg").replaceAll("_", " "),
-          )}
-          takeTheirs={room.discard}
-          keepMine={room.insist}
-        />
-      )}
-      <div className="grid max-w-5xl grid-cols-2 gap-x-12 max-md:grid-cols-1 [&>*]:min-w-0">
-        {LOADS.map(({ field, title, says }) => (
-          <Section key={field} title={title} says={`${weightUnit()} ${says}`}>
-            <Loads
-              label={`${title}, ${weightUnit()}`}
-              value={room.inHand[field]}
-              put={(loads) => put({ [field]: loads })}
-              note={(problem) => setWrong((now) => ({ ...now, [field]: problem }))}
+            <Words
+              label="Bands"
+              value={room.inHand.bands as string[]}
+              put={(bands) => put({ bands })}
             />
           </Section>
-        ))}
-        <Section
-          title="Bands"
-          says="levels by name, the lightest first; no kilograms are made up for them"
-        >
-          <Words
-            label="Bands"
-            value={room.inHand.bands as string[]}
-            put={(bands) => put({ bands })}
-          />
-        </Section>
-        <Section
-          title="Plates"
-          says="how many pairs of each weight; both ends of a bar get the same"
-        >
-          <Plates room={room.inHand} put={put} />
-        </Section>
-        <Section
-          title="Stacks"
-          says="machines with a pin: first load, step and top, and the movements done on them"
-        >
-          <Stacks room={room.inHand} put={put} />
-        </Section>
-      </div>
+          <Section
+            title="Plates"
+            says="how many pairs of each weight; both ends of a bar get the same"
+          >
+            <Plates room={room.inHand} put={put} />
+          </Section>
+          <Section
+            title="Stacks"
+            says="machines with a pin: first load, step and top, and the movements done on them"
+          >
+            <Stacks room={room.inHand} put={put} />
+          </Section>
+        </div>
+      </ReadOnly>
     </main>
   );
 }

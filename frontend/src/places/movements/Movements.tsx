@@ -5,6 +5,7 @@ import { movement as calls, useMovements } from "@/api/movements";
 import { Failure } from "@/frame/Failure";
 import { Heads } from "@/frame/Heads";
 import { useKeys } from "@/frame/keys";
+import { May } from "@/frame/May";
 import { number } from "@/words";
 import { MovementForm } from "./MovementForm";
 import { plain } from "./typed";
@@ -245,9 +246,11 @@ function Head({ all, search, shown, add }: HeadProps) {
           options={choices((one) => [...one.direct, ...one.indirect])}
           put={(value) => search.put("muscle", value)}
         />
-        <button type="button" className="key-button whitespace-nowrap" onClick={add}>
-          New movement
-        </button>
+        <May right="plan">
+          <button type="button" className="key-button whitespace-nowrap" onClick={add}>
+            New movement
+          </button>
+        </May>
         <input
           ref={field}
           type="search"
@@ -276,14 +279,16 @@ function Chosen({ one, open, change, remove, busy, problem }: ChosenProps) {
   return (
     <>
       <Details one={one} open={open} />
-      <p className="mt-4 flex gap-3">
-        <button type="button" className="key-button" onClick={change}>
-          Change
-        </button>
-        <button type="button" className="key-button" disabled={busy} onClick={remove}>
-          Remove
-        </button>
-      </p>
+      <May right="plan">
+        <p className="mt-4 flex gap-3">
+          <button type="button" className="key-button" onClick={change}>
+            Change
+          </button>
+          <button type="button" className="key-button" disabled={busy} onClick={remove}>
+            Remove
+          </button>
+        </p>
+      </May>
       {problem && (
         <p role="alert" className="mt-2 border-l-4 border-high pl-2 text-sm">
           {problem.message}

@@ -1,6 +1,6 @@
-import { useMemo, useState } from "react";
-import { useSearchParams } from "react-router";
+import { useMemo } from "react";
 import type { Schemas } from "@/api/client";
+import { useAddress, useTyped } from "@/frame/useAddress";
 import { plain } from "./typed";
 
 type Movement = Schemas["MovementOut"];
@@ -21,31 +21,22 @@ const found = (one: Movement) =>
 
 /** What is looked for: words, a pattern, a muscle; and the movement that is open. The address keeps them. */
 export function useSearch() {
-  const [params, setParams] = useSearchParams();
-  const [text, setText] = useState("");
+  const { params, put, clear } = useAddress();
+  const [text, setText] = useTyped("find");
   return useMemo(() => {
     const pattern = params.get("pattern") ?? "";
     const muscle = params.get("muscle") ?? "";
     const words = text.toLowerCase().split(/\s+/).filter(Boolean);
     return {
       text,
-      setText,
       pattern,
       muscle,
       name: params.get("name"),
-      put: (key: string, value: string) =>
-        setParams(
-          (now) => {
-            const next = new URLSearchParams(now);
-            if (value) next.set(key, value);
-            else next.delete(key);
-            return next;
-          },
-          { replace: true },
-        ),
+      put: (key: string, value: string) => put({ [key]: value }),
+      setText,
       clear: () => {
         setText("");
-        setParams({}, { replace: true });
+        clear();
       },
       keeps: (all: Movement[]) =>
         all.filter(
@@ -55,7 +46,7 @@ export function useSearch() {
             (!muscle || one.direct.includes(muscle) || one.indirect.includes(muscle)),
         ),
     };
-  }, [params, setParams, text]);
+  }, [params, put, clear, text, setText]);
 }
 
 export type Search = ReturnType<typeof useSearch>;

@@ -58,11 +58,7 @@ export function Roster() {
       {rows.length === 0 && waiting.length === 0 && data.athletes.length > 0 && (
         <p className="py-6 text-ink-2">
           Nobody matches.{" "}
-          <button
-            type="button"
-            className="trail-link"
-            onClick={() => filter.put({ at: 0, text: "", squad: "" })}
-          >
+          <button type="button" className="trail-link" onClick={filter.clear}>
             Show all
           </button>
         </p>
@@ -226,13 +222,13 @@ function Head({ data, filter, first, add }: HeadProps) {
         aria-label="Show"
         className="no-print ml-auto flex flex-wrap gap-x-4 text-sm max-md:ml-0"
       >
-        {FILTERS.map((one, at) => (
+        {FILTERS.map((one) => (
           <button
             key={one.name}
             type="button"
-            aria-pressed={at === filter.at}
-            onClick={() => filter.put({ at })}
-            className={`min-h-6 border-b-2 ${at === filter.at ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`}
+            aria-pressed={one.word === filter.show}
+            onClick={() => filter.put({ show: one.word })}
+            className={`min-h-6 border-b-2 ${one.word === filter.show ? "border-ink" : "border-transparent text-ink-2 hover:text-ink"}`}
           >
             {one.name}
           </button>
@@ -250,11 +246,11 @@ function Head({ data, filter, first, add }: HeadProps) {
         value={filter.text}
         placeholder="Find  /"
         aria-label="Find an athlete"
-        onChange={(event) => filter.put({ text: event.target.value })}
+        onChange={(event) => filter.type(event.target.value)}
         onKeyDown={(event) => {
           if (event.key === "Enter" && first) go(sheetOf(first));
           if (event.key === "Escape") {
-            filter.put({ text: "" });
+            filter.type("");
             event.currentTarget.blur();
           }
         }}

@@ -3,10 +3,12 @@ import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { type WeekPlace } from "@/api/place";
 import { useInHand } from "@/api/inHand";
+import { useMay } from "@/api/me";
 import { useRoster } from "@/api/roster";
 import { rules as calls, useRules } from "@/api/rules";
 import { lastPlace, useWeekPlace } from "@/frame/AthleteFrame";
 import { Failure } from "@/frame/Failure";
+import { ReadOnly } from "@/frame/ReadOnly";
 import { OtherVersion, differencesOf } from "@/frame/OtherVersion";
 import { About } from "./About";
 import { Maxima } from "./Maxima";
@@ -86,6 +88,7 @@ function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["Rul
     { value: data.chosen, revision: data.revision },
     `rules/${athlete ?? "house"}`,
   );
+  const may = useMay("plan");
   const { inHand: chosen, put: setChosen, changed, isOlder, base } = stored;
   const [kept, setKept] = useState<Kept | null>(null);
   const [looked, setLooked] = useState<WeekPlace | null>(null);
@@ -106,72 +109,81 @@ function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["Rul
   const takeSchool = (preset: Schemas["PresetOut"]) =>
     setChosen((now) => withSchool(now, preset, data.rules, under));
   return (
-    <div className="beside grid-cols-[minmax(0,1fr)_24rem]">
+    <div
+      className={may ? "beside grid-cols-[minmax(0,1fr)_24rem]" : "flex min-h-0 flex-1 flex-col"}
+    >
       <main className="min-h-0 overflow-auto bg-sheet px-6 pt-4 pb-10">
-        {before}
-        {isOlder && (
-          <OtherVersion
-            what={athlete === null ? "The house rules were" : "The rules were"}
-            differences={differencesOf(
-              stored.stored.value,
-              chosen,
-              (name) => data.rules.find((one) => one.name === name)?.title ?? name,
-            )}
-            takeTheirs={stored.discard}
-            keepMine={stored.insist}
-          />
-        )}
-        <div className="mb-1 flex flex-wrap items-baseline gap-x-4">
-          <h1 className="text-xl font-semibold">
-            {athlete === null ? "House rules" : "Own rules"}
-          </h1>
-          <p className="text-sm text-ink-2">
-            {athlete === null
-              ? "How you count, and what you accept. They apply to every athlete without their own rules."
-              : "Where this athlete is counted differently from the house."}
-          </p>
-        </div>
-        <Schools
-          presets={data.presets}
-          chosen={chosen}
-          choose={takeSchool}
-          house={athlete === null}
-          place={place}
-        />
-        <Groups
-          rules={data.rules}
-          value={value}
-          under={under}
-          underName={athlete === null ? "default" : "house"}
-          choose={choose}
-        />
-      </main>
-      <aside className="flex min-h-0 flex-col border-l border-rule">
-        {athlete === null && (
-          <PreviewAll
+        <ReadOnly says="Coaches change the rules.">
+          {before}
+          {isOlder && (
+            <OtherVersion
+              what={athlete === null ? "The house rules were" : "The rules were"}
+              differences={differencesOf(
+                stored.stored.value,
+                chosen,
+                (name) => data.rules.find((one) => one.name === name)?.title ?? name,
+              )}
+              takeTheirs={stored.discard}
+              keepMine={stored.insist}
+            />
+          )}
+          <Title house={athlete === null} />
+          <Schools
+            presets={data.presets}
             chosen={chosen}
-            changed={changed}
-            look={(one, week) => setLooked({ athlete: one, week })}
+            choose={takeSchool}
+            house={athlete === null}
+            place={place}
           />
-        )}
-        <PreviewFor
-          place={looked ?? place}
-          chosen={chosen}
-          scope={athlete === null ? "house" : "athlete"}
-          changed={changed}
-        />
-        <Keeping
-          athlete={athlete}
-          changed={changed}
-          isOlder={isOlder}
-          keep={keep}
-          discard={stored.discard}
-          undo={
-            kept?.revision === base.revision && !changed ? () => undo.mutate(kept.before) : null
-          }
-          problem={keep.error ?? undo.error}
-        />
-      </aside>
+          <Groups
+            rules={data.rules}
+            value={value}
+            under={under}
+            underName={athlete === null ? "default" : "house"}
+            choose={choose}
+          />
+        </ReadOnly>
+      </main>
+      {may && (
+        <aside className="flex min-h-0 flex-col border-l border-rule">
+          {athlete === null && (
+            <PreviewAll
+              chosen={chosen}
+              changed={changed}
+              look={(one, week) => setLooked({ athlete: one, week })}
+            />
+          )}
+          <PreviewFor
+            place={looked ?? place}
+            chosen={chosen}
+            scope={athlete === null ? "house" : "athlete"}
+            changed={changed}
+          />
+          <Keeping
+            athlete={athlete}
+            changed={changed}
+            isOlder={isOlder}
+            keep={keep}
+            discard={stored.discard}
+            undo={
+              kept?.revision === base.revision && !changed ? () => undo.mutate(kept.before) : null
+            }
+            problem={keep.error ?? undo.error}
+          />
+        </aside>
+      )}
     </div>
   );
 }
+
+/** What the rules are for. */
+const Title = ({ house }: { house: boolean }) => (
+  <div className="mb-1 flex flex-wrap items-baseline gap-x-4">
+    <h1 className="text-xl font-semibold">{house ? "House rules" : "Own rules"}</h1>
+    <p className="text-sm text-ink-2">
+      {house
+        ? "How you count, and what you accept. They apply to every athlete without their own rules."
+        : "Where this athlete is counted differently from the house."}
+    </p>
+  </div>
+);

@@ -1,0 +1,67 @@
+"""What was looked for, and where on the page: still there for whoever comes back."""
+
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.driving import Coach, resize
+
+DOWN = "document.querySelector('main').scrollTop = arguments[0]"
+WHERE = "return document.querySelector('main').scrollTop"
+
+
+def test_the_rosters_filters_stay_over_going_there_and_back(coach: Coach) -> None:
+    coach.open("/", "Week 47")
+    coach.click("Not signed", "button")
+    coach.field("Find an athlete").send_keys("o", "n", "d", "r", "a")
+    coach.address("find=ondra")
+    coach.address("show=not-signed")
+    coach.sees_no("Maro Veldt")
+    coach.find("//a[.='Ondra Pell']").click()
+    coach.address("/sheet")
+    coach.find("//nav[@aria-label='Places']//a[.='Roster']").click()
+    coach.sees("Ondra Pell")
+    coach.sees_no("Maro Veldt")
+    coach.holds(lambda: coach.field("Find an athlete").get_attribute("value") == "ondra")
+    coach.driver.refresh()
+    coach.sees("Ondra Pell")
+    coach.sees_no("Maro Veldt")
+    coach.field("Find an athlete").send_keys(Keys.ESCAPE)
+    coach.click("All", "button")
+    coach.sees("Maro Veldt")
+    coach.holds(lambda: "?" not in coach.driver.current_url)
+
+
+def test_the_floor_keeps_no_day(coach: Coach) -> None:
+    coach.open("/floor?day=2026-11-25", "Floor")
+    coach.find("//nav[@aria-label='Places']//a[.='Kit']").click()
+    coach.sees("The smallest step")
+    coach.find("//nav[@aria-label='Places']//a[.='Floor']").click()
+    coach.sees("Tue 24 Nov")
+
+
+def test_a_page_is_found_where_it_was_left(coach: Coach) -> None:
+    resize(coach.driver, 1280, 400)
+    coach.open("/", "Jory Castelin")
+    coach.driver.execute_script(DOWN, 300)
+    coach.holds(lambda: coach.driver.execute_script(WHERE) == 300)
+    # The driver would scroll to what it clicks.
+    coach.driver.execute_script("arguments[0].click()", coach.find("//a[.='Jory Castelin']"))
+    coach.address("/sheet")
+    coach.sees("Push : pull")
+    coach.driver.back()
+    coach.sees("to audit")
+    coach.holds(lambda: coach.driver.execute_script(WHERE) == 300)
+    # A key leads there as well; another place begins at its top.
+    coach.find("//body").send_keys("e")
+    coach.sees("182 of 182")
+    coach.holds(lambda: coach.driver.execute_script(WHERE) == 0)
+    coach.find("//body").send_keys("r")
+    coach.sees("to audit")
+    coach.holds(lambda: coach.driver.execute_script(WHERE) == 300)
+    resize(coach.driver, 1280, 800)
+
+
+def test_titles_name_the_place_and_the_athlete(coach: Coach) -> None:
+    coach.open("/athletes/1/weeks/2026-W48/dial", "Nearest notches")
+    coach.holds(lambda: coach.driver.title == "Dial, Maro Veldt, Week 48, Dial Back")
+    coach.find("//nav[@aria-label='Places']//a[.='Kit']").click()
+    coach.holds(lambda: coach.driver.title == "Kit, Dial Back")
