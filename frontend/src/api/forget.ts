@@ -4,6 +4,12 @@ import { inWindow, onDevice } from "./remember";
 /** What belongs to the device and not to a person: light or dark, tones, how long a season is. */
 const OF_THE_DEVICE = new Set(["dialback.theme", "dialback.muted", "dialback.season"]);
 
+const WAS = "dialback.was";
+
+/** Who was here last: the name, until they sign out; what was typed waits for them alone. */
+export const lastHere = (): string | null => onDevice.get(WAS);
+export const noteHere = (name: string): void => onDevice.set(WAS, name);
+
 /** How the names begin under which text waits that was typed and not saved yet. */
 const TYPED = "dialback.write";
 
@@ -13,13 +19,18 @@ const TYPED = "dialback.write";
  */
 export async function forgetPerson({ unsent }: { unsent: boolean }): Promise<void> {
   inWindow.forget(() => false);
+  await forgetShown();
   onDevice.forget((name) => OF_THE_DEVICE.has(name) || (!unsent && name.startsWith(TYPED)));
-  // An answer that is under way is not for keeping either.
-  navigator.serviceWorker?.controller?.postMessage("forget");
-  if ("caches" in window) await caches.delete("dialback-answers").catch(() => false);
   await empty("runs");
   await empty("sheets");
   if (!unsent) return;
   await empty("outbox");
   await empty("sent");
+}
+
+/** A session has ended by itself: what was shown goes, what was typed waits for the same person. */
+export async function forgetShown(): Promise<void> {
+  // An answer that is under way is not for keeping either.
+  navigator.serviceWorker?.controller?.postMessage("forget");
+  if ("caches" in window) await caches.delete("dialback-answers").catch(() => false);
 }

@@ -1,6 +1,6 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type Schemas, client, given } from "./client";
-import { forgetPerson } from "./forget";
+import { forgetPerson, forgetShown, lastHere, noteHere } from "./forget";
 
 export type Who = Schemas["WhoOut"];
 export type Right = Who["rights"][number];
@@ -13,7 +13,9 @@ export function useMe() {
     queryKey: KEY,
     queryFn: async () => {
       const who = given(await client.GET("/api/me"));
-      if (who.state === "out") await forgetPerson({ unsent: who.withdrawn });
+      if (who.state === "in") noteHere(who.name);
+      else if (who.withdrawn) await forgetPerson({ unsent: true });
+      else if (who.state === "out") await forgetShown();
       return who;
     },
   });
@@ -51,15 +53,21 @@ export function signedOut(queries: QueryClient): void {
   void queries.invalidateQueries({ queryKey: KEY });
 }
 
+/** Somebody signs in: what waits here is theirs, or it is another's and goes. */
+async function comesAs(who: Who): Promise<void> {
+  if (who.name !== lastHere()) await forgetPerson({ unsent: false });
+  noteHere(who.name);
+}
+
 export const me = {
   signIn: async (name: string, password: string, code: string) => {
     const who = given(await client.POST("/api/sign-in", { body: { name, password, code } }));
-    await forgetPerson({ unsent: false });
+    await comesAs(who);
     return who;
   },
   openDoor: async (token: string) => {
     const who = given(await client.POST("/api/door", { body: { token } }));
-    await forgetPerson({ unsent: false });
+    await comesAs(who);
     return who;
   },
   signOut: async () => {

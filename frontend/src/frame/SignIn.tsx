@@ -2,12 +2,13 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { useLook } from "@/api/changes";
 import { Refusal } from "@/api/client";
-import { me, useComing } from "@/api/me";
+import { lastHere } from "@/api/forget";
+import { me, useComing, useMe } from "@/api/me";
 import { Wordmark } from "@/marks/Wordmark";
 
 /** Who is there? A name and a password; athletes come by the link on their phone. */
 export function SignIn() {
-  const [name, setName] = useState("");
+  const [name, setName] = useState(() => lastHere() ?? "");
   const [password, setPassword] = useState("");
   const [code, setCode] = useState("");
   const coming = useComing();
@@ -27,6 +28,7 @@ export function SignIn() {
         }}
       >
         <h1 className="text-xl font-semibold">Sign in</h1>
+        <Why />
         <label className="block">
           Name
           <input
@@ -86,6 +88,26 @@ export function SignIn() {
         </p>
       </form>
     </Outside>
+  );
+}
+
+/** Why one is asked again, and what has become of what was typed. */
+function Why() {
+  const who = useMe().data;
+  const was = lastHere();
+  if (who?.withdrawn)
+    return (
+      <p role="status" className="border-l-4 border-rule pl-3 text-sm">
+        This device was signed out from another one, so nothing was kept on it.
+      </p>
+    );
+  if (!was) return null;
+  return (
+    <p role="status" className="border-l-4 border-rule pl-3 text-sm">
+      {was}’s session on this device has ended: it lasts thirty days from when it was last used, or
+      until the password is changed. What was typed here and not saved yet is kept; it is there
+      again when {was} signs in.
+    </p>
   );
 }
 

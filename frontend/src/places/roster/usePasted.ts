@@ -2,6 +2,7 @@ import { useEffect, useMemo, useState } from "react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { type Schemas, messageOf } from "@/api/client";
 import { people as calls } from "@/api/roster";
+import { useInWindow } from "@/shared/useInWindow";
 
 type Newcomer = Schemas["NewcomerOut"];
 export type Said = Pick<Newcomer, "name" | "bodyweight_kg" | "note" | "squad" | "level" | "born">;
@@ -35,9 +36,9 @@ function keyed(people: Newcomer[], text: string): Person[] {
 
 /** The people of a pasted text as the server reads it, with what was corrected by hand. */
 export function usePasted() {
-  const [text, setText] = useState("");
-  const [edits, setEdits] = useState<Record<string, Partial<Said>>>({});
-  const [dropped, setDropped] = useState<string[]>([]);
+  const [text, setText] = useInWindow("pasted", "");
+  const [edits, setEdits] = useInWindow<Record<string, Partial<Said>>>("pasted, edits", {});
+  const [dropped, setDropped] = useInWindow<string[]>("pasted, dropped", []);
   const settled = useSettled(text);
   const read = useQuery({
     queryKey: ["pasted", settled],
