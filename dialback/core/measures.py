@@ -42,7 +42,7 @@ TABLE: Final[tuple[MeasureWords, ...]] = (
     MeasureWords(
         "volume_load_kg", "volume load", "load", "weight", 0, ("week", "muscle", "movement")
     ),
-    MeasureWords("tut_s", "tension", "tension", "s", 0, ("week", "muscle", "movement")),
+    MeasureWords("tut_s", "time under tension", "tension", "s", 0, ("week", "muscle", "movement")),
     MeasureWords("work_s", "work time", "work", "s", 0, ("week",)),
     MeasureWords("conditioning_s", "conditioning", "conditioning", "s", 0, ("week",)),
     MeasureWords("top_load_kg", "top load", "top load", "weight", 2, ("movement",)),

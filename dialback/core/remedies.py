@@ -93,7 +93,7 @@ def _floor(week: WeekInHand, finding: Finding) -> str:
         words = held.words(week.unit)
         return f"It stays while the restriction is in force: {words}, on the word of {held.by}."
     more = more_sets(week, finding.key, of_muscle(finding.subject, "sets"))
-    return NO_STEP if more is None else f"{told(more, 'more')} would reach the floor."
+    return NO_STEP if more is None else f"{told(more, 'more')} would reach the minimum."
 
 
 def _ceiling(week: WeekInHand, finding: Finding) -> str:

@@ -300,9 +300,9 @@ RULES: Final[tuple[RuleEntry, ...]] = (
     ),
     RuleEntry(
         "muscle_bands", "dose", "Weekly hard sets of each muscle",
-        "How much is enough, how much is too much? Below the floor and above the ceiling is a "
+        "How much is enough, how much is too much? Below the minimum and above the ceiling is a "
         "caution; nothing at all, or beyond 1.25 of the ceiling, is high.",
-        "findings of floor and ceiling",
+        "findings of minimum and ceiling",
         _WEEKLY_SETS, "sets a week",
     ),
     RuleEntry(
@@ -329,7 +329,7 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         "weighted mean in which recent weeks count more? Always of completed work.",
         "changes and findings of jumps",
         "House custom; weighting as in common exponential smoothing", "",
-        (("mean_4", "mean of four weeks"), ("last_week", "last trained week"),
+        (("mean_4", "average of four weeks"), ("last_week", "last trained week"),
          ("ewma", "exponentially weighted")),
     ),
     RuleEntry(
@@ -389,7 +389,7 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         "lighter_share", "change", "Share below which a week is a lighter one",
         "A week of fewer sets than this share of the usual was meant to be light: next to it any "
         "ordinary week would look like a jump.",
-        "the baseline leaves lighter weeks out; a lighter week raises no floors",
+        "the baseline leaves lighter weeks out; a lighter week asks for no minimum",
         _HOUSE, "share of the median of the trained weeks among eight",
     ),
     RuleEntry(
@@ -399,8 +399,8 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         _HOUSE, "sets",
     ),
     RuleEntry(
-        "jump_from_below", "change", "A rise that the floor asked for",
-        "Does a muscle that comes up from below its floor jump?",
+        "jump_from_below", "change", "A rise that the minimum asked for",
+        "Does a muscle that comes up from below its minimum jump?",
         "such a jump is a note while the muscle stays in the lower half of its band",
         _HOUSE, "", ((True, "a note"), (False, "judged like any other")),
     ),

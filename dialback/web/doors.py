@@ -68,7 +68,7 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "roster week_sheet figure_trail schools block block_text long_line line_of_a_movement "
         "written_week list_care list_decisions list_restrictions list_maxima list_goals "
         "athlete_rules house_rules "
-        "movements kit list_templates signed_week journal",
+        "movements kit list_templates signed_week journal print_plans",
     ),
     **_each(
         Allowed("log", own=True),
@@ -137,7 +137,7 @@ PLACES: Final = frozenset(
         "Week sheet",
         "Season",
         "Dial",
-        "Own rules",
+        "Profile",
     }
 )
 """Where in the interface something was done, as the journal has it."""

@@ -4,18 +4,25 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from datetime import date
-from typing import Literal
+from typing import Any, Literal
 
 from dialback.book.report.block import block_content
 from dialback.book.report.changes import changes_told
-from dialback.book.report.handout import BlockDone, NextSession, handout_content
+from dialback.book.report.handout import (
+    BlockDone,
+    NextSession,
+    handout_content,
+    handout_paper,
+)
 from dialback.book.report.render import render
 from dialback.book.report.week import Standing, week_content
 from dialback.core.audit import audit, sessions_done
 from dialback.core.plans.ahead import MovementChange, changes_between
 from dialback.core.plans.kept import kept_in, unread_of
+from dialback.core.plans.on_paper import sets_by_line
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
+from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, Ledgers
 from dialback.store.blocks import block_at
@@ -24,8 +31,8 @@ from dialback.work.errors import NotThereError
 from dialback.work.judging import changed_since, document_of
 
 Reader = Literal["coach", "athlete"]
-FILE, HAND_OUT = 10.0, 12.0
-"""The largest type, in points: of a page for the file, and of one that hangs on a wall."""
+FILE = 10.0
+"""The largest type, in points, of a page for the file."""
 
 
 def week_report(
@@ -33,12 +40,13 @@ def week_report(
 ) -> bytes:
     """The page of a week as a PDF. Raises ``NotThereError`` where there is nothing to report."""
     ledger = ledgers.of(athlete)
-    if not any(ledger.source.week(basis, week) for basis in ("planned", "completed")):
+    seen = (week, week.plus(1)) if reader == "athlete" else (week,)
+    if not any(ledger.source.week(basis, one) for basis in BASES for one in seen):
         raise NotThereError(
             f"{athlete.name} has no session in {week}, planned or done: choose another week."
         )
     if reader == "athlete":
-        return _handout(ledger, athlete, week, today)
+        return handout_paper([_handout(ledger, athlete, week, today)], [])
     standing = _standing(ledgers, athlete, week, today)
     return render("coach.typ", week_content(standing, _next_week(ledger, week), ledger.unit), FILE)
 
@@ -69,7 +77,7 @@ def block_report(
             int(sum(share.done for share in shares)),
             across,
         )
-        return _handout(ledger, athlete, weeks[-1], today, done)
+        return handout_paper([_handout(ledger, athlete, weeks[-1], today, done)], [])
     standings = [_standing(ledgers, athlete, one, today) for one in weeks]
     ahead = _ahead(ledger, weeks[-1])
     return render(
@@ -111,9 +119,28 @@ def _next_week(ledger: Ledger, week: Week) -> list[str]:
     return changes_told(ahead) or ["The plan is the same as this week's."]
 
 
+def hand_outs(ledgers: Ledgers, people: Sequence[Athlete], planned: Week, today: date) -> bytes:
+    """What each is to do in a week, a page for each in their order, as one PDF.
+
+    Raises ``NotThereError`` where nobody has a plan for it.
+    """
+    pages, without = [], []
+    for athlete in people:
+        ledger = ledgers.of(athlete)
+        if ledger.source.week("planned", planned):
+            pages.append(_handout(ledger, athlete, planned.plus(-1), today))
+        else:
+            without.append(athlete.name)
+    if not pages:
+        raise NotThereError(
+            f"Nobody of them has a plan for {planned}: write one, or print another week."
+        )
+    return handout_paper(pages, without)
+
+
 def _handout(
     ledger: Ledger, athlete: Athlete, week: Week, today: date, block: BlockDone | None = None
-) -> bytes:
+) -> dict[str, Any]:
     following = kept_in(ledger, "planned", week.plus(1))
     coming = [
         NextSession(
@@ -121,9 +148,10 @@ def _handout(
             kept.title,
             kept.text(ledger.movements),
             frozenset(one.line for one in unread_of(ledger, kept)),
+            sets_by_line(ledger, kept),
         )
         for kept in following
     ]
     result = audit(ledger, week, as_of=today)
-    content = handout_content(result, coming, _ahead(ledger, week) or (), athlete.name, block)
-    return render("handout.typ", content, HAND_OUT)
+    ahead = _ahead(ledger, week) or ()
+    return handout_content(result, coming, ahead, athlete.name, today, block)

@@ -154,6 +154,12 @@ export const KIND_WORDS: Record<NonNullable<Schemas["KindBody"]["kind"]>, string
 
 export const BASIS_WORDS: Record<Basis, string> = { completed: "done", planned: "planned" };
 
+/** The Monday of a day's week. */
+export function mondayOf(day: string): string {
+  const weekday = new Date(`${day}T12:00:00`).getDay();
+  return dayAfter(day, weekday === 0 ? -6 : 1 - weekday);
+}
+
 /** So many of something: `1 finding`, `3 findings`. */
 export const count = (many: number, what: string): string =>
   `${number(many, 1)} ${what}${many === 1 ? "" : "s"}`;

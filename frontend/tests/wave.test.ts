@@ -9,7 +9,7 @@ const finding = (subject: string, level: "high" | "caution" = "caution") => ({
   subject,
   measure: "sets",
   level,
-  title: "Below the floor",
+  title: "Below the minimum",
   label: subject,
   sentence: `${subject} is low`,
 });

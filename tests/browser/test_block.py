@@ -99,7 +99,7 @@ def test_a_block_is_made_and_a_template_laid_for_several(coach: Coach) -> None:
     )
     coach.holds(lambda: len(sets_row(coach)) == 4)
     coach.click("Templates", "button")
-    coach.click("Circuits 1 wk, 3", "button")
+    coach.click("Circuits 1 week, 3 sessions", "button")
     coach.click("all", "button")
     coach.click("Use for 13 athletes", "button")
     coach.sees("Used for 13 athletes.")

@@ -48,7 +48,9 @@ def sign_in(coach: Coach, name: str, password: str = PASSWORD) -> None:
 
 
 def places(coach: Coach) -> list[str]:
-    return [one.text for one in coach.all("header nav a")]
+    """On a phone they are in the bar below."""
+    links = "header nav a, nav[aria-label='Places near'] a"
+    return [one.text for one in coach.all(links) if one.text]
 
 
 def test_the_owner_makes_the_first_account_and_others(coach: Coach) -> None:
@@ -96,7 +98,7 @@ def test_an_assistants_day(coach: Coach, other: Coach) -> None:
     other.address("/sheet")
     other.sees("Push : pull")
     steps = "nav[aria-label='Steps of the work'] a"
-    allowed = ["Block", "Log", "Week sheet", "Season", "Own rules"]
+    allowed = ["Block", "Log", "Week sheet", "Season", "Profile"]
     other.holds(lambda: [one.text for one in other.all(steps)] == allowed)
     for words in ("Sign off", "Adjust next week", "Accept"):
         other.sees_no(words)

@@ -25,7 +25,7 @@ def test_from_the_roster_to_a_trail(coach: Coach) -> None:
     coach.holds(lambda: "Anselm Brook" in [row.text for row in coach.all(names)[-2:]])
     coach.find("(//tbody//a)[1]").click()
     coach.address("/weeks/2026-W47/sheet")
-    coach.sees("open causes")
+    coach.sees("open points")
     first = coach.find("//section[@aria-label='Findings']//ol/li//button")
     first.click()
     coach.address("cause=")
@@ -59,7 +59,7 @@ def test_a_figure_opens_down_to_its_sets(coach: Coach) -> None:
 
 
 def test_walk_the_causes_and_what_follows_from_one(coach: Coach) -> None:
-    coach.open("/athletes/10/weeks/2026-W47/sheet", "2 open causes, 13 findings")
+    coach.open("/athletes/10/weeks/2026-W47/sheet", "2 open points, 13 findings")
     body = coach.find("//body")
     body.send_keys("n")
     coach.address("cause=missed")
@@ -82,17 +82,17 @@ def test_walk_the_causes_and_what_follows_from_one(coach: Coach) -> None:
 
 
 def test_accept_a_finding_or_a_cause_with_all_that_follows(coach: Coach) -> None:
-    coach.open("/athletes/10/weeks/2026-W47/sheet", "2 open causes, 13 findings")
+    coach.open("/athletes/10/weeks/2026-W47/sheet", "2 open points, 13 findings")
     body = coach.find("//body")
     for key in "njna":
         body.send_keys(key)
     reason = coach.field("Reason to accept the finding")
     coach.wait(lambda: reason == coach.driver.switch_to.active_element, "no focus on the reason")
     coach.type("He asked for it.", Keys.ENTER)
-    coach.sees("2 open causes, 12 findings")
+    coach.sees("2 open points, 12 findings")
     coach.sees("Accepted: He asked for it.")
     coach.click("Open again", "button")
-    coach.sees("2 open causes, 13 findings")
+    coach.sees("2 open points, 13 findings")
     body = coach.find("//body")
     body.send_keys("p")
     coach.address("cause=missed")
@@ -100,14 +100,14 @@ def test_accept_a_finding_or_a_cause_with_all_that_follows(coach: Coach) -> None
     reason = coach.field("Reason to accept the cause")
     coach.wait(lambda: reason == coach.driver.switch_to.active_element, "no focus on the reason")
     coach.type("Exams on Friday.", Keys.ENTER)
-    coach.sees("1 open cause, 3 findings")
+    coach.sees("1 open point, 3 findings")
     coach.sees("Accepted: Exams on Friday.")
     coach.open("/", "Calder Nuys")
     row = coach.find("//tr[contains(., 'Calder Nuys')]")
     coach.holds(lambda: "missed" not in row.text)
     coach.open("/athletes/10/weeks/2026-W47/sheet?cause=missed%2F2026-11-20", "Exams on Friday.")
     coach.click("Open again", "button")
-    coach.sees("2 open causes, 13 findings")
+    coach.sees("2 open points, 13 findings")
     # What is to be done stands with the cause.
     coach.click("Adjust next week", "a")
     coach.address("2026-W48/dial")
@@ -115,7 +115,7 @@ def test_accept_a_finding_or_a_cause_with_all_that_follows(coach: Coach) -> None
 
 
 def test_schools_side_by_side(coach: Coach) -> None:
-    coach.open(MARO, "open causes")
+    coach.open(MARO, "open points")
     coach.click("Schools side by side", "button")
     coach.sees("Week 47 under every school")
     coach.sees("everything counts")
@@ -135,7 +135,7 @@ def test_the_least_change_is_proposed_and_taken(coach: Coach) -> None:
     coach.open("/athletes/1/weeks/2026-W49/dial", "5 open in the draft")
     coach.find("//body").send_keys("q")
     # It stops where more change would cost more than it clears, and says what the next would.
-    coach.sees("The next stop costs 29 instead of 18 and clears below the floor (rear delts).")
+    coach.sees("The next stop costs 29 instead of 18 and clears below the minimum (rear delts).")
     ladder = "//*[@role='slider' and @aria-label='How much may change']"
     coach.holds(lambda: coach.find(ladder).get_attribute("aria-valuemax") == "8")
     coach.holds(lambda: coach.find(ladder).get_attribute("aria-valuenow") == "6")
@@ -263,7 +263,7 @@ fetch(`${base}/weeks/2026-W47/log`).then(r => r.json()).then(week => {
 
 
 def test_sign_off(coach: Coach) -> None:
-    coach.open("/athletes/8/weeks/2026-W47/sheet", "No open cause")
+    coach.open("/athletes/8/weeks/2026-W47/sheet", "No open points")
     coach.field("Name to sign with").send_keys("Ines Tarrow", Keys.ENTER)
     coach.sees("Signed by Ines Tarrow, 24 Nov 2026")
     coach.holds(lambda: "Since then" not in coach.text())
@@ -554,7 +554,7 @@ def test_rules_show_what_they_change_before_they_are_kept(coach: Coach) -> None:
     coach.sees("All saved.")
     coach.open(f"{MARO}?cause=balance%2Fpush_pull&unfolded=1", "above the ceiling of 10")
     coach.find("//body").send_keys("o")
-    coach.sees("Own rules")
+    coach.sees("Profile")
     coach.click("every set")
     coach.click("Save for this athlete", "button")
     coach.sees("All saved.")
@@ -645,7 +645,7 @@ def test_keys_and_lamp(coach: Coach) -> None:
         ("/athletes/12/weeks/2026-W46/block", "findings"),
         ("/athletes/6/weeks/2026-W47/season?weeks=16&line=measure%2Fsets", "planned"),
         ("/athletes/1/weeks/2026-W47/season?line=movement%2FBack+squat", "estimated maximum"),
-        ("/athletes/1/weeks/2026-W47/rules", "Own rules"),
+        ("/athletes/1/weeks/2026-W47/rules", "Profile"),
         ("/rules", "House rules"),
         ("/files", "On the roster"),
         ("/movements?name=Press-up", "Also called"),
@@ -881,7 +881,7 @@ def test_rules_are_tried_on_everybody_kept_and_undone(coach: Coach) -> None:
 
 def test_a_rule_is_offered_after_it_was_meant_five_times(coach: Coach) -> None:
     weeks = [f"/athletes/10/weeks/2026-W{number}" for number in (42, 44, 45, 46, 47)]
-    coach.open(f"{weeks[-1]}/sheet", "open cause")
+    coach.open(f"{weeks[-1]}/sheet", "open point")
     for week in weeks:
         answer = coach.driver.execute_async_script(
             "fetch(`/api${arguments[0]}/acceptances`, {method: 'POST',"
@@ -896,7 +896,7 @@ def test_a_rule_is_offered_after_it_was_meant_five_times(coach: Coach) -> None:
     coach.click("No, and do not ask again", "button")
     coach.sees_no("Accepted 5 times")
     coach.driver.refresh()
-    coach.sees("open cause")
+    coach.sees("open point")
     coach.holds(lambda: "Accepted 5 times" not in coach.text())
 
 

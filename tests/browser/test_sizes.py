@@ -91,3 +91,42 @@ def test_a_phone_opens_a_movement_above_the_list(coach: Coach) -> None:
     resize(coach.driver, 1280, 800)
     coach.open("/movements", "Ankle circles")
     coach.holds(lambda: coach.find("//aside//h2").text == "Ankle circles")
+
+
+def top_of(coach: Coach, xpath: str) -> float:
+    return float(coach.find(xpath).rect["y"])
+
+
+def test_on_a_phone_the_verdict_comes_first(coach: Coach) -> None:
+    resize(coach.driver, 390, 844)
+    coach.open("/athletes/1/weeks/2026-W47/sheet", "Balance")
+    first = "//section[@aria-label='Findings']//ol/li[1]"
+    coach.wait(lambda: top_of(coach, first) < 500, "the first cause is out of sight")
+    coach.wait(lambda: top_of(coach, "//button[contains(., 'Sign off')]") < 800, "no thumb gets it")
+    coach.open("/athletes/1/weeks/2026-W48/dial", "Nearest notches")
+    coach.wait(lambda: top_of(coach, "//button[contains(., 'Publish')]") < 800, "out of reach")
+    coach.wait(lambda: top_of(coach, "//th[contains(., 'Mon 23 Nov')]") < 844, "no line in sight")
+    coach.open("/athletes/1/weeks/2026-W49/write", "Bench press")
+    coach.sees("21 sets, 42 min")
+
+
+def test_on_a_phone_every_place_is_under_the_thumb(coach: Coach) -> None:
+    resize(coach.driver, 390, 844)
+    coach.open("/athletes/1/weeks/2026-W47/sheet", "Balance")
+    bar = "//nav[@aria-label='Places near']"
+    coach.find(f"{bar}//a[.='Log']").click()
+    coach.address("/log")
+    small = """
+return [...document.querySelectorAll('main button, main a, main select, nav button, nav a')]
+  .filter(one => { const box = one.getBoundingClientRect();
+                   return box.width > 1 && (box.height < 24 || box.width < 24); })
+  .map(one => one.outerHTML.slice(0, 90));
+"""
+    coach.sees("All as planned")
+    coach.wait(lambda: coach.driver.execute_script(small) == [], "too small for a thumb")
+    coach.find(f"{bar}//button[.='More']").click()
+    assert coach.axe() == []
+    coach.find("//*[@role='dialog']//a[.='Season']").click()
+    coach.address("/season")
+    coach.find(f"{bar}//a[.='Roster']").click()
+    coach.sees("to audit")

@@ -217,7 +217,10 @@ def test_the_session_prints_on_one_page_with_boxes(coach: Coach) -> None:
 
 def test_out_of_the_block_into_files(coach: Coach) -> None:
     coach.open("/athletes/8/weeks/2026-W48/block", "To a calendar")
-    for words, begins in (("To a calendar", "BEGIN:VCALENDAR"), ("Text out", "2026-11-23 Squat")):
+    for words, begins in (
+        ("To a calendar", "BEGIN:VCALENDAR"),
+        ("Save as text", "2026-11-23 Squat"),
+    ):
         address = coach.find(f"//a[.='{words}']").get_attribute("href")
         found = coach.driver.execute_async_script(
             "fetch(arguments[0]).then(r => r.text()).then(arguments[1])", address

@@ -57,7 +57,7 @@ def test_the_worked_case() -> None:
             assert mine.pop("sentence").endswith(".")
             assert mine | theirs == mine
     found["changes"] = wanted["changes"] = found["remaining"] = wanted["remaining"] = []
-    why = "The next stop costs 6 instead of 1 and clears below the floor (quads)."
+    why = "The next stop costs 6 instead of 1 and clears below the minimum (quads)."
     assert found.pop("why") == why
     wanted.pop("why")
     assert found == wanted

@@ -72,7 +72,7 @@ def test_a_remedy_is_whole_sets_and_loads_that_the_kit_has() -> None:
 def test_a_cause_of_several_names_them_and_one_of_one_speaks_for_itself() -> None:
     result = audited(session(0, sets("Squat", 2)), rules={"balance_min_sets": 50})
     (cause,) = [one for one in causes(result) if one.code == "muscle_floor"]
-    assert cause.sentence.startswith("Below the floor: ")
+    assert cause.sentence.startswith("Below the minimum: ")
     assert cause.sentence.endswith("more.")
     alone = audited(
         session(0, sets("Squat", 2)),

@@ -8,7 +8,7 @@ import pytest
 from flask.testing import FlaskClient
 from pypdf import PdfReader
 
-from dialback.book.report.render import SIZES, render
+from dialback.book.report.handout import handout_paper
 from dialback.book.report.words import days_text, in_short, week_span
 from dialback.store.blocks import place_block
 from dialback.store.database import connected
@@ -101,7 +101,7 @@ def test_a_hand_out_in_plain_words(trained: FlaskClient) -> None:
     page = pdf(trained.get(f"{HERE}/report?for=athlete"))
     told = text(page)
     assert len(page.pages) == 1
-    assert "Ada Test: your next week" in told
+    assert "Ada Test: week 42" in told
     assert "You did 1 of the 2 sessions." in told
     assert "Heavier than in the weeks before: Squat 62.5 kg (60 kg before)." in told
     assert "Missed: Wednesday 7 October." in told
@@ -161,7 +161,7 @@ def test_a_block_has_its_weeks_as_columns(trained: FlaskClient) -> None:
     assert "Press 4 at 40 kg 8 at 40 kg" in told
     assert "Squat: 4 sets instead of 3" in told
     hand_out = text(pdf(trained.get(f"{HERE}/report?of=block&for=athlete")))
-    assert "Ada Test: your next week" in hand_out
+    assert "Ada Test: week 42" in hand_out
     assert "What went well in Autumn" in hand_out
     assert "You did 1 of the 2 sessions of 3 weeks." in hand_out
     assert "Heavier from the first week to the last: Squat 60 kg → 62.5 kg." in hand_out
@@ -212,12 +212,12 @@ def test_a_long_week_still_fits_on_a_page_or_goes_on(
     bring(document(days, exercises=many), "?replace=true")
     page = pdf(client.get(f"/api/athletes/2/weeks/{WEEK}/report"))
     assert len(page.pages) > 1
-    assert "Page 1 of" in text(page)
+    assert "1 of " in text(page)
     assert "Lift number 119" in text(page)
 
 
 def test_the_largest_type_that_fits_is_taken() -> None:
-    content = {
+    content: dict[str, Any] = {
         "title": "T",
         "span": "",
         "past": "",
@@ -225,17 +225,72 @@ def test_the_largest_type_that_fits_is_taken() -> None:
         "watch": [],
         "sessions": [],
         "words": [],
-        "foot": "",
     }
 
     def largest(content: dict[str, Any]) -> float:
-        page = PdfReader(BytesIO(render("handout.typ", content, SIZES[0]))).pages[0]
+        page = PdfReader(BytesIO(handout_paper([content], []))).pages[0]
         found: list[float] = []
         page.extract_text(visitor_text=lambda text, _, __, ___, size: found.append(size))
         return max(found)
 
     crowded = {**content, "well": [f"line {at}" for at in range(60)]}
     assert largest(content) > largest(crowded)
+
+
+def test_the_plans_of_several_are_one_pdf_a_page_each(
+    trained: FlaskClient, bring: Callable[..., Any]
+) -> None:
+    other = document([], [session(7, sets("Row", 12, load_kg=30), title="Row day")])
+    other["athlete"]["name"] = "Bo Marsh"
+    assert bring(other).status_code == 201
+    trained.post("/api/athletes", json={"text": "Cy Falk"})
+    page = pdf(trained.get("/api/print?day=2026-10-14&athletes=2,1,3"))
+    first, second, last = (one.extract_text() for one in page.pages)
+    assert "Bo Marsh: week 42" in first
+    assert "Ada Test: week 42" in second
+    assert "12–18 October 2026" in " ".join(second.split())
+    assert "minutes" in second
+    assert "No plan to print for Cy Falk." in last
+    # A first week is printed for somebody who has nothing behind them, by themselves as well.
+    assert "Bo Marsh" in text(pdf(trained.get("/api/print?day=2026-10-14&athletes=2")))
+    nobody = trained.get("/api/print?day=2026-10-14&athletes=3")
+    assert nobody.status_code == 404
+    assert "Nobody of them has a plan for 2026-W42" in nobody.get_json()["detail"]
+    assert trained.get("/api/print?day=2026-10-14&athletes=99").status_code == 404
+    assert trained.get("/api/print?day=2026-10-14&athletes=1;2").status_code == 422
+
+
+def test_a_week_that_still_runs_is_not_praised_on_the_plan_of_the_next(
+    client: FlaskClient, bring: Callable[..., Any]
+) -> None:
+    bring(
+        document(
+            [session(7, sets("Row", 3))], [session(7, sets("Row", 3)), session(14, sets("Row", 3))]
+        )
+    )
+    told = text(pdf(client.get("/api/print?day=2026-10-19&athletes=1")))
+    assert "What to do" in told
+    assert "What went well" not in told
+
+
+def test_a_line_has_a_box_for_each_set() -> None:
+    plain = {"inside": False, "unread": False, "part": False}
+    lines = [{**plain, "text": "Row 4 × 8", "boxes": 4}, {**plain, "text": "Walk", "boxes": 0}]
+    page = {"title": "T", "span": "", "past": "", "well": [], "watch": [], "words": []}
+    drawn = lambda lines: len(  # noqa: E731
+        PdfReader(
+            BytesIO(
+                handout_paper(
+                    [{**page, "sessions": [{"head": "Monday", "boxes": False, "lines": lines}]}], []
+                )
+            )
+        )
+        .pages[0]
+        .get_contents()
+        .get_data()
+        .split(b"\nS\n")
+    )
+    assert drawn(lines) - drawn(lines[1:]) == 4
 
 
 @pytest.mark.parametrize(

@@ -62,8 +62,8 @@ COLUMNS: Final = (
     Column("measured_reps", "measured reps", ("measured reps",)),
     Column("measured_tension_s", "measured tension, s", ("measured tension s",)),
     Column("note", "note", ("note", "notes", "comment", "comments", "remark")),
-    Column("more", "further keys of the set", ("more",)),
-    Column("session_more", "further keys of the session", ("session more",)),
+    Column("more", "other details of the set", ("more",)),
+    Column("session_more", "other details of the session", ("session more",)),
 )  # fmt: skip
 """Every meaning of a column. An export has all of them but ``count``, by these names."""
 

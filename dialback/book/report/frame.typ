@@ -5,14 +5,18 @@
 #set text(lang: "en", font: "Source Serif 4", size: size, number-width: "tabular", hyphenate: false)
 #set page("a4", margin: (x: 16mm, top: 14mm, bottom: 16mm), footer: context [
   #set text(size: 7.5pt, fill: luma(70))
-  #d.foot
-  #h(1fr)
-  #if counter(page).final().first() > 1 [Page #counter(page).display() of #counter(page).final().first()]
+  #grid(columns: (1fr, auto), column-gutter: 1em, d.foot,
+    if counter(page).final().first() > 1 [#counter(page).display() of #counter(page).final().first()])
 ])
 #set par(leading: 0.5em, spacing: 0.6em)
 #set list(marker: [–], body-indent: 0.5em, spacing: 0.5em)
-#show heading.where(level: 1): it => block(below: 0.6em, text(size: size * 1.9, weight: 600, it.body))
-#show heading.where(level: 2): it => block(above: 1.15em, below: 0.5em, width: 100%, stroke: (bottom: 0.5pt), inset: (bottom: 2pt), text(size: size * 1.1, weight: 600, it.body))
+// Headings in proportion to the text below them.
+#let headed(size, body) = {
+  show heading.where(level: 1): it => block(below: 0.6em, text(size: size * 1.9, weight: 600, it.body))
+  show heading.where(level: 2): it => block(above: 1.15em, below: 0.5em, width: 100%, stroke: (bottom: 0.5pt), inset: (bottom: 2pt), text(size: size * 1.1, weight: 600, it.body))
+  body
+}
+#show: headed.with(size)
 #let quiet(body) = text(fill: luma(70), body)
 #let figures(..columns) = (..columns.pos(),)
 #let ledger(columns, aligns, heads, rows) = table(

@@ -6,11 +6,12 @@ Plain words: no figure of the audit, no score, nothing that asks for a coach to 
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
 from datetime import date
 from typing import Any, Final
 
+from dialback.book.report.render import fitting, rendered
 from dialback.book.report.words import STOP_SIGNS, day_text, week_span
 from dialback.core.audit import Audit, sessions_done
 from dialback.core.findings import CODES
@@ -24,6 +25,9 @@ from dialback.core.words import Unit, capital, load_text, shortened
 
 _TEMPO: Final = re.compile(r"\btempo ([0-9]{1,2}(?:-[0-9Xx]{1,2}){2,3})")
 _EXERTION: Final = re.compile(r"\bRPE\b")
+LARGEST: Final = 12.0
+"""Points of the type of a page that hangs on a wall."""
+_MOST_BOXES: Final = 10
 _MOST: Final = 3
 """So many movements are named in one sentence; a page is read, not searched."""
 
@@ -37,6 +41,8 @@ class NextSession:
     text: str
     unread: frozenset[int] = frozenset()
     """The lines that are not read, counted from 1: they are printed as they were written."""
+    sets: Mapping[int, int] = field(default_factory=dict)
+    """How many sets a line has, by its number from 1: a box for each."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,26 +62,52 @@ def handout_content(
     coming: Sequence[NextSession],
     ahead: Sequence[MovementChange],
     name: str,
+    today: date,
     block: BlockDone | None = None,
 ) -> dict[str, Any]:
     """What the hand-out says of a week, or a block, that was done, and of the next week's plan."""
     following = result.week.plus(1)
     return {
-        "title": f"{name}: your next week",
+        "title": f"{name}: {following.said}",
         "span": week_span(following),
         "past": "last week" if block is None else f"in {block.title or 'the block'}",
-        "well": list(went_well(result) if block is None else block_went_well(block)),
-        "watch": list(to_watch(result, following, ahead)),
+        "well": list(_well(result, block, today)),
+        "watch": list(to_watch(result, following, ahead, is_over=_is_over(result, today))),
         "sessions": [
             {
                 "head": f"{day_text(session.day)}{f': {session.title}' if session.title else ''}",
                 "lines": list(_lines(session)),
+                "boxes": bool(session.sets),
             }
             for session in coming
         ],
         "words": list(_explained(session.text for session in coming)),
-        "foot": STOP_SIGNS,
     }
+
+
+def handout_paper(pages: Sequence[dict[str, Any]], without: Sequence[str]) -> bytes:
+    """The hand-outs of several in their order, one to a page, as one PDF; a page is as large in
+    type as fits on it. ``without`` are those for whom there is nothing to print.
+    """
+    title = pages[0]["title"] if len(pages) == 1 else f"Hand-outs, {pages[0]['span']}"
+    frame: dict[str, Any] = {"title": title, "foot": STOP_SIGNS, "without": []}
+    sized = [
+        {**page, "size": fitting("handout.typ", {**frame, "pages": [page]}, LARGEST)}
+        for page in pages
+    ]
+    return rendered("handout.typ", {**frame, "pages": sized, "without": without}, LARGEST)
+
+
+def _is_over(result: Audit, today: date) -> bool:
+    return result.week.sunday < today
+
+
+def _well(result: Audit, block: BlockDone | None, today: date) -> Iterator[str]:
+    """What went well, of what is over: a week that still runs is not praised, nor counted."""
+    if block is not None:
+        yield from block_went_well(block)
+    elif _is_over(result, today):
+        yield from went_well(result)
 
 
 def _explained(texts: Iterable[str]) -> Iterator[str]:
@@ -112,6 +144,7 @@ def _lines(session: NextSession) -> Iterator[dict[str, Any]]:
                 "inside": line[:1].isspace(),
                 "unread": at in session.unread,
                 "part": words.endswith(":") and not line[:1].isspace(),
+                "boxes": min(session.sets.get(at, 0), _MOST_BOXES),
             }
 
 
@@ -178,11 +211,14 @@ def _gone_up(changes: Iterable[MovementChange]) -> Iterator[tuple[str, Set, Set]
             yield change.movement, old, new
 
 
-def to_watch(result: Audit, following: Week, ahead: Sequence[MovementChange]) -> Iterator[str]:
-    """What asks for care, what hurt first."""
+def to_watch(
+    result: Audit, following: Week, ahead: Sequence[MovementChange], *, is_over: bool = True
+) -> Iterator[str]:
+    """What asks for care, what hurt first; of a week that still runs nothing is judged yet."""
     yield from _pain(result)
     yield from _restrictions(result, following)
-    yield from dict.fromkeys(_of_findings(result))
+    if is_over:
+        yield from dict.fromkeys(_of_findings(result))
     steps = [f"{movement} {load_text(new)}" for movement, _, new in _gone_up(ahead)]
     if steps:
         yield f"Heavier next week, if your form stays clean: {shortened(steps, _MOST)}."

@@ -21,15 +21,33 @@ _FRAME: Final = "frame.typ"
 
 def render(template: str, content: Mapping[str, Any], largest: float) -> bytes:
     """The PDF of a report: PDF/UA-1, with title and language, its text real text."""
-    data = json.dumps(content, ensure_ascii=False)
+    return rendered(template, content, fitting(template, content, largest))
+
+
+def fitting(template: str, content: Mapping[str, Any], largest: float) -> float:
+    """The largest type, in points, in which the content fits on one page; else the smallest."""
     source = _source(template)
     for size in (size for size in SIZES if size <= largest):
-        inputs = {"data": data, "size": str(size)}
         pages = typst.query(
-            source, "<pages>", field="value", one=True, sys_inputs=inputs, font_paths=_fonts()
+            source,
+            "<pages>",
+            field="value",
+            one=True,
+            sys_inputs=_inputs(content, size),
+            font_paths=_fonts(),
         )
         if json.loads(pages) == 1:
             break
+    return size
+
+
+def _inputs(content: Mapping[str, Any], size: float) -> dict[str, str]:
+    return {"data": json.dumps(content, ensure_ascii=False), "size": str(size)}
+
+
+def rendered(template: str, content: Mapping[str, Any], size: float) -> bytes:
+    """The PDF in type of that size, on as many pages as it takes."""
+    source, inputs = _source(template), _inputs(content, size)
     try:
         return _compiled(source, inputs, pdf_standards=["ua-1"])
     except typst.TypstError:

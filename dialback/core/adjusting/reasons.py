@@ -39,10 +39,10 @@ def effects(judge: Judge, sessions: tuple[Session, ...], keys: Sequence[Key]) ->
 
 
 def _effect(judge: Judge, sessions: tuple[Session, ...], key: Key) -> str:
-    """A finding that a change clears, lowers or keeps away, with its figure before and after."""
+    """A finding that a change clears, lowers or prevents, with its figure before and after."""
     code, subject, measure = key
     if key not in judge.at_start:
-        return f"keeps away {finding_words(key)}"
+        return f"prevents {finding_words(key)}"
     sums = tally(judge.ledger.measure(sessions))
     figure = _figure(code, subject, measure)
     if figure is not None:
@@ -71,7 +71,7 @@ def _figure(code: str, subject: str, measure: str) -> str | None:
 
 
 def finding_words(key: Key) -> str:
-    """A finding or a limit by its name: ``below the floor (side delts)``."""
+    """A finding or a limit by its name: ``below the minimum (side delts)``."""
     code, subject, measure = key
     match code:
         case "lock":

@@ -97,7 +97,7 @@ CODES: Final[tuple[Code, ...]] = (
         waits_for="reps twice stranger",
     ),
     Code(
-        "muscle_floor", "Below the floor", "muscle", of="sum", lasts=True, of_targets=True,
+        "muscle_floor", "Below the minimum", "muscle", of="sum", lasts=True, of_targets=True,
         ask="Is this intended, is the minimum too high, or do they need sets?",
         part_of="lighter taper test travel race return rehab skill", waits_for="stranger",
     ),

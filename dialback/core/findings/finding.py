@@ -95,7 +95,7 @@ class AgainstPlan:
 class WeekInHand:
     """All that a family of findings may look at; ``against`` only of a week as completed.
 
-    ``lighter`` says that the week is meant to be light: it raises no floors. ``heaviest_before``
+    ``lighter`` says that the week is meant to be light: it asks for no minimum. ``heaviest_before``
     has each movement's heaviest set of the four weeks before; ``ended_break`` is the break that the
     week ends. Pairs that are ``always_weighed`` are judged however few sets they have.
     """

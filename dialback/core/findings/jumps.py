@@ -108,7 +108,7 @@ def _muscle_level(
     floor_, ceiling = week.rules.muscle_bands[muscle]  # type: ignore[index]
     middle = (floor_ + ceiling) / 2
     if week.rules.jump_from_below and exceeds(floor_, base) and not exceeds(value, middle):
-        return "note", f"It was below its floor of {amount_text(floor_, 'sets')}."
+        return "note", f"It was below its minimum of {amount_text(floor_, 'sets')}."
     if begins_block(week):
         # A new block brings other muscles in: what counts is whether the week as a whole jumps.
         if not _total_jumps(week):

@@ -1,4 +1,4 @@
-"""Findings of dose: a muscle below its floor or above its ceiling."""
+"""Findings of dose: a muscle below its minimum or above its ceiling."""
 
 from __future__ import annotations
 
@@ -36,9 +36,9 @@ def band_findings(week: WeekInHand) -> Iterator[Finding]:
                 week.in_focus(muscle, "high" if sets == 0 else "caution"),
                 sets,
                 floor,
-                f"{name}: nothing this week; the floor is {amount_text(floor, 'sets')}."
+                f"{name}: nothing this week; the minimum is {amount_text(floor, 'sets')}."
                 if sets == 0
-                else f"{name}: {amount_text(sets, 'sets')}, below the floor of {number(floor)}.",
+                else f"{name}: {amount_text(sets, 'sets')}, below the minimum of {number(floor)}.",
                 "",
                 (figure,),
             )

@@ -28,7 +28,7 @@ from dialback.store.judgements import (
 from dialback.store.logs import undecided
 from dialback.store.sessions import not_logged_on
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, named_attachment
+from dialback.web.desk import answer, desk, named_attachment, the_athlete, the_day
 from dialback.web.document import file_answer
 from dialback.web.shapes.common import AthletePath, Counts, Done
 from dialback.web.shapes.roster import (
@@ -43,6 +43,7 @@ from dialback.web.shapes.roster import (
     NewcomerOut,
     NewcomersBody,
     NewcomersOut,
+    PrintQuery,
     Roster,
     RosterRow,
     TakenOn,
@@ -50,6 +51,7 @@ from dialback.web.shapes.roster import (
 )
 from dialback.work import persons
 from dialback.work import roster as work
+from dialback.work.reporting import hand_outs
 
 api = blueprint("roster", __name__)
 
@@ -190,6 +192,17 @@ def _stands(acceptance: Accepted | None, found: FindingMark) -> bool:
     return acceptance is not None and not has_grown(
         found.level, found.value, found.limit, acceptance.level, acceptance.value
     )
+
+
+@api.get("/print", responses={200: file_answer("application/pdf", "A page for each athlete")})
+def print_plans(query: PrintQuery) -> Response:
+    """What several are to do in a week, as one PDF: a page for each, in the order asked for."""
+    week = Week.of(the_day(query.day, "day"))
+    numbers = list(dict.fromkeys(int(number) for number in query.athletes.split(",")))
+    people = [the_athlete(number) for number in numbers]
+    pdf = hand_outs(desk().ledgers, people, week, desk().today())
+    whose = people[0].name if len(people) == 1 else "plans"
+    return named_attachment(pdf, whose, "application/pdf", f"{week}.pdf", shown=True)
 
 
 @api.post("/athletes/read", responses={200: NewcomersOut})

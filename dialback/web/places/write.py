@@ -21,7 +21,7 @@ from dialback.core.notation.rows import readings
 from dialback.core.plans.apart import days_apart
 from dialback.core.plans.draft import as_draft
 from dialback.core.plans.kept import Kept, kept_in, one_session, read_one
-from dialback.core.sessions import Session
+from dialback.core.plans.on_paper import sets_by_line
 from dialback.core.tally import Entry, Ledger, four_measures, tally
 from dialback.core.weeks import Week, in_years
 from dialback.store.athletes import Athlete
@@ -290,21 +290,14 @@ def session_on_paper(path: SessionPath) -> Response:
     ledger = desk().ledgers.of(athlete)
     for plan in kept_in(ledger, "planned", week):
         if plan.number == path.session:
-            paper = session_paper(
-                _paper(athlete, ledger, plan.session, plan.text(ledger.movements))
-            )
+            paper = session_paper(_paper(athlete, ledger, plan))
             return attachment(paper, athlete, "application/pdf", f"{plan.day}.pdf")
     raise NotThereError(f"{athlete.name} has no planned session with the number {path.session}.")
 
 
-def _paper(athlete: Athlete, ledger: Ledger, session: Session, text: str) -> PaperSession:
-    setting = Maxima(ledger, session.date).setting()
-    placed = [
-        each
-        for one in read_one(text, ledger.movements, session.date).sessions
-        for each in placed_sets(one, setting)
-    ]
-    counts = Counter(one.line for one in placed)
+def _paper(athlete: Athlete, ledger: Ledger, plan: Kept) -> PaperSession:
+    session, text = plan.session, plan.text(ledger.movements)
+    counts = sets_by_line(ledger, plan)
     minutes = estimated_duration(ledger.measure([session]), ledger.rules).total_s / 60
     lines = [
         PaperLine(

@@ -46,7 +46,7 @@ class BasisQuery(Shape):
 
 
 class Counts(Shape):
-    """Open causes by the worst level that is open of them, and those accepted."""
+    """Open points by the worst level that is open of them, and those accepted."""
 
     high: int
     caution: int

@@ -158,6 +158,13 @@ class AboutBody(Shape):
     born: int | None = Field(None, ge=YEARS_OF_BIRTH[0], le=YEARS_OF_BIRTH[1])
 
 
+class PrintQuery(Shape):
+    """Whose plans go on paper: a day of the week, and numbers of athletes, parted by commas."""
+
+    day: DayText
+    athletes: str = Field(pattern=r"^[0-9]{1,9}(,[0-9]{1,9}){0,199}$")
+
+
 class Waiting(Shape):
     """An athlete whose week is still to be counted."""
 

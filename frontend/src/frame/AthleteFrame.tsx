@@ -1,16 +1,19 @@
 import { useEffect } from "react";
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from "react-router";
 import type { Schemas } from "@/api/client";
-import { useMay, useMe } from "@/api/me";
+import { type Who, useMay, useMe } from "@/api/me";
 import { type WeekPlace } from "@/api/place";
 import { inWindow } from "@/api/remember";
 import { reportPath, useFrame } from "@/api/sheet";
 import { date, span, weekName } from "@/words";
+import { type BarLink, BottomBar } from "./BottomBar";
 import { CareLine } from "./CareLine";
 import { Damaged } from "./Damaged";
 import { Failure } from "./Failure";
 import { Hurting } from "./Hurting";
+import { houseLinks } from "./houseLinks";
 import { KEYS, useKeys } from "./keys";
+import { PrintButton } from "./PrintButton";
 import { useTitle } from "./useTitle";
 import { ATHLETE_PLACES, type Place, isFor, weekPath } from "./places";
 
@@ -55,6 +58,7 @@ export function AthleteFrame() {
   }, [place.athlete, place.week]);
   useTitle(pathname, at && `${at.athlete.name}, ${weekName(at.week)}`);
   const who = useMe().data;
+  const mayRead = useMay("read");
   const places = ATHLETE_PLACES.filter((one) => isFor(who, one));
   useKeys({
     weekBack: () => there(at?.before),
@@ -66,30 +70,7 @@ export function AthleteFrame() {
     <>
       <div className="athlete-head flex items-baseline gap-8 border-b border-rule bg-sheet px-6 pt-2.5 pb-2 max-lg:flex-wrap max-lg:gap-x-4 max-lg:gap-y-1 max-md:px-4">
         <h1 className="min-w-0 shrink-0 text-xl font-semibold">{at?.athlete.name ?? "…"}</h1>
-        <div className="flex shrink-0 items-baseline gap-1">
-          <button
-            type="button"
-            className="no-print min-h-6 min-w-6 hover:bg-band"
-            aria-label="Previous week"
-            title={`Key ${KEYS.weekBack.key}`}
-            onClick={() => there(at?.before)}
-          >
-            ◂
-          </button>
-          <span className="text-center">
-            <span className="font-semibold">{weekName(place.week)}</span>
-            {at && <span className="text-ink-2">, {span(at.monday, at.sunday)}</span>}
-          </span>
-          <button
-            type="button"
-            className="no-print min-h-6 min-w-6 hover:bg-band"
-            aria-label="Next week"
-            title={`Key ${KEYS.weekOn.key}`}
-            onClick={() => there(at?.after)}
-          >
-            ▸
-          </button>
-        </div>
+        <WeekSteps week={place.week} at={at} there={there} />
         <p
           className="min-w-0 flex-1 truncate text-sm text-ink-2 italic max-lg:w-full max-lg:flex-none print:whitespace-normal"
           title={at?.athlete.note}
@@ -104,6 +85,12 @@ export function AthleteFrame() {
           {at && <CareLine notes={at.care} />}
           <span className="max-lg:not-print:hidden">{at?.athlete.note}</span>
         </p>
+        {mayRead && at && (
+          <PrintButton
+            athlete={{ id: at.athlete.id, name: at.athlete.name }}
+            className="trail-link shrink-0 max-md:min-h-8"
+          />
+        )}
         <Steps
           place={place}
           places={places}
@@ -114,7 +101,80 @@ export function AthleteFrame() {
       <Hurting place={place} hurts={at?.hurts ?? []} />
       <Damaged lines={at?.damaged ?? []} />
       <Outlet />
+      {who && (
+        <AthleteBar
+          who={who}
+          name={at?.athlete.name ?? "The athlete"}
+          links={places.map((one) => ({
+            title: one.title,
+            to: weekPath(place.athlete, weekFor(one.path), one.path),
+          }))}
+        />
+      )}
     </>
+  );
+}
+
+/** What is nearest on a phone, where it is for whoever looks: the round of a week. */
+const NEAR = ["Roster", "My week", "Floor", "Week sheet", "Log", "Dial"];
+
+interface BarProps {
+  who: Who;
+  name: string;
+  links: BarLink[];
+}
+
+/** A phone's bar with an athlete: back to all, and the steps of the work. */
+function AthleteBar({ who, name, links }: BarProps) {
+  const house = houseLinks(who);
+  const all = who.athlete === null ? [...house, ...links] : house;
+  const near = NEAR.flatMap((title) => all.filter((one) => one.title === title));
+  // The floor is for whoever has few other places.
+  const shown = near.length > 4 ? near.filter((one) => one.title !== "Floor") : near;
+  return (
+    <BottomBar
+      links={shown.slice(0, 4)}
+      groups={[
+        { title: name, links },
+        { title: "The house", links: house },
+      ]}
+    />
+  );
+}
+
+interface WeekStepsProps {
+  week: string;
+  at: Schemas["Frame"] | undefined;
+  there: (week: string | undefined) => void;
+}
+
+/** The week in hand, and the ones beside it. */
+function WeekSteps({ week, at, there }: WeekStepsProps) {
+  return (
+    <div className="flex shrink-0 items-baseline gap-1">
+      <button
+        type="button"
+        className="no-print min-h-6 min-w-6 hover:bg-band"
+        aria-label="Previous week"
+        title={`Key ${KEYS.weekBack.key}`}
+        onClick={() => there(at?.before)}
+      >
+        ◂
+      </button>
+      <span className="text-center">
+        <span className="font-semibold">{weekName(week)}</span>
+        {at && <span className="text-ink-2">, {span(at.monday, at.sunday)}</span>}
+      </span>
+      <button
+        type="button"
+        className="no-print min-h-6 min-w-6 hover:bg-band"
+        aria-label="Next week"
+        title={`Key ${KEYS.weekOn.key}`}
+        onClick={() => there(at?.after)}
+      >
+        ▸
+      </button>
+    </div>
   );
 }
 
@@ -132,7 +192,7 @@ function Steps({ place, places, weekFor, own }: StepsProps) {
   return (
     <nav
       aria-label="Steps of the work"
-      className="no-print flex shrink-0 gap-5 max-lg:w-full max-lg:shrink max-lg:overflow-x-auto max-lg:whitespace-nowrap"
+      className={`no-print flex shrink-0 gap-5 max-lg:w-full max-lg:shrink max-lg:overflow-x-auto max-lg:whitespace-nowrap ${own ? "" : "max-md:hidden"}`}
     >
       {places.map((one) => (
         <NavLink

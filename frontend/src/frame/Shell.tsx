@@ -6,6 +6,7 @@ import { useUnit } from "@/api/unit";
 import { Hatch } from "@/marks/hatch";
 import { Wordmark } from "@/marks/Wordmark";
 import { showIn } from "@/words";
+import { type BarLink, BottomBar } from "./BottomBar";
 import { Failure } from "./Failure";
 import { Help } from "./Help";
 import { Leave } from "./Leave";
@@ -18,6 +19,7 @@ import { switchTheme } from "./theme";
 import { skipToPlace, useHeading } from "./useHeading";
 import { usePlaceOnPage } from "./usePlaceOnPage";
 import { useTitle } from "./useTitle";
+import { houseLinks } from "./houseLinks";
 import { asWanted, useWanted } from "./wanted";
 
 /** What stands around every place; nothing but the way in for whoever has to sign in first. */
@@ -50,6 +52,9 @@ function Inside({ who }: { who: Who }) {
   const places = HOUSE_PLACES.filter((one) => isFor(who, one));
   const own = who.athlete === null ? null : weekPath(who.athlete, who.week, "log");
   const shut = shutFor(who, pathname);
+  const links = houseLinks(who);
+  // On a phone the athlete's name is the head of the page.
+  const withAthlete = pathname.startsWith("/athletes/");
   useKeys({
     help: () => setHelp(true),
     theme: switchTheme,
@@ -65,18 +70,20 @@ function Inside({ who }: { who: Who }) {
       >
         Skip to the content
       </button>
-      <header className="no-print flex items-baseline gap-7 border-b border-rule px-6 pt-2.5 pb-2 max-md:gap-4 max-md:px-4">
+      <header
+        className={`no-print flex items-baseline gap-7 border-b border-rule px-6 pt-2.5 pb-2 max-md:gap-4 max-md:px-4 ${withAthlete ? "max-md:hidden" : ""}`}
+      >
         <NavLink to={own ?? "/"} className="shrink-0 text-lg">
           <Wordmark />
         </NavLink>
         {house.data?.name && (
-          <span className="max-w-40 truncate text-sm text-ink-2 italic max-xl:hidden">
+          <span className="max-w-40 truncate text-sm text-ink-2 italic md:max-xl:hidden">
             {house.data.name}
           </span>
         )}
         <nav
           aria-label="Places"
-          className="flex min-w-0 gap-5 whitespace-nowrap max-md:gap-4 max-xl:overflow-x-auto"
+          className="flex min-w-0 gap-5 whitespace-nowrap max-xl:overflow-x-auto max-md:hidden"
         >
           {own && <PlaceLink title="My week" path={own} />}
           {places.map((place) => (
@@ -87,12 +94,6 @@ function Inside({ who }: { who: Who }) {
               hint={`Key ${KEYS[place.key].key}`}
             />
           ))}
-          <button type="button" onClick={switchTheme} className="text-ink-2 md:hidden">
-            Light or dark
-          </button>
-          <button type="button" onClick={() => setHelp(true)} className="text-ink-2 md:hidden">
-            Keys
-          </button>
         </nav>
         <span className="ml-auto flex shrink-0 gap-5 text-sm text-ink-2">
           <button type="button" onClick={switchTheme} className="hover:text-ink max-md:hidden">
@@ -116,9 +117,19 @@ function Inside({ who }: { who: Who }) {
       ) : (
         <NotForYou place={shut} who={who} home={own ?? "/"} />
       )}
+      {!withAthlete && <HouseBar places={links} />}
       <Help open={help} close={() => setHelp(false)} />
     </div>
   );
+}
+
+/** What is nearest on a phone, where it is for whoever looks. */
+const NEAR = ["My week", "Roster", "Floor", "Movements", "Journal"];
+
+/** A phone's bar in the places of the house: the four one needs most, whoever one is. */
+function HouseBar({ places }: { places: BarLink[] }) {
+  const near = NEAR.flatMap((title) => places.filter((one) => one.title === title));
+  return <BottomBar links={near.slice(0, 4)} groups={[{ title: "The house", links: places }]} />;
 }
 
 /** The place of an address that is not for whoever is here; unknown addresses say so themselves. */

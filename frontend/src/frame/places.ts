@@ -31,7 +31,7 @@ export const ATHLETE_PLACES: Place[] = [
   { title: "Week sheet", path: "sheet", key: "sheet", needs: "read" },
   { title: "Season", path: "season", key: "season", needs: "read" },
   { title: "Dial", path: "dial", key: "dial", needs: "plan" },
-  { title: "Own rules", path: "rules", key: "own", needs: "read" },
+  { title: "Profile", path: "rules", key: "own", needs: "read" },
 ];
 
 /** Whether a place is for whoever is here. */

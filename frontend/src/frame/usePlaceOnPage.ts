@@ -4,6 +4,8 @@ import { HOUSE_PLACES } from "./places";
 
 /** How far down each address was left, and each entry of the window's history. */
 const left = new Map<string, number>();
+/** What scrolls: the place itself, or on a narrow screen all of it with what stands beside. */
+const SCROLLS = "main, .beside";
 const LATEST_MS = 5_000;
 
 /**
@@ -19,7 +21,7 @@ export function usePlaceOnPage(): void {
     const wanted = left.get(isBack ? key : isList ? address : "") ?? 0;
     const stop = wanted > 0 ? comeTo(wanted) : () => undefined;
     const note = ({ target }: Event) => {
-      if (!(target instanceof HTMLElement) || target.tagName !== "MAIN") return;
+      if (!(target instanceof HTMLElement) || !target.matches(SCROLLS)) return;
       left.set(key, target.scrollTop);
       left.set(address, target.scrollTop);
     };
@@ -37,8 +39,10 @@ function comeTo(wanted: number): () => void {
   const until = performance.now() + LATEST_MS;
   let next = requestAnimationFrame(look);
   function look() {
-    const main = document.querySelector("main");
-    if (main && main.scrollHeight - main.clientHeight >= wanted) main.scrollTop = wanted;
+    const long = [...document.querySelectorAll(SCROLLS)].find(
+      (one) => one.scrollHeight - one.clientHeight >= wanted,
+    );
+    if (long) long.scrollTop = wanted;
     else if (performance.now() < until) next = requestAnimationFrame(look);
   }
   const stop = () => {

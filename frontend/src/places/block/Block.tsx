@@ -216,7 +216,7 @@ interface StepsProps {
 function Steps({ held, last, all, busy, undo }: StepsProps) {
   return (
     <div className="flex flex-wrap items-baseline gap-x-4 pb-1 text-sm">
-      <p className="text-ink-2">
+      <p className={`text-ink-2 ${held ? "" : "max-md:hidden"}`}>
         {held
           ? `${held.session.title || "A session"} in hand: ${KEYS.paste.key} pastes it`
           : `Arrows walk, Enter writes, ${KEYS.copy.key} copies, ${KEYS.cut.key} moves, ${KEYS.paste.key} pastes`}
@@ -253,25 +253,32 @@ interface DaysProps {
 function Days({ days, at, cell, moving, walk, grid }: DaysProps) {
   return (
     <tbody ref={grid}>
-      {days.map((row, day) => (
-        <tr key={row[0]} className="border-b border-hair">
-          <th scope="row" className="py-1 pr-2 text-left align-top text-sm font-normal text-ink-2">
-            {weekday(row[0] ?? "")}
-          </th>
-          {row.map((one, week) => (
-            <td key={one} className="h-11.5 p-0.5 align-top">
-              <Day
-                at={{ day, week }}
-                date={one}
-                sessions={at({ day, week })}
-                isHere={day === cell.day && week === cell.week}
-                moving={moving}
-                walk={walk}
-              />
-            </td>
-          ))}
-        </tr>
-      ))}
+      {days.map((row, day) => {
+        // A day on which nobody trains takes no room.
+        const isFree = row.every((_, week) => at({ day, week }).length === 0);
+        return (
+          <tr key={row[0]} className="border-b border-hair">
+            <th
+              scope="row"
+              className="py-1 pr-2 text-left align-top text-sm font-normal text-ink-2"
+            >
+              {weekday(row[0] ?? "")}
+            </th>
+            {row.map((one, week) => (
+              <td key={one} className={`p-0.5 align-top ${isFree ? "h-7" : "h-11.5"}`}>
+                <Day
+                  at={{ day, week }}
+                  date={one}
+                  sessions={at({ day, week })}
+                  isHere={day === cell.day && week === cell.week}
+                  moving={moving}
+                  walk={walk}
+                />
+              </td>
+            ))}
+          </tr>
+        );
+      })}
     </tbody>
   );
 }

@@ -146,7 +146,7 @@ function InAndOut({ place, weeks, take }: InAndOutProps) {
           className="trail-link text-ink-2"
           href={`/api/athletes/${place.athlete}/weeks/${place.week}/block/${one}?weeks=${weeks}`}
         >
-          {one === "calendar" ? "To a calendar" : "Text out"}
+          {one === "calendar" ? "To a calendar" : "Save as text"}
         </a>
       ))}
       <May right="plan">
@@ -155,7 +155,7 @@ function InAndOut({ place, weeks, take }: InAndOutProps) {
           className="trail-link text-ink-2"
           onClick={() => file.current?.click()}
         >
-          Text in
+          Read from text
         </button>
       </May>
       <input

@@ -47,7 +47,7 @@ export function ChangeFields({ value, put }: { value: Change; put: (value: Chang
         />
       </span>
       <span className="flex items-baseline">
-        lowering +{" "}
+        lowering slower by{" "}
         <Stepper
           label="Lowering, seconds a week"
           value={value.tempo_s}

@@ -190,7 +190,7 @@ function List({ all, chosen, choose, remove }: ListProps) {
                   {count(one.unread.length, "line")} not read
                 </span>
               )}
-              {one.weeks} wk, {one.sessions}
+              {count(one.weeks, "week")}, {count(one.sessions, "session")}
             </span>
           </button>
           <button

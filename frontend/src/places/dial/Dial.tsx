@@ -78,28 +78,34 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
   if (opened.sessions.length === 0) return <Nothing />;
   return (
     <div className="beside grid-cols-[minmax(0,1fr)_28rem]">
-      <main className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10">
+      <main className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10 max-md:contents">
         <Head week={place.week} opened={opened} draft={draft} publish={() => setPublishing(true)} />
         {draft.error && (
-          <p role="alert" className="mb-2 border-l-4 border-high pl-3 text-sm">
+          <p
+            role="alert"
+            className="mb-2 border-l-4 border-high pl-3 text-sm max-md:order-1 max-md:mx-4"
+          >
             {draft.error}
           </p>
         )}
-        {draft.sessions.map((session, at) => (
-          <div key={`${session.date}/${at}`} className="wide-table">
-            <SessionLines
-              session={session}
-              words={draft.audit.lines[at] ?? []}
-              proposed={steps.get(at)}
-              take={({ bundle }) =>
-                void take(all.filter((one) => one.bundle === bundle).map(asTaken))
-              }
-              logged={opened.logged.includes(session.date)}
-              want={(line, name) => setWanted({ session: at, line, name })}
-              change={(number, change) => draft.edit((all) => withLine(all, at, number, change))}
-            />
-          </div>
-        ))}
+        {/* A phone has the dial first, then the lines that it turns, then what is said of them. */}
+        <div className="max-md:order-3 max-md:bg-sheet max-md:px-4 max-md:pb-4">
+          {draft.sessions.map((session, at) => (
+            <div key={`${session.date}/${at}`} className="wide-table">
+              <SessionLines
+                session={session}
+                words={draft.audit.lines[at] ?? []}
+                proposed={steps.get(at)}
+                take={({ bundle }) =>
+                  void take(all.filter((one) => one.bundle === bundle).map(asTaken))
+                }
+                logged={opened.logged.includes(session.date)}
+                want={(line, name) => setWanted({ session: at, line, name })}
+                change={(number, change) => draft.edit((all) => withLine(all, at, number, change))}
+              />
+            </div>
+          ))}
+        </div>
       </main>
       <Side place={place} opened={opened} draft={draft} desk={desk} take={take} />
       <MovementDialog
@@ -170,32 +176,36 @@ function Side({ place, opened, draft, desk, take }: SideProps) {
     more: () => turn(clamp(pointer + 1)),
   });
   return (
-    <aside className="min-h-0 overflow-auto border-l border-rule px-5 pb-6 max-lg:order-first">
-      <Face opened={opened} draft={draft} desk={desk} all={all} />
-      {climbs(desk) ? (
-        <p className="border-b border-rule pb-2 text-center text-sm text-ink-2">
-          The dial turns how much may change.
-        </p>
-      ) : (
-        <>
-          <DialHead
-            dialled={dialled}
-            on={draft.on}
-            putOn={draft.putOn}
-            pointer={pointer}
-            start={opened.start_total}
-            turn={turn}
-          />
-          <Nearest dialled={dialled} pointer={pointer} all={all} showAll={showAll} turn={turn} />
-        </>
-      )}
-      <Proposals desk={desk} take={take} />
-      <NextSteps
-        place={place}
-        sessions={draft.sessions}
-        take={(steps) => draft.taken((now, signal) => dial.takeNext(place, now, steps, signal))}
-      />
-      <Answer audit={draft.audit} />
+    <aside className="min-h-0 overflow-auto border-l border-rule px-5 pb-6 max-lg:order-first max-md:contents">
+      <div className="max-md:order-2 max-md:px-4">
+        <Face opened={opened} draft={draft} desk={desk} all={all} />
+        {climbs(desk) ? (
+          <p className="border-b border-rule pb-2 text-center text-sm text-ink-2">
+            The dial turns how much may change.
+          </p>
+        ) : (
+          <>
+            <DialHead
+              dialled={dialled}
+              on={draft.on}
+              putOn={draft.putOn}
+              pointer={pointer}
+              start={opened.start_total}
+              turn={turn}
+            />
+            <Nearest dialled={dialled} pointer={pointer} all={all} showAll={showAll} turn={turn} />
+          </>
+        )}
+      </div>
+      <div className="max-md:order-4 max-md:px-4 max-md:pb-6">
+        <Proposals desk={desk} take={take} />
+        <NextSteps
+          place={place}
+          sessions={draft.sessions}
+          take={(steps) => draft.taken((now, signal) => dial.takeNext(place, now, steps, signal))}
+        />
+        <Answer audit={draft.audit} />
+      </div>
     </aside>
   );
 }
@@ -210,7 +220,7 @@ interface HeadProps {
 /** Where the draft is from, whether it is stored, and what can be done with it. */
 function Head({ week, opened, draft, publish }: HeadProps) {
   return (
-    <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 pb-2 text-sm">
+    <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 pb-2 text-sm max-md:sticky max-md:bottom-0 max-md:z-10 max-md:order-9 max-md:border-t max-md:border-rule max-md:bg-paper max-md:px-4 max-md:pt-2">
       <p className="text-ink-2">
         {(ORIGINS[opened.origin] ?? (() => ""))(opened.origin_week)};{" "}
         <span role="status" className={UNSAVED.includes(draft.saving) ? "text-high" : ""}>

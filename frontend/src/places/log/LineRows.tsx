@@ -91,11 +91,11 @@ function PartHead({ one, part, lines }: { one: LogSession; part: string; lines: 
 function MovementHead({ line, lines, swap }: { line: Line; lines: Lines; swap: () => void }) {
   return (
     <tr className="border-t border-hair">
-      <td />
-      <th colSpan={3} scope="rowgroup" className="pt-1 text-left text-base font-normal">
+      <td className="max-md:hidden" />
+      <th colSpan={3} scope="rowgroup" className="what pt-1 text-left text-base font-normal">
         {line.movement}
       </th>
-      <td className="text-right">
+      <td className="acts text-right">
         {line.at !== null && (
           <Small
             act={() =>

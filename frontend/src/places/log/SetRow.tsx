@@ -25,13 +25,13 @@ export function SetRow({ one, index, alone, lines, inFields, openFields, openSwa
           className={`inline-block size-2.5 border border-ink ${line.kind === "skipped" ? "" : "bg-ink"}`}
         />
       </td>
-      <td className={line.planned ? "" : "text-ink-2 italic"}>
+      <td className={`what ${line.planned ? "" : "text-ink-2 italic"}`}>
         {alone && (
           <span className="mr-2.5 text-base text-ink not-italic max-md:block">{line.movement}</span>
         )}
         <span className={alone ? "text-ink-2" : ""}>{line.planned || "not planned"}</span>
       </td>
-      <td className="pr-2">
+      <td className="done pr-2">
         <span className="flex items-baseline">
           <Correction
             line={line}
@@ -57,11 +57,11 @@ export function SetRow({ one, index, alone, lines, inFields, openFields, openSwa
         )}
       </td>
       <td
-        className={`max-md:invisible max-md:overflow-hidden max-md:whitespace-nowrap ${line.kind === "as planned" ? "text-ink-2" : "font-semibold"}`}
+        className={`max-md:hidden ${line.kind === "as planned" ? "text-ink-2" : "font-semibold"}`}
       >
         {line.kind === "as planned" ? "as planned" : !one.log ? "" : line.words}
       </td>
-      <td className="text-right whitespace-nowrap max-md:whitespace-normal">
+      <td className="acts text-right whitespace-nowrap">
         <Acts line={line} index={index} alone={alone} lines={lines} openSwap={openSwap} />
       </td>
     </tr>

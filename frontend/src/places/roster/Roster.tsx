@@ -6,6 +6,7 @@ import { useRoster } from "@/api/roster";
 import { Damaged } from "@/frame/Damaged";
 import { Failure } from "@/frame/Failure";
 import { useKeys } from "@/frame/keys";
+import { PrintButton } from "@/frame/PrintButton";
 import { May } from "@/frame/May";
 import { SquadSelect } from "@/frame/SquadSelect";
 import { weekPath } from "@/frame/places";
@@ -33,7 +34,13 @@ export function Roster() {
   if (!data) return <p className="p-6 text-ink-2">Counting the week…</p>;
   return (
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pb-8 print-open max-md:px-4">
-      <Head data={data} filter={filter} first={rows[0]} add={() => setAdding(true)} />
+      <Head
+        data={data}
+        filter={filter}
+        first={rows[0]}
+        add={() => setAdding(true)}
+        shown={rows.map((one) => one.id)}
+      />
       <Damaged lines={data.damaged} />
       <AddPeople open={adding} close={() => setAdding(false)} />
       {waiting.length > 0 && (
@@ -204,10 +211,11 @@ interface HeadProps {
   filter: Filter;
   first: Row | undefined;
   add: () => void;
+  shown: number[];
 }
 
 /** The week to audit, and the ways to find somebody. */
-function Head({ data, filter, first, add }: HeadProps) {
+function Head({ data, filter, first, add, shown }: HeadProps) {
   const find = useRef<HTMLInputElement>(null);
   const go = useNavigate();
   useKeys({ find: () => find.current?.focus() });
@@ -256,6 +264,7 @@ function Head({ data, filter, first, add }: HeadProps) {
         }}
         className="field no-print w-44 text-sm"
       />
+      <PrintButton shown={shown} className="key-button text-sm whitespace-nowrap" />
       <May right="plan">
         <button
           type="button"
@@ -274,7 +283,7 @@ function Columns() {
     <thead>
       <tr className="border-b border-rule text-left align-bottom text-sm text-ink-2 italic">
         <th className="w-48 pb-1 font-normal max-lg:w-40 max-md:w-28">Athlete</th>
-        <th className="w-36 pb-1 font-normal max-lg:w-28 max-md:w-24">Open causes</th>
+        <th className="w-36 pb-1 font-normal max-lg:w-28 max-md:w-24">Open points</th>
         <th className="pb-1 font-normal">What is new</th>
         <th className="w-30 pb-1 font-normal max-lg:w-26 max-md:not-print:hidden">
           Sets, eight weeks

@@ -165,7 +165,7 @@ const Limits = () => (
   <p className="mt-2 text-sm text-ink-2">
     Limits of a session (minutes, movements) and the target RPE are among the{" "}
     <a href="#rules-session" className="trail-link">
-      own rules
+      rules
     </a>{" "}
     below.
   </p>

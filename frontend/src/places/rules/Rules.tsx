@@ -179,7 +179,7 @@ function Desk({ athlete, place, before, data }: DeskProps & { data: Schemas["Rul
 /** What the rules are for. */
 const Title = ({ house }: { house: boolean }) => (
   <div className="mb-1 flex flex-wrap items-baseline gap-x-4">
-    <h1 className="text-xl font-semibold">{house ? "House rules" : "Own rules"}</h1>
+    <h1 className="text-xl font-semibold">{house ? "House rules" : "Rules for this athlete"}</h1>
     <p className="text-sm text-ink-2">
       {house
         ? "How you count, and what you accept. They apply to every athlete without their own rules."

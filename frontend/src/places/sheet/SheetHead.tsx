@@ -6,9 +6,9 @@ import { SchoolsDialog } from "@/shared/SchoolsDialog";
 import type { Sheet } from "./open";
 
 const BASELINES: Record<string, string> = {
-  mean_4: "mean of ",
+  mean_4: "average of ",
   last_week: "",
-  ewma: "weighted mean of ",
+  ewma: "weighted average of ",
 };
 
 interface Props {
@@ -51,6 +51,10 @@ export function SheetHead({ place, sheet, basis, swap }: Props) {
 }
 
 function summary(weeks: string[]): string {
-  if (weeks.length > 5) return `${weeks.length} weeks from ${weekName(weeks[0] ?? "")}`;
-  return weeks.map((week) => weekName(week).replace("Week ", "W")).join(", ");
+  if (weeks.length > 5) return `${weeks.length} weeks from ${lowered(weeks[0] ?? "")}`;
+  const [last, ...before] = weeks.map((week) => lowered(week).replace("week ", "")).reverse();
+  if (before.length === 0) return `week ${last}`;
+  return `weeks ${before.reverse().join(", ")} and ${last}`;
 }
+
+const lowered = (week: string) => weekName(week).toLowerCase();

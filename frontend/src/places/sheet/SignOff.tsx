@@ -73,58 +73,63 @@ export function SignOff({ sheet, place, open }: { sheet: Sheet; place: WeekPlace
   const unsign = useChange(() => judge.unsign(place));
   const signature = sheet.signature;
   return (
-    <div className="border-t border-rule px-4 py-2.5 text-sm">
-      {signature && (
-        <Signed signature={signature} place={place} takeBack={() => unsign.mutate(undefined)} />
-      )}
-      {may && !sheet.nothing_done && (!signature || signature.since.length > 0) && (
-        <form
-          className="no-print flex items-baseline gap-2"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim()) sign.mutate(undefined);
-          }}
-        >
-          <input
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-            placeholder="Your name"
-            aria-label="Name to sign with"
-            maxLength={120}
-            className="field min-w-0 flex-1"
-          />
-          <button
-            type="submit"
-            disabled={!name.trim() || sign.isPending}
-            className="ink-button whitespace-nowrap"
+    <>
+      {/* Under the thumb on a phone, as long as the verdict is read. */}
+      <div className="border-t border-rule px-4 pt-2.5 pb-1 text-sm max-md:not-print:sticky max-md:not-print:bottom-0 max-md:not-print:bg-paper max-md:not-print:pb-2.5">
+        {signature && (
+          <Signed signature={signature} place={place} takeBack={() => unsign.mutate(undefined)} />
+        )}
+        {may && !sheet.nothing_done && (!signature || signature.since.length > 0) && (
+          <form
+            className="no-print flex items-baseline gap-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (name.trim()) sign.mutate(undefined);
+            }}
           >
-            {signature ? "Sign again" : `Sign off ${weekName(place.week).toLowerCase()}`}
-            {open > 0 && `, ${open} open`}
-          </button>
-        </form>
-      )}
-      {sign.error && (
-        <p role="alert" className="text-high">
-          {sign.error.message}
+            <input
+              value={name}
+              onChange={(event) => setName(event.target.value)}
+              placeholder="Your name"
+              aria-label="Name to sign with"
+              maxLength={120}
+              className="field min-w-0 flex-1"
+            />
+            <button
+              type="submit"
+              disabled={!name.trim() || sign.isPending}
+              className="ink-button whitespace-nowrap"
+            >
+              {signature ? "Sign again" : `Sign off ${weekName(place.week).toLowerCase()}`}
+              {open > 0 && `, ${open} open`}
+            </button>
+          </form>
+        )}
+        {sign.error && (
+          <p role="alert" className="text-high">
+            {sign.error.message}
+          </p>
+        )}
+      </div>
+      <div className="px-4 pb-2.5 text-sm">
+        <p className="no-print mt-1 flex flex-wrap gap-x-4">
+          <span className="text-ink-2">To print:</span>
+          {PAPERS.filter((one) => one.of === "week" || sheet.in_block).map((one) => (
+            <a
+              key={one.says}
+              className="trail-link inline-block min-h-6"
+              href={reportPath(place, one.of, one.reader)}
+              target="_blank"
+              rel="noreferrer"
+            >
+              {one.says}
+            </a>
+          ))}
         </p>
-      )}
-      <p className="no-print mt-2 flex flex-wrap gap-x-4">
-        <span className="text-ink-2">To print:</span>
-        {PAPERS.filter((one) => one.of === "week" || sheet.in_block).map((one) => (
-          <a
-            key={one.says}
-            className="trail-link inline-block min-h-6"
-            href={reportPath(place, one.of, one.reader)}
-            target="_blank"
-            rel="noreferrer"
-          >
-            {one.says}
-          </a>
-        ))}
-      </p>
-      <p className="mt-1.5 text-xs text-ink-2">
-        An aid to your judgement: no medical advice, no forecast of injury.
-      </p>
-    </div>
+        <p className="mt-1.5 text-xs text-ink-2">
+          An aid to your judgement: no medical advice, no forecast of injury.
+        </p>
+      </div>
+    </>
   );
 }

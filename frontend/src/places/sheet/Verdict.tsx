@@ -98,9 +98,9 @@ export function Verdict({
       <h2 className="flex items-baseline gap-2 border-b border-rule px-4 pt-3 pb-1.5 font-semibold">
         {headline(causes, open)}
         {sheet.findings.length > 0 && (
-          <span className="no-print ml-auto text-sm font-normal whitespace-nowrap text-ink-2">
-            walk with <kbd className="font-mono text-2xs">{KEYS.nextFinding.key}</kbd>{" "}
-            <kbd className="font-mono text-2xs">{KEYS.previousFinding.key}</kbd>, unfold{" "}
+          <span className="no-print ml-auto text-sm font-normal whitespace-nowrap text-ink-2 max-md:hidden">
+            next <kbd className="font-mono text-2xs">{KEYS.nextFinding.key}</kbd>, previous{" "}
+            <kbd className="font-mono text-2xs">{KEYS.previousFinding.key}</kbd>, details{" "}
             <kbd className="font-mono text-2xs">{KEYS.unfold.key}</kbd>
           </span>
         )}
@@ -148,8 +148,8 @@ export function Verdict({
 
 function headline(causes: number, open: number): string {
   if (open === 0) return "Nothing open";
-  if (causes === 0) return `No open cause, ${count(open, "note")}`;
-  return `${count(causes, "open cause")}, ${count(open, "finding")}`;
+  if (causes === 0) return `No open points, ${count(open, "note")}`;
+  return `${count(causes, "open point")}, ${count(open, "finding")}`;
 }
 
 function CauseItem({

@@ -15,6 +15,8 @@ import { Verdict } from "./Verdict";
 import { type OpenTrail, rowOf } from "./open";
 import { changing, useWalk } from "./useWalk";
 
+const ON_PHONE = "max-md:not-print:bg-sheet max-md:not-print:px-4 max-md:not-print:pt-3";
+
 /** The audit of a week; the address holds basis, trail and finding, so that a link opens it. */
 export function WeekSheet() {
   const place = useWeekPlace();
@@ -70,33 +72,34 @@ export function WeekSheet() {
   return (
     <div className="beside grid-cols-[minmax(0,1fr)_25.5rem]">
       <main
-        className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10 print-open print:pb-0"
+        className="min-h-0 overflow-auto bg-sheet px-6 pt-3 pb-10 max-md:not-print:contents print-open print:pb-0"
         tabIndex={-1}
       >
-        <JustChanged athlete={place.athlete} />
-        <SheetHead place={place} sheet={data} basis={basis} swap={swap} />
-        <Sessions sessions={data.sessions}>
-          <WeekKind place={place} kind={frame.data?.kind ?? null} />
-        </Sessions>
-        {data.disagreement && (
-          <p className="mb-2 border-l-4 border-rule pl-3 text-sm">{data.disagreement}</p>
-        )}
-        {nothing ? (
-          <p className="max-w-prose py-8">
-            Nothing is planned or logged in this week. Go back a week with{" "}
-            <kbd className="font-mono text-xs">[</kbd>, or draft its plan on the Dial with{" "}
-            <kbd className="font-mono text-xs">d</kbd>.
-          </p>
-        ) : (
-          <Ledger
-            sheet={data}
-            selected={shown ? rowOf(shown) : null}
-            openFigure={openFigure}
-            openFinding={openFinding}
-          />
-        )}
+        {/* A phone has the verdict first, then the figures that it is about. */}
+        <div className={`max-md:not-print:order-1 ${ON_PHONE}`}>
+          <JustChanged athlete={place.athlete} />
+          <SheetHead place={place} sheet={data} basis={basis} swap={swap} />
+        </div>
+        <div className={`max-md:not-print:order-3 max-md:not-print:pb-8 ${ON_PHONE}`}>
+          <Sessions sessions={data.sessions}>
+            <WeekKind place={place} kind={frame.data?.kind ?? null} />
+          </Sessions>
+          {data.disagreement && (
+            <p className="mb-2 border-l-4 border-rule pl-3 text-sm">{data.disagreement}</p>
+          )}
+          {nothing ? (
+            <NothingHere />
+          ) : (
+            <Ledger
+              sheet={data}
+              selected={shown ? rowOf(shown) : null}
+              openFigure={openFigure}
+              openFinding={openFinding}
+            />
+          )}
+        </div>
       </main>
-      <aside className="flex min-h-0 flex-col border-l border-rule print-open">
+      <aside className="flex min-h-0 flex-col border-l border-rule max-md:not-print:order-2 print-open">
         <Verdict
           sheet={data}
           place={place}
@@ -116,3 +119,11 @@ export function WeekSheet() {
     </div>
   );
 }
+
+const NothingHere = () => (
+  <p className="max-w-prose py-8">
+    Nothing is planned or logged in this week. Go back a week with{" "}
+    <kbd className="font-mono text-xs">[</kbd>, or draft its plan on the Dial with{" "}
+    <kbd className="font-mono text-xs">d</kbd>.
+  </p>
+);

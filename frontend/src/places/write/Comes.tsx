@@ -1,6 +1,6 @@
 import type { Schemas } from "@/api/client";
 import { Findings, Muscles, Pairs, Totals } from "@/shared/DraftAnswer";
-import { amount, number, unit, weight } from "@/words";
+import { amount, count, number, unit, weight } from "@/words";
 
 /** What the text comes to: by itself, the line in hand, and its week. */
 export function Comes({ answer, line }: { answer: Schemas["Written"] | null; line: number }) {
@@ -46,6 +46,29 @@ export function Comes({ answer, line }: { answer: Schemas["Written"] | null; lin
       <Pairs audit={answer.week} />
       <Muscles audit={answer.week} />
     </aside>
+  );
+}
+
+/** On a phone: the same in a line above the keyboard, of the line in hand where there is one. */
+export function Strip({ answer, line }: { answer: Schemas["Written"]; line: number }) {
+  const here = answer.lines.find((one) => one.line === line && one.sets > 0);
+  const load = (totals: Record<string, number>) =>
+    `${amount(totals.volume_load_kg ?? 0, "volume_load_kg")} ${unit("volume_load_kg")}`;
+  return (
+    <p
+      aria-hidden
+      className="no-print sticky bottom-0 z-10 order-9 flex justify-between gap-3 border-t border-rule bg-paper px-4 py-1.5 text-sm whitespace-nowrap md:hidden"
+    >
+      <span>
+        <span className="font-semibold">{count(answer.sets, "set")}</span>,{" "}
+        {number(answer.minutes, 0)} min, {load(answer.totals)}
+      </span>
+      {here && (
+        <span className="truncate text-ink-2">
+          this line {count(here.sets, "set")}, {load(here.totals)}
+        </span>
+      )}
+    </p>
   );
 }
 

@@ -3,7 +3,7 @@ import { useSearchParams } from "react-router";
 import { type WeekPlace } from "@/api/place";
 import { useHeldKeys } from "@/frame/keys";
 import { BelowText } from "./BelowText";
-import { Comes } from "./Comes";
+import { Comes, Strip } from "./Comes";
 import { DeskHead } from "./DeskHead";
 import { Form } from "./Form";
 import { NotationHelp } from "@/shared/NotationHelp";
@@ -121,6 +121,7 @@ export function Desk({ place, athlete, opened, days, stored, remove, takeApart }
       </main>
       <div className="no-print contents">
         <Comes answer={answer} line={asked.line} />
+        {answer && <Strip answer={answer} line={asked.line} />}
       </div>
       <NotationHelp open={help} close={() => setHelp(false)} />
     </>

@@ -54,7 +54,7 @@ export function EntryFields({ entry, named, inRounds, lead, choices, put, remove
       </span>
       <Choice
         label="sides"
-        none="usual sides"
+        none="sides as usual"
         options={choices.sides}
         value={entry.sides}
         put={set("sides")}
