@@ -57,6 +57,9 @@ class Kit(Value):
     plates: tuple[Plates, ...] = Field((), strict=False, max_length=30)
     stacks: tuple[Stack, ...] = Field((), strict=False, max_length=60)
     bands: Names = Field((), max_length=12, description="Band levels, the lightest first")
+    sensor: bool = Field(
+        default=False, description="Whether a sensor of reps is used on the floor (a simulated one)"
+    )
 
 
 def _steps(first: float, last: float, step: float) -> tuple[float, ...]:

@@ -171,6 +171,7 @@ Calf stretch 45 s each side
 }  # fmt: skip
 
 ROOM: Final = {
+    "sensor": True,
     "dumbbells_kg": [*range(2, 11), *range(12, 42, 2), 6.804, 9.072, 11.34],
     "kettlebells_kg": [8, 12, 16, 20, 24, 28],
     "bars_kg": [10, 20],

@@ -178,9 +178,9 @@ def remove_maximum(number: int, maximum: int) -> Athlete:
 
 
 def set_restriction(ledgers: Ledgers, number: int, restriction: Restriction) -> Athlete:
-    """Set a restriction, on somebody's word. It is lifted later, by a person."""
-    if restriction.lifted_on is not None:
-        raise bad_input("lifted_on", "a new restriction is in force: somebody lifts it later")
+    """Set a restriction, on somebody's word: until a person lifts it, or the day they have said."""
+    if restriction.lifted_on is not None and restriction.lifted_on <= restriction.since:
+        raise bad_input("lifted_on", "its last day is before the first: choose a later one")
     with unit() as entry:
         athlete = athlete_on_roster(number)
         if restriction.about == "movement":
@@ -212,7 +212,9 @@ def lift_restriction(number: int, restriction: int, on: date | None, by: str | N
         )
         if row is None:
             raise NotThereError(f"{athlete.name} has no such restriction.")
-        if (row.lifted_on is None) == (on is None):
+        # One that ends on a day to come is lifted before it, or goes on without an end.
+        ended = row.lifted_on is not None and (on is None or row.lifted_on <= on)
+        if ended == (on is not None):
             state = "is in force" if on is None else f"was lifted by {row.lifted_by}"
             raise ConflictError("as-it-is", f"This restriction {state} already.")
         # One that begins on a later day and is lifted before never holds.

@@ -10,6 +10,7 @@ import {
 } from "react-router";
 import { Refusal, tellFrame } from "./api/client";
 import { signedOut } from "./api/me";
+import { copyAsNumbers } from "./frame/copyTable";
 import { AthleteFrame } from "./frame/AthleteFrame";
 import { Shell } from "./frame/Shell";
 import { Door } from "./frame/SignIn";
@@ -32,6 +33,7 @@ function place(fetch: () => Promise<ComponentType>) {
 }
 
 applyTheme();
+document.addEventListener("copy", copyAsNumbers);
 if (import.meta.env.PROD && "serviceWorker" in navigator)
   // Without it the application works as well, but not without a connection.
   navigator.serviceWorker.register("/sw.js").catch(() => undefined);

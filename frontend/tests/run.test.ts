@@ -318,6 +318,7 @@ describe("a group", () => {
       movements: known.map(movement),
       names: known,
       caution: "Stop on pain.",
+      sensor: false,
     });
     const all = together([answer(one, "Squat", "Row"), answer(other, "Press", "Row")]);
     expect(all.runs).toEqual(both);

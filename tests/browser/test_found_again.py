@@ -65,3 +65,24 @@ def test_titles_name_the_place_and_the_athlete(coach: Coach) -> None:
     coach.holds(lambda: coach.driver.title == "Dial, Maro Veldt, Week 48, Dial Back")
     coach.find("//nav[@aria-label='Places']//a[.='Kit']").click()
     coach.holds(lambda: coach.driver.title == "Kit, Dial Back")
+
+
+def test_a_table_is_copied_as_numbers(coach: Coach) -> None:
+    coach.open("/athletes/1/weeks/2026-W47/sheet", "Push : pull")
+    copied = coach.driver.execute_script("""
+      const table = [...document.querySelectorAll("main table")]
+        .find(one => one.innerText.includes("Volume load"));
+      const range = document.createRange();
+      range.selectNode(table);
+      document.getSelection().removeAllRanges();
+      document.getSelection().addRange(range);
+      const data = new DataTransfer();
+      document.dispatchEvent(
+        new ClipboardEvent("copy", {clipboardData: data, bubbles: true, cancelable: true}));
+      return data.getData("text/plain");
+    """)
+    rows = [row.split("\t") for row in copied.splitlines()]
+    load = next(row for row in rows if row[0].startswith("Volume load"))
+    numbers = [cell for cell in load[1:] if cell.replace(".", "").isdigit()]
+    assert len(numbers) >= 2
+    assert any(float(cell) > 10_000 for cell in numbers)

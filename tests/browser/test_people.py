@@ -164,7 +164,7 @@ def test_an_athletes_phone(coach: Coach, other: Coach) -> None:
         "'/api/rules'].map(one => fetch(one).then(found => found.status))).then(done)"
     )
     assert others == [403, 403, 403]
-    other.click("Floor", "a")
+    other.find("//nav[@aria-label='Places near']//a[.='Floor']").click()
     other.find("//button[@aria-label='Next day']").click()
     other.sees("Hinge and pull")
     other.sees("Anselm Brook")

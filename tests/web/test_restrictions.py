@@ -54,6 +54,24 @@ def test_set_checked_lifted_and_put_back(client: FlaskClient) -> None:
     send(client, "post", f"{AT}/9/restore", {}, 404)
 
 
+def test_an_end_day_that_was_said_at_once(client: FlaskClient) -> None:
+    """Until Sunday: it holds in that week, and from Monday on it does not; ended sooner, or not."""
+    until = {"lifted_on": "2026-10-19", "lifted_by": "Runa Velk, physiotherapist"}
+    (one,) = restrict(client, **until)["restrictions"]
+    assert one["holds"]
+    assert "restriction" in codes(client)
+    assert get(client, "/api/athletes/1/weeks/2026-W43")["restrictions"] == []
+    # It goes on without an end, and a restriction that has none cannot lose it again.
+    (open_,) = send(client, "post", f"{AT}/1/restore", {})["restrictions"]
+    assert open_["restriction"]["lifted_on"] is None
+    send(client, "post", f"{AT}/1/restore", {}, 409)
+    (lifted,) = send(client, "post", f"{AT}/1/lift", {"by": "Runa Velk"})["restrictions"]
+    assert not lifted["holds"]
+    (_, other) = restrict(client, subject="row", **until)["restrictions"][::-1]
+    (sooner, _) = send(client, "post", f"{AT}/{other['id']}/lift", {"by": "Bo"})["restrictions"]
+    assert (sooner["holds"], sooner["restriction"]["lifted_by"]) == (False, "Bo")
+
+
 def test_write_warns_at_the_line(client: FlaskClient) -> None:
     restrict(client, about="pattern", subject="horizontal_push")
     text = {"date": "2026-10-13", "title": "", "text": "main:\n  Row 3 × 8\n  Press 3 × 8 at 20 kg"}
@@ -104,7 +122,7 @@ def test_a_book_carries_them_out_and_in(client: FlaskClient) -> None:
         ({"since": "soon"}, "since"),
         ({"most_sets": -1}, "most_sets"),
         ({"about": "tempo", "subject": "lifting"}, "at least or at most"),
-        ({"lifted_on": "2026-10-13", "lifted_by": "me"}, "somebody lifts it later"),
+        ({"lifted_on": "2026-10-12", "lifted_by": "me"}, "its last day is before the first"),
     ],
 )
 def test_what_is_none(client: FlaskClient, wrong: dict[str, Any], says: str) -> None:

@@ -115,6 +115,7 @@ def floor_run(query: RunQuery) -> Response:
             movements=list(known.values()),
             names=[movement.name for movement in ledger.movements],
             caution=CAUTION,
+            sensor=kit.sensor,
         )
     )
 

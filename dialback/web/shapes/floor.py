@@ -121,6 +121,7 @@ class FloorRun(Shape):
     movements: list[FloorMovement]
     names: list[str]
     caution: str
+    sensor: bool = False
 
 
 class SensorQuery(Shape):

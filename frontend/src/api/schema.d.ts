@@ -5910,6 +5910,11 @@ export interface components {
             names: string[];
             /** Caution */
             caution: string;
+            /**
+             * Sensor
+             * @default false
+             */
+            sensor: boolean;
         };
         /**
          * FloorBounds
@@ -6254,6 +6259,12 @@ export interface components {
              * @default []
              */
             bands: string[];
+            /**
+             * Sensor
+             * @description Whether a sensor of reps is used on the floor (a simulated one)
+             * @default false
+             */
+            sensor: boolean;
         } & {
             [key: string]: unknown;
         };

@@ -40,7 +40,8 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
   const set = state && clock ? planned(lead, state.steps, clock.step) : undefined;
   const usual = data.movements.find((one) => one.name === set?.set.exercise)?.tempo ?? "2-0-1-0";
   const tempo = set?.set.tempo ?? usual;
-  const sensing = sensor && runs.length === 1;
+  const sees = data.sensor && runs.length === 1;
+  const sensing = sensor && sees;
   const works = clock?.phase === "work" && clock.paused === null;
   const sensed = useSensor(sensing, works, clock?.step ?? 0, set, tempo);
   useWakeLock(Boolean(state?.begun) && clock?.phase !== "over");
@@ -92,7 +93,7 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
               set={set}
               now={now}
               sensing={sensing}
-              watch={runs.length === 1 ? { on: sensor, put: setSensor, sensed, tempo } : null}
+              watch={sees ? { on: sensor, put: setSensor, sensed, tempo } : null}
               act={act}
               change={change}
               setClock={setClock}

@@ -15,6 +15,8 @@ export interface Together {
   movements: Schemas["FloorMovement"][];
   names: string[];
   caution: string;
+  /** Whether the room has a sensor of reps. */
+  sensor: boolean;
 }
 
 /** Lay sessions together that were fetched, and kept for a lost connection, one by one. */
@@ -25,6 +27,7 @@ export function together(found: Schemas["FloorRun"][]): Together {
     movements: [...movements.values()],
     names: [...new Set(found.flatMap((one) => one.names))],
     caution: found[0]?.caution ?? "",
+    sensor: found.some((one) => one.sensor),
   };
 }
 

@@ -109,6 +109,7 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
               put={(bands) => put({ bands })}
             />
           </Section>
+          <Sensor on={room.inHand.sensor} put={(sensor) => put({ sensor })} />
           <Section
             title="Plates"
             says="how many pairs of each weight; both ends of a bar get the same"
@@ -180,3 +181,18 @@ function Section({ title, says, children }: { title: string; says: string; child
     </section>
   );
 }
+
+/** A sensor of reps is shown on the floor only where there is one. */
+const Sensor = ({ on, put }: { on: boolean; put: (on: boolean) => void }) => (
+  <Section title="Sensor" says="counts reps and their tempo on the floor">
+    <label className="flex min-h-8 items-center gap-2">
+      <input
+        type="checkbox"
+        className="size-4 accent-ink"
+        checked={on}
+        onChange={(event) => put(event.target.checked)}
+      />
+      Use a sensor on the floor. The one that comes with Dial Back is simulated, to try it.
+    </label>
+  </Section>
+);

@@ -10,4 +10,5 @@ export const EMPTY: Room = {
   plates: [],
   stacks: [],
   bands: [],
+  sensor: false,
 };

@@ -45,7 +45,7 @@ export function SessionLog({ place, one, names, reasons, busy, edit, whole, remo
         {one.log && (
           <button
             type="button"
-            className="trail-link ml-auto text-sm text-ink-2"
+            className="trail-link ml-auto min-h-6 text-sm text-ink-2"
             disabled={busy}
             onClick={remove}
           >

@@ -191,7 +191,11 @@ function Athlete({ row, week }: { row: Row; week: string }) {
       </td>
       <td className="figure max-md:not-print:hidden">{share(row.share_done)}</td>
       <td className="figure max-lg:not-print:hidden">
-        {row.sessions_done} of {row.sessions_planned}
+        {row.sessions_planned > 0
+          ? `${row.sessions_done} of ${row.sessions_planned}`
+          : row.sessions_done > 0
+            ? `${row.sessions_done}, no plan`
+            : "–"}
       </td>
       <td
         className={`figure text-sm max-md:not-print:hidden ${row.signed_week === week ? "" : "text-ink-2"}`}

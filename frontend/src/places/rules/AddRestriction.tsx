@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { dayAfter } from "@/words";
 import { useChange } from "@/api/changes";
 import { restrictions } from "@/api/restrictions";
 import { DialogSheet } from "@/frame/DialogSheet";
@@ -24,8 +25,8 @@ export function AddRestriction({ athlete, today, subjects, close }: Props) {
       word: said.word,
       since: said.since,
       ...limitsOf(said),
-      lifted_on: null,
-      lifted_by: null,
+      lifted_on: said.until ? dayAfter(said.until, 1) : null,
+      lifted_by: said.until ? said.by : null,
     }),
   );
   return (
@@ -60,8 +61,8 @@ export function AddRestriction({ athlete, today, subjects, close }: Props) {
           </p>
         )}
         <p className="col-span-2 text-sm text-ink-2">
-          Pain and injury are for a licensed practitioner. It stays in force until somebody lifts
-          it, and stays on record after that.
+          Pain and injury are for a licensed practitioner. It stays in force until its last day or
+          until somebody lifts it, and stays on record after that.
         </p>
         <p className="col-span-2 flex gap-3">
           <button type="submit" className="ink-button" disabled={!isReady(said) || keep.isPending}>

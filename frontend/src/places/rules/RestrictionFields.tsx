@@ -112,6 +112,16 @@ export function OnWhoseWord({ said, put }: Props) {
           className="field mt-0.5 block w-full"
         />
       </label>
+      <label>
+        Last day, if one was said
+        <input
+          type="date"
+          value={said.until}
+          min={said.since}
+          onChange={(event) => put({ until: event.target.value })}
+          className="field mt-0.5 block w-full"
+        />
+      </label>
       <label className="col-span-2">
         What was said
         <input

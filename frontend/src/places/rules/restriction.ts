@@ -21,6 +21,8 @@ export interface Said {
   by: string;
   word: string;
   since: string;
+  /** Its last day, where whoever set it has said one. */
+  until: string;
 }
 
 export const nothingSaid = (today: string): Said => ({
@@ -34,6 +36,7 @@ export const nothingSaid = (today: string): Said => ({
   by: "",
   word: "",
   since: today,
+  until: "",
 });
 
 const inKg = (typed: number | null) => (typed === null ? null : keptWeight(typed));

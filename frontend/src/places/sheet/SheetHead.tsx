@@ -39,7 +39,10 @@ export function SheetHead({ place, sheet, basis, swap }: Props) {
         ))}
       </fieldset>
       <p className="text-sm text-ink-2">
-        {sheet.sessions_done} of {sheet.sessions_planned} planned sessions done. Baseline:{" "}
+        {sheet.sessions_planned > 0
+          ? `${sheet.sessions_done} of ${sheet.sessions_planned} planned sessions done.`
+          : "Nothing was planned."}{" "}
+        Baseline:{" "}
         {sheet.baseline_weeks.length
           ? (BASELINES[sheet.baseline] ?? "") + summary(sheet.baseline_weeks)
           : "none, no trained week before this one"}
