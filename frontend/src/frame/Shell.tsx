@@ -117,11 +117,14 @@ function Inside({ who }: { who: Who }) {
       ) : (
         <NotForYou place={shut} who={who} home={own ?? "/"} />
       )}
-      {!withAthlete && <HouseBar places={links} />}
+      {!withAthlete && pathname !== RUN && <HouseBar places={links} />}
       <Help open={help} close={() => setHelp(false)} />
     </div>
   );
 }
+
+/** A run has all of a phone for itself. */
+const RUN = "/floor/run";
 
 /** What is nearest on a phone, where it is for whoever looks. */
 const NEAR = ["My week", "Roster", "Floor", "Movements", "Journal"];

@@ -109,7 +109,6 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
               put={(bands) => put({ bands })}
             />
           </Section>
-          <Sensor on={room.inHand.sensor} put={(sensor) => put({ sensor })} />
           <Section
             title="Plates"
             says="how many pairs of each weight; both ends of a bar get the same"
@@ -122,6 +121,7 @@ function Described({ known }: { known: Schemas["KitOut"] }) {
           >
             <Stacks room={room.inHand} put={put} />
           </Section>
+          <Sensor on={room.inHand.sensor} put={(sensor) => put({ sensor })} />
         </div>
       </ReadOnly>
     </main>

@@ -224,7 +224,7 @@ function Head({ data, filter, first, add, shown }: HeadProps) {
   const go = useNavigate();
   useKeys({ find: () => find.current?.focus() });
   return (
-    <div className="flex flex-wrap items-baseline gap-x-6 gap-y-2 pt-4 pb-3">
+    <div className="flex flex-wrap items-baseline gap-x-4 gap-y-2 pt-4 pb-3">
       <h1 className="text-xl font-semibold">
         {weekName(data.week)}{" "}
         <span className="font-normal text-ink-2">to audit, {span(data.monday, data.sunday)}</span>
@@ -232,7 +232,7 @@ function Head({ data, filter, first, add, shown }: HeadProps) {
       <div
         role="group"
         aria-label="Show"
-        className="no-print ml-auto flex flex-wrap gap-x-4 text-sm max-md:ml-0"
+        className="no-print ml-auto flex flex-wrap gap-x-3.5 text-sm max-md:ml-0"
       >
         {FILTERS.map((one) => (
           <button
@@ -266,18 +266,20 @@ function Head({ data, filter, first, add, shown }: HeadProps) {
             event.currentTarget.blur();
           }
         }}
-        className="field no-print w-44 text-sm"
+        className="field no-print w-32 text-sm"
       />
-      <PrintButton shown={shown} className="key-button text-sm whitespace-nowrap" />
-      <May right="plan">
-        <button
-          type="button"
-          className="key-button no-print text-sm whitespace-nowrap"
-          onClick={add}
-        >
-          Add athletes
-        </button>
-      </May>
+      <span className="flex gap-2">
+        <PrintButton shown={shown} className="key-button text-sm whitespace-nowrap" />
+        <May right="plan">
+          <button
+            type="button"
+            className="key-button no-print text-sm whitespace-nowrap"
+            onClick={add}
+          >
+            Add athletes
+          </button>
+        </May>
+      </span>
     </div>
   );
 }

@@ -12,7 +12,7 @@ import { TimeLine } from "./TimeLine";
 import { KINDS, lineKey } from "./lines";
 
 const LENGTH = "dialback.season";
-const USUAL = 26;
+const USUAL = 16;
 
 /** Up and down go from row to row, Home and End to the first and the last. */
 function walkRows(event: KeyboardEvent<HTMLElement>): void {
