@@ -32,7 +32,7 @@ def learned(code: str, subject: str, measure: str, *values: float | None, **rule
         (("jump", "total", "sets"), [0.22, 0.31],
          {"jump_limits": {"sets": [0.35, 0.4]}}, "allow the week's sets to rise by +35 %"),
         (("jump", "total", "tut_s"), [0.52],
-         {"jump_limits": {"tut_s": [0.55, 0.55]}}, "allow the week's tension to rise by +55 %"),
+         {"jump_limits": {"tut_s": [0.55, 0.55]}}, "allow the week's time under tension to rise by +55 %"),
         (("off_plan", "total", "sets"), [1.13, 0.9],
          {"plan_band": [0.8, 1.15]}, "allow 80 to 115 % of the plan"),
         (("overfull", "", "minutes"), [71.2, 68],
