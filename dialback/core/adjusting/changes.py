@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from dialback.core.adjusting.bundles import bundles
 from dialback.core.adjusting.held import Steady
-from dialback.core.adjusting.judged import Judge, weight_of
+from dialback.core.adjusting.judged import Judge, weight_of, worse_in
 from dialback.core.adjusting.reasons import change_words, effects, finding_words
 from dialback.core.adjusting.result import Change
 from dialback.core.adjusting.search import Found, Search
@@ -52,7 +52,7 @@ def changes_in(search: Search, best: Found, *, singly: bool) -> tuple[Change, ..
         return known[taken]
 
     every = frozenset(range(len(moved)))
-    needs = [_worse(judged(every - {at}), judged(every)) for at in sorted(every)]
+    needs = [worse_in(judged(every - {at}), judged(every)) for at in sorted(every)]
     together = (
         bundles([frozenset(keys) for keys in needs], lambda taken: weight_of(judged(taken)))
         if singly
@@ -61,10 +61,12 @@ def changes_in(search: Search, best: Found, *, singly: bool) -> tuple[Change, ..
     found = []
     for number, bundle in enumerate(together):
         # What it does by itself; of one that does nothing so, what stands without it.
-        does = _worse(search.judge.at_start, judged(bundle))
+        does = worse_in(search.judge.at_start, judged(bundle))
         without = with_some(every - bundle)
         shown = with_some(bundle) if does else best.sessions
-        reason = effects(search.judge, shown, does or _worse(judged(every - bundle), judged(every)))
+        reason = effects(
+            search.judge, shown, does or worse_in(judged(every - bundle), judged(every))
+        )
         effect = _effect(search.judge, without, best.sessions)
         found += [
             _change(search, moved[at], needs[at], reason, effect, number) for at in sorted(bundle)
@@ -117,15 +119,6 @@ def _sets_moved(line: Span, count: int) -> int:
     if count > line.count:
         return (count - line.count) * len(line.units[-1])
     return sum(map(len, line.units[count:]))
-
-
-def _worse(without: Mapping[Key, Finding], left: Mapping[Key, Finding]) -> tuple[Key, ...]:
-    """The findings that are there, or are high, where one change is left out."""
-    return tuple(
-        key
-        for key, one in sorted(without.items())
-        if key not in left or (one.level == "high" and left[key].level != "high")
-    )
 
 
 def turned_back(changes: Iterable[Change], lately: Steady) -> tuple[Change, ...]:

@@ -74,6 +74,15 @@ HIGH_WEIGHT: Final = 8
 CAUTION_WEIGHT: Final = 3
 
 
+def worse_in(one: Mapping[Key, Finding], other: Mapping[Key, Finding]) -> tuple[Key, ...]:
+    """The findings above note that the one has and the other has not, or not as a high one."""
+    return tuple(
+        key
+        for key, finding in sorted(one.items())
+        if key not in other or (finding.level == "high" and other[key].level != "high")
+    )
+
+
 def weight_of(findings: Mapping[Key, Finding]) -> int:
     """What findings that are left weigh."""
     high, caution = counts(findings)

@@ -13,7 +13,7 @@ from datetime import date
 from typing import Final, Literal
 
 from dialback.core.adjusting.carried import carried
-from dialback.core.adjusting.judged import Judge, weight_of
+from dialback.core.adjusting.judged import Judge, weight_of, worse_in
 from dialback.core.adjusting.light import most_sets
 from dialback.core.adjusting.options import Options
 from dialback.core.adjusting.propose import adjust
@@ -88,8 +88,7 @@ def wave_week(
     carried_lines = 0
     if shape == "plan" and not most_sets(audit_draft(ledger, week, plan)):
         after, lines = _carried(own, week, plan, plans, fixed)
-        # What helped the week before is not carried into one that it does not help.
-        if lines and _weight(ledger, week, after) < _weight(ledger, week, plan):
+        if lines and _helps(ledger, week, after, plan):
             start, carried_lines = after, lines
     # What was made less for a reason is not filled up again.
     drafted = audit_draft(ledger, week, start)
@@ -128,8 +127,12 @@ def _carried(
     return plan, 0
 
 
-def _weight(ledger: Ledger, week: Week, sessions: tuple[Session, ...]) -> int:
-    return weight_of(Judge(ledger, week, sessions).at_start)
+def _helps(
+    ledger: Ledger, week: Week, after: tuple[Session, ...], plan: tuple[Session, ...]
+) -> bool:
+    """Whether what helped the week before helps this one, too, and makes nothing of it worse."""
+    carried_on, stands = (Judge(ledger, week, one).at_start for one in (after, plan))
+    return weight_of(carried_on) < weight_of(stands) and not worse_in(carried_on, stands)
 
 
 def _shaped(
