@@ -66,7 +66,7 @@ def test_the_first_session_is_written_and_logged_without_alarm(coach: Coach) -> 
 
 def test_the_week_goes_on_paper(coach: Coach) -> None:
     coach.open("/athletes/1/weeks/2026-W48/sheet?basis=completed", "Ada Lind")
-    paper = coach.find("//a[.='Hand-out']").get_attribute("href")
+    paper = coach.find("//a[.='Hand-out, week 49']").get_attribute("href")
     kind, length = coach.driver.execute_async_script(
         "const done = arguments[1]; fetch(arguments[0]).then(found => found.arrayBuffer().then("
         "body => done([found.headers.get('Content-Type'), body.byteLength])))",

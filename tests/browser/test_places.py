@@ -760,7 +760,7 @@ def test_a_report_and_a_hand_out_are_one_click_away(coach: Coach) -> None:
     coach.open(MARO, "Horizontal push")
     for words, query in (
         ("Report", "of=week&for=coach"),
-        ("Hand-out", "of=week&for=athlete"),
+        ("Hand-out, week 48", "of=week&for=athlete"),
         ("Block report", "of=block&for=coach"),
         ("Block hand-out", "of=block&for=athlete"),
     ):

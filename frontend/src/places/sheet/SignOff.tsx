@@ -59,8 +59,17 @@ const PAPERS = [
 
 const SIGNER = "dialback.signer";
 
+interface Props {
+  sheet: Sheet;
+  place: WeekPlace;
+  /** The week after it. */
+  after: string;
+  /** So many findings are open. */
+  open: number;
+}
+
 /** The audit signed by name, or the name to sign it with. */
-export function SignOff({ sheet, place, open }: { sheet: Sheet; place: WeekPlace; open: number }) {
+export function SignOff({ sheet, place, after, open }: Props) {
   const me = useMe().data?.name;
   const may = useMay("plan");
   const [typed, setName] = useState(() => onDevice.get(SIGNER));
@@ -123,6 +132,10 @@ export function SignOff({ sheet, place, open }: { sheet: Sheet; place: WeekPlace
               rel="noreferrer"
             >
               {one.says}
+              {/* It is about the week to come, whichever is being judged. */}
+              {one.of === "week" &&
+                one.reader === "athlete" &&
+                `, ${weekName(after).toLowerCase()}`}
             </a>
           ))}
         </p>

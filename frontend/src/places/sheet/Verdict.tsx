@@ -141,7 +141,7 @@ export function Verdict({
           )}
         </ol>
       </div>
-      {basis === "completed" && <SignOff sheet={sheet} place={place} open={open} />}
+      {basis === "completed" && <SignOff sheet={sheet} place={place} after={after} open={open} />}
     </section>
   );
 }
