@@ -86,3 +86,27 @@ def test_a_table_is_copied_as_numbers(coach: Coach) -> None:
     numbers = [cell for cell in load if cell.replace(".", "").isdigit()]
     assert len(numbers) >= 2
     assert any(float(cell) > 10_000 for cell in numbers)
+
+
+def test_plans_are_printed_from_wherever_one_is(coach: Coach) -> None:
+    fetched = (
+        "const done = arguments[1]; fetch(arguments[0]).then(found => found.blob().then("
+        "blob => done([found.status, blob.type, blob.size])))"
+    )
+    link = "//*[@role='dialog']//a[contains(., 'as a PDF')]"
+    coach.open("/athletes/1/weeks/2026-W48/dial", "Nearest notches")
+    coach.find("//body").send_keys("P")
+    coach.sees("Open 1 page as a PDF")
+    assert coach.axe() == []
+    coach.find("//label[starts-with(., 'Next week')]/input").click()
+    coach.holds(lambda: "day=2026-11-30" in coach.find(link).get_attribute("href"))
+    href = coach.find(link).get_attribute("href")
+    status, kind, size = coach.driver.execute_async_script(fetched, href)
+    assert (status, kind) == (200, "application/pdf")
+    assert size > 5_000
+    coach.open("/?find=ondra", "Ondra Pell")
+    coach.click("Print", "button")
+    coach.find("//label[starts-with(., 'The 1 shown')]/input")
+    coach.sees("Open 1 page as a PDF")
+    coach.find("//label[.='Everybody']/input").click()
+    coach.sees("Open 13 pages as a PDF")
