@@ -104,6 +104,9 @@ def test_plans_are_printed_from_wherever_one_is(coach: Coach) -> None:
     status, kind, size = coach.driver.execute_async_script(fetched, href)
     assert (status, kind) == (200, "application/pdf")
     assert size > 5_000
+    coach.open("/kit", "The smallest step")
+    coach.find("//body").send_keys("P")
+    coach.sees("Open 13 pages as a PDF")
     coach.open("/?find=ondra", "Ondra Pell")
     coach.click("Print", "button")
     coach.find("//label[starts-with(., 'The 1 shown')]/input")

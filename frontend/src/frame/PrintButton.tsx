@@ -26,3 +26,10 @@ export function PrintButton({ athlete, shown, className }: Props) {
     </>
   );
 }
+
+/** The same by its key alone, in places that have no button for it. */
+export function PrintKey() {
+  const [open, setOpen] = useState(false);
+  useKeys({ print: () => setOpen(true) });
+  return open && <PrintDialog open close={() => setOpen(false)} />;
+}

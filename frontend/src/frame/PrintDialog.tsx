@@ -23,7 +23,7 @@ export function PrintDialog({ open, close, athlete, shown }: Props) {
   const all = people.map((one) => one.id);
   const choices = [
     ...(athlete ? [{ key: "one", says: athlete.name, ids: [athlete.id] }] : []),
-    ...(shown && shown.length < all.length
+    ...(shown && shown.length > 0 && shown.length < all.length
       ? [{ key: "shown", says: `The ${shown.length} shown`, ids: shown }]
       : []),
     ...squads.map((squad) => ({

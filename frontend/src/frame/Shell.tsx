@@ -16,6 +16,7 @@ import { KEYS, useKeys } from "./keys";
 import { NotForYou } from "./NotForYou";
 import { ATHLETE_PLACES, HOUSE_PLACES, type Place, isFor, weekPath } from "./places";
 import { switchTheme } from "./theme";
+import { PrintKey } from "./PrintButton";
 import { skipToPlace, useHeading } from "./useHeading";
 import { usePlaceOnPage } from "./usePlaceOnPage";
 import { useTitle } from "./useTitle";
@@ -118,6 +119,7 @@ function Inside({ who }: { who: Who }) {
         <NotForYou place={shut} who={who} home={own ?? "/"} />
       )}
       {!withAthlete && pathname !== RUN && <HouseBar places={links} />}
+      {!withAthlete && pathname !== "/" && who.rights.includes("read") && <PrintKey />}
       <Help open={help} close={() => setHelp(false)} />
     </div>
   );
