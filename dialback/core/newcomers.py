@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -47,16 +47,21 @@ def checked(
 ) -> list[Newcomer]:
     """The people with what is wrong of each, beside the names that are ``taken``.
 
-    A squad is spelt as in ``squads`` or as it was first, so that no two differ by letter case.
+    A squad is spelt as in ``squads`` or as it was first.
     """
-    names = {fold(name) for name in taken}
-    spelt = {fold(squad): squad for squad in squads}
+    names, known = {fold(name) for name in taken}, list(squads)
     found = []
     for one in people:
-        squad = spelt.setdefault(fold(one.squad), one.squad)
+        squad = as_spelt(one.squad, known)
         found.append(replace(one, squad=squad, problem=_problem(one, unit, names)))
         names.add(fold(one.name))
+        known.append(squad)
     return found
+
+
+def as_spelt(squad: str, known: Iterable[str]) -> str:
+    """A squad as the known ones spell it, so that no two differ by letter case or spaces."""
+    return next((other for other in known if fold(other) == fold(squad)), squad)
 
 
 def _problem(one: Newcomer, unit: Unit, names: Collection[str]) -> str:

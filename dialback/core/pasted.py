@@ -9,7 +9,7 @@ from typing import Final, cast, get_args
 
 from dialback.core.cautions import TrainingLevel
 from dialback.core.movements import fold
-from dialback.core.newcomers import Newcomer
+from dialback.core.newcomers import LONGEST_SQUAD, Newcomer
 from dialback.core.sessions import KG_PER_LB
 from dialback.core.words import Unit
 
@@ -20,10 +20,9 @@ _BETWEEN: Final = re.compile(
 _BRACKETS: Final = re.compile(r"[(\[]([^()\[\]]{1,200})[)\]]")
 _AND: Final = re.compile(r"[ ]{1,8}(?:and|&|\+)[ ]{1,8}")
 _SQUAD: Final = re.compile(
-    r"(?:squad|group|team|crew)[ :]{1,4}([^ ].{0,59})|([^ ].{0,59}?)[ ](?:squad|group|team|crew)",
+    r"(?:squad|group|team)[ :]{1,4}([^ ].{0,59})|([^ ].{0,59}?)[ ](?:squad|group|team)",
     re.IGNORECASE,
 )
-_HEAD: Final = re.compile(r"(?:#{1,3}[ ]{1,4})?([^:;,\t]{1,60}?)[ ]{0,4}:")
 _HEAD_AND_PEOPLE: Final = re.compile(r"([^:;,\t]{1,60}?)[ ]{0,4}:[ ]{1,4}(?=[^ ])")
 _COUNTED: Final = re.compile(r"[ ]{0,4}[(][0-9]{1,3}[)]$")
 _BORN: Final = re.compile(
@@ -147,13 +146,11 @@ def _headings(line: str) -> list[str]:
 def _head(line: str) -> str | None:
     """The squad that a line alone names for those below it, or ``None``."""
     line = _COUNTED.sub("", line)
-    if match := _HEAD.fullmatch(_COUNTED.sub("", line.removesuffix(":")) + ":"):
-        said = match[1].strip()
-        if line.endswith(":") or line.startswith("#"):
-            return _squad_in(said) or said
-        if not _BETWEEN.search(said):
-            return _squad_in(said)
-    return None
+    said = _COUNTED.sub("", line.strip("#: "))
+    if not said or len(said) > LONGEST_SQUAD or ":" in said or _BETWEEN.search(said):
+        return None
+    marked = line.startswith("#") or line.endswith(":")
+    return _squad_in(said) or (said if marked else None)
 
 
 def _own_head(line: str, squad: str) -> tuple[str, str]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from datetime import date
+from datetime import date, timedelta
 from typing import Annotated, Final, Literal, Self, cast
 
 from pydantic import Field, model_validator
@@ -68,6 +68,11 @@ class Restriction(Value):
     def avoids(self) -> bool:
         """Whether it leaves no room at all."""
         return self.about != "tempo" and self.most_sets is None and self.most_load_kg is None
+
+    @property
+    def last_day(self) -> date | None:
+        """The last day on which it is in force, where one is known."""
+        return None if self.lifted_on is None else self.lifted_on - timedelta(days=1)
 
     @property
     def title(self) -> str:

@@ -59,7 +59,7 @@ Line = dict[str, Any]
 
 
 def line(exercise: str, sets: int, reps: int | None = None, **more: Any) -> Line:
-    """``sets`` equal sets of a movement; ``more`` are other details of the set."""
+    """``sets`` equal sets of a movement; ``more`` are further keys of the set."""
     return {"exercise": exercise, "count": sets, "reps": reps, **more}
 
 

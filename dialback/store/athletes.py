@@ -259,7 +259,7 @@ def import_book(
 
 def _kept(book: Book) -> dict[str, Any]:
     """What of a book has no place of its own here, and goes out again with it."""
-    kit = {} if book.kit is None else {"kit": book.kit.model_dump(mode="json")}
+    kit = {} if book.kit is None else {"kit": book.kit.model_dump(mode="json", exclude_unset=True)}
     kinds = {"kinds": [one.model_dump() for one in book.kinds]} if book.kinds else {}
     return {**(book.model_extra or {}), **kit, **kinds}
 

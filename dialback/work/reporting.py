@@ -133,7 +133,7 @@ def hand_outs(ledgers: Ledgers, people: Sequence[Athlete], planned: Week, today:
             without.append(athlete.name)
     if not pages:
         raise NotThereError(
-            f"Nobody of them has a plan for {planned}: write one, or print another week."
+            f"None of them has a plan for {planned}: write one, or print another week."
         )
     return handout_paper(pages, without)
 

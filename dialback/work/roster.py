@@ -8,8 +8,7 @@ from datetime import date
 
 from dialback.book.errors import bad_input
 from dialback.core.cautions import TrainingLevel
-from dialback.core.movements import fold
-from dialback.core.newcomers import MOST, Newcomer, checked
+from dialback.core.newcomers import MOST, Newcomer, as_spelt, checked
 from dialback.core.pasted import read_people
 from dialback.core.restrictions import Restriction
 from dialback.core.sessions import Maximum
@@ -69,14 +68,8 @@ def look_at(people: Sequence[Newcomer]) -> list[Newcomer]:
     if len(people) > MOST:
         raise bad_input("text", f"more than {MOST} people: paste them in several goes")
     there = athletes()
-    squads = [athlete.squad for athlete in there if athlete.squad]
-    return checked(people, house_unit(), [athlete.name for athlete in there], squads)
-
-
-def _as_spelt(squad: str, but: int) -> str:
-    """The squad as the others' is spelt: no two differ by letter case."""
-    others = (one.squad for one in athletes() if one.id != but)
-    return next((other for other in others if fold(other) == fold(squad)), squad)
+    names, squads = [one.name for one in there], [one.squad for one in there]
+    return checked(people, house_unit(), names, squads)
 
 
 _CALLED = {
@@ -110,7 +103,8 @@ def describe(number: int, about: About) -> Athlete:
         athlete = athlete_on_roster(number)
         check_name_free(about.name, number)
         was = before(athlete, *_CALLED)
-        about = replace(about, squad=_as_spelt(about.squad, number))
+        others = (one.squad for one in athletes() if one.id != number)
+        about = replace(about, squad=as_spelt(about.squad, others))
         for name in _CALLED:
             setattr(athlete, name, getattr(about, name))
         touch(athlete)

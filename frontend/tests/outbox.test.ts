@@ -282,6 +282,19 @@ describe("a device that keeps nothing", () => {
     expect(Object.keys(localStorage)).toEqual(["dialback.theme"]);
   });
 
+  it("keeps what was typed for the same person, not for another of that name", async () => {
+    const { forgetPerson, lastHere, noteHere, wasHere } = await import("@/api/forget");
+    const coach = { name: "Ada / Lind", role: "coach", athlete: null };
+    expect(lastHere()).toBeNull();
+    noteHere(coach);
+    expect(lastHere()).toBe("Ada / Lind");
+    expect(wasHere(coach)).toBe(true);
+    expect(wasHere({ ...coach, role: "athlete", athlete: 3 })).toBe(false);
+    await forgetPerson({ unsent: true });
+    expect(lastHere()).toBeNull();
+    expect(wasHere(coach)).toBe(false);
+  });
+
   it("takes along what waited in the boxes of before", async () => {
     const { openDB } = await import("idb");
     const old = await openDB("dialback", 1, {

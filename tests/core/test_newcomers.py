@@ -42,6 +42,7 @@ def one(line: str, unit: Unit = "kg", taken: tuple[str, ...] = ()) -> tuple:
         ("van der Aa, Dee, 58 kg", ("Dee van der Aa", 58, "")),
         ("Ada Lind - 70 kg - bow side", ("Ada Lind", 70, "bow side")),
         ("Ada Lind 62.5 kg", ("Ada Lind", 62.5, "")),
+        ("Mo Crew", ("Mo Crew", None, "")),
         ("Ada Lind, Captain", ("Ada Lind", None, "Captain")),
         ("Ada Lind <ada@lake.example>, b. 2004", ("Ada Lind", None, "2004")),
         ("Ada Lind | 12.03.2001 | 0176 123456789", ("Ada Lind", None, "2001")),
@@ -62,7 +63,7 @@ def test_a_bare_number_is_in_the_unit_of_the_house() -> None:
     ("line", "problem"),
     [
         ("Bo Marsh", "Bo Marsh is already there"),
-        ("; 60 kg", "the name is missing"),
+        (", 60 kg", "the name is missing"),
         ("Ada; squad " + "s" * 60 + "; " + "n" * 501, "a note has at most 500 characters"),
         ("Ada, 5 kg", "5 kg is not a body weight: it is from 20 kg to 350 kg"),
         ("Ada, 999", "is not a body weight"),

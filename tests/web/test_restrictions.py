@@ -58,7 +58,7 @@ def test_an_end_day_that_was_said_at_once(client: FlaskClient) -> None:
     """Until Sunday: it holds in that week, and from Monday on it does not; ended sooner, or not."""
     until = {"lifted_on": "2026-10-19", "lifted_by": "Runa Velk, physiotherapist"}
     (one,) = restrict(client, **until)["restrictions"]
-    assert one["holds"]
+    assert (one["holds"], one["over"], one["last_day"]) == (True, False, "2026-10-18")
     assert "restriction" in codes(client)
     assert get(client, "/api/athletes/1/weeks/2026-W43")["restrictions"] == []
     # It goes on without an end, and a restriction that has none cannot lose it again.

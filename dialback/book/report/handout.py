@@ -27,7 +27,8 @@ _TEMPO: Final = re.compile(r"\btempo ([0-9]{1,2}(?:-[0-9Xx]{1,2}){2,3})")
 _EXERTION: Final = re.compile(r"\bRPE\b")
 LARGEST: Final = 12.0
 """Points of the type of a page that hangs on a wall."""
-_MOST_BOXES: Final = 10
+_MOST_BOXES: Final = 30
+"""So many sets of one line have a box each: more are not written down one by one."""
 _MOST: Final = 3
 """So many movements are named in one sentence; a page is read, not searched."""
 
@@ -67,12 +68,15 @@ def handout_content(
 ) -> dict[str, Any]:
     """What the hand-out says of a week, or a block, that was done, and of the next week's plan."""
     following = result.week.plus(1)
+    # A week that still runs is neither praised nor judged.
+    is_over = result.week <= Week.to_audit(today)
+    well = block_went_well(block) if block else went_well(result) if is_over else ()
     return {
         "title": f"{name}: {following.said}",
         "span": week_span(following),
         "past": "last week" if block is None else f"in {block.title or 'the block'}",
-        "well": list(_well(result, block, today)),
-        "watch": list(to_watch(result, following, ahead, is_over=_is_over(result, today))),
+        "well": list(well),
+        "watch": list(to_watch(result, following, ahead, is_over=is_over)),
         "sessions": [
             {
                 "head": f"{day_text(session.day)}{f': {session.title}' if session.title else ''}",
@@ -96,18 +100,6 @@ def handout_paper(pages: Sequence[dict[str, Any]], without: Sequence[str]) -> by
         for page in pages
     ]
     return rendered("handout.typ", {**frame, "pages": sized, "without": without}, LARGEST)
-
-
-def _is_over(result: Audit, today: date) -> bool:
-    return result.week.sunday < today
-
-
-def _well(result: Audit, block: BlockDone | None, today: date) -> Iterator[str]:
-    """What went well, of what is over: a week that still runs is not praised, nor counted."""
-    if block is not None:
-        yield from block_went_well(block)
-    elif _is_over(result, today):
-        yield from went_well(result)
 
 
 def _explained(texts: Iterable[str]) -> Iterator[str]:
@@ -212,7 +204,7 @@ def _gone_up(changes: Iterable[MovementChange]) -> Iterator[tuple[str, Set, Set]
 
 
 def to_watch(
-    result: Audit, following: Week, ahead: Sequence[MovementChange], *, is_over: bool = True
+    result: Audit, following: Week, ahead: Sequence[MovementChange], *, is_over: bool
 ) -> Iterator[str]:
     """What asks for care, what hurt first; of a week that still runs nothing is judged yet."""
     yield from _pain(result)

@@ -9,7 +9,7 @@
     if line.boxes == 0 { words } else if line.boxes <= 6 {
       grid(columns: (1fr, auto), column-gutter: 0.6em, align: horizon, words,
         for _ in range(line.boxes) { empty; h(0.25em) })
-    } else { words; linebreak(); h(1fr); for _ in range(line.boxes) { empty; h(0.25em) } }
+    } else { words; linebreak(); for _ in range(line.boxes) { empty; h(0.25em) } }
   },
 )
 // One athlete's page, in type of its own size.

@@ -26,28 +26,24 @@ def render(template: str, content: Mapping[str, Any], largest: float) -> bytes:
 
 def fitting(template: str, content: Mapping[str, Any], largest: float) -> float:
     """The largest type, in points, in which the content fits on one page; else the smallest."""
-    source = _source(template)
+    source, data = _source(template), _data(content)
     for size in (size for size in SIZES if size <= largest):
+        inputs = {"data": data, "size": str(size)}
         pages = typst.query(
-            source,
-            "<pages>",
-            field="value",
-            one=True,
-            sys_inputs=_inputs(content, size),
-            font_paths=_fonts(),
+            source, "<pages>", field="value", one=True, sys_inputs=inputs, font_paths=_fonts()
         )
         if json.loads(pages) == 1:
             break
     return size
 
 
-def _inputs(content: Mapping[str, Any], size: float) -> dict[str, str]:
-    return {"data": json.dumps(content, ensure_ascii=False), "size": str(size)}
+def _data(content: Mapping[str, Any]) -> str:
+    return json.dumps(content, ensure_ascii=False)
 
 
 def rendered(template: str, content: Mapping[str, Any], size: float) -> bytes:
     """The PDF in type of that size, on as many pages as it takes."""
-    source, inputs = _source(template), _inputs(content, size)
+    source, inputs = _source(template), {"data": _data(content), "size": str(size)}
     try:
         return _compiled(source, inputs, pdf_standards=["ua-1"])
     except typst.TypstError:

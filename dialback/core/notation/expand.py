@@ -52,7 +52,7 @@ def expand(written: WrittenSession, setting: Setting, day: date | None = None) -
     """The session in the contract's form; ``day`` where the text has none.
 
     Sets in rounds carry ``round`` and ``place``; what the contract has no key for (upper end of a
-    rep range, band, range, note) stands in other details of the set. Raises ``ValueError`` without
+    rep range, band, range, note) stands in further keys of the set. Raises ``ValueError`` without
     any day.
     """
     on = written.day or day

@@ -37,7 +37,12 @@ def _listed(athlete: Athlete) -> RestrictionsOut:
         today=today.isoformat(),
         restrictions=[
             RestrictionOut(
-                id=number, words=one.words(ledger.unit), holds=one.holds(today), restriction=one
+                id=number,
+                words=one.words(ledger.unit),
+                holds=one.holds(today),
+                over=one.is_over_by(today),
+                last_day=one.last_day and one.last_day.isoformat(),
+                restriction=one,
             )
             for number, one in numbered_restrictions(athlete).items()
         ],

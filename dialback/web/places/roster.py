@@ -120,7 +120,9 @@ def _rows(week: Week) -> tuple[list[RosterRow], list[Waiting]]:
             judged = shared.verdicts.of(shared.ledgers, athlete, owner, week, today)
             counted += 1
         if judged is None:
-            waiting.append(Waiting(id=athlete.id, name=athlete.name, note=athlete.note))
+            waiting.append(
+                Waiting(id=athlete.id, name=athlete.name, note=athlete.note, squad=athlete.squad)
+            )
             continue
         of_week = Week.parse(judged.week)
         known = {

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from dialback.core.cautions import YEARS_OF_BIRTH, TrainingLevel
 from dialback.core.movements import Name
-from dialback.core.newcomers import BODYWEIGHTS_KG
+from dialback.core.newcomers import BODYWEIGHTS_KG, LONGEST_NOTE, LONGEST_SQUAD
 from dialback.core.vocabulary import Level
 from dialback.web.shapes.common import Counts, DayText, Shape, WeekColumn
 
@@ -152,8 +152,8 @@ class AboutBody(Shape):
 
     name: Name = Field(min_length=1)
     bodyweight_kg: float | None = Field(ge=BODYWEIGHTS_KG[0], le=BODYWEIGHTS_KG[1])
-    note: str = Field("", max_length=500)
-    squad: str = Field("", max_length=60)
+    note: str = Field("", max_length=LONGEST_NOTE)
+    squad: str = Field("", max_length=LONGEST_SQUAD)
     level: TrainingLevel = ""
     born: int | None = Field(None, ge=YEARS_OF_BIRTH[0], le=YEARS_OF_BIRTH[1])
 
@@ -171,6 +171,7 @@ class Waiting(Shape):
     id: int
     name: str
     note: str
+    squad: str
 
 
 class Roster(Shape):

@@ -6,9 +6,21 @@ const OF_THE_DEVICE = new Set(["dialback.theme", "dialback.muted", "dialback.sea
 
 const WAS = "dialback.was";
 
-/** Who was here last: the name, until they sign out; what was typed waits for them alone. */
-export const lastHere = (): string | null => onDevice.get(WAS);
-export const noteHere = (name: string): void => onDevice.set(WAS, name);
+interface Somebody {
+  name: string;
+  role: string;
+  athlete: number | null;
+}
+
+// An athlete and a coach may be called alike.
+const markOf = ({ name, role, athlete }: Somebody) => `${role}/${athlete ?? ""}/${name}`;
+
+/** Who was here last, until they sign out: what was typed waits for them alone. */
+export const noteHere = (who: Somebody): void => onDevice.set(WAS, markOf(who));
+export const wasHere = (who: Somebody): boolean => onDevice.get(WAS) === markOf(who);
+/** Their name. */
+export const lastHere = (): string | null =>
+  onDevice.get(WAS)?.split("/").slice(2).join("/") ?? null;
 
 /** How the names begin under which text waits that was typed and not saved yet. */
 const TYPED = "dialback.write";

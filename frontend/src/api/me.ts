@@ -1,6 +1,6 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type Schemas, client, given } from "./client";
-import { forgetPerson, forgetShown, lastHere, noteHere } from "./forget";
+import { forgetPerson, forgetShown, noteHere, wasHere } from "./forget";
 
 export type Who = Schemas["WhoOut"];
 export type Right = Who["rights"][number];
@@ -13,7 +13,7 @@ export function useMe() {
     queryKey: KEY,
     queryFn: async () => {
       const who = given(await client.GET("/api/me"));
-      if (who.state === "in") noteHere(who.name);
+      if (who.state === "in") noteHere(who);
       else if (who.withdrawn) await forgetPerson({ unsent: true });
       else if (who.state === "out") await forgetShown();
       return who;
@@ -55,8 +55,8 @@ export function signedOut(queries: QueryClient): void {
 
 /** Somebody signs in: what waits here is theirs, or it is another's and goes. */
 async function comesAs(who: Who): Promise<void> {
-  if (who.name !== lastHere()) await forgetPerson({ unsent: false });
-  noteHere(who.name);
+  if (!wasHere(who)) await forgetPerson({ unsent: false });
+  noteHere(who);
 }
 
 export const me = {

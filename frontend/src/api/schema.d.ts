@@ -2837,6 +2837,8 @@ export interface components {
             name: string;
             /** Note */
             note: string;
+            /** Squad */
+            squad: string;
         };
         /**
          * WeekColumn
@@ -6993,7 +6995,8 @@ export interface components {
         };
         /**
          * RestrictionOut
-         * @description A restriction as it is kept. ``holds`` says whether it is in force today.
+         * @description A restriction as it is kept. ``holds`` says whether it is in force today, ``over`` whether it
+         *     is not any more; ``last_day`` is the last on which it is, where one is known.
          */
         RestrictionOut: {
             /** Id */
@@ -7002,6 +7005,10 @@ export interface components {
             words: string;
             /** Holds */
             holds: boolean;
+            /** Over */
+            over: boolean;
+            /** Last Day */
+            last_day: string | null;
             restriction: components["schemas"]["Restriction"];
         };
         /**

@@ -27,11 +27,11 @@ export function BottomBar({ links, groups }: Props) {
       className="no-print flex border-t border-rule bg-paper pb-[env(safe-area-inset-bottom)] md:hidden"
     >
       {links.map((link) => (
-        <NavLink key={link.to} to={link.to} end className={({ isActive }) => one(isActive)}>
+        <NavLink key={link.to} to={link.to} end className={({ isActive }) => item(isActive)}>
           {link.title}
         </NavLink>
       ))}
-      <button type="button" className={one(false)} onClick={() => setOpen(true)}>
+      <button type="button" className={item(false)} onClick={() => setOpen(true)}>
         More
       </button>
       <DialogSheet open={open} close={() => setOpen(false)} title="Places">
@@ -74,7 +74,7 @@ export function BottomBar({ links, groups }: Props) {
   );
 }
 
-const one = (isActive: boolean) =>
+const item = (isActive: boolean) =>
   `flex min-h-12 min-w-0 flex-1 items-center justify-center border-t-2 px-1 text-sm whitespace-nowrap ${
     isActive ? "border-ink font-semibold" : "border-transparent text-ink-2"
   }`;

@@ -19,17 +19,16 @@ export function PrintDialog({ open, close, athlete, shown }: Props) {
   const people = [...(roster.data?.athletes ?? []), ...(roster.data?.waiting ?? [])];
   const [next, setNext] = useState(false);
   const [who, setWho] = useState(athlete ? "one" : "shown");
-  const squads = squadsOf(roster.data?.athletes ?? []);
   const all = people.map((one) => one.id);
   const choices = [
     ...(athlete ? [{ key: "one", says: athlete.name, ids: [athlete.id] }] : []),
     ...(shown && shown.length > 0 && shown.length < all.length
       ? [{ key: "shown", says: `The ${shown.length} shown`, ids: shown }]
       : []),
-    ...squads.map((squad) => ({
+    ...squadsOf(people).map((squad) => ({
       key: `squad ${squad}`,
       says: squad,
-      ids: (roster.data?.athletes ?? []).filter((one) => one.squad === squad).map((one) => one.id),
+      ids: people.filter((one) => one.squad === squad).map((one) => one.id),
     })),
     { key: "all", says: "Everybody", ids: all },
   ];

@@ -74,7 +74,7 @@ function Inside({ who }: { who: Who }) {
       <header
         className={`no-print flex items-baseline gap-7 border-b border-rule px-6 pt-2.5 pb-2 max-md:gap-4 max-md:px-4 ${withAthlete ? "max-md:hidden" : ""}`}
       >
-        <NavLink to={own ?? "/"} className="shrink-0 text-lg">
+        <NavLink to={own ?? asWanted("/")} className="shrink-0 text-lg">
           <Wordmark />
         </NavLink>
         {house.data?.name && (

@@ -104,9 +104,9 @@ function Why() {
   if (!was) return null;
   return (
     <p role="status" className="border-l-4 border-rule pl-3 text-sm">
-      {was}’s session on this device has ended: it lasts thirty days from when it was last used, or
-      until the password is changed. What was typed here and not saved yet is kept; it is there
-      again when {was} signs in.
+      {was}’s session on this device has ended, as sessions do when they are not used for a while or
+      the password is changed. What was typed here and not saved yet is kept; it is there again when{" "}
+      {was} signs in.
     </p>
   );
 }

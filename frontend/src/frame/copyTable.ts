@@ -1,6 +1,5 @@
-/** Figures as they are shown: a thin space between thousands, a real minus, a dash for none. */
-const FIGURE =
-  /^([+−-]?)(\d{1,3}(?:[\s\u202f\u00a0]\d{3})*(?:\.\d+)?|\d+(?:\.\d+)?)[\s\u00a0\u202f]?(%?)$/;
+/** Figures as they are shown, all spaces alike: one between thousands, a real minus, a dash for none. */
+const FIGURE = /^([+−-]?)(\d{1,3}(?: \d{3})*(?:\.\d+)?|\d+(?:\.\d+)?) ?(%?)$/;
 
 /** A cell as a spreadsheet takes it: a figure as a number, a share as one, a dash as nothing. */
 export function plainCell(shown: string): string {
@@ -10,7 +9,7 @@ export function plainCell(shown: string): string {
   if (!figure) return text;
   const [, sign = "", digits = "", percent = ""] = figure;
   const minus = sign === "−" || sign === "-" ? "-" : "";
-  return minus + digits.replace(/\s/g, "") + percent;
+  return minus + digits.replaceAll(" ", "") + percent;
 }
 
 /** The cells of a row, a cell over several columns with nothing beside it. */

@@ -3,7 +3,7 @@ import { useJournal } from "@/api/journal";
 import { useRoster } from "@/api/roster";
 import { Entries } from "@/frame/Entries";
 import { Failure } from "@/frame/Failure";
-import { useAddress } from "@/frame/useAddress";
+import { useAddress, useTyped } from "@/frame/useAddress";
 
 /** Who changed what, when and where; the address holds what is looked for. */
 export function Journal() {
@@ -28,7 +28,7 @@ export function Journal() {
   const last = entries.at(-1);
   return (
     <main className="min-h-0 flex-1 overflow-auto bg-sheet px-6 pt-3 pb-8 max-md:px-4">
-      <Wanted params={params} people={people} put={put} />
+      <Wanted params={params} people={people} put={put} again={() => setBefore([])} />
       {entries.length === 0 && (
         <p className="py-6 text-ink-2">
           No changes match. Every change is listed here: who, when, where and what.
@@ -68,13 +68,14 @@ interface WantedProps {
   /** Who is in the journal. */
   people: string[];
   put: (name: string, value: string) => void;
+  /** Something else is looked for: from the newest on. */
+  again: () => void;
 }
 
 /** What is looked for. */
-function Wanted({ params, people, put }: WantedProps) {
+function Wanted({ params, people, put, again }: WantedProps) {
   const roster = useRoster();
-  // An address comes too late for whoever types fast.
-  const [words, setWords] = useState(params.get("words") ?? "");
+  const [words, type] = useTyped("words");
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 gap-y-2 pb-3">
       <h1 className="text-xl font-semibold">Journal</h1>
@@ -110,8 +111,8 @@ function Wanted({ params, people, put }: WantedProps) {
         placeholder="Containing"
         value={words}
         onChange={(event) => {
-          setWords(event.target.value);
-          put("words", event.target.value);
+          type(event.target.value);
+          again();
         }}
         className="field w-48 text-sm"
       />

@@ -192,7 +192,7 @@ const Sensor = ({ on, put }: { on: boolean; put: (on: boolean) => void }) => (
         checked={on}
         onChange={(event) => put(event.target.checked)}
       />
-      Use a sensor on the floor. The one that comes with Dial Back is simulated, to try it.
+      Use a sensor on the floor. The one that comes with Dial Back is simulated, for trying it out.
     </label>
   </Section>
 );

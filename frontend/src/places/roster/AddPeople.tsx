@@ -62,7 +62,8 @@ export function AddPeople({ open, close }: { open: boolean; close: () => void })
         </button>
         {wrong.length > 0 && (
           <span className="text-sm text-high">
-            {count(wrong.length, "line")} cannot be added yet: correct or leave out.
+            {count(wrong.length, "line")} cannot be added yet: correct{" "}
+            {wrong.length === 1 ? "it or leave it" : "them or leave them"} out.
           </span>
         )}
       </div>

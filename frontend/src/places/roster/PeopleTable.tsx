@@ -122,7 +122,7 @@ const Cell = ({ label, hint, value, put }: CellProps<string>) => (
   />
 );
 
-/** A number as it is being typed; what is none yet stays in the field and says so. */
+/** A number as it is being typed; what is none is marked, and not taken. */
 function NumberCell({ label, hint, value, put }: CellProps<number | null>) {
   const [typed, setTyped] = useState<string | null>(null);
   const wrong = typed !== null && !Number.isFinite(numberIn(typed));

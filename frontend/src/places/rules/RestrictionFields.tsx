@@ -113,7 +113,7 @@ export function OnWhoseWord({ said, put }: Props) {
         />
       </label>
       <label>
-        Last day, if one was said
+        Last day, if there is one
         <input
           type="date"
           value={said.until}

@@ -3,7 +3,7 @@ import type { Schemas } from "@/api/client";
 import { useChange } from "@/api/changes";
 import { restrictions, useRestrictions } from "@/api/restrictions";
 import { DialogSheet } from "@/frame/DialogSheet";
-import { date, dayAfter } from "@/words";
+import { date } from "@/words";
 import { AddRestriction } from "./AddRestriction";
 
 type Kept = Schemas["RestrictionOut"];
@@ -38,7 +38,6 @@ export function Restrictions({ athlete }: { athlete: number }) {
           <One
             key={one.id}
             one={one}
-            today={found.data?.today ?? ""}
             lift={() => setLifting(one)}
             restore={() => restore.mutate(one.id)}
             busy={restore.isPending}
@@ -65,33 +64,30 @@ export function Restrictions({ athlete }: { athlete: number }) {
 
 interface OneProps {
   one: Kept;
-  today: string;
   lift: () => void;
   restore: () => void;
   busy: boolean;
 }
 
-function One({ one, today, lift, restore, busy }: OneProps) {
-  const off = one.restriction.lifted_on;
-  const ended = off && off <= today ? off : null;
-  const last = off && !ended ? dayAfter(off, -1) : null;
+function One({ one, lift, restore, busy }: OneProps) {
+  const { by, since, word, lifted_by, lifted_on } = one.restriction;
   return (
     <li className="flex items-baseline gap-4 border-b border-hair py-1.5">
       <span className={`min-w-0 flex-1 ${one.holds ? "" : "text-ink-2"}`}>
         <span
-          className={`inline-block first-letter:uppercase ${one.holds ? "font-semibold" : ended ? "line-through" : ""}`}
+          className={`inline-block first-letter:uppercase ${one.holds ? "font-semibold" : one.over ? "line-through" : ""}`}
         >
           {one.words}
         </span>
         <span className="block text-sm text-ink-2">
-          {one.restriction.by}, {date(one.restriction.since)}
-          {one.restriction.word && `: “${one.restriction.word}”`}
-          {ended && ` · lifted by ${one.restriction.lifted_by}, ${date(ended)}`}
-          {last && ` · until ${date(last)}`}
-          {!one.holds && !ended && " · not yet in force"}
+          {by}, {date(since)}
+          {word && `: “${word}”`}
+          {one.over && lifted_on && ` · lifted by ${lifted_by}, ${date(lifted_on)}`}
+          {!one.over && one.last_day && ` · until ${date(one.last_day)}`}
+          {!one.holds && !one.over && " · not yet in force"}
         </span>
       </span>
-      {ended ? (
+      {one.over ? (
         <button
           type="button"
           className="trail-link min-h-6 text-sm"
