@@ -16,6 +16,8 @@ from dialback.book.audit_document import audit_document
 from dialback.core.audit import Audit
 from dialback.core.findings import BY_CODE
 from dialback.core.measures import MEASURES
+from dialback.core.movements import MovementTable, fold
+from dialback.core.naming import at_its_head, called_today
 from dialback.core.rules import RULES
 from dialback.core.sessions import Session
 from dialback.core.vocabulary import BASES, Basis, Key
@@ -75,11 +77,15 @@ def _session(session: Session) -> dict[str, Any]:
     }
 
 
-def since_signed(signed: Mapping[str, Any], now: Mapping[str, Any]) -> list[str]:
+def since_signed(
+    signed: Mapping[str, Any], now: Mapping[str, Any], movements: MovementTable
+) -> list[str]:
     """What has changed from a signed document to the same week as it is now, in words.
 
-    Measures, muscles, rules and findings that the program did not know then are no changes.
+    Measures, muscles, rules and findings that the program did not know then are no changes, nor
+    is another name of a movement.
     """
+    signed = _as_called_today(signed, movements)
     now = _of_what_was_there(signed, now)
     told = [_sets_told(basis, signed, now) for basis in ("completed", "planned")]
     rules = _rules_told(signed["rules"], now["rules"])
@@ -88,6 +94,22 @@ def since_signed(signed: Mapping[str, Any], now: Mapping[str, Any]) -> list[str]
     elif not any(told) and not rules and signed["audit"]["jumps"] != now["audit"]["jumps"]:
         told.append("the weeks before it have changed")
     return [text for text in (*told, rules, _findings_told(signed, now)) if text]
+
+
+def _as_called_today(signed: Mapping[str, Any], movements: MovementTable) -> dict[str, Any]:
+    names = called_today(movements)
+    findings = [
+        {**one, "subject": names.get(fold(one["subject"]), one["subject"])}
+        for one in signed["audit"]["findings"]
+    ]
+    sessions = {
+        basis: [
+            {**one, "sets": [at_its_head(text, names, movements) for text in one["sets"]]}
+            for one in of_basis
+        ]
+        for basis, of_basis in signed["sessions"].items()
+    }
+    return {**signed, "audit": {**signed["audit"], "findings": findings}, "sessions": sessions}
 
 
 def _of_what_was_there(signed: Mapping[str, Any], now: Mapping[str, Any]) -> dict[str, Any]:

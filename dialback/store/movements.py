@@ -177,29 +177,38 @@ def change_movement(row: Movement, movement: CoreMovement) -> None:
     _add_muscles(row.id, movement)
 
 
-def sets_by_athlete(row: Movement) -> dict[int, int]:
-    """How many stored sets of each athlete are of a movement, combinations among them."""
+def sets_by_basis(row: Movement) -> dict[tuple[int, str], int]:
+    """How many stored sets are of a movement, combinations among them, by athlete and basis."""
     alone = SetRow.select(SetRow.id, SetRow.session).where(SetRow.movement == row)
     combined = SetRow.select(SetRow.id, SetRow.session).join(SetMove).where(SetMove.movement == row)
-    counts: dict[int, int] = defaultdict(int)
+    counts: dict[tuple[int, str], int] = defaultdict(int)
     for query in (alone, combined):
         found = (
-            Session.select(Session.athlete, pw.fn.COUNT(query.c.id.distinct()))
+            Session.select(Session.athlete, Session.basis, pw.fn.COUNT(query.c.id.distinct()))
             .join(query, on=(query.c.session_id == Session.id))
             .where(Session.deleted_on.is_null())
-            .group_by(Session.athlete)
+            .group_by(Session.athlete, Session.basis)
         )
-        for athlete, count in rows(found):
-            counts[athlete] += count
+        for athlete, basis, count in rows(found):
+            counts[athlete, basis] += count
+    return dict(counts)
+
+
+def sets_by_athlete(row: Movement) -> dict[int, int]:
+    """The same by athlete."""
+    counts: dict[int, int] = defaultdict(int)
+    for (athlete, _), count in sets_by_basis(row).items():
+        counts[athlete] += count
     return dict(counts)
 
 
 def lacking(shipped: Iterable[CoreMovement]) -> list[CoreMovement]:
     """The shipped movements that the house does not have yet.
 
-    One that the house knows by another name, as it was called in an older library, is there.
+    One that the house knows by another name, an older library's or a coach's, is there.
     """
-    names = {row.folded for row in Movement.select().where(Movement.athlete.is_null())}
+    house = list(Movement.select().where(Movement.athlete.is_null()))
+    names = {row.folded for row in house} | {fold(name) for row in house for name in row.aliases}
     return [
         movement
         for movement in shipped

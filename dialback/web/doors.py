@@ -92,7 +92,7 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "mark_week decide decline_steps end_decision restore_decision accept_finding accept_cause "
         "reopen_finding reopen_cause sign_week unsign_week see_pain "
         "decline_offer save_athlete_rules save_house_rules save_school remove_school "
-        "add_movement save_movement remove_movement "
+        "add_movement save_movement remove_movement give_name "
         "save_kit begin_kit choose_unit name_the_house made_up_club load_the_club "
         "undo_change redo_change "
         # Files.
@@ -102,7 +102,7 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
     **_each(
         Allowed("plan", asks=True),
         # People, movements, rules, files.
-        "read_people look_before_import movement_effect preview_rules preview_for_all "
+        "read_people look_before_import movement_effect name_effect preview_rules preview_for_all "
         # Plans.
         "propose_week audit_a_draft draft_changes turn_dial draft_movements next_in_draft "
         "take_next_steps dial_notches propose put_in_draft take_steps check_text",

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from typing import Any, Final
+
 from dialback.core.movements import Movement, MovementTable, fold
 from dialback.core.plans.draft import DraftSession
 from dialback.library import library
@@ -14,6 +17,7 @@ from dialback.store.movements import (
     house_movements,
     sets_by_athlete,
 )
+from dialback.store.naming import keepers, merge, rename
 from dialback.store.unit import touch_house, unit
 from dialback.work.errors import ConflictError, NotThereError, UnfitError
 
@@ -40,6 +44,88 @@ def change(number: int, movement: Movement) -> Movement:
         return new
 
 
+MOST_OTHER_NAMES: Final = 20
+"""So many other names a movement has; a book refuses more."""
+
+
+@dataclass(frozen=True, slots=True)
+class Naming:
+    """A movement that is to have another name; ``into`` is the one that has it already."""
+
+    row: MovementRow
+    old: Movement
+    name: str
+    into: tuple[int, Movement] | None
+    aliases: tuple[str, ...]
+
+
+def naming(number: int, name: str) -> Naming:
+    """What another name of a movement would be: its own, or that of one that is there.
+
+    Raises ``UnfitError`` and ``ConflictError`` with what to do instead.
+    """
+    row, old = the_movement(number)
+    house = house_movements()
+    there = next((one for one in house if fold(one[1].name) == fold(name)), None)
+    into = None if there is None or there[0] == number else there
+    if into is None:
+        if name == old.name:
+            raise UnfitError("same-name", f"{old.name} is called that already.")
+        means = [one.name for at, one in house if at != number and _is_called(one, name)]
+        if means:
+            raise UnfitError(
+                "other-name",
+                f"{name!r} already means {means[0]}. To make one of the two, give {old.name} "
+                f"the name {means[0]}.",
+            )
+        owners = keepers(name)
+        if owners and fold(name) != fold(old.name):
+            raise ConflictError(
+                "own-movement",
+                f"{next(iter(owners.values()))} has a movement called {name} that counts "
+                "differently. Choose another name.",
+            )
+    mine = old.aliases if into is None else (*into[1].aliases, *old.aliases)
+    kept = name if into is None else into[1].name
+    aliases = tuple(
+        {fold(one): one for one in (*mine, old.name) if fold(one) != fold(kept)}.values()
+    )
+    if len(aliases) > MOST_OTHER_NAMES:
+        raise UnfitError(
+            "other-names",
+            f"{kept} would have {len(aliases)} other names, and {MOST_OTHER_NAMES} is the most. "
+            "Take some that nobody uses away first.",
+        )
+    return Naming(row, old, kept, into, aliases)
+
+
+def _is_called(movement: Movement, name: str) -> bool:
+    return fold(name) in {fold(alias) for alias in movement.aliases}
+
+
+def give_name(number: int, name: str) -> int:
+    """Give a movement another name, or make one of it and the movement of that name.
+
+    The number of the movement that has the name then.
+    """
+    with unit() as entry:
+        wanted = naming(number, name)
+        undo = put_name(wanted)
+        touch_house()
+        if wanted.into is None:
+            entry.tell(f"Renamed {wanted.old.name} to {wanted.name}", undo=undo)
+            return number
+        entry.tell(f"Merged {wanted.old.name} into {wanted.name}", undo=undo)
+        return wanted.into[0]
+
+
+def put_name(wanted: Naming) -> dict[str, Any]:
+    """Write another name everywhere; what takes it back. To be called within a unit."""
+    if wanted.into is None:
+        return rename(wanted.row, wanted.name, wanted.aliases)
+    return merge(wanted.row, MovementRow.get_by_id(wanted.into[0]), wanted.aliases)
+
+
 def remove(number: int) -> None:
     """Take a movement of the coach's own away. Raises ``ConflictError`` if something uses it."""
     with unit() as entry:
@@ -61,12 +147,11 @@ def the_movement(number: int) -> tuple[MovementRow, Movement]:
 
 
 def with_its_name(movement: Movement, old: Movement) -> Movement:
-    """Sets, texts and books refer to a movement by its name: it stays."""
+    """What is written refers to a movement by its name: only ``give_name`` changes that."""
     if fold(movement.name) != fold(old.name):
         raise UnfitError(
             "name-stays",
-            f"{old.name} keeps its name, for sessions and books know it by that. Add "
-            f"{movement.name!r} to what it is also called.",
+            f"{old.name} is renamed by itself, with all that knows it by its name: choose Rename.",
         )
     return movement.model_copy(update={"name": old.name})
 
@@ -78,7 +163,8 @@ def house_table() -> MovementTable:
 
 def _in_use(row: MovementRow, movement: Movement) -> str | None:
     name = fold(movement.name)
-    if name in {fold(one.name) for one in library()}:
+    shipped = {fold(one.name) for one in library()}
+    if shipped & {name, *(fold(alias) for alias in movement.aliases)}:
         return "it ships with Dial Back"
     used = sum(sets_by_athlete(row).values())
     if used:

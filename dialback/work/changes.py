@@ -23,9 +23,11 @@ from dialback.store.journal import (
     row_of,
 )
 from dialback.store.models import Athlete, House, JournalEntry, Session
+from dialback.store.naming import can_put_back, put_back
 from dialback.store.plans import swap_back
 from dialback.store.unit import touch, touch_house, unit
 from dialback.work.accounts import follow_name
+from dialback.work.catalogue import naming, put_name
 from dialback.work.errors import ConflictError, NotThereError
 from dialback.work.roster import check_name_free
 
@@ -51,6 +53,8 @@ def _swap(change: int, today: date, *, undone_on: date | None, whole: bool) -> N
                 _swap_plans(row, today, undone_on)
             elif row.undo["kind"] == "import":
                 _swap_import(row, today, undone_on)
+            elif row.undo["kind"] == "naming":
+                _swap_naming(row, undone_on)
             else:
                 _swap_fields(row, undone_on)
             row.undone_on = undone_on
@@ -128,6 +132,21 @@ def _swap_import(row: JournalEntry, today: date, undone_on: date | None) -> None
             athlete.deleted_on = today
             athlete.save()
     row.undo = undo
+
+
+def _swap_naming(row: JournalEntry, undone_on: date | None) -> None:
+    """Give a movement its old name back; or, from there, the new one again."""
+    undo = row.undo or {}
+    if undone_on is None:
+        row.undo = put_name(naming(undo["movement"], undo["name"]))
+    elif can_put_back(undo):
+        put_back(undo)
+    else:
+        raise ConflictError(
+            "changed-since",
+            "The movement was renamed or changed again after this. Undo the later change first.",
+        )
+    touch_house()
 
 
 def take_import_back(number: int, today: date) -> int:

@@ -326,7 +326,8 @@ def changed_since(
     """What has changed in a week since it was signed; ``None`` where nothing was kept of it."""
     if signed.document is None:
         return None
-    return since_signed(signed.document, document_of(ledgers, athlete, signed.week, "", today))
+    now = document_of(ledgers, athlete, signed.week, "", today)
+    return since_signed(signed.document, now, ledgers.of(athlete).movements)
 
 
 def take_back_signature(number: int, week: Week) -> None:

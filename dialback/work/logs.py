@@ -6,7 +6,8 @@ from dataclasses import replace
 from datetime import date
 
 from dialback.book.errors import BadInputError, Problem, bad_input
-from dialback.core.movements import UnknownMovementError
+from dialback.core.movements import MovementTable, UnknownMovementError
+from dialback.core.naming import as_called_today
 from dialback.core.plans.kept import kept_in
 from dialback.core.sessions import MISSED_KEY, Missed, Session, lies_ahead
 from dialback.core.tally import Ledger
@@ -36,7 +37,10 @@ def keep(ledgers: Ledgers, number: int, change: Change, today: date) -> Saved:
     """Keep a log. Sent again, it is kept once; over a newer one, both are kept."""
     with unit() as entry:
         athlete = athlete_on_roster(number)
-        _check(change.session, ledgers.of(athlete), today)
+        movements = ledgers.of(athlete).movements
+        # On the floor a movement may still have the name that it began the session with.
+        change = replace(change, session=as_called_today(change.session, movements))
+        _check(change.session, movements, today)
         state = athlete.change
         try:
             saved = save_log(athlete, change, today)
@@ -68,7 +72,7 @@ def _agree(ledger: Ledger, client_id: str, change: Change) -> bool:
     return False
 
 
-def _check(session: Session, ledger: Ledger, today: date) -> None:
+def _check(session: Session, movements: MovementTable, today: date) -> None:
     """Refuse a day that is not there yet, and movements that nobody knows."""
     problems = []
     if lies_ahead(session.date, today):
@@ -78,7 +82,7 @@ def _check(session: Session, ledger: Ledger, today: date) -> None:
     for at, one in enumerate(session.sets):
         for name, _ in one.named_moves():
             try:
-                ledger.movements[name]
+                movements[name]
             except UnknownMovementError as unknown:
                 problems.append(Problem(f"session.sets[{at}].exercise", str(unknown)))
     if problems:

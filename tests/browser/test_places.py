@@ -690,6 +690,51 @@ def test_a_changed_movement_shows_what_it_alters(coach: Coach) -> None:
     coach.sees("Bench-supported row stays: it ships with Dial Back.")
 
 
+LABELLED = "//label[starts-with(., '{}')]//input"
+
+
+def test_a_movement_is_renamed_merged_and_parted_again(coach: Coach) -> None:
+    coach.open("/movements?name=Goblet+squat", "Also called")
+    coach.click("Rename or merge", "button")
+    name = coach.find(LABELLED.format("New name"))
+    name.clear()
+    name.send_keys("Cup squat")
+    coach.click("What does it change?", "button")
+    coach.sees("“Goblet squat” stays one of its other names")
+    coach.click("Rename", "button")
+    coach.address("name=Cup+squat")
+    coach.sees("Goblet squat")
+    coach.click("Rename or merge", "button")
+    name = coach.find(LABELLED.format("New name"))
+    name.clear()
+    name.send_keys("Back squat")
+    coach.click("What does it change?", "button")
+    coach.sees("It counts as Back squat does, in past weeks, too.")
+    coach.click("Merge with Back squat", "button")
+    coach.sees("Cup squat")
+    coach.sees("181 of 181")
+    coach.open("/journal", "Merged Cup squat into Back squat")
+    undo = "//*[self::li or self::tr][contains(., '{}')]//button[.='Undo']"
+    for words in ("Merged Cup squat into Back squat", "Renamed Goblet squat to Cup squat"):
+        button = coach.find(undo.format(words))
+        coach.holds(button.is_enabled)
+        button.click()
+        coach.sees(f"Undid: {words}")
+    coach.open("/movements?name=Goblet+squat", "182 of 182")
+
+
+def test_a_new_movement_in_three_answers(coach: Coach) -> None:
+    coach.open("/movements", "Ankle circles")
+    coach.click("New movement", "button")
+    coach.find(LABELLED.format("Name")).send_keys("Sled row")
+    coach.find(LABELLED.format("It is like")).send_keys("Bench-supported row")
+    coach.sees("Counts as Bench-supported row does: horizontal pull")
+    Select(coach.find("//label[starts-with(., 'Compared')]/select")).select_by_value("harder")
+    coach.click("Add it", "button")
+    coach.address("name=Sled+row")
+    coach.find("//dt[.='Easier']/following-sibling::dd[.='Bench-supported row']")
+
+
 def test_the_kit_is_described(coach: Coach) -> None:
     coach.open("/kit", "What the room has.")
     bars = coach.field("Bars, kg")

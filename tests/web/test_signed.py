@@ -8,10 +8,12 @@ import pytest
 from flask.testing import FlaskClient
 
 from dialback.book.signed_document import since_signed
+from dialback.core.movements import MovementTable
 from dialback.store.database import connected
 from dialback.store.models import Signature
 from tests.build import document, session, sets
 
+NO_OTHER_NAMES = MovementTable([])
 WEEK = "/api/athletes/1/weeks/2026-W41"
 
 
@@ -120,7 +122,7 @@ def test_a_rule_that_was_not_known_then_is_no_change(signed: FlaskClient) -> Non
         **now,
         "rules": {name: value for name, value in now["rules"].items() if name != "spacing_sets"},
     }
-    assert since_signed(older, now) == []
+    assert since_signed(older, now, NO_OTHER_NAMES) == []
 
 
 def test_what_the_program_did_not_count_then_is_no_change(signed: FlaskClient) -> None:
@@ -131,6 +133,6 @@ def test_what_the_program_did_not_count_then_is_no_change(signed: FlaskClient) -
     older["audit"]["findings"] = [one for one in findings if one["code"] != code]
     older["codes"].remove(code)
     del older["audit"]["muscles"]["calves"], older["audit"]["balance"]["upper_lower"]
-    assert since_signed(older, now) == []
+    assert since_signed(older, now, NO_OTHER_NAMES) == []
     older["audit"]["muscles"]["chest"]["sets"] += 1
-    assert since_signed(older, now) == ["movements count differently"]
+    assert since_signed(older, now, NO_OTHER_NAMES) == ["movements count differently"]

@@ -7,7 +7,7 @@ alters is shown before it is kept.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Container, Iterable
 
 from flask import Response
 
@@ -26,7 +26,9 @@ from dialback.store.movements import (
     has_own_movement,
     house_movements,
     sets_by_athlete,
+    sets_by_basis,
 )
+from dialback.store.naming import keepers, standing
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week
 from dialback.web.shapes.common import Done
@@ -37,6 +39,8 @@ from dialback.web.shapes.movements import (
     MovementOut,
     MovementPath,
     MovementsOut,
+    NameBody,
+    NameEffect,
     ProgressChoice,
 )
 from dialback.web.sheet import finding_out
@@ -102,19 +106,57 @@ def movement_effect(path: MovementPath, body: MovementBody) -> Response:
     new = catalogue.with_its_name(body.movement, old)
     check_movement(new, catalogue.house_table(), new=False)
     used = sets_by_athlete(row)
-    sheets: list[MovementEffectSheet] = []
-    if not old.counts_like(new):
-        for athlete in athletes():
-            if athlete.id in used:
-                sheets += _altered(athlete, new)
     return answer(
         MovementEffect(
             athletes=len(used),
             sets=sum(used.values()),
             weeks_looked_at=WEEKS_LOOKED_AT,
-            sheets=sheets,
+            sheets=_sheets(used, old, new),
         )
     )
+
+
+@api.post("/<int:movement>/naming", responses={200: NameEffect})
+def name_effect(path: MovementPath, body: NameBody) -> Response:
+    """What another name of a movement would change; nothing is stored."""
+    wanted = catalogue.naming(path.movement, body.name)
+    used = sets_by_basis(wanted.row)
+    there = standing(wanted.old.name)
+    merged = wanted.into and wanted.into[1]
+    as_merged = merged and merged.model_copy(update={"name": wanted.old.name})
+    whose = {athlete for athlete, _ in used}
+    return answer(
+        NameEffect(
+            into=merged.name if merged else None,
+            planned=sum(count for (_, basis), count in used.items() if basis == "planned"),
+            done=sum(count for (_, basis), count in used.items() if basis == "completed"),
+            athletes=len(whose),
+            maxima=there["maximum"],
+            goals=there["goal"],
+            restrictions=there["restriction"],
+            judged=there["acceptance"] + there["decision"],
+            drafts=there["draft"],
+            keeps=sorted(keepers(wanted.old.name).values()),
+            sheets=_sheets(whose, wanted.old, as_merged) if as_merged else [],
+            weeks_looked_at=WEEKS_LOOKED_AT,
+        )
+    )
+
+
+def _sheets(used: Container[int], old: Movement, new: Movement) -> list[MovementEffectSheet]:
+    """The week sheets of those who use a movement that it alters to count it otherwise."""
+    if old.counts_like(new):
+        return []
+    return [
+        sheet for athlete in athletes() if athlete.id in used for sheet in _altered(athlete, new)
+    ]
+
+
+@api.put("/<int:movement>/name", responses={200: MovementOut})
+def give_name(path: MovementPath, body: NameBody) -> Response:
+    """Give a movement another name, or make one of it and the movement of that name."""
+    number = catalogue.give_name(path.movement, body.name)
+    return answer(_out(number, catalogue.the_movement(number)[1]))
 
 
 def _altered(athlete: Athlete, new: Movement) -> Iterable[MovementEffectSheet]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dialback.core.movements import Movement
+from dialback.core.movements import Movement, Name
 from dialback.core.vocabulary import ProgressRule
 from dialback.web.shapes.common import Number, Shape
 
@@ -40,6 +40,33 @@ class MovementEffect(Shape):
     sets: int
     weeks_looked_at: int
     sheets: list[MovementEffectSheet]
+
+
+class NameBody(Shape):
+    """Another name for a movement: a new one, or that of a movement that is there."""
+
+    name: Name
+
+
+class NameEffect(Shape):
+    """What another name changes, before anything is stored.
+
+    ``into`` is the movement of that name, which this one would become part of. Sets are counted
+    by plan and log; ``keeps`` are athletes who have a movement of the old name of their own.
+    """
+
+    into: str | None
+    planned: int
+    done: int
+    athletes: int
+    maxima: int
+    goals: int
+    restrictions: int
+    judged: int
+    drafts: int
+    keeps: list[str]
+    sheets: list[MovementEffectSheet]
+    weeks_looked_at: int
 
 
 class MovementOut(Shape):

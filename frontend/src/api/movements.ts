@@ -24,6 +24,20 @@ export const movement = {
     given(
       await client.PUT("/api/movements/{movement}", { params: { path: { movement: id } }, body }),
     ),
+  naming: async (id: number, name: string) =>
+    given(
+      await client.POST("/api/movements/{movement}/naming", {
+        params: { path: { movement: id } },
+        body: { name },
+      }),
+    ),
+  giveName: async (id: number, name: string) =>
+    given(
+      await client.PUT("/api/movements/{movement}/name", {
+        params: { path: { movement: id } },
+        body: { name },
+      }),
+    ),
   remove: async (id: number) =>
     given(await client.DELETE("/api/movements/{movement}", { params: { path: { movement: id } } })),
 };

@@ -1499,6 +1499,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/movements/{movement}/naming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What another name of a movement would change; nothing is stored. */
+        post: operations["name_effect"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/movements/{movement}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Give a movement another name, or make one of it and the movement of that name. */
+        put: operations["give_name"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/movements/{movement}": {
         parameters: {
             query?: never;
@@ -6209,6 +6243,47 @@ export interface components {
             volume_load_kg: number;
             /** Tut S */
             tut_s: number;
+        };
+        /**
+         * NameEffect
+         * @description What another name changes, before anything is stored.
+         *
+         *     ``into`` is the movement of that name, which this one would become part of. Sets are counted
+         *     by plan and log; ``keeps`` are athletes who have a movement of the old name of their own.
+         */
+        NameEffect: {
+            /** Into */
+            into: string | null;
+            /** Planned */
+            planned: number;
+            /** Done */
+            done: number;
+            /** Athletes */
+            athletes: number;
+            /** Maxima */
+            maxima: number;
+            /** Goals */
+            goals: number;
+            /** Restrictions */
+            restrictions: number;
+            /** Judged */
+            judged: number;
+            /** Drafts */
+            drafts: number;
+            /** Keeps */
+            keeps: string[];
+            /** Sheets */
+            sheets: components["schemas"]["MovementEffectSheet"][];
+            /** Weeks Looked At */
+            weeks_looked_at: number;
+        };
+        /**
+         * NameBody
+         * @description Another name for a movement: a new one, or that of a movement that is there.
+         */
+        NameBody: {
+            /** Name */
+            name: string;
         };
         /**
          * KitOut
@@ -11134,6 +11209,82 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MovementEffect"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    name_effect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movement: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NameEffect"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    give_name: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movement: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementOut"];
                 };
             };
             400: components["responses"]["BadRequest"];

@@ -11,13 +11,15 @@ type Known = Schemas["MovementOut"];
 interface Props {
   /** The movement to change; null for a new one. */
   one: Known | null;
+  /** What a new one begins with. */
+  start?: Typed;
   all: Schemas["MovementsOut"];
   close: (name: string | null) => void;
 }
 
 /** A movement to change or to add; what a change alters in past audits is shown before it is kept. */
-export function MovementForm({ one, all, close }: Props) {
-  const [typed, setTyped] = useState(() => typedOf(one));
+export function MovementForm({ one, start, all, close }: Props) {
+  const [typed, setTyped] = useState(() => start ?? typedOf(one));
   const [effect, setEffect] = useState<Schemas["MovementEffect"] | null>(null);
   const put = (part: Partial<Typed>) => {
     setTyped((now) => ({ ...now, ...part }));

@@ -8,6 +8,8 @@ import { useKeys } from "@/frame/keys";
 import { May } from "@/frame/May";
 import { number } from "@/words";
 import { MovementForm } from "./MovementForm";
+import { NameForm } from "./NameForm";
+import { NewMovement } from "./NewMovement";
 import { plain } from "./typed";
 import { type Search, useSearch } from "./useSearch";
 
@@ -20,7 +22,7 @@ export function Movements() {
   const search = useSearch();
   const { put } = search;
   const rows = useMemo(() => search.keeps(all), [search, all]);
-  const [editing, setEditing] = useState<"new" | "chosen" | null>(null);
+  const [editing, setEditing] = useState<"new" | "chosen" | "name" | null>(null);
   const aside = useRef<HTMLElement>(null);
   const isOpen = search.name !== null || editing !== null;
   useEffect(() => {
@@ -34,7 +36,9 @@ export function Movements() {
   if (movements.error) return <Failure error={movements.error} />;
   if (!movements.data) return <p className="p-6 text-ink-2">Loading the movements…</p>;
   // Nothing is to be found out by an empty page: the first one is open until another is.
-  const chosen = all.find((one) => one.name === search.name) ?? rows[0];
+  const named = all.find((one) => one.name === search.name);
+  // One that was named a moment ago is on its way: another must not flash up in its place.
+  const chosen = named ?? (search.name && movements.isFetching ? undefined : rows[0]);
   const open = (name: string) => {
     setEditing(null);
     remove.reset();
@@ -43,6 +47,10 @@ export function Movements() {
   const add = () => {
     remove.reset();
     setEditing("new");
+  };
+  const closed = (name: string | null) => {
+    setEditing(null);
+    if (name) put("name", name);
   };
   return (
     <div className="beside grid-cols-[minmax(0,1fr)_23rem]">
@@ -67,22 +75,19 @@ export function Movements() {
           isOpen ? "max-lg:order-first" : "max-lg:hidden"
         }`}
       >
-        {editing && movements.data ? (
-          <MovementForm
-            key={editing === "new" ? "new" : chosen?.name}
-            one={editing === "new" ? null : (chosen ?? null)}
-            all={movements.data}
-            close={(name) => {
-              setEditing(null);
-              if (name) put("name", name);
-            }}
-          />
+        {editing === "name" && chosen ? (
+          <NameForm key={chosen.id} one={chosen} all={all} close={closed} />
+        ) : editing === "new" ? (
+          <NewMovement all={movements.data} close={closed} />
+        ) : editing && chosen ? (
+          <MovementForm key={chosen.id} one={chosen} all={movements.data} close={closed} />
         ) : (
           chosen && (
             <Chosen
               one={chosen}
               open={(name) => put("name", name)}
               change={() => setEditing("chosen")}
+              rename={() => setEditing("name")}
               remove={() => remove.mutate(chosen)}
               busy={remove.isPending}
               problem={remove.error}
@@ -269,13 +274,14 @@ interface ChosenProps {
   one: Movement;
   open: (name: string) => void;
   change: () => void;
+  rename: () => void;
   remove: () => void;
   busy: boolean;
   problem: Error | null;
 }
 
 /** The movement that is open, and what can be done with it. */
-function Chosen({ one, open, change, remove, busy, problem }: ChosenProps) {
+function Chosen({ one, open, change, rename, remove, busy, problem }: ChosenProps) {
   return (
     <>
       <Details one={one} open={open} />
@@ -283,6 +289,9 @@ function Chosen({ one, open, change, remove, busy, problem }: ChosenProps) {
         <p className="mt-4 flex gap-3">
           <button type="button" className="key-button" onClick={change}>
             Change
+          </button>
+          <button type="button" className="key-button whitespace-nowrap" onClick={rename}>
+            Rename or merge
           </button>
           <button type="button" className="key-button" disabled={busy} onClick={remove}>
             Remove
