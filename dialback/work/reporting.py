@@ -17,6 +17,8 @@ from dialback.book.report.handout import (
 from dialback.book.report.render import render
 from dialback.book.report.week import Standing, week_content
 from dialback.core.audit import audit, sessions_done
+from dialback.core.figures import in_total
+from dialback.core.measures import MEASURES
 from dialback.core.plans.ahead import MovementChange, changes_between
 from dialback.core.plans.kept import kept_in, unread_of
 from dialback.core.plans.on_paper import sets_by_line
@@ -24,13 +26,15 @@ from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
-from dialback.store.athletes import Athlete, Ledgers
+from dialback.store.athletes import Athlete, Ledgers, house
 from dialback.store.blocks import block_at
 from dialback.store.judgements import signature
 from dialback.work.errors import NotThereError
 from dialback.work.judging import changed_since, document_of
 
 Reader = Literal["coach", "athlete"]
+WEEKS_BACK = 12
+"""So many weeks the small lines of a report go back."""
 FILE = 10.0
 """The largest type, in points, of a page for the file."""
 
@@ -48,7 +52,10 @@ def week_report(
     if reader == "athlete":
         return handout_paper([_handout(ledger, athlete, week, today)], [])
     standing = _standing(ledgers, athlete, week, today)
-    return render("coach.typ", week_content(standing, _next_week(ledger, week), ledger.unit), FILE)
+    content = week_content(
+        standing, _next_week(ledger, week), ledger.unit, house().name, _trend(ledger, week)
+    )
+    return render("coach.typ", content, FILE)
 
 
 def block_report(
@@ -80,9 +87,22 @@ def block_report(
         return handout_paper([_handout(ledger, athlete, weeks[-1], today, done)], [])
     standings = [_standing(ledgers, athlete, one, today) for one in weeks]
     ahead = _ahead(ledger, weeks[-1])
-    return render(
-        "block.typ", block_content(block.title, standings, across, ahead, ledger.unit), FILE
-    )
+    content = block_content(block.title, standings, across, ahead, ledger.unit, house().name)
+    return render("block.typ", content, FILE)
+
+
+def _trend(ledger: Ledger, week: Week) -> dict[str, list[float | None]]:
+    """What was done of each measure in the weeks up to one; a week without a session is a gap."""
+    weeks = [week.plus(-back) for back in reversed(range(WEEKS_BACK))]
+    ledger.read_ahead(weeks[0], week)
+    sums = [
+        ledger.tally("completed", one) if ledger.source.week("completed", one) else None
+        for one in weeks
+    ]
+    return {
+        name: [None if one is None else one.get(in_total(name), 0.0) for one in sums]
+        for name in MEASURES
+    }
 
 
 def _standing(ledgers: Ledgers, athlete: Athlete, week: Week, today: date) -> Standing:

@@ -9,6 +9,7 @@ from flask.testing import FlaskClient
 from pypdf import PdfReader
 
 from dialback.book.report.handout import handout_paper
+from dialback.book.report.week import shares_of
 from dialback.book.report.words import days_text, in_short, week_span
 from dialback.store.blocks import place_block
 from dialback.store.database import connected
@@ -64,6 +65,36 @@ def test_a_page_for_the_file(trained: FlaskClient) -> None:
         assert name in told
     assert "Squat: 4 sets instead of 3, 65 kg instead of 60 kg" in told
     assert "New: Curl, 3 sets." in told
+
+
+def test_the_page_draws_what_it_says_and_whose_it_is(trained: FlaskClient) -> None:
+    name = {"name": "Sallowmere Rowing Club"}
+    assert trained.put("/api/house", json=name).status_code == 200
+    told = text(pdf(trained.get(f"{HERE}/report")))
+    assert told.startswith("Sallowmere Rowing Club Ada Test, week 41")
+    assert "Mon Tue Wed Thu Fri Sat Sun" in told
+    assert "12 weeks" in told
+
+
+def test_a_side_with_nothing_is_said(client: FlaskClient, bring: Callable[..., Any]) -> None:
+    assert bring(document([session(0, sets("Press", 4, load_kg=40))])).status_code == 201
+    told = text(pdf(client.get(f"{HERE}/report")))
+    assert "4 : 0 all : 0 0.7–1.1" in told
+
+
+@pytest.mark.parametrize(
+    ("values", "heights"),
+    [
+        ([], []),
+        ([None, None], [None, None]),
+        ([0.0, 0.0], [0.0, 0.0]),
+        ([10.0, 10.0], [1.0, 1.0]),
+        ([8.0, None, 10.0], [0.6, None, 1.0]),
+        ([0.0, 5.0, 10.0], [0.0, 0.5, 1.0]),
+    ],
+)
+def test_a_small_line_begins_at_half_of_its_highest(values: Any, heights: Any) -> None:
+    assert shares_of(values) == heights
 
 
 def test_it_is_tagged_with_title_and_language_in_our_own_fonts(trained: FlaskClient) -> None:

@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
 from dialback.book.report.changes import changes_told
-from dialback.book.report.week import Standing, amount, share, verdict
+from dialback.book.report.week import Cell, Standing, amount, share, shares_of, verdict
 from dialback.book.report.words import CAUTION, week_span
 from dialback.core.measures import MEASURES, TITLES
 from dialback.core.plans.ahead import MovementChange
@@ -20,6 +20,7 @@ def block_content(
     movements: Sequence[MovementChange],
     ahead: Sequence[MovementChange] | None,
     unit: Unit,
+    house: str,
 ) -> dict[str, Any]:
     """What the page of a block says.
 
@@ -29,11 +30,12 @@ def block_content(
     athlete = weeks[0].document["audit"]["athlete"]
     signed = sum(bool(week.document["signed_by"]) for week in weeks)
     return {
+        "house": house,
         "title": f"{athlete}, {title or 'block'}",
         "span": week_span(weeks[0].week, len(weeks)),
         "signed": f"{signed} of {len(weeks)} weeks signed",
         "weeks": [f"{week.week.monday.isocalendar().week}" for week in weeks],
-        "rows": [row for row in _rows(weeks, unit) if set(row[1:]) - {"–", ""}],
+        "rows": _rows(weeks, unit),
         "verdicts": [
             {
                 "head": f"Week {week.week.monday.isocalendar().week}",
@@ -67,46 +69,60 @@ def _told(sets: int, one: MovementChange, *, first: bool) -> str:
     return f"{sets} at {load}"
 
 
-def _rows(weeks: Sequence[Standing], unit: Unit) -> list[list[str]]:
+def _rows(weeks: Sequence[Standing], unit: Unit) -> list[list[Cell]]:
+    """A row for each figure that some week has: its name, its course, and every week's."""
     audits = [week.document["audit"] for week in weeks]
+    found: list[list[Cell]] = []
 
-    def row(name: str, cell: Callable[[Mapping[str, Any]], str]) -> list[str]:
-        return [name, *(cell(audit) for audit in audits)]
+    def row(
+        name: str,
+        value: Callable[[Mapping[str, Any]], float | None],
+        told: Callable[[float | None], str],
+        cell: Callable[[Mapping[str, Any]], str] | None = None,
+    ) -> None:
+        values = [value(audit) for audit in audits]
+        if any(values):
+            texts = [told(one) for one in values] if cell is None else [cell(one) for one in audits]
+            found.append([name, {"weeks": shares_of(values)}, *texts])
 
-    rows = [
-        row("Sessions done", lambda audit: _of(audit["compliance"]["sessions"])),
-        row("Sets planned", lambda audit: number(audit["compliance"]["sets"]["planned"], 1)),
-    ]
+    row(
+        "Sessions done",
+        lambda audit: audit["compliance"]["sessions"]["done"],
+        str,
+        lambda audit: _of(audit["compliance"]["sessions"]),
+    )
+    row(
+        "Sets planned",
+        lambda audit: audit["compliance"]["sets"]["planned"],
+        lambda value: number(value or 0.0, 1),
+    )
     for measure in MEASURES:
-        rows.append(
-            row(
-                f"{capital(TITLES[measure])} done",
-                lambda audit, measure=measure: amount(audit["totals"][measure], measure, unit),  # type: ignore[misc]
-            )
+        row(
+            f"{capital(TITLES[measure])} done",
+            lambda audit, measure=measure: audit["totals"][measure],  # type: ignore[misc]
+            lambda value, measure=measure: amount(value, measure, unit),  # type: ignore[misc]
         )
-    rows.append(row("Share of the sets", lambda audit: share(audit["compliance"]["sets"]["share"])))
-    rows.append(row("Session load", lambda audit: _given(audit["sessions"]["load"], 0)))
-    rows.append(row("Monotony", lambda audit: _given(audit["sessions"]["monotony"], 2)))
+    row("Share of the sets", lambda audit: audit["compliance"]["sets"]["share"], share)
+    row("Session load", lambda audit: audit["sessions"]["load"], _given(0))
+    row("Monotony", lambda audit: audit["sessions"]["monotony"], _given(2))
     for pair in PAIRS:
-        rows.append(
-            row(
-                capital(pair.title),
-                lambda audit, pair=pair: _given(audit["balance"][pair.name]["sets"]["ratio"], 2),  # type: ignore[misc]
-            )
+        row(
+            capital(pair.title),
+            lambda audit, pair=pair: audit["balance"][pair.name]["sets"]["ratio"],  # type: ignore[misc]
+            _given(2),
         )
     for muscle in MUSCLES:
-        rows.append(
-            row(
-                f"{capital(label(muscle))}, sets",
-                lambda audit, muscle=muscle: _given(audit["muscles"][muscle]["sets"], 1),  # type: ignore[misc]
-            )
+        row(
+            f"{capital(label(muscle))}, sets",
+            lambda audit, muscle=muscle: audit["muscles"][muscle]["sets"],  # type: ignore[misc]
+            _given(1),
         )
-    return rows
+    return found
 
 
 def _of(sessions: Mapping[str, Any]) -> str:
     return f"{sessions['done']} of {sessions['planned']}"
 
 
-def _given(value: float | None, digits: int) -> str:
-    return number(value, digits) if value else "–"
+def _given(digits: int) -> Callable[[float | None], str]:
+    return lambda value: number(value, digits) if value else "–"

@@ -1,10 +1,11 @@
+#house(d.house)
 = #d.title
 #quiet(d.span) #h(1fr) #d.signed
 
-#block(above: 1.3em, grid(columns: (1.15fr, 1fr), column-gutter: 8mm,
+#block(above: 1.3em, grid(columns: (1.55fr, 1fr), column-gutter: 6mm,
   [
     == Week by week
-    #ledger((1fr, ..d.weeks.map(_ => auto)), (left, ..d.weeks.map(_ => right)), ("week", ..d.weeks), d.rows)
+    #ledger((1fr, 20mm, ..d.weeks.map(_ => auto)), (left, left, ..d.weeks.map(_ => right)), ("week", "", ..d.weeks), d.rows)
   ],
   [
     == Movements, first week to last

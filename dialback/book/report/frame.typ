@@ -18,15 +18,8 @@
 }
 #show: headed.with(size)
 #let quiet(body) = text(fill: luma(70), body)
-#let figures(..columns) = (..columns.pos(),)
-#let ledger(columns, aligns, heads, rows) = table(
-  columns: columns,
-  align: aligns,
-  stroke: (_, y) => if y == 0 { (bottom: 0.5pt) } else { (bottom: 0.2pt + luma(190)) },
-  inset: (x: 3pt, y: 2.2pt),
-  table.header(..heads.map(head => text(style: "normal", fill: luma(70), head))),
-  ..rows.flatten().map(cell => if type(cell) == dictionary { strong(cell.strong) } else [#cell]),
-)
+// Whose it is, above the title.
+#let house(name) = if name != "" { quiet(text(size: 0.9em, name)) }
 // Plates on a sleeve, as on the screen: one hollow for a note, two for a caution, three for high.
 #let plates(level) = box(baseline: 15%, width: 1.5em, height: 0.8em, {
   place(dy: 0.4em, line(length: 1.4em, stroke: 0.5pt))

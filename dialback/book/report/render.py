@@ -16,7 +16,8 @@ import typst
 
 SIZES: Final = (15.0, 14.0, 13.0, 12.0, 11.0, 10.0, 9.5, 9.0, 8.5, 8.0, 7.5)
 """Points of the text: the largest at which it fits on one page; the smallest where none does."""
-_FRAME: Final = "frame.typ"
+_BEFORE: Final = ("frame.typ", "drawings.typ", "tables.typ")
+"""What every page begins with."""
 
 
 def render(template: str, content: Mapping[str, Any], largest: float) -> bytes:
@@ -69,4 +70,4 @@ def _fonts() -> typst.Fonts:
 @lru_cache(maxsize=8)
 def _source(template: str) -> bytes:
     folder = resources.files("dialback.book.report")
-    return b"\n".join(folder.joinpath(name).read_bytes() for name in (_FRAME, template))
+    return b"\n".join(folder.joinpath(name).read_bytes() for name in (*_BEFORE, template))

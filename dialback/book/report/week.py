@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from datetime import date
+from datetime import date, timedelta
 from typing import Any, Final
 
 from dialback.book.report.words import (
@@ -23,8 +23,11 @@ from dialback.core.vocabulary import MUSCLES, PAIRS, label
 from dialback.core.weeks import Week
 from dialback.core.words import Unit, capital, number, percent, weight_text
 
-Cell = str | dict[str, str]
-"""What stands in a cell; ``strong`` where it lies outside its band."""
+Cell = str | dict[str, Any]
+"""What stands in a cell: text, ``strong`` where it lies outside its band, or a drawing
+(``dose``, ``beam``, ``mark``, ``weeks``), its lengths as shares of the longest."""
+Trend = Mapping[str, Sequence[float | None]]
+"""Of each measure what was done week by week, up to the one in hand."""
 
 _RULES: Final = {entry.name: entry for entry in RULES}
 
@@ -56,17 +59,22 @@ class Standing:
         return told if self.frozen else f"{told}; figures as they stood on {now}"
 
 
-def week_content(standing: Standing, changes: Sequence[str], unit: Unit) -> dict[str, Any]:
+def week_content(
+    standing: Standing, changes: Sequence[str], unit: Unit, house: str, trend: Trend
+) -> dict[str, Any]:
     """What the page of a week says."""
     document, audit = standing.document, standing.document["audit"]
     rules = Rules.model_validate(document["rules"])
     causes, alone = verdict(document)
     return {
+        "house": house,
         "title": f"{audit['athlete']}, {week_title(standing.week)}",
         "span": week_span(standing.week),
         "signed": standing.told,
         "since": list(standing.since),
-        "measures": _measures(audit, unit),
+        "measures": _measures(audit, unit, trend),
+        "past": f"{max(map(len, trend.values()))} weeks",
+        "days": _days(standing),
         "loads": _loads(audit),
         "news": told(document),
         "causes": causes,
@@ -102,23 +110,67 @@ def share(value: float | None) -> str:
     return "–" if value is None else f"{number(value * 100, 0)} %"
 
 
-def _measures(audit: Mapping[str, Any], unit: Unit) -> list[list[str]]:
+def _measures(audit: Mapping[str, Any], unit: Unit, trend: Trend) -> list[list[Cell]]:
     done, jumps = audit["compliance"], audit["jumps"]["totals"]
     sessions = done["sessions"]
-    rows = [["Sessions", str(sessions["planned"]), str(sessions["done"]), "", "", ""]]
+    rows: list[list[Cell]] = [
+        ["Sessions", "", str(sessions["planned"]), str(sessions["done"]), "", "", "", ""]
+    ]
     for name in MEASURES:
         change = jumps[name]["change"]
+        three = {
+            **{key: done[name][key] for key in ("planned", "done")},
+            "base": jumps[name]["base"],
+        }
         rows.append(
             [
                 capital(TITLES[name]),
+                {"dose": _of_the_longest(three)},
                 amount(done[name]["planned"], name, unit),
                 amount(done[name]["done"], name, unit),
                 share(done[name]["share"]),
                 amount(jumps[name]["base"], name, unit),
                 "–" if change is None else percent(change),
+                {"weeks": shares_of(trend[name])},
             ]
         )
     return rows
+
+
+def _of_the_longest(lengths: Mapping[str, float | None]) -> dict[str, float]:
+    most = max((value or 0.0 for value in lengths.values()), default=0.0)
+    return {name: (value or 0.0) / most if most else 0.0 for name, value in lengths.items()}
+
+
+def shares_of(values: Sequence[float | None]) -> list[float | None]:
+    """How high values stand in a small line, from 0 to 1; a gap stays one.
+
+    The line begins at half of the highest value, or at the lowest where that is less: what is
+    about the same lies flat, and what differs is seen.
+    """
+    known = [value for value in values if value is not None]
+    most = max(known, default=0.0)
+    least = min([most / 2, *known])
+    tall = most - least
+    return [None if one is None else (one - least) / tall if tall else 0.0 for one in values]
+
+
+def _days(standing: Standing) -> list[dict[str, Any]]:
+    """How many sets are written for each day of the week, planned and done."""
+    sessions = standing.document["sessions"]
+
+    def count(basis: str, day: date) -> int:
+        mine = (one for one in sessions[basis] if one["date"] == day.isoformat())
+        return sum(len(one["sets"]) for one in mine)
+
+    return [
+        {
+            "day": f"{day:%a}",
+            "planned": count("planned", day),
+            "done": count("completed", day),
+        }
+        for day in (standing.week.monday + timedelta(days=at) for at in range(7))
+    ]
 
 
 def _loads(audit: Mapping[str, Any]) -> str:
@@ -190,15 +242,23 @@ def _pairs(audit: Mapping[str, Any], rules: Rules) -> list[list[Cell]]:
         rows.append(
             [
                 capital(pair.title),
+                {"beam": beam(weighed, band)},
                 f"{number(weighed['a'], 1)} : {number(weighed['b'], 1)}",
                 _marked(
-                    "–" if weighed["ratio"] is None else number(weighed["ratio"]),
+                    "all : 0" if weighed["ratio"] is None else number(weighed["ratio"]),
                     band is not None and not _within(weighed["ratio"], band),
                 ),
                 "none" if band is None else band_text(band),
             ]
         )
     return rows
+
+
+def beam(weighed: Mapping[str, Any], band: Sequence[float] | None) -> dict[str, Any]:
+    """A pair as a balance beam; ``ratio`` is ``None`` where the other side has nothing."""
+    low, high = (None, None) if band is None else band
+    empty = not weighed["a"] and not weighed["b"]
+    return {"ratio": weighed["ratio"], "low": low, "high": high, "empty": empty}
 
 
 def band_text(band: Sequence[float]) -> str:
@@ -211,7 +271,16 @@ def _muscles(audit: Mapping[str, Any], rules: Rules) -> list[list[Cell]]:
     for muscle in MUSCLES:
         sets, band = audit["muscles"][muscle]["sets"], rules.muscle_bands[muscle]  # type: ignore[index]
         outside = not _within(sets, band)
-        cells.append([capital(label(muscle)), _marked(number(sets, 1), outside), band_text(band)])
+        most = max(sets, band[1]) * 1.1
+        mark = {"value": sets / most, "low": band[0] / most, "high": band[1] / most}
+        cells.append(
+            [
+                capital(label(muscle)),
+                {"mark": mark} if most else "",
+                _marked(number(sets, 1), outside),
+                band_text(band),
+            ]
+        )
     half = (len(cells) + 1) // 2
     return [left + right for left, right in zip(cells[:half], cells[half:], strict=True)]
 
