@@ -12,10 +12,10 @@ from uuid import uuid4
 from dialback.book.errors import BadInputError, Problem, bad_input
 from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
-from dialback.core.notation import Change, Reading, read
+from dialback.core.notation import Change, Reading, read, unmoved
 from dialback.core.notation.expand import placed_sets
 from dialback.core.plans.apart import days_apart
-from dialback.core.plans.kept import Kept, kept_in, read_one
+from dialback.core.plans.kept import Kept, kept_in, read_one, unread_of
 from dialback.core.plans.sheet import Sheet, sheet_from, sheet_of
 from dialback.core.sessions import MAX_SETS, TEXT_KEY, Session
 from dialback.core.tally import Ledger
@@ -173,11 +173,16 @@ class Laying:
     move: bool
 
 
-def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> int:
-    """Lay sessions over other days: copy, move, repeat with a step, make lighter.
+@dataclass(frozen=True, slots=True)
+class Laid:
+    """The number of a change, to take it back by, and what is to be said about it."""
 
-    The number of the change, to take it back by.
-    """
+    change: int
+    remarks: list[str]
+
+
+def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> Laid:
+    """Lay sessions over other days: copy, move, repeat with a step, make lighter."""
     with unit() as entry:
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
@@ -194,7 +199,26 @@ def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> int:
         gone = [plan.number for plan in plans] if laying.move else ()
         moved = put_down(athlete, ledger, new, today, gone)
         words = _laid_words(plans, new, move=laying.move)
-        return entry.tell(words, athlete, undo=moved_undo(athlete, moved))
+        change = entry.tell(words, athlete, undo=moved_undo(athlete, moved))
+        return Laid(change, _remarks(plans, laying.change, len(shifts), ledger))
+
+
+def _remarks(plans: Sequence[Kept], step: Change, weeks: int, ledger: Ledger) -> list[str]:
+    """What a coach would not see: loads that stay, and lines that go along as text alone."""
+    told = {
+        one.movement: one.says(step.load, weeks, ledger.unit)
+        for plan in plans
+        for one in unmoved(
+            plan.written(ledger.movements), step, weeks, ledger.movements, ledger.kit
+        )
+    }
+    unread = [
+        f"{plan.title or said(plan.day)}: “{line.text}” is not read. It is laid as text and counts "
+        "for nothing until it is mended."
+        for plan in plans
+        for line in unread_of(ledger, plan)
+    ]
+    return [*told.values(), *unread]
 
 
 def _laid_words(plans: Sequence[Kept], new: Sequence[Sheet], *, move: bool) -> str:
@@ -314,8 +338,8 @@ class NewBlock:
 
 def make_block(
     ledgers: Ledgers, number: int, new: NewBlock, today: date
-) -> tuple[PlannedBlock, int]:
-    """Make a block, and fill it; with the number of the change."""
+) -> tuple[PlannedBlock, Laid]:
+    """Make a block, and fill it."""
     with unit() as entry:
         athlete = athlete_on_roster(number)
         ledger = ledgers.of(athlete)
@@ -325,7 +349,10 @@ def make_block(
         says = f"Created the block {new.title}" if new.title else "Created a block"
         undo = moved_undo(athlete, moved, block=block.number)
         change = entry.tell(says, athlete, undo=undo)
-    return block, change
+        ledger = ledgers.of(athlete)
+        filled = new.fill == "week before"
+        plans = kept_in(ledger, "planned", new.first.plus(-1)) if filled else []
+        return block, Laid(change, _remarks(plans, new.change, new.weeks, ledger))
 
 
 def _filling(new: NewBlock, ledgers: Ledgers, athlete: Athlete) -> list[Sheet]:

@@ -166,6 +166,28 @@ def test_the_block_as_text_reads_back(client: FlaskClient, store_movements: Move
     ] == [12, 12]
 
 
+def test_what_a_coach_would_not_see_is_said(client: FlaskClient) -> None:
+    kit = get(client, "/api/kit")
+    few = {"bars_kg": [20], "plates": [{"kg": 10, "pairs": 4}], "stacks": []}
+    few["stacks"] = [
+        {"name": "rack", "least_kg": 20, "step_kg": 20, "top_kg": 60, "movements": ["Press"]}
+    ]
+    send(client, "put", "/api/kit", {"revision": kit["revision"], "kit": few})
+    text = "Press 3 x 5 at 40 kg\nfrobnicate 3 x 3\n"
+    body = {"date": "2026-10-14", "title": "Short", "text": text}
+    one = send(client, "post", f"{NEXT}/written", {**body, "client": "client-0001"}, 201)
+    said = lay(client, sessions=[one["id"]], shifts=[7, 14], change={"load": 0.025})["remarks"]
+    assert said == [
+        "Press stays at 40 kg: the next load in the kit is 60 kg (+50 %), too far for +2.5 % a "
+        "week in 2 weeks. Add a rep a week, or a set.",
+        "Short: “frobnicate 3 x 3” is not read. It is laid as text and counts for nothing until it "
+        "is mended.",
+    ]
+    assert (
+        lay(client, sessions=[one["id"]], shifts=[21], change={"load": 0.5})["remarks"] == said[1:]
+    )
+
+
 def test_what_is_not_there_is_refused(client: FlaskClient) -> None:
     (one,) = block(client)["sessions"]
     lay(client, 404, sessions=[one["id"], 999], shifts=[7])

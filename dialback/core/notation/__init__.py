@@ -20,7 +20,7 @@ from dialback.core.notation.session import (
     WrittenSession,
 )
 from dialback.core.notation.slips import Mistake
-from dialback.core.notation.step import Change, lighter, stepped
+from dialback.core.notation.step import Change, lighter, stepped, unmoved
 from dialback.core.notation.writer import write
 
 __all__ = [
@@ -43,5 +43,6 @@ __all__ = [
     "lighter",
     "read",
     "stepped",
+    "unmoved",
     "write",
 ]

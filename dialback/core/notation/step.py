@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
@@ -17,7 +18,10 @@ from dialback.core.notation.session import (
     WrittenSession,
 )
 from dialback.core.tempo import slower
+from dialback.core.words import Unit, percent, weight_text
 
+_SLOWEST = 4
+"""A rise less often than this many weeks is not offered as one: reps and sets get there first."""
 LIGHTER_SHARE = 0.6
 """A lighter week keeps its loads and about this share of its sets, at most: −40 %."""
 
@@ -69,6 +73,49 @@ def stepped(
         return _bout(one, change, _tempo(moves, one, movements), loads)
 
     return _over(written, bout, sets)
+
+
+@dataclass(frozen=True, slots=True)
+class Unmoved:
+    """A load that a step each week does not move, for the kit has nothing near enough."""
+
+    movement: str
+    load_kg: float
+    next_kg: float | None
+    """The next that the kit has; ``None`` where this is its last."""
+
+    def says(self, step: float, weeks: int, unit: Unit) -> str:
+        """It in a sentence, with another way to get there."""
+        here = f"{self.movement} stays at {weight_text(self.load_kg, unit)}"
+        if self.next_kg is None:
+            return f"{here}: the kit has nothing heavier. Add a rep a week, or a set."
+        rise = self.next_kg / self.load_kg - 1
+        told = f"{here}: the next load in the kit is {weight_text(self.next_kg, unit)}"
+        every = math.ceil(rise / step)
+        slow = f", or go up every {every} weeks" if every <= _SLOWEST else ""
+        return (
+            f"{told} ({percent(rise)}), too far for {percent(step)} a week in "
+            f"{weeks} week{'s' * (weeks != 1)}. Add a rep a week, or a set{slow}."
+        )
+
+
+def unmoved(
+    written: WrittenSession, change: Change, weeks: int, movements: MovementTable, kit: Kit | None
+) -> list[Unmoved]:
+    """Which loads stay where they are though they are to rise each week, each movement once."""
+    found: dict[str, Unmoved] = {}
+
+    def look(moves: Moves, one: Bout) -> Bout:
+        loads = _kit_loads(moves, one, movements, kit)
+        if loads and one.load is not None and change.load > 0:
+            later = [_load(one.load, change.load * at, loads).value for at in range(1, weeks + 1)]
+            if max(later) <= one.load.value:
+                after = next((load for load in loads if load > one.load.value), None)
+                found.setdefault(moves[0][0], Unmoved(moves[0][0], one.load.value, after))
+        return one
+
+    _over(written, look, lambda count: count)
+    return list(found.values())
 
 
 def lighter(written: WrittenSession, share: float = LIGHTER_SHARE) -> WrittenSession:

@@ -148,8 +148,8 @@ def lay(path: WeekPath, body: LayBody) -> Response:
         lighter=body.lighter,
         move=body.move,
     )
-    change = planning.lay(desk().ledgers, path.athlete_id, laying, desk().today())
-    return answer(Laid(change=change))
+    laid = planning.lay(desk().ledgers, path.athlete_id, laying, desk().today())
+    return answer(Laid(change=laid.change, remarks=laid.remarks))
 
 
 @api.post("/block/new", responses={201: NewBlock})
@@ -164,8 +164,9 @@ def new_block(path: WeekPath, body: NewBlockBody) -> Response:
         Change(**body.change.model_dump()),
         body.lighter_every or None,
     )
-    made, change = planning.make_block(desk().ledgers, path.athlete_id, new, desk().today())
-    return answer(NewBlock(block=stored_block(made), laid=Laid(change=change)), 201)
+    made, laid = planning.make_block(desk().ledgers, path.athlete_id, new, desk().today())
+    told = Laid(change=laid.change, remarks=laid.remarks)
+    return answer(NewBlock(block=stored_block(made), laid=told), 201)
 
 
 @blocks_api.put("/<int:block>", responses={200: StoredBlock})

@@ -163,9 +163,13 @@ class WholeText(Shape):
 
 
 class Laid(Shape):
-    """Plans were changed; the number of the change, to take it back by."""
+    """Plans were changed; the number of the change, to take it back by.
+
+    ``remarks`` are what the coach would not see at once: loads that stay, lines that are not read.
+    """
 
     change: Number
+    remarks: list[str] = Field(default_factory=list, max_length=100)
 
 
 class LogOut(Shape):

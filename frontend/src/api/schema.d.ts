@@ -3834,10 +3834,14 @@ export interface components {
         /**
          * Laid
          * @description Plans were changed; the number of the change, to take it back by.
+         *
+         *     ``remarks`` are what the coach would not see at once: loads that stay, lines that are not read.
          */
         Laid: {
             /** Change */
             change: number;
+            /** Remarks */
+            remarks?: string[];
         };
         /**
          * LayBody
@@ -3967,6 +3971,8 @@ export interface components {
         TextLaid: {
             /** Change */
             change: number;
+            /** Remarks */
+            remarks?: string[];
             /** First Week */
             first_week: string;
         };
@@ -4498,6 +4504,8 @@ export interface components {
         LaidOver: {
             /** Change */
             change: number;
+            /** Remarks */
+            remarks?: string[];
             /** Athlete */
             athlete: number;
         };
@@ -5417,6 +5425,8 @@ export interface components {
         DaysMade: {
             /** Change */
             change: number;
+            /** Remarks */
+            remarks?: string[];
             /** Sessions */
             sessions: components["schemas"]["WrittenRow"][];
         };

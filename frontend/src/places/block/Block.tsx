@@ -36,7 +36,8 @@ export function Block() {
   const data = found.data;
   const { cell, at, date, here, walk, grid } = useBlockWalk(place, data);
   const wave = useWave(place.athlete, data, found.dataUpdatedAt);
-  const { held, change, keys } = useHeld(place, here, date);
+  const [remarks, setRemarks] = useState<string[]>([]);
+  const { held, change, keys } = useHeld(place, here, date, setRemarks);
   useKeys(may ? { ...keys, undo: () => back.mutate(undefined), propose: wave.toggle } : {});
   if (found.error) return <Failure error={found.error} />;
   if (!data) return <p className="p-6 text-ink-2">Loading the weeks…</p>;
@@ -52,6 +53,7 @@ export function Block() {
         week={data.weeks[cell.week]?.week ?? place.week}
         stored={data.stored}
         weeks={data.weeks.length}
+        tell={setRemarks}
         show={(next) => setParams({ weeks: String(next) }, { replace: true })}
       />
       <May right="plan">
@@ -68,6 +70,7 @@ export function Block() {
           {error.message}
         </p>
       )}
+      <Remarks remarks={remarks} close={() => setRemarks([])} />
       <May right="plan">
         <WaveHead wave={wave} first={ahead[0]?.week ?? ""} last={ahead.at(-1)?.week ?? ""} />
       </May>
@@ -110,6 +113,23 @@ export function Block() {
   );
 }
 
+/** What a coach would not see of sessions that were just laid. */
+function Remarks({ remarks, close }: { remarks: string[]; close: () => void }) {
+  if (remarks.length === 0) return null;
+  return (
+    <div role="status" className="mb-2 flex gap-3 border-l-4 border-caution pl-3 text-sm">
+      <ul className="min-w-0">
+        {remarks.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </ul>
+      <button type="button" className="trail-link ml-auto self-start text-ink-2" onClick={close}>
+        Close
+      </button>
+    </div>
+  );
+}
+
 const ARROWS: Record<string, [number, number]> = {
   ArrowUp: [-1, 0],
   ArrowDown: [1, 0],
@@ -129,7 +149,7 @@ function Heads({ weeks, chosen }: { weeks: Data["weeks"]; chosen: number }) {
             className={`px-2 pb-1 font-normal ${week === chosen ? "" : "text-ink-2"}`}
           >
             <span className={week === chosen ? "font-semibold" : ""}>{weekName(one.week)}</span>
-            {one.over && <span className="text-sm italic"> over</span>}
+            {one.over && <span className="text-sm italic"> past</span>}
             {!one.over && one.lighter && <span className="text-sm italic"> lighter</span>}
           </th>
         ))}

@@ -16,10 +16,12 @@ interface Props {
   stored: Schemas["StoredBlock"] | null;
   weeks: number;
   show: (weeks: number) => void;
+  /** What is to be said of a new block that was filled. */
+  tell: (remarks: string[]) => void;
 }
 
 /** Which block is shown, and what can be done with whole weeks: make, keep, lay, send and take in. */
-export function BlockHead({ place, week, stored, weeks, show }: Props) {
+export function BlockHead({ place, week, stored, weeks, show, tell }: Props) {
   const [dialog, setDialog] = useState<"new" | "templates" | null>(null);
   const change = useChange((body: Schemas["BlockBody"]) =>
     blocks.change(place.athlete, stored?.id ?? 0, body),
@@ -69,7 +71,13 @@ export function BlockHead({ place, week, stored, weeks, show }: Props) {
           {error.message}
         </p>
       )}
-      <NewBlock place={place} first={week} open={dialog === "new"} close={() => setDialog(null)} />
+      <NewBlock
+        place={place}
+        first={week}
+        open={dialog === "new"}
+        close={() => setDialog(null)}
+        tell={tell}
+      />
       <TemplateDialog
         place={place}
         week={week}

@@ -15,13 +15,14 @@ interface Props {
   first: string;
   open: boolean;
   close: () => void;
+  tell: (remarks: string[]) => void;
 }
 
 type Template = Schemas["TemplateOut"];
 type Fill = Schemas["NewBlockBody"]["fill"];
 
 /** A new block: how long, what fills it, and which of its weeks are lighter. */
-export function NewBlock({ place, first, open, close }: Props) {
+export function NewBlock({ place, first, open, close, tell }: Props) {
   const found = useTemplates();
   const [title, setTitle] = useState("");
   const [weeks, setWeeks] = useState(4);
@@ -32,7 +33,7 @@ export function NewBlock({ place, first, open, close }: Props) {
   const all = found.data?.templates ?? [];
   const chosen = template ?? all[0]?.id ?? null;
   const make = useChange(async () => {
-    await blocks.add(
+    const made = await blocks.add(
       { ...place, week: first },
       {
         title,
@@ -43,6 +44,7 @@ export function NewBlock({ place, first, open, close }: Props) {
         lighter_every: fill === "nothing" ? 0 : every,
       },
     );
+    tell(made.laid.remarks ?? []);
     close();
   });
   return (

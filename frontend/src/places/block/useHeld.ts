@@ -10,9 +10,16 @@ import type { Session } from "./useBlockWalk";
 export type Held = { session: Session; move: boolean };
 
 /** Sessions laid on other days: by hand, or copied and moved with the keys. */
-export function useHeld(place: WeekPlace, here: Session | undefined, date: string | undefined) {
+export function useHeld(
+  place: WeekPlace,
+  here: Session | undefined,
+  date: string | undefined,
+  tell: (remarks: string[]) => void,
+) {
   const [held, setHeld] = useState<Held | null>(null);
-  const change = useChange((body: Schemas["LayBody"]) => block.lay(place, body));
+  const change = useChange(async (body: Schemas["LayBody"]) => {
+    tell((await block.lay(place, body)).remarks ?? []);
+  });
   const paste = () => {
     if (!held || !date || date === held.session.date) return;
     change.mutate({
