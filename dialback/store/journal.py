@@ -291,6 +291,23 @@ def last_of(sames: Sequence[str]) -> dict[str, tuple[str, str]]:
     return {same: (who, until) for same, who, until in rows(query)}
 
 
+def who_said(athlete: Athlete, day: date, words: str) -> str:
+    """Who changed something of an athlete on a day with these words; empty for nobody known."""
+    if not words:
+        return ""
+    row = (
+        JournalEntry.select(JournalEntry.who)
+        .where(
+            JournalEntry.athlete == athlete,
+            JournalEntry.day == day,
+            JournalEntry.says.contains(words),
+        )
+        .order_by(JournalEntry.id.desc())
+        .first()
+    )
+    return "" if row is None else str(row.who)
+
+
 def everybody_in_it() -> list[str]:
     """The names of those who have changed something."""
     rows = JournalEntry.select(JournalEntry.who).distinct().order_by(JournalEntry.who)

@@ -97,6 +97,14 @@ def signature(athlete: Athlete, week: Week) -> Signed | None:
     return None if row is None else _signed(row)
 
 
+def signatures_between(athlete: Athlete, first: Week, last: Week) -> list[Signed]:
+    """The signatures of an athlete's weeks from first to last, without their documents."""
+    query = Signature.select(Signature.week, Signature.name, Signature.day).where(
+        Signature.athlete == athlete, Signature.week.between(str(first), str(last))
+    )
+    return list(legible(query, lambda row: Signed(Week.parse(row.week), row.name, row.day)))
+
+
 def signed_weeks(athlete: Athlete) -> frozenset[Week]:
     """The weeks of an athlete that are signed."""
     query = Signature.select(Signature.week).where(Signature.athlete == athlete)

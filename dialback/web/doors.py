@@ -65,7 +65,8 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
     ),
     **_each(
         Allowed("read"),
-        "roster week_sheet figure_trail schools block block_text long_line line_of_a_movement "
+        "roster week_sheet figure_trail schools block block_text since_the_last_block "
+        "long_line line_of_a_movement "
         "written_week list_care list_decisions list_restrictions list_maxima list_goals "
         "athlete_rules house_rules "
         "movements kit list_templates signed_week journal print_plans",

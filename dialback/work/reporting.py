@@ -15,6 +15,7 @@ from dialback.book.report.handout import (
     handout_paper,
 )
 from dialback.book.report.render import render
+from dialback.book.report.since import DecidedLine, since_content
 from dialback.book.report.week import Standing, week_content
 from dialback.core.audit import audit, sessions_done
 from dialback.core.figures import in_total
@@ -29,6 +30,7 @@ from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, Ledgers, house
 from dialback.store.blocks import block_at
 from dialback.store.judgements import signature
+from dialback.work.across import since_last_block
 from dialback.work.errors import NotThereError
 from dialback.work.judging import changed_since, document_of
 
@@ -103,6 +105,19 @@ def _trend(ledger: Ledger, week: Week) -> dict[str, list[float | None]]:
         name: [None if one is None else one.get(in_total(name), 0.0) for one in sums]
         for name in MEASURES
     }
+
+
+def since_report(
+    ledgers: Ledgers, athlete: Athlete, week: Week, reader: Reader, today: date
+) -> bytes:
+    """What changed since the last block, on one page for the coach's file."""
+    if reader == "athlete":
+        raise NotThereError("What changed since the last block is for the coach's file.")
+    since = since_last_block(ledgers, athlete, week, today)
+    lines = [DecidedLine(one.day, one.what, one.reason, one.who) for one in since.decided]
+    unit = ledgers.of(athlete).unit
+    content = since_content(since.across, lines, athlete.name, house().name, unit)
+    return render("since.typ", content, FILE)
 
 
 def _standing(ledgers: Ledgers, athlete: Athlete, week: Week, today: date) -> Standing:

@@ -10,6 +10,8 @@ from datetime import UTC, datetime, time, timedelta
 from flask import Response
 
 from dialback.book.calendar import Appointment, calendar
+from dialback.book.report.changes import changes_told
+from dialback.core.across import Mean, Span
 from dialback.core.adjusting import usually_lighter
 from dialback.core.audit import audit, plans_done
 from dialback.core.duration import estimated_duration
@@ -41,15 +43,20 @@ from dialback.web.shapes.block import (
     BlockQuery,
     BlockSession,
     BlockWeek,
+    DecidedOut,
     LayBody,
+    MeanOut,
     NewBlock,
     NewBlockBody,
+    SinceOut,
+    SpanOut,
     StoredBlock,
     TextLaid,
 )
 from dialback.web.shapes.common import Counts, Done, Laid, WeekPath, WholeText
 from dialback.web.sheet import block_finding
 from dialback.work import planning
+from dialback.work.across import since_last_block
 
 api = blueprint("block", __name__, "/athletes/<int:athlete_id>/weeks/<week>")
 blocks_api = blueprint("blocks", __name__, "/athletes/<int:athlete_id>/blocks")
@@ -167,6 +174,41 @@ def new_block(path: WeekPath, body: NewBlockBody) -> Response:
     made, laid = planning.make_block(desk().ledgers, path.athlete_id, new, desk().today())
     told = Laid(change=laid.change, remarks=laid.remarks)
     return answer(NewBlock(block=stored_block(made), laid=told), 201)
+
+
+@api.get("/block/since", responses={200: SinceOut})
+def since_the_last_block(path: WeekPath) -> Response:
+    """What changed from the block before to the one of this week."""
+    athlete, week = the_athlete(path.athlete_id), the_week(path.week)
+    since = since_last_block(desk().ledgers, athlete, week, desk().today())
+    found = since.across
+    return answer(
+        SinceOut(
+            before=_span(found.before),
+            after=_span(found.after),
+            planned=found.planned,
+            measures=[_mean(one) for one in found.measures],
+            muscles=[_mean(one) for one in found.muscles],
+            changes=changes_told(found.movements),
+            came=found.told(before=False, after=True),
+            went=found.told(before=True, after=False),
+            stayed=found.told(before=True, after=True),
+            decided=[
+                DecidedOut(day=one.day.isoformat(), what=one.what, reason=one.reason, who=one.who)
+                for one in since.decided
+            ],
+        )
+    )
+
+
+def _span(span: Span) -> SpanOut:
+    return SpanOut(title=span.title, first_week=str(span.weeks[0]), weeks=len(span.weeks))
+
+
+def _mean(one: Mean) -> MeanOut:
+    return MeanOut(
+        name=one.name, measure=one.measure, before=one.before, after=one.after, change=one.change
+    )
 
 
 @blocks_api.put("/<int:block>", responses={200: StoredBlock})

@@ -363,6 +363,13 @@ def signed_week(path: WeekPath) -> Response:
     return attachment(text.encode(), athlete, "application/json", f"{week}.signed.json")
 
 
+_REPORTS = {
+    "week": reporting.week_report,
+    "block": reporting.block_report,
+    "since": reporting.since_report,
+}
+
+
 @api.get("/report", responses={200: file_answer("application/pdf", "A page to print")})
 def report(path: WeekPath, query: ReportQuery) -> Response:
     """The week, or the block it lies in, on one page: for the coach's file or the athlete."""
@@ -373,8 +380,8 @@ def report(path: WeekPath, query: ReportQuery) -> Response:
             "not-allowed",
             "The coach's report is the coach's: take the hand-out.",
         )
-    make = reporting.week_report if query.of == "week" else reporting.block_report
+    make = _REPORTS[query.of]
     pdf = make(desk().ledgers, athlete, week, query.reader, desk().today())
     what = "hand-out" if query.reader == "athlete" else "report"
-    ending = f"{week}.{'block.' if query.of == 'block' else ''}{what}.pdf"
+    ending = f"{week}.{'' if query.of == 'week' else f'{query.of}.'}{what}.pdf"
     return attachment(pdf, athlete, "application/pdf", ending, shown=True)

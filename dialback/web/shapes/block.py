@@ -206,3 +206,48 @@ class PublishWaveBody(Shape):
 
     state: int = Field(ge=0, le=MAX_INTEGER)
     weeks: list[ProposedWeek] = Field(min_length=1, max_length=LENGTHS[-1])
+
+
+class SpanOut(Shape):
+    """Weeks that belong together."""
+
+    title: str
+    first_week: str
+    weeks: int
+
+
+class MeanOut(Shape):
+    """A figure of a week on average in either span; ``None`` where nothing was done."""
+
+    name: str
+    measure: str
+    before: float | None
+    after: float | None
+    change: float | None
+
+
+class DecidedOut(Shape):
+    """What was decided on a day, why and by whom."""
+
+    day: str
+    what: str
+    reason: str
+    who: str
+
+
+class SinceOut(Shape):
+    """What changed from the block before to this one; ``planned`` of its weeks lie ahead.
+
+    Findings above a note that came, went and stayed are lines, those alike together.
+    """
+
+    before: SpanOut
+    after: SpanOut
+    planned: int
+    measures: list[MeanOut]
+    muscles: list[MeanOut]
+    changes: list[str]
+    came: list[str]
+    went: list[str]
+    stayed: list[str]
+    decided: list[DecidedOut]

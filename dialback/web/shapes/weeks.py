@@ -78,7 +78,7 @@ class Frame(Shape):
 class ReportQuery(Shape):
     """What the report is of, and who reads it."""
 
-    of: Literal["week", "block"] = "week"
+    of: Literal["week", "block", "since"] = "week"
     reader: Reader = Field("coach", alias="for", description="The coach's file, or a hand-out")
 
 

@@ -15,6 +15,20 @@ export function useBlock(place: WeekPlace, weeks: number) {
   });
 }
 
+/** What changed from the block before; asked for when it is looked at. */
+export function useSince(place: WeekPlace, open: boolean) {
+  return useQuery({
+    queryKey: ["since", place],
+    queryFn: async () =>
+      given(
+        await client.GET("/api/athletes/{athlete_id}/weeks/{week}/block/since", {
+          params: { path: at(place) },
+        }),
+      ),
+    enabled: open,
+  });
+}
+
 export const block = {
   lay: async (place: WeekPlace, body: Schemas["LayBody"]) =>
     given(

@@ -741,6 +741,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/athletes/{athlete_id}/weeks/{week}/block/since": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What changed from the block before to the one of this week. */
+        get: operations["since_the_last_block"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/weeks/{week}/block/text": {
         parameters: {
             query?: never;
@@ -3963,6 +3980,74 @@ export interface components {
              * @default 0
              */
             lighter_every: number;
+        };
+        /**
+         * SinceOut
+         * @description What changed from the block before to this one; ``planned`` of its weeks lie ahead.
+         *
+         *     Findings above a note that came, went and stayed are lines, those alike together.
+         */
+        SinceOut: {
+            before: components["schemas"]["SpanOut"];
+            after: components["schemas"]["SpanOut"];
+            /** Planned */
+            planned: number;
+            /** Measures */
+            measures: components["schemas"]["MeanOut"][];
+            /** Muscles */
+            muscles: components["schemas"]["MeanOut"][];
+            /** Changes */
+            changes: string[];
+            /** Came */
+            came: string[];
+            /** Went */
+            went: string[];
+            /** Stayed */
+            stayed: string[];
+            /** Decided */
+            decided: components["schemas"]["DecidedOut"][];
+        };
+        /**
+         * DecidedOut
+         * @description What was decided on a day, why and by whom.
+         */
+        DecidedOut: {
+            /** Day */
+            day: string;
+            /** What */
+            what: string;
+            /** Reason */
+            reason: string;
+            /** Who */
+            who: string;
+        };
+        /**
+         * MeanOut
+         * @description A figure of a week on average in either span; ``None`` where nothing was done.
+         */
+        MeanOut: {
+            /** Name */
+            name: string;
+            /** Measure */
+            measure: string;
+            /** Before */
+            before: number | null;
+            /** After */
+            after: number | null;
+            /** Change */
+            change: number | null;
+        };
+        /**
+         * SpanOut
+         * @description Weeks that belong together.
+         */
+        SpanOut: {
+            /** Title */
+            title: string;
+            /** First Week */
+            first_week: string;
+            /** Weeks */
+            weeks: number;
         };
         /**
          * TextLaid
@@ -9341,7 +9426,7 @@ export interface operations {
     report: {
         parameters: {
             query?: {
-                of?: "week" | "block";
+                of?: "week" | "block" | "since";
                 /** @description The coach's file, or a hand-out */
                 for?: "coach" | "athlete";
             };
@@ -9480,6 +9565,37 @@ export interface operations {
             415: components["responses"]["UnsupportedMediaType"];
             422: components["responses"]["UnprocessableEntity"];
             429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    since_the_last_block: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+                week: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SinceOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            422: components["responses"]["UnprocessableEntity"];
             500: components["responses"]["InternalServerError"];
             503: components["responses"]["ServiceUnavailable"];
         };

@@ -63,7 +63,7 @@ export const signedPath = ({ athlete, week }: WeekPlace): string =>
 /** Where a page to print is: of the week or its block, for the coach's file or the athlete. */
 export const reportPath = (
   { athlete, week }: WeekPlace,
-  of: "week" | "block",
+  of: "week" | "block" | "since",
   reader: "coach" | "athlete",
 ): string => `/api/athletes/${athlete}/weeks/${week}/report?of=${of}&for=${reader}`;
 

@@ -124,7 +124,7 @@ function Remarks({ remarks, close }: { remarks: string[]; close: () => void }) {
         ))}
       </ul>
       <button type="button" className="trail-link ml-auto self-start text-ink-2" onClick={close}>
-        Close
+        Dismiss
       </button>
     </div>
   );

@@ -6,6 +6,7 @@ import { useMay } from "@/api/me";
 import { type WeekPlace } from "@/api/place";
 import { May } from "@/frame/May";
 import { NewBlock } from "./NewBlock";
+import { SinceDialog } from "./SinceDialog";
 import { TemplateDialog } from "./TemplateDialog";
 import { LENGTHS, Weeks } from "./Weeks";
 
@@ -22,7 +23,7 @@ interface Props {
 
 /** Which block is shown, and what can be done with whole weeks: make, keep, lay, send and take in. */
 export function BlockHead({ place, week, stored, weeks, show, tell }: Props) {
-  const [dialog, setDialog] = useState<"new" | "templates" | null>(null);
+  const [dialog, setDialog] = useState<"new" | "templates" | "since" | null>(null);
   const change = useChange((body: Schemas["BlockBody"]) =>
     blocks.change(place.athlete, stored?.id ?? 0, body),
   );
@@ -63,6 +64,13 @@ export function BlockHead({ place, week, stored, weeks, show, tell }: Props) {
               Templates
             </button>
           </May>
+          <button
+            type="button"
+            className="trail-link text-ink-2"
+            onClick={() => setDialog("since")}
+          >
+            Since the last block
+          </button>
           <InAndOut place={place} weeks={weeks} take={take.mutate} />
         </span>
       </div>
@@ -77,6 +85,11 @@ export function BlockHead({ place, week, stored, weeks, show, tell }: Props) {
         open={dialog === "new"}
         close={() => setDialog(null)}
         tell={tell}
+      />
+      <SinceDialog
+        place={{ ...place, week }}
+        open={dialog === "since"}
+        close={() => setDialog(null)}
       />
       <TemplateDialog
         place={place}
