@@ -189,7 +189,8 @@ def put_fields(row: Table, fields: dict[str, Any]) -> None:
 class Noted:
     """An entry: when, who, where, what; whether it can be taken back, or was.
 
-    ``together`` are the entries of the same change that are in the same state, this one with them.
+    ``together`` are the entries of the same change that are in the same state, this one with them;
+    they share ``change``, empty for one alone.
     """
 
     number: int
@@ -205,6 +206,7 @@ class Noted:
     can_undo: bool
     undone: bool
     together: int
+    change: str
 
 
 def noted(
@@ -278,6 +280,7 @@ def _noted(row: JournalEntry, since: date, together: int) -> Noted:
         can_undo=row.undo is not None and row.day >= since,
         undone=row.undone_on is not None,
         together=together,
+        change=f"{row.same} {row.undone_on is not None}" if together > 1 else "",
     )
 
 

@@ -151,7 +151,7 @@ def with_its_name(movement: Movement, old: Movement) -> Movement:
     if fold(movement.name) != fold(old.name):
         raise UnfitError(
             "name-stays",
-            f"{old.name} is renamed by itself, with all that knows it by its name: choose Rename.",
+            f"{old.name} keeps its name here. To rename it with all that knows it, choose Rename.",
         )
     return movement.model_copy(update={"name": old.name})
 

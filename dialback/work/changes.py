@@ -32,35 +32,50 @@ from dialback.work.errors import ConflictError, NotThereError
 from dialback.work.roster import check_name_free
 
 
-def take_back(change: int, today: date, *, whole: bool = False) -> None:
+def take_back(change: int, today: date, *, whole: bool = False) -> list[str]:
     """Take an entry back: what came goes, what went comes back.
 
-    ``whole`` is all of the change that it is part of: a template for six, or nothing of it.
+    ``whole`` is all of the change that it is part of: a template for six, as much of it as can
+    be. What stays, and why, a sentence each. Raises ``ConflictError`` where nothing can be.
     """
-    _swap(change, today, undone_on=today, whole=whole)
+    return _swap(change, today, undone_on=today, whole=whole)
 
 
-def make_again(change: int, today: date, *, whole: bool = False) -> None:
-    """Make an entry again that was taken back, or all of its change."""
-    _swap(change, today, undone_on=None, whole=whole)
+def make_again(change: int, today: date, *, whole: bool = False) -> list[str]:
+    """Make an entry again that was taken back, or what can be of all of its change."""
+    return _swap(change, today, undone_on=None, whole=whole)
 
 
-def _swap(change: int, today: date, *, undone_on: date | None, whole: bool) -> None:
+def _swap(change: int, today: date, *, undone_on: date | None, whole: bool) -> list[str]:
     with unit() as entry:
         chosen = _change(change, undone=undone_on is None, today=today)
-        for row in of_one_change(chosen) if whole else [chosen]:
-            if is_of_plans(row):
-                _swap_plans(row, today, undone_on)
-            elif row.undo["kind"] == "import":
-                _swap_import(row, today, undone_on)
-            elif row.undo["kind"] == "naming":
-                _swap_naming(row, undone_on)
-            else:
-                _swap_fields(row, undone_on)
+        rows = of_one_change(chosen) if whole else [chosen]
+        stays: list[ConflictError] = []
+        for row in rows:
+            try:
+                _swap_one(row, today, undone_on)
+            except ConflictError as conflict:
+                # It is looked at before anything of it is written: the others go on without it.
+                stays.append(conflict)
+                continue
             row.undone_on = undone_on
             row.save()
             done = "Redid" if undone_on is None else "Undid"
             entry.tell(f"{done}: {row.says}", row.athlete)
+        if len(stays) == len(rows):
+            raise stays[0]
+        return [str(one) for one in stays]
+
+
+def _swap_one(row: JournalEntry, today: date, undone_on: date | None) -> None:
+    if is_of_plans(row):
+        _swap_plans(row, today, undone_on)
+    elif row.undo["kind"] == "import":
+        _swap_import(row, today, undone_on)
+    elif row.undo["kind"] == "naming":
+        _swap_naming(row, undone_on)
+    else:
+        _swap_fields(row, undone_on)
 
 
 def _swap_plans(row: JournalEntry, today: date, undone_on: date | None) -> None:

@@ -12,7 +12,7 @@ from uuid import uuid4
 from dialback.book.errors import BadInputError, Problem, bad_input
 from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
-from dialback.core.notation import Change, Reading, read, unmoved
+from dialback.core.notation import Change, Reading, read, says_unmoved, unmoved
 from dialback.core.notation.expand import placed_sets
 from dialback.core.plans.apart import days_apart
 from dialback.core.plans.kept import Kept, kept_in, read_one, unread_of
@@ -205,20 +205,20 @@ def lay(ledgers: Ledgers, number: int, laying: Laying, today: date) -> Laid:
 
 def _remarks(plans: Sequence[Kept], step: Change, weeks: int, ledger: Ledger) -> list[str]:
     """What a coach would not see: loads that stay, and lines that go along as text alone."""
-    told = {
-        one.movement: one.says(step.load, weeks, ledger.unit)
+    movements = ledger.movements
+    stay = {
+        one.movement: one
         for plan in plans
-        for one in unmoved(
-            plan.written(ledger.movements), step, weeks, ledger.movements, ledger.kit
-        )
+        for one in unmoved(plan.written(movements), step, weeks, movements, ledger.kit)
     }
+    told = says_unmoved(list(stay.values()), step.load, weeks, ledger.unit)
     unread = [
         f"{plan.title or said(plan.day)}: “{line.text}” is not read. It is laid as text and counts "
         "for nothing until it is mended."
         for plan in plans
         for line in unread_of(ledger, plan)
     ]
-    return [*told.values(), *unread]
+    return [*filter(None, [told]), *unread]
 
 
 def _laid_words(plans: Sequence[Kept], new: Sequence[Sheet], *, move: bool) -> str:

@@ -178,8 +178,8 @@ def test_what_a_coach_would_not_see_is_said(client: FlaskClient) -> None:
     one = send(client, "post", f"{NEXT}/written", {**body, "client": "client-0001"}, 201)
     said = lay(client, sessions=[one["id"]], shifts=[7, 14], change={"load": 0.025})["remarks"]
     assert said == [
-        "Press stays at 40 kg: the next load in the kit is 60 kg (+50 %), too far for +2.5 % a "
-        "week in 2 weeks. Add a rep a week, or a set.",
+        "+2.5 % a week does not reach the next load in the kit in 2 weeks: Press (40 kg, then "
+        "60 kg). These stay: add a rep a week, or a set.",
         "Short: “frobnicate 3 x 3” is not read. It is laid as text and counts for nothing until it "
         "is mended.",
     ]

@@ -122,7 +122,7 @@ class TestTemplates:
         entries = get(client, "/api/journal?undoable=true")["entries"]
         assert [one["together"] for one in entries[:2]] == [1, 1]
 
-    def test_of_one_change_all_is_undone_or_nothing(
+    def test_of_one_change_what_can_be_is_undone_and_the_rest_is_named(
         self, client: FlaskClient, bring: Callable[..., Any]
     ) -> None:
         assert bring(query="?name=Bo").status_code == 201
@@ -134,9 +134,16 @@ class TestTemplates:
         text = {"revision": row["revision"], "date": row["date"], "title": "", "text": "Press 9"}
         send(client, "put", f"{week}/written/{row['id']}", text)
         laid = [one for one in get(client, "/api/journal")["entries"] if one["together"] == 2]
-        told = send(client, "post", f"/api/journal/{laid[0]['id']}/undo?whole=true", {}, 409)
-        assert told["detail"].startswith("Ada Test's session of Mon 26 Oct was changed after this")
-        assert sets_of(client, "/api/athletes/2/weeks/2026-W44")[0] == 12
+        assert laid[0]["change"] == laid[1]["change"] != ""
+        at = f"/api/journal/{laid[0]['id']}/undo?whole=true"
+        (stays,) = send(client, "post", at, {})["stays"]
+        assert stays.startswith("Ada Test's session of Mon 26 Oct was changed after this")
+        assert sets_of(client, "/api/athletes/2/weeks/2026-W44")[0] == 0
+        assert sets_of(client, week)[0] > 0
+        # What is left can be undone no more than before: it says why.
+        left = next(one for one in laid if one["athlete"] == 1)
+        told = send(client, "post", f"/api/journal/{left['id']}/undo?whole=true", {}, 409)
+        assert told["detail"] == stays
 
     def test_not_past_the_calendar(self, client: FlaskClient) -> None:
         before = NEXT.replace(NEXT[-2:], f"{int(NEXT[-2:]) - 1:02}")
@@ -319,7 +326,7 @@ class TestMovements:
     def test_a_name_stays_and_what_is_in_use_stays(self, client: FlaskClient) -> None:
         at = f"/api/movements/{self.known(client, 'Press')['id']}"
         wrong = send(client, "put", at, self.press(name="Push"), 422)
-        assert "keeps its name" in wrong["detail"]
+        assert "choose Rename" in wrong["detail"]
         taken = client.delete(at)
         assert (taken.status_code, "are planned or done" in taken.json["detail"]) == (409, True)
         shipped = client.delete(f"/api/movements/{self.known(client, 'Dead bug')['id']}")

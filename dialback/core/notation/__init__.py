@@ -20,7 +20,7 @@ from dialback.core.notation.session import (
     WrittenSession,
 )
 from dialback.core.notation.slips import Mistake
-from dialback.core.notation.step import Change, lighter, stepped, unmoved
+from dialback.core.notation.step import Change, lighter, says_unmoved, stepped, unmoved
 from dialback.core.notation.writer import write
 
 __all__ = [
@@ -42,6 +42,7 @@ __all__ = [
     "gather",
     "lighter",
     "read",
+    "says_unmoved",
     "stepped",
     "unmoved",
     "write",

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 from dialback.core.kit import Kit, loads_for
@@ -18,7 +18,7 @@ from dialback.core.notation.session import (
     WrittenSession,
 )
 from dialback.core.tempo import slower
-from dialback.core.words import Unit, percent, weight_text
+from dialback.core.words import Unit, listed, percent, weight_text
 
 _SLOWEST = 4
 """A rise less often than this many weeks is not offered as one: reps and sets get there first."""
@@ -84,19 +84,35 @@ class Unmoved:
     next_kg: float | None
     """The next that the kit has; ``None`` where this is its last."""
 
-    def says(self, step: float, weeks: int, unit: Unit) -> str:
-        """It in a sentence, with another way to get there."""
-        here = f"{self.movement} stays at {weight_text(self.load_kg, unit)}"
-        if self.next_kg is None:
-            return f"{here}: the kit has nothing heavier. Add a rep a week, or a set."
-        rise = self.next_kg / self.load_kg - 1
-        told = f"{here}: the next load in the kit is {weight_text(self.next_kg, unit)}"
-        every = math.ceil(rise / step)
-        slow = f", or go up every {every} weeks" if every <= _SLOWEST else ""
-        return (
-            f"{told} ({percent(rise)}), too far for {percent(step)} a week in "
-            f"{weeks} week{'s' * (weeks != 1)}. Add a rep a week, or a set{slow}."
+
+def says_unmoved(found: Sequence[Unmoved], step: float, weeks: int, unit: Unit) -> str:
+    """Loads that stay, in a sentence or two, with another way to get there; empty for none."""
+    short = [one for one in found if one.next_kg is not None]
+    told = []
+    if short:
+        within = "in a week" if weeks == 1 else f"in {weeks} weeks"
+        names = listed(
+            [
+                f"{one.movement} ({weight_text(one.load_kg, unit)}, then "
+                f"{weight_text(one.next_kg or 0.0, unit)})"
+                for one in short
+            ]
         )
+        told.append(
+            f"{percent(step)} a week does not reach the next load in the kit {within}: {names}."
+        )
+    if last := [
+        f"{one.movement} ({weight_text(one.load_kg, unit)})" for one in found if not one.next_kg
+    ]:
+        told.append(f"The kit has nothing heavier for {listed(last)}.")
+    if not told:
+        return ""
+    every = min(
+        (math.ceil((one.next_kg / one.load_kg - 1) / step) for one in short if one.next_kg),
+        default=0,
+    )
+    slow = f", or go up every {every} weeks" if 0 < every <= _SLOWEST else ""
+    return f"{' '.join(told)} These stay: add a rep a week, or a set{slow}."
 
 
 def unmoved(

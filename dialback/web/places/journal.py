@@ -9,12 +9,12 @@ from flask import Response
 from dialback.store.journal import everybody_in_it, noted
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk
-from dialback.web.shapes.common import Done
 from dialback.web.shapes.journal import (
     EntryPath,
     Journal,
     JournalLine,
     JournalQuery,
+    Swapped,
     WholeQuery,
 )
 from dialback.work import changes as work
@@ -54,6 +54,7 @@ def journal(query: JournalQuery) -> Response:
                     can_undo=one.can_undo,
                     undone=one.undone,
                     together=one.together,
+                    change=one.change,
                 )
                 for one in found[:PAGE]
             ],
@@ -63,15 +64,13 @@ def journal(query: JournalQuery) -> Response:
     )
 
 
-@api.post("/<int:entry>/undo", responses={200: Done})
+@api.post("/<int:entry>/undo", responses={200: Swapped})
 def undo_change(path: EntryPath, query: WholeQuery) -> Response:
     """Take a change back: what came goes, what went comes back."""
-    work.take_back(path.entry, desk().today(), whole=query.whole)
-    return answer(Done())
+    return answer(Swapped(stays=work.take_back(path.entry, desk().today(), whole=query.whole)))
 
 
-@api.post("/<int:entry>/redo", responses={200: Done})
+@api.post("/<int:entry>/redo", responses={200: Swapped})
 def redo_change(path: EntryPath, query: WholeQuery) -> Response:
     """Make a change again that was taken back."""
-    work.make_again(path.entry, desk().today(), whole=query.whole)
-    return answer(Done())
+    return answer(Swapped(stays=work.make_again(path.entry, desk().today(), whole=query.whole)))

@@ -35,7 +35,8 @@ class JournalQuery(Shape):
 class JournalLine(Shape):
     """A change: who, where, when (UTC, from ``at`` to ``until``, so many times), what.
 
-    ``together`` entries are of one change, and can be taken back or made again at once.
+    ``together`` entries are of one change, and can be taken back or made again at once; they have
+    the same ``change``, which is empty where an entry stands alone.
     """
 
     id: int
@@ -50,6 +51,7 @@ class JournalLine(Shape):
     can_undo: bool
     undone: bool
     together: int
+    change: str
 
 
 class Journal(Shape):
@@ -58,3 +60,9 @@ class Journal(Shape):
     entries: list[JournalLine]
     more: bool
     people: list[str]
+
+
+class Swapped(Shape):
+    """A change was taken back or made again; what of it stays, and why, a sentence each."""
+
+    stays: list[str]

@@ -45,9 +45,13 @@ export function useTakingBack() {
   const undo = useChange(changes.undo);
   const redo = useChange(changes.redo);
   return {
-    swap: ({ id, undone }: { id: number; undone: boolean }, whole: boolean) =>
-      (undone ? redo : undo).mutate({ id, whole }),
+    swap: ({ id, undone }: { id: number; undone: boolean }, whole: boolean) => {
+      (undone ? undo : redo).reset();
+      (undone ? redo : undo).mutate({ id, whole });
+    },
     busy: undo.isPending || redo.isPending,
     error: undo.error ?? redo.error,
+    /** What of the change could not go along, and why. */
+    stays: (redo.isSuccess ? redo.data : undo.data)?.stays ?? [],
   };
 }

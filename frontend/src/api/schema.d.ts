@@ -4519,7 +4519,8 @@ export interface components {
          * JournalLine
          * @description A change: who, where, when (UTC, from ``at`` to ``until``, so many times), what.
          *
-         *     ``together`` entries are of one change, and can be taken back or made again at once.
+         *     ``together`` entries are of one change, and can be taken back or made again at once; they have
+         *     the same ``change``, which is empty where an entry stands alone.
          */
         JournalLine: {
             /** Id */
@@ -4546,6 +4547,16 @@ export interface components {
             undone: boolean;
             /** Together */
             together: number;
+            /** Change */
+            change: string;
+        };
+        /**
+         * Swapped
+         * @description A change was taken back or made again; what of it stays, and why, a sentence each.
+         */
+        Swapped: {
+            /** Stays */
+            stays: string[];
         };
         /**
          * Templates
@@ -9836,7 +9847,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Done"];
+                    "application/json": components["schemas"]["Swapped"];
                 };
             };
             400: components["responses"]["BadRequest"];
@@ -9872,7 +9883,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Done"];
+                    "application/json": components["schemas"]["Swapped"];
                 };
             };
             400: components["responses"]["BadRequest"];

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { type Entry, useTakingBack } from "@/api/journal";
 import { useMay } from "@/api/me";
 import { moment } from "@/words";
@@ -13,6 +14,17 @@ function when(entry: Entry): string {
 
 const verb = (entry: Entry) => (entry.undone ? "Redo" : "Undo");
 
+/** Entries one behind the other that are of one change stand together. */
+export function changesOf(entries: Entry[]): Entry[][] {
+  const found: Entry[][] = [];
+  for (const one of entries) {
+    const last = found.at(-1);
+    if (one.change && last?.[0]?.change === one.change) last.push(one);
+    else found.push([one]);
+  }
+  return found;
+}
+
 interface Props {
   entries: Entry[];
   /** All of them are of one athlete: no name at each. */
@@ -21,8 +33,7 @@ interface Props {
 
 /** Entries of the journal, each with the way back where there is one. */
 export function Entries({ entries, ofOne = false }: Props) {
-  const { swap, busy, error } = useTakingBack();
-  const may = useMay("plan");
+  const { swap, busy, error, stays } = useTakingBack();
   return (
     <>
       {error && (
@@ -30,46 +41,103 @@ export function Entries({ entries, ofOne = false }: Props) {
           {error.message}
         </p>
       )}
+      {stays.length > 0 && (
+        <div role="alert" className="mb-2 border-l-4 border-caution pl-3 text-sm">
+          <p>The rest is done. This stays:</p>
+          <ul>
+            {stays.map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </ul>
+        </div>
+      )}
       <ul className="text-sm">
-        {entries.map((one) => (
-          <li
-            key={one.id}
-            className="flex flex-wrap items-baseline gap-x-4 border-b border-hair py-1.5"
-          >
-            <span className="w-44 shrink-0 text-ink-2">{when(one)}</span>
-            <span className="min-w-0 flex-1 basis-64">
-              {!ofOne && one.name && <span className="font-semibold">{one.name}: </span>}
-              <span className={one.undone ? "text-ink-2 line-through" : ""}>{one.says}</span>
-              {one.times > 1 && <span className="text-ink-2">, {one.times} times</span>}
-            </span>
-            <span className="w-56 truncate text-ink-2">
-              {[one.who, one.place].filter(Boolean).join(", ")}
-            </span>
-            <span className="flex w-36 justify-end gap-3">
-              {may && one.can_undo && one.together > 1 && (
-                <button
-                  type="button"
-                  className="trail-link min-h-6"
-                  disabled={busy}
-                  onClick={() => swap(one, true)}
-                >
-                  {`${verb(one)} all ${one.together}`}
-                </button>
-              )}
-              {may && one.can_undo && (
-                <button
-                  type="button"
-                  className="trail-link min-h-6"
-                  disabled={busy}
-                  onClick={() => swap(one, false)}
-                >
-                  {verb(one)}
-                </button>
-              )}
-            </span>
-          </li>
-        ))}
+        {changesOf(entries).map(([first, ...others]) =>
+          first && others.length > 0 ? (
+            <Together key={first.id} all={[first, ...others]} swap={swap} busy={busy} />
+          ) : (
+            first && <Line key={first.id} one={first} named={!ofOne} swap={swap} busy={busy} />
+          ),
+        )}
       </ul>
     </>
+  );
+}
+
+interface WayBack {
+  swap: (entry: Entry, whole: boolean) => void;
+  busy: boolean;
+}
+
+/** One change of several athletes: a line, and theirs when it is opened. */
+function Together({ all, swap, busy }: { all: Entry[] } & WayBack) {
+  const [open, setOpen] = useState(false);
+  const [first] = all;
+  if (!first) return null;
+  const names = new Set(all.map((one) => one.name));
+  return (
+    <>
+      <Line one={first} swap={swap} busy={busy} whole={all.length}>
+        <button
+          type="button"
+          className="trail-link mr-2 font-semibold"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
+          {names.size > 1 ? `${names.size} athletes` : `${first.name}, ${all.length} parts`}
+        </button>
+      </Line>
+      {open &&
+        all.map((one) => <Line key={one.id} one={one} named inside swap={swap} busy={busy} />)}
+    </>
+  );
+}
+
+interface LineProps extends WayBack {
+  one: Entry;
+  named?: boolean;
+  inside?: boolean;
+  /** How many entries the line stands for. */
+  whole?: number;
+  children?: React.ReactNode;
+}
+
+function Line({ one, named, inside, whole = 1, children, swap, busy }: LineProps) {
+  const may = useMay("plan");
+  return (
+    <li className="flex flex-wrap items-baseline gap-x-4 border-b border-hair py-1.5">
+      <span className="w-44 shrink-0 text-ink-2">{!inside && when(one)}</span>
+      <span className={`min-w-0 flex-1 basis-64 ${inside ? "pl-4" : ""}`}>
+        {children}
+        {named && one.name && <span className="font-semibold">{one.name}: </span>}
+        <span className={one.undone ? "text-ink-2 line-through" : ""}>{one.says}</span>
+        {one.times > 1 && <span className="text-ink-2">, {one.times} times</span>}
+      </span>
+      <span className="w-56 truncate text-ink-2">
+        {!inside && [one.who, one.place].filter(Boolean).join(", ")}
+      </span>
+      <span className="flex w-36 justify-end gap-3">
+        {may && one.can_undo && (one.together > 1 || whole > 1) && !inside && (
+          <button
+            type="button"
+            className="trail-link min-h-6"
+            disabled={busy}
+            onClick={() => swap(one, true)}
+          >
+            {`${verb(one)} all ${one.together}`}
+          </button>
+        )}
+        {may && one.can_undo && whole === 1 && (
+          <button
+            type="button"
+            className="trail-link min-h-6"
+            disabled={busy}
+            onClick={() => swap(one, false)}
+          >
+            {verb(one)}
+          </button>
+        )}
+      </span>
+    </li>
   );
 }

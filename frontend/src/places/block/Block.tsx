@@ -14,7 +14,7 @@ import { BlockHead } from "./BlockHead";
 import { ChangesDialog } from "./ChangesDialog";
 import { Goals } from "./Goals";
 import { LayForm } from "./LayForm";
-import { WaveHead } from "./WaveHead";
+import { WaveButton, WaveHead } from "./WaveHead";
 import { WaveRows } from "./WaveRows";
 import { WeekFoot } from "./WeekFoot";
 import { type Cell, type Data, type Session, type Walk, useBlockWalk } from "./useBlockWalk";
@@ -63,7 +63,9 @@ export function Block() {
           all={() => setShowing(true)}
           busy={back.isPending}
           undo={() => back.mutate(undefined)}
-        />
+        >
+          {ahead.length > 0 && <WaveButton wave={wave} />}
+        </Steps>
       </May>
       {error && (
         <p role="alert" className="mb-2 border-l-4 border-high pl-3 text-sm">
@@ -230,12 +232,14 @@ interface StepsProps {
   all: () => void;
   busy: boolean;
   undo: () => void;
+  children: React.ReactNode;
 }
 
 /** What the keys do now, and the way back. */
-function Steps({ held, last, all, busy, undo }: StepsProps) {
+function Steps({ held, last, all, busy, undo, children }: StepsProps) {
   return (
-    <div className="flex flex-wrap items-baseline gap-x-4 pb-1 text-sm">
+    <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-1 text-sm">
+      {children}
       <p className={`text-ink-2 ${held ? "" : "max-md:hidden"}`}>
         {held
           ? `${held.session.title || "A session"} in hand: ${KEYS.paste.key} pastes it`

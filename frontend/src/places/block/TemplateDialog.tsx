@@ -28,14 +28,18 @@ export function TemplateDialog({ place, week, open, close }: Props) {
   const [athletes, setAthletes] = useState<number[]>([place.athlete]);
   const [laid, setLaid] = useState<Schemas["TemplateLaid"] | null>(null);
   const [removed, setRemoved] = useState<Template | null>(null);
-  const lay = useChange(async (template: number) =>
-    setLaid(await templates.lay(template, { athletes, week })),
-  );
+  /** What of it could not be taken back, and why. */
+  const [stays, setStays] = useState<string[]>([]);
+  const lay = useChange(async (template: number) => {
+    setStays([]);
+    setLaid(await templates.lay(template, { athletes, week }));
+  });
   const undo = useChange(async (body: Schemas["TemplateLaid"]) => {
     // One change of the journal: any of its entries takes the whole of it back.
     const [first] = body.laid;
-    if (first) await changes.undo({ id: first.change, whole: true });
+    const done = first && (await changes.undo({ id: first.change, whole: true }));
     setLaid(null);
+    setStays(done?.stays ?? []);
   });
   const take = useChange(async (one: Template) => {
     await templates.remove(one.id);
@@ -80,6 +84,7 @@ export function TemplateDialog({ place, week, open, close }: Props) {
             </button>
           </>
         )}
+        {stays.length > 0 && <p>The rest is undone. This stays: {stays.join(" ")}</p>}
         {removed && (
           <>
             {removed.name} removed.{" "}
