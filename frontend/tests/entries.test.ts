@@ -1,6 +1,8 @@
 import { expect, test } from "vitest";
-import { changesOf } from "@/frame/Entries";
-import type { Entry } from "@/api/journal";
+import type { Schemas } from "@/api/client";
+import { changesOf } from "@/frame/changesOf";
+
+type Entry = Schemas["JournalLine"];
 
 const entry = (id: number, change: string) => ({ id, change }) as Entry;
 const numbers = (entries: Entry[]) => changesOf(entries).map((all) => all.map((one) => one.id));

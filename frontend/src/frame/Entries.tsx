@@ -2,6 +2,7 @@ import { useState } from "react";
 import { type Entry, useTakingBack } from "@/api/journal";
 import { useMay } from "@/api/me";
 import { moment } from "@/words";
+import { changesOf } from "./changesOf";
 
 const TIME = new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit" });
 
@@ -13,17 +14,6 @@ function when(entry: Entry): string {
 }
 
 const verb = (entry: Entry) => (entry.undone ? "Redo" : "Undo");
-
-/** Entries one behind the other that are of one change stand together. */
-export function changesOf(entries: Entry[]): Entry[][] {
-  const found: Entry[][] = [];
-  for (const one of entries) {
-    const last = found.at(-1);
-    if (one.change && last?.[0]?.change === one.change) last.push(one);
-    else found.push([one]);
-  }
-  return found;
-}
 
 interface Props {
   entries: Entry[];
