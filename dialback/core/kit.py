@@ -123,7 +123,15 @@ class NoBand:
     bands: tuple[str, ...]
 
 
-def check(a_set: Set, kit: Kit, movements: MovementTable) -> Unmade | NoBand | None:
+@dataclass(frozen=True, slots=True)
+class NoKit:
+    """A movement for which the room has nothing to take in the hand."""
+
+    movement: str
+    needs: tuple[str, ...]
+
+
+def check(a_set: Set, kit: Kit, movements: MovementTable) -> Unmade | NoBand | NoKit | None:
     """What of a set the room cannot give; ``None`` if all is there, or nothing is known of it.
 
     A movement is checked against the kit that it names, where the room has loads of that kind.
@@ -131,6 +139,11 @@ def check(a_set: Set, kit: Kit, movements: MovementTable) -> Unmade | NoBand | N
     known = {fold(own) for own in kit.bands}
     if a_set.band is not None and known and fold(a_set.band) not in known:
         return NoBand(a_set.band, kit.bands)
+    for name, _ in a_set.named_moves():
+        movement = movements[name]
+        if lacks(kit, movement) and (kit.dumbbells_kg or kit.kettlebells_kg or kit.bars_kg):
+            needs = tuple(one for one in movement.kit if fold(one) in _BY_HAND)
+            return NoKit(movement.name, needs)
     if a_set.load_kg <= 0:
         return None
     for name, _ in a_set.named_moves():
@@ -243,10 +256,15 @@ def _bar_loads(bars_kg: tuple[float, ...], plates: tuple[Plates, ...]) -> tuple[
     return tuple(load / _GRAMS for load in sorted(loads))
 
 
-def sentence(found: Unmade | NoBand, unit: Unit) -> str:
+def sentence(found: Unmade | NoBand | NoKit, unit: Unit) -> str:
     """What cannot be made, and what is nearest, with the step in per cent."""
     if isinstance(found, NoBand):
         return f"no band is called {found.band}: the room has {', '.join(found.bands)}"
+    if isinstance(found, NoKit):
+        return (
+            f"{found.movement} needs {' or '.join(found.needs)}, which the kit does not have: "
+            "take another movement, or add it in Kit"
+        )
     nearest = " or ".join(
         f"{weight_text(load, unit)} ({percent(load / found.wanted_kg - 1)})"
         for load in (found.below_kg, found.above_kg)

@@ -8,7 +8,7 @@ from dataclasses import replace
 from datetime import date
 
 from dialback.core.cautions import Care
-from dialback.core.kit import NoBand, Unmade, check, sentence
+from dialback.core.kit import NoBand, NoKit, Unmade, check, sentence
 from dialback.core.notation import Load, Mistake, Reading
 from dialback.core.notation.characters import lines_of
 from dialback.core.notation.expand import PlacedSet
@@ -106,6 +106,8 @@ def kit_misses(text: str, sets: Iterable[PlacedSet], ledger: Ledger) -> list[Kit
             at = re.search(rf"band\s+{re.escape(found.band)}", line, re.IGNORECASE)
             column, length = (at.start(), at.end() - at.start()) if at else (0, len(line))
             choices = [KitChoice(text=f"band {band}", step=0) for band in found.bands]
+        elif isinstance(found, NoKit):
+            column, length, choices = 0, len(line), []
         else:
             written = next(
                 (one for one in loads_in(line) if one.load.kg == placed.set.load_kg), None

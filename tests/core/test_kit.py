@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 from pydantic import ValidationError
 
-from dialback.core.kit import Kit, NoBand, Unmade, check, loads_for, sentence, together
+from dialback.core.kit import Kit, NoBand, NoKit, Unmade, check, loads_for, sentence, together
 from dialback.core.notation import Change, read, says_unmoved, stepped, unmoved, write
 from dialback.core.notation.values import loads_in
 from dialback.core.sessions import Set
@@ -48,6 +48,21 @@ def test_the_smallest_plates_are_few() -> None:
         {"bars_kg": [20], "plates": [{"kg": 10, "pairs": 2}, {"kg": 1.25, "pairs": 1}]}
     )
     assert loads_for(few, MOVEMENTS["Back squat"])[1] == (20, 22.5, 40, 42.5, 60, 62.5)
+
+
+def test_a_movement_that_the_room_has_nothing_for() -> None:
+    bars = Kit.model_validate({"bars_kg": [20], "plates": [{"kg": 10, "pairs": 4}]})
+    a_set = Set(exercise="Goblet squat", reps=5, load_kg=12)
+    found = check(a_set, bars, MOVEMENTS)
+    assert isinstance(found, NoKit)
+    assert sentence(found, "kg") == (
+        f"Goblet squat needs {' or '.join(found.needs)}, which the kit does not have: take another "
+        "movement, or add it in Kit"
+    )
+    assert set(found.needs) <= {"dumbbell", "dumbbells", "kettlebell", "kettlebells"}
+    # Without a load it is as little there.
+    assert check(Set(exercise="Goblet squat", reps=5), bars, MOVEMENTS) == found
+    assert check(Set(exercise="Pull-up", reps=5), bars, MOVEMENTS) is None
 
 
 def test_what_is_not_known_is_not_checked() -> None:

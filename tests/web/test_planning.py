@@ -332,6 +332,19 @@ class TestMovements:
         shipped = client.delete(f"/api/movements/{self.known(client, 'Dead bug')['id']}")
         assert "ships with" in shipped.json["detail"]
 
+    def test_what_the_kit_has_nothing_for_is_marked(self, client: FlaskClient) -> None:
+        assert not self.known(client, "Dead bug")["no_kit"]
+        assert not self.known(client, "Goblet squat")["no_kit"]
+        bars = {"bars_kg": [20], "plates": [{"kg": 10, "pairs": 4}]}
+        now = get(client, "/api/kit")["revision"]
+        send(client, "put", "/api/kit", {"revision": now, "kit": bars})
+        assert self.known(client, "Goblet squat")["no_kit"]
+        assert not self.known(client, "Back squat")["no_kit"]
+        names = get(client, f"{NEXT}/movements")["movements"]
+        marked = [one["no_kit"] for one in names]
+        assert marked == sorted(marked)
+        assert "Goblet squat" in [one["name"] for one in names if one["no_kit"]]
+
     def test_add_and_take_away(self, client: FlaskClient) -> None:
         new = self.press(name="Sled push", easier="Press")
         added = send(client, "post", "/api/movements", new, 201)

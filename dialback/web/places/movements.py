@@ -14,6 +14,7 @@ from flask import Response
 from dialback.core.figures import TOTAL_SETS, in_total
 from dialback.core.findings.difference import difference
 from dialback.core.findings.finding import Finding
+from dialback.core.kit import Kit, lacks
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.rules import RULES
 from dialback.core.verdict import by_urgency
@@ -21,6 +22,7 @@ from dialback.core.vocabulary import CLASSES, MUSCLES, PATTERNS
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, athletes
 from dialback.store.judgements import signed_weeks
+from dialback.store.kit import the_kit
 from dialback.store.movements import (
     check_movement,
     has_own_movement,
@@ -55,9 +57,10 @@ WEEKS_LOOKED_AT = 8
 @api.get("", responses={200: MovementsOut})
 def movements() -> Response:
     """The movements of the house, by name."""
+    kit = the_kit()
     return answer(
         MovementsOut(
-            movements=[_out(number, one) for number, one in house_movements()],
+            movements=[_out(number, one, kit) for number, one in house_movements()],
             patterns=list(PATTERNS),
             muscles=list(MUSCLES),
             progress=[
@@ -71,7 +74,7 @@ def movements() -> Response:
     )
 
 
-def _out(number: int, movement: Movement) -> MovementOut:
+def _out(number: int, movement: Movement, kit: Kit | None) -> MovementOut:
     class_of = {pattern: name for name, patterns in CLASSES.items() for pattern in patterns}
     return MovementOut(
         id=number,
@@ -90,13 +93,14 @@ def _out(number: int, movement: Movement) -> MovementOut:
         harder=movement.harder,
         progress=movement.progress,
         kit=list(movement.kit),
+        no_kit=kit is not None and lacks(kit, movement),
     )
 
 
 @api.post("", responses={201: MovementOut})
 def add_movement(body: MovementBody) -> Response:
     """Add a movement to the house."""
-    return answer(_out(catalogue.add(body.movement), body.movement), 201)
+    return answer(_out(catalogue.add(body.movement), body.movement, the_kit()), 201)
 
 
 @api.post("/<int:movement>/effect", responses={200: MovementEffect})
@@ -156,7 +160,7 @@ def _sheets(used: Container[int], old: Movement, new: Movement) -> list[Movement
 def give_name(path: MovementPath, body: NameBody) -> Response:
     """Give a movement another name, or make one of it and the movement of that name."""
     number = catalogue.give_name(path.movement, body.name)
-    return answer(_out(number, catalogue.the_movement(number)[1]))
+    return answer(_out(number, catalogue.the_movement(number)[1], the_kit()))
 
 
 def _altered(athlete: Athlete, new: Movement) -> Iterable[MovementEffectSheet]:
@@ -197,7 +201,7 @@ def _labels(findings: Iterable[Finding]) -> list[str]:
 def save_movement(path: MovementPath, body: MovementBody) -> Response:
     """Change a movement; every audit counts it the new way from now on."""
     changed = catalogue.change(path.movement, body.movement)
-    return answer(_out(path.movement, changed))
+    return answer(_out(path.movement, changed, the_kit()))
 
 
 @api.delete("/<int:movement>", responses={200: Done})

@@ -13,6 +13,7 @@ from dialback.book.report.paper import PaperLine, PaperSession, session_paper
 from dialback.core.baseline import window
 from dialback.core.duration import Duration, density, durations, estimated_duration, in_all
 from dialback.core.figures import in_total
+from dialback.core.kit import lacks
 from dialback.core.maxima import Maxima
 from dialback.core.movements import MovementTable
 from dialback.core.notation import Reading
@@ -101,11 +102,20 @@ def movement_names(path: WeekPath) -> Response:
         for entry in ledger.entries("completed", one)
         for move in entry.measured.shape.moves
     )
-    movements = sorted(ledger.movements, key=lambda one: (-uses[one.name], one.name))
+    kit = ledger.kit
+    without = {one.name for one in ledger.movements if kit is not None and lacks(kit, one)}
+    movements = sorted(
+        ledger.movements, key=lambda one: (-uses[one.name], one.name in without, one.name)
+    )
     return answer(
         MovementNames(
             movements=[
-                MovementName(name=movement.name, pattern=movement.pattern, uses=uses[movement.name])
+                MovementName(
+                    name=movement.name,
+                    pattern=movement.pattern,
+                    uses=uses[movement.name],
+                    no_kit=movement.name in without,
+                )
                 for movement in movements
             ]
         )

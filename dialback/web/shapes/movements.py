@@ -70,7 +70,10 @@ class NameEffect(Shape):
 
 
 class MovementOut(Shape):
-    """A movement of the house. ``side`` is its class: push, pull, knee or hip."""
+    """A movement of the house. ``side`` is its class: push, pull, knee or hip.
+
+    ``no_kit`` says that the house's kit has nothing to do it with.
+    """
 
     id: int
 
@@ -88,6 +91,7 @@ class MovementOut(Shape):
     easier: str | None
     harder: str | None
     kit: list[str]
+    no_kit: bool
     progress: ProgressRule | None
 
 

@@ -43,11 +43,15 @@ class WrittenWeek(Shape):
 
 
 class MovementName(Shape):
-    """A movement to complete a name with; ``uses`` are its sets of the last four weeks."""
+    """A movement to complete a name with; ``uses`` are its sets of the last four weeks.
+
+    ``no_kit`` says that the room has nothing to do it with.
+    """
 
     name: str
     pattern: str
     uses: int
+    no_kit: bool
 
 
 class MovementNames(Shape):

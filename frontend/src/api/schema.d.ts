@@ -5240,6 +5240,8 @@ export interface components {
         /**
          * MovementName
          * @description A movement to complete a name with; ``uses`` are its sets of the last four weeks.
+         *
+         *     ``no_kit`` says that the room has nothing to do it with.
          */
         MovementName: {
             /** Name */
@@ -5248,6 +5250,8 @@ export interface components {
             pattern: string;
             /** Uses */
             uses: number;
+            /** No Kit */
+            no_kit: boolean;
         };
         /**
          * Written
@@ -6184,6 +6188,8 @@ export interface components {
         /**
          * MovementOut
          * @description A movement of the house. ``side`` is its class: push, pull, knee or hip.
+         *
+         *     ``no_kit`` says that the house's kit has nothing to do it with.
          */
         MovementOut: {
             /** Id */
@@ -6216,6 +6222,8 @@ export interface components {
             harder: string | null;
             /** Kit */
             kit: string[];
+            /** No Kit */
+            no_kit: boolean;
             /** Progress */
             progress: ("reps_first" | "load_first" | "sets" | "density" | "tempo" | "hold") | null;
         };

@@ -151,7 +151,7 @@ function Details({ one, open }: { one: Movement; open: (name: string) => void })
       one.bodyweight_share ? `${number(one.bodyweight_share)} of it is moved` : "not moved",
     ],
     ["Tempo", one.tempo ?? (one.isometric ? "held" : "2-0-1-0, assumed")],
-    ["Kit", one.kit.join(", ") || "none"],
+    ["Kit", `${one.kit.join(", ") || "none"}${one.no_kit ? ", which the room does not have" : ""}`],
     ["Also called", one.aliases.join(", ") || "–"],
     ["Easier", level(one.easier)],
     ["Harder", level(one.harder)],
@@ -210,7 +210,10 @@ function Table({ rows, chosen, open }: TableProps) {
               {one.direct.map(plain).join(", ")}{" "}
               <span className="text-ink-2 italic">{one.indirect.map(plain).join(", ")}</span>
             </td>
-            <td className="truncate text-ink-2">{one.kit.join(", ")}</td>
+            <td className="truncate text-ink-2">
+              {one.kit.join(", ")}
+              {one.no_kit && <span className="text-caution"> not in the kit</span>}
+            </td>
           </tr>
         ))}
       </tbody>

@@ -85,7 +85,11 @@ function beginnings(
       .slice(0, WORD_LIMIT)
       .map((one) => ({
         label: one.name,
-        detail: one.uses ? `${one.uses} sets lately` : one.pattern.replaceAll("_", " "),
+        detail: one.no_kit
+          ? "not in the kit"
+          : one.uses
+            ? `${one.uses} sets lately`
+            : one.pattern.replaceAll("_", " "),
         apply: `${one.name} `,
       })),
     ...heads
