@@ -202,6 +202,20 @@ def test_a_name_that_may_be_several_is_asked_about_with_them() -> None:
     assert "Walking lunge" in unknown.near
 
 
+@pytest.mark.parametrize(
+    ("said", "name"),
+    [
+        ("Pec machine", "Machine fly"),
+        ("Ham machine", "Leg curl"),
+        ("Calf thing", "Calf raise"),
+        ("Core finisher", "Front plank"),
+    ],
+)
+def test_what_trains_the_same_is_proposed_for_a_name_of_ones_own(said: str, name: str) -> None:
+    (unknown,) = taken(rows(f"{said};3;8;20")).unknown
+    assert name in unknown.near
+
+
 SENSELESS = [
     # The rows; how many are asked about, the answers, one of them, what comes of it.
     (["Bench press;3;8;600", "Back squat;1;5;500"], 2, "a tenth of it", "8 reps, at 60 kg"),

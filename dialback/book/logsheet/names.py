@@ -109,7 +109,7 @@ class SheetNames:
         ]
 
     def _near(self, name: str) -> tuple[str, ...]:
-        said = self._names.near(name)
+        said = self._names.spelt_like(name)
         words = set(fold(name).split())
         close = difflib.get_close_matches(fold(name), self._called, n=3, cutoff=0.5)
         shared = sorted(
@@ -117,4 +117,7 @@ class SheetNames:
             key=lambda one: -len(words & set(one.replace("-", " ").split())),
         )
         like = [*close, *shared[:3]]
-        return tuple(dict.fromkeys([*said, *(self._called[one] for one in like)]))[:4]
+        trains = self._names.that_train(name)
+        # What is spelt alike may be any machine: what trains alike stands second.
+        ranked = [*said[:1], *trains[:1], *said[1:], *(self._called[one] for one in like), *trains]
+        return tuple(dict.fromkeys(ranked))[:4]

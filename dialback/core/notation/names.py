@@ -38,6 +38,13 @@ _SAME_WORD: Final = {
     "db": "dumbbell", "kb": "kettlebell", "bb": "barbell", "foot": "feet", "elevated": "raised",
     "knee": "knees", "hand": "hands",
 }  # fmt: skip
+_MUSCLE_WORDS: Final = {
+    "pec": "chest", "pectoral": "chest", "breast": "chest", "ham": "hamstring",
+    "hammy": "hamstring", "thigh": "quad", "butt": "glute", "bum": "glute", "ab": "abs",
+    "core": "abs", "belly": "abs", "shoulder": "delt", "calf": "calve", "grip": "forearm",
+    "wrist": "forearm", "lumbar": "lower", "tri": "tricep", "bi": "bicep",
+}  # fmt: skip
+"""How people call what a movement trains, to the word of the vocabulary in the singular."""
 _NO_NAME: Final = frozenset({"on", "a", "the", "with", "at", "only", "an", "in", "of", "and"})
 _LEVEL: Final = re.compile(r"[ \t,]{0,8}\b(easier|harder)\b", re.IGNORECASE)
 _SHORT: Final = (("dumbbell", "db"), ("kettlebell", "kb"), ("barbell", "bb"))
@@ -204,6 +211,10 @@ class Names:
 
     def near(self, written: str) -> tuple[str, ...]:
         """The movements that were perhaps meant, the likeliest first."""
+        return self.spelt_like(written) or self.that_train(written)
+
+    def spelt_like(self, written: str) -> tuple[str, ...]:
+        """The movements whose names are spelt alike, or have the same words."""
         flat = _flat(written)[0][:80]
         # Nobody slips in the first letter and in the length at once; the rest is not compared.
         likely = [
@@ -218,6 +229,25 @@ class Names:
                 return tuple(kin)
             found = difflib.get_close_matches(flat, likely, n=1)
         return tuple(self._own[one] for one in found)
+
+    def that_train(self, written: str) -> tuple[str, ...]:
+        """The movements whose muscles, pattern and kit a name speaks of: ``pec machine``.
+
+        Those that have the most of its words first; of a kit alone nothing is known.
+        """
+        plain = _plain_words(written)
+        words = plain | {_MUSCLE_WORDS[word] for word in plain if word in _MUSCLE_WORDS}
+        ranked = []
+        for movement in self.movements:
+            if not movement.counted:
+                continue
+            trains = _plain_words(movement.pattern.replace("_", " ")) | _plain_words(
+                " ".join(movement.direct).replace("_", " ")
+            )
+            if hits := len(words & trains):
+                kit = len(words & _plain_words(" ".join(movement.kit)))
+                ranked.append((-hits, -kit, len(trains), movement.name))
+        return tuple(name for *_, name in sorted(ranked)[:MOST_NAMED])
 
     def _with_words(self, flat: str) -> list[str]:
         """The movements whose names have all of some words, or as many of the last as any has."""
