@@ -37,7 +37,7 @@ from dialback.store.models import (
     rows,
 )
 
-_BY_NAME: Final = (
+BY_NAME: Final = (
     (Maximum, "movement"),
     (Goal, "movement"),
     (Restriction, "subject"),
@@ -66,7 +66,7 @@ def standing(name: str) -> dict[str, int]:
     """In how many rows a movement stands by its name, by table."""
     kept = keepers(name)
     found: dict[str, int] = {}
-    for table, column in _BY_NAME:
+    for table, column in BY_NAME:
         count = sum(1 for _ in _named(table, column, name, kept))
         found[table._meta.table_name] = found.get(table._meta.table_name, 0) + count
     drafts = {row.id for table, column, row in _holding(name, kept) if table is Draft}
@@ -194,7 +194,7 @@ def _rewrite(old: str, new: str, kept: Collection[int] | None = None) -> list[di
     kept = keepers(old) if kept is None else kept
     names = {fold(old): new}
     undo = []
-    for table, column in _BY_NAME:
+    for table, column in BY_NAME:
         for row in list(_named(table, column, old, kept)):
             undo += _put(row, column, new)
     for _, column, row in list(_holding(old, kept)):

@@ -12,8 +12,10 @@ from dialback.core.movements import MovementTable
 from dialback.core.naming import at_its_head, in_json
 from dialback.library import library
 from dialback.store.database import connected
-from dialback.store.models import Draft, Session, SetMove, SetRow
+from dialback.store.fields import WordField
+from dialback.store.models import TABLES, Draft, Session, SetMove, SetRow
 from dialback.store.movements import lacking
+from dialback.store.naming import BY_NAME
 from tests.build import document, session, sets
 from tests.web.test_api import get, send
 
@@ -255,6 +257,16 @@ def test_a_shipped_movement_that_was_renamed_does_not_come_again(client: FlaskCl
     renamed(client, shipped.name, "Ours alone")
     with connected():
         assert shipped.name not in [one.name for one in lacking(library())]
+
+
+def test_every_column_that_names_a_movement_is_rewritten() -> None:
+    named = {
+        (table, column)
+        for table in TABLES
+        for column in ("movement", "subject", "easier", "harder")
+        if isinstance(table._meta.fields.get(column), WordField)
+    }
+    assert named == set(BY_NAME)
 
 
 @given(st.recursive(st.text() | st.integers(), lambda inner: st.lists(inner, max_size=3)))
