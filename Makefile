@@ -60,10 +60,11 @@ chromium:
 unit-frontend: frontend/node_modules
 	cd frontend && npx vitest run
 
-# Python on one core, the front end on the other, until the browser tests need both.
+# Python on one core, the front end on the other, until the browser tests need both. These wait for
+# the page for half of their time: twice as many run as there are cores.
 test: chromium
 	$(MAKE) --no-print-directory -j2 -O lint-python lint-frontend build unit-frontend
-	$(BIN)/pytest -n 2 --dist loadfile --no-loadscope-reorder
+	$(BIN)/pytest -n 4 --dist loadfile --no-loadscope-reorder
 
 # While one writes: linters and types, the core, and the tests that were touched.
 quick: dev frontend/node_modules

@@ -378,6 +378,29 @@ def test_a_group_by_one_clock_and_pain_ends_ones_part(coach: Coach, club: Club) 
     assert [one["note"] for one in maro["log"]["session"]["pain"]] == ["right knee"]
 
 
+def test_run_again_after_stopping_goes_into_the_same_log(coach: Coach, club: Club) -> None:
+    number = plan(club, "Jory Castelin")
+    begin(coach, str(number), "set 1 of")
+    do_next(coach)
+    coach.wait(lambda: len(logged(club, number)) == 1, "not logged")
+    tap(coach, "Stop here")
+    coach.sees("1 of")
+    tap(coach, "Run it again from the start")
+    coach.sees("set 1 of")
+    do_next(coach)
+    coach.wait(lambda: len(logged(club, number)) == 2, "not logged again")
+    tap(coach, "Stop here")
+    # A reload in between is the same device.
+    coach.open(f"/floor/run?plans={number}", "2 of")
+    tap(coach, "Run it again from the start")
+    do_next(coach)
+    coach.wait(lambda: len(logged(club, number)) == 3, "not logged after a reload")
+    athlete = api(club, f"/floor/run?plan={number}")["run"]["athlete"]
+    logs = api(club, f"/athletes/{athlete}/weeks/2026-W48/log")["sessions"]
+    (mine,) = [one for one in logs if one["plan"] == number or one.get("log")]
+    assert mine["versions"] == []
+
+
 def test_the_sensor_fills_the_log(coach: Coach, club: Club) -> None:
     number = plan(club, "Wendel Okoro-Fay")
     begin(coach, str(number), "set 1 of")

@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.browser.driving import Coach, resize
+from tests.browser.driving import Coach, colours, resize
 
 PLACES = [
     ("/", "to audit"),
@@ -130,3 +130,41 @@ return [...document.querySelectorAll('main button, main a, main select, nav butt
     coach.address("/season")
     coach.find(f"{bar}//a[.='Roster']").click()
     coach.sees("to audit")
+
+
+def test_enlarged_twice_the_page_scrolls_as_one(coach: Coach) -> None:
+    resize(coach.driver, 640, 400)
+    for path, words, last in (
+        ("/athletes/1/weeks/2026-W47/sheet", "open points", "//button[starts-with(., 'Sign off')]"),
+        ("/athletes/1/weeks/2026-W49/write", "Bench press", "//*[contains(., 'The week with it')]"),
+    ):
+        coach.open(path, words)
+        coach.holds(
+            lambda: coach.driver.execute_script(
+                "return document.documentElement.scrollHeight > innerHeight * 1.5"
+            )
+        )
+        coach.driver.execute_script(
+            "arguments[0].scrollIntoView({block: 'center'})", coach.find(last)
+        )
+        top = coach.driver.execute_script(
+            "return arguments[0].getBoundingClientRect().top", coach.find(last)
+        )
+        assert top < 400
+
+
+def test_in_colours_of_ones_own_what_is_chosen_and_done_is_told_apart(coach: Coach) -> None:
+    forced = {"features": [{"name": "forced-colors", "value": "active"}]}
+    coach.driver.execute_cdp_cmd("Emulation.setEmulatedMedia", forced)
+    try:
+        coach.open("/athletes/1/weeks/2026-W47/sheet", "open points")
+
+        def ground(xpath: str) -> str:
+            return coach.find(xpath).value_of_css_property("background-color")
+
+        coach.holds(lambda: ground("//button[.='done']") != ground("//button[.='planned']"))
+        assert ground("//nav//a[.='Week sheet']") != ground("//nav//a[.='Log']")
+        done = "//*[contains(@class, 'bg-ink') and contains(@class, 'size-2')]"
+        assert ground(done) == ground("//button[.='done']")
+    finally:
+        colours(coach.driver, "light")

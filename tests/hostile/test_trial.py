@@ -12,7 +12,7 @@ def test_nothing_that_was_acknowledged_is_lost() -> None:
         [sys.executable, str(TRIAL), "--small"],
         capture_output=True,
         text=True,
-        timeout=300,
+        timeout=1200,
         check=False,
     )
     assert done.returncode == 0, done.stdout + done.stderr

@@ -62,7 +62,7 @@ function Inside({ who }: { who: Who }) {
     ...Object.fromEntries(places.map((one) => [one.key, () => void go(asWanted(one.path))])),
   });
   return (
-    <div className="relative flex h-dvh flex-col overflow-clip print-open">
+    <div className="shell print-open relative flex h-dvh flex-col overflow-clip">
       <Hatch />
       <button
         type="button"

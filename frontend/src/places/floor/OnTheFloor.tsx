@@ -73,7 +73,7 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
       clock: acted(all.clock, does, Date.now(), all.steps, lead.sets),
     }));
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_24rem] overflow-auto bg-sheet max-md:flex max-md:flex-col">
+    <div className="run grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_24rem] overflow-auto bg-sheet max-md:flex max-md:flex-col">
       <main className="flex min-h-0 flex-col px-8 pt-3 pb-5 max-md:shrink-0 max-md:px-4">
         <TopLine runs={runs} />
         {state.unseen ? (
