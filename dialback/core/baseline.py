@@ -13,6 +13,7 @@ from dialback.core.sessions import Set
 from dialback.core.tally import Ledger, Tally, top_sets
 from dialback.core.vocabulary import LIGHT_KINDS
 from dialback.core.weeks import Week
+from dialback.core.words import listed
 
 WINDOW: Final = 4
 """Weeks before the audited one that ``mean_4``, ``last_week`` and load steps look at."""
@@ -109,6 +110,33 @@ def baseline(ledger: Ledger, week: Week, figures: Collection[str] | None = None)
     return Baseline(
         kind, trained, _mean([ledger.tally("completed", one) for one in trained], figures)
     )
+
+
+def left_out(ledger: Ledger, found: Baseline, week: Week) -> str:
+    """Which of the weeks before are not in the baseline, and why; empty where all are.
+
+    A week that was missed, one of which most was missed, and one that was meant to be lighter are
+    three things. Weeks before the first trained one are no weeks of this athlete's.
+    """
+    first = ledger.first_trained
+    if found.kind != "mean_4" or not found.weeks or first is None:
+        return ""
+    told: dict[str, list[str]] = {}
+    for one in window(week):
+        if one not in found.weeks and one >= first:
+            told.setdefault(_why_out(ledger, one), []).append(one.said)
+    parts = [f"{listed(weeks)} {why}" for why, weeks in told.items()]
+    return f"Left out: {', '.join(parts)}." if parts else ""
+
+
+def _why_out(ledger: Ledger, week: Week) -> str:
+    planned = ledger.tally("planned", week).get(TOTAL_SETS, 0.0)
+    if not ledger.is_trained(week):
+        return "(missed)" if planned else "(nothing planned)"
+    below = _lighter_below(ledger, week)
+    if ledger.kinds.get(week) in LIGHT_KINDS or below is None or planned < below:
+        return "(lighter)"
+    return "(mostly missed)"
 
 
 def weeks_before(week: Week, count: int) -> tuple[Week, ...]:

@@ -9,6 +9,7 @@ from typing import cast
 
 from dialback.core.audit import Audit, matches_of, nothing_done_yet, sessions_done
 from dialback.core.balance import Weighing, deciding_measure, weigh, weigh_all
+from dialback.core.baseline import left_out
 from dialback.core.causes import OF_THE_LOG
 from dialback.core.cautions import TrainingLevel
 from dialback.core.figures import TOP_LOAD, in_total, of_movement, of_muscle
@@ -306,6 +307,7 @@ def sheet(
         basis=judged.basis,
         baseline=judged.baseline.kind,
         baseline_weeks=[str(one) for one in judged.baseline.weeks],
+        baseline_left_out=left_out(judged.ledger, judged.baseline, week),
         sessions=_session_lines(judged, week, today),
         sessions_planned=int(done.planned),
         sessions_done=int(done.done),

@@ -5,7 +5,7 @@ import re
 import pytest
 
 from dialback.core.audit import Audit, audit, compliance, sessions_done
-from dialback.core.baseline import baseline
+from dialback.core.baseline import baseline, left_out
 from dialback.core.findings import CODES, find
 from dialback.core.findings.finding import grown
 from dialback.core.remedies import clears
@@ -21,6 +21,28 @@ def squats(week: int, count: int) -> dict:
 
 
 class TestBaseline:
+    @pytest.mark.parametrize(
+        ("last", "planned", "says"),
+        [
+            (10, 10, ""),
+            (0, 10, "Left out: week 40 (missed)."),
+            (0, 0, "Left out: week 40 (nothing planned)."),
+            (3, 10, "Left out: week 40 (mostly missed)."),
+            (3, 3, "Left out: week 40 (lighter)."),
+        ],
+    )
+    def test_what_is_left_out_is_said_with_its_reason(
+        self, last: int, planned: int, says: str
+    ) -> None:
+        done = [*(squats(-back, 10) for back in (5, 4, 3, 2)), squats(-1, last), squats(0, 10)]
+        plans = [*(squats(-back, 10) for back in (5, 4, 3, 2)), squats(-1, planned)]
+        ledger = book([one for one in done if one["sets"]], plans).ledger()
+        assert left_out(ledger, baseline(ledger, WEEK), WEEK) == says
+
+    def test_weeks_before_the_first_are_not_left_out(self) -> None:
+        ledger = book([squats(-2, 10), squats(-1, 10), squats(0, 10)]).ledger()
+        assert left_out(ledger, baseline(ledger, WEEK), WEEK) == ""
+
     def test_mean_of_trained_weeks_among_four(self) -> None:
         found = baseline(
             book([squats(-5, 9), squats(-4, 2), squats(-2, 4), squats(-1, 0)]).ledger(), WEEK

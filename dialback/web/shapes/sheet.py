@@ -197,6 +197,7 @@ class Sheet(Shape):
     basis: Basis
     baseline: str
     baseline_weeks: list[str]
+    baseline_left_out: str
     sessions: list[SessionLine]
     nothing_done: bool = Field(description="Nothing of a week that is not over is done yet")
     sessions_planned: int

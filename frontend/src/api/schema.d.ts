@@ -3195,6 +3195,8 @@ export interface components {
             baseline: string;
             /** Baseline Weeks */
             baseline_weeks: string[];
+            /** Baseline Left Out */
+            baseline_left_out: string;
             /** Sessions */
             sessions: components["schemas"]["SessionLine"][];
             /**

@@ -46,7 +46,7 @@ export function SheetHead({ place, sheet, basis, swap }: Props) {
         {sheet.baseline_weeks.length
           ? (BASELINES[sheet.baseline] ?? "") + summary(sheet.baseline_weeks)
           : "none, no trained week before this one"}
-        .
+        . {sheet.baseline_left_out}
       </p>
       <SchoolsDialog place={place} basis={basis} />
     </div>
