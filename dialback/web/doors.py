@@ -104,6 +104,7 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         Allowed("plan", asks=True),
         # People, movements, rules, files.
         "read_people look_before_import movement_effect name_effect preview_rules preview_for_all "
+        "rows_left_out "
         # Plans.
         "propose_week audit_a_draft draft_changes turn_dial draft_movements next_in_draft "
         "take_next_steps dial_notches propose put_in_draft take_steps check_text",

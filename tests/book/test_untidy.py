@@ -6,9 +6,9 @@ from io import BytesIO
 import pytest
 from openpyxl import Workbook, load_workbook
 
-from dialback.book.grid import read_grid
+from dialback.book.grid import read_grid, write_csv
 from dialback.book.logsheet.columns import guess
-from dialback.book.logsheet.taking import Taken, take
+from dialback.book.logsheet.taking import Taken, rows_left, take
 from dialback.book.logsheet.tidy import tidied
 from dialback.core.movements import MovementTable
 from dialback.core.notation import read
@@ -289,7 +289,25 @@ def test_problems_are_told_by_kind_and_can_be_left_out() -> None:
     none = taken(rows(*lines), left_out=[first, *others])
     assert none.problems == []
     assert "5 rows are left out: row 3, 4, 6, 7, 8" in none.notes
+    # They can be kept as they stand, to be mended: heads, cells and the reason of each.
+    grid = tidied(read_grid(rows(*lines).encode()))
+    kept = list(rows_left(grid, none))
+    assert [row[: len(grid.heads)] for row in kept] == [
+        row for number, row in grid.rows if number in (3, 4, 6, 7, 8)
+    ]
+    why = [str(row[-1]).split(":")[0] for row in kept]
+    assert why == ["row 3", "row 4", "row 6", "row 7", "row 8"]
+    again = write_csv((*grid.heads, "left out because"), kept)
+    assert len(read_grid(again).rows) == 5
     assert [one.reps for each in none.sessions for one in each.session.sets] == [5, 6]
+
+
+def test_rows_of_a_skipped_movement_are_left_with_their_reason() -> None:
+    lines = ["Back squat;1;5;60", "Zumba;1;5;", "Zumba;1;6;"]
+    found = taken(rows(*lines), skip=["zumba"])
+    assert found.left == [(3, "skipped for its movement"), (4, "skipped for its movement")]
+    assert len(found.sessions) == 1
+    assert taken(rows(*lines)).left == []
 
 
 def test_what_people_lift_is_not() -> None:

@@ -335,6 +335,21 @@ class TestSheets:
             client, send(client, "post", f"/api/sheets/{job['token']}/{what}", choice, 202)
         )
 
+    def test_what_is_left_out_can_be_kept(self, client: FlaskClient) -> None:
+        job = self.read(client, self.CSV)
+        choice = {**job["sheet"]["choice"], "skip": ["rowe"]}
+        assert self.step(client, job, "preview", choice)["preview"]["left"] == 1
+        kept = client.post(f"/api/sheets/{job['token']}/left", json=choice)
+        assert kept.content_type.startswith("text/csv")
+        assert "left-out.csv" in kept.headers["Content-Disposition"]
+        head, row = kept.get_data(as_text=True).removeprefix("\ufeff").splitlines()
+        assert head == self.CSV.splitlines()[0] + ",left out because"
+        assert row == self.CSV.splitlines()[2] + ",row 3: skipped for its movement"
+        # It is a file like any other: the movement named, it comes in.
+        again = self.read(client, kept.get_data(as_text=True))
+        named = {**again["sheet"]["choice"], "movements": {"rowe": "Row"}}
+        assert self.step(client, again, "preview", named)["preview"]["sets"] == 1
+
     def test_look_name_store_recognise_and_undo(self, client: FlaskClient) -> None:
         job = self.read(client, self.CSV)
         choice = job["sheet"]["choice"]

@@ -98,6 +98,8 @@ class Taken:
     """Whether rows leave open what a load is of."""
     doubts: list[RowDoubt] = field(default_factory=list)
     """What makes little sense, and is to be answered."""
+    left: list[tuple[int, str]] = field(default_factory=list)
+    """Rows that are left out because somebody said so: their numbers, and why each."""
 
     def kinds(self) -> list[ProblemKind]:
         """The problems by kind, in the order of their first rows."""
@@ -142,10 +144,13 @@ def take(
             problem = RowProblem(number, error.column, str(error), worksheet)
             if problem.kind in choice.left_out:
                 left.out.append(number)
+                taken.left.append((number, problem.told))
             else:
                 taken.problems.append(problem)
             continue
-        if sets is not None:
+        if sets == []:
+            taken.left.append((number, "skipped for its movement"))
+        elif sets is not None:
             _, _, rows = found.setdefault((who, day, title), (number, about, []))
             rows.append(Row(f"row {number}", who, sets))
         if at % 500 == 0:
@@ -171,6 +176,14 @@ def take(
             RowProblem(1, "load", "say whether a load is that of one dumbbell, or of the pair")
         )
     return taken
+
+
+def rows_left(grid: Grid, taken: Taken) -> Iterator[tuple[Cell, ...]]:
+    """The rows that were left out as they stand in the file, each with the reason behind it."""
+    why = dict(taken.left)
+    for number, row in grid.rows:
+        if number in why:
+            yield (*row, f"row {number}: {why[number]}")
 
 
 _NUMBERS: Final = (
@@ -232,7 +245,8 @@ def _row(
     }
     title = str(cell("title") or "")[:200]
     if not named:
-        return who, day, title, about, None
+        # Nobody knows it, or its rows are to be left out.
+        return who, day, title, about, None if named is None else []
     doses = _doses(cell("reps"))
     values = json_cell(cell("more"), "more") | named
     unit = str(cell("unit") or choice.unit).casefold().rstrip("s.")

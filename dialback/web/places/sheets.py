@@ -13,7 +13,7 @@ from dialback.book.grid import Grid, read_grid, write_csv, write_xlsx
 from dialback.book.logsheet.columns import COLUMNS, Guess, SheetChoice, guess
 from dialback.book.logsheet.names import made_of
 from dialback.book.logsheet.rows import export_heads, rows_of
-from dialback.book.logsheet.taking import RowProblem, Taken, take
+from dialback.book.logsheet.taking import RowProblem, Taken, rows_left, take
 from dialback.book.logsheet.tidy import tidied
 from dialback.core.movements import MovementTable, fold
 from dialback.core.sessions import Session
@@ -29,7 +29,7 @@ from dialback.store.imports import (
 )
 from dialback.store.movements import house_movements
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, attachment, desk, range_of, the_athlete
+from dialback.web.desk import answer, attachment, desk, named_attachment, range_of, the_athlete
 from dialback.web.document import file_answer
 from dialback.web.jobs import Job
 from dialback.web.shapes.common import AthletePath, RangeQuery
@@ -187,6 +187,7 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
             ],
             problem_count=len(taken.problems),
             notes=taken.notes,
+            left=len(taken.left),
             asks_dumbbells=taken.asks_dumbbells,
             doubts=[SheetDoubtOut(**asdict(doubt)) for doubt in taken.doubts],
             unknown=[
@@ -245,6 +246,16 @@ def _take(grid: Grid, choice: SheetChoice, name: str | None, today: date, job: J
         name,
         job.tell("reading sets", len(grid.rows)),
     )
+
+
+@api.post("/<token>/left", responses={200: file_answer("text/csv", "Rows that are left out")})
+def rows_left_out(path: JobPath, body: SheetChoice) -> Response:
+    """The rows that are left out with these choices, as they stand in the file, and why."""
+    job = _job(path.token)
+    grid = _grid_of(job)
+    taken = _take(grid, body, _name_in(body), desk().today(), job)
+    content = write_csv((*grid.heads, "left out because"), rows_left(grid, taken))
+    return named_attachment(content, job.name, "text/csv; charset=utf-8", "left-out.csv")
 
 
 @api.post("/<token>/store", responses={202: JobOut})

@@ -109,6 +109,7 @@ class SheetPreview(Shape):
     athletes: list[SheetAthlete]
     problems: list[SheetProblemKind]
     problem_count: int
+    left: int = Field(description="Rows that are left out because somebody said so")
     notes: list[str]
     asks_dumbbells: bool
     doubts: list[SheetDoubtOut]

@@ -2186,6 +2186,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheets/{token}/left": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The rows that are left out with these choices, as they stand in the file, and why. */
+        post: operations["rows_left_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets/{token}/store": {
         parameters: {
             query?: never;
@@ -7507,6 +7524,11 @@ export interface components {
             problems: components["schemas"]["SheetProblemKind"][];
             /** Problem Count */
             problem_count: number;
+            /**
+             * Left
+             * @description Rows that are left out because somebody said so
+             */
+            left: number;
             /** Notes */
             notes: string[];
             /** Asks Dumbbells */
@@ -12950,6 +12972,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    rows_left_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetChoice"];
+            };
+        };
+        responses: {
+            /** @description Rows that are left out */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             400: components["responses"]["BadRequest"];

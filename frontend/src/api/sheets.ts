@@ -47,6 +47,15 @@ export const sheets = {
       given(await client.POST("/api/sheets/{token}/store", { params: { path: { token } }, body })),
       seen,
     ),
+  /** The rows that are left out, as a file to keep. */
+  left: async (token: string, body: Schemas["SheetChoice"]) =>
+    given(
+      await client.POST("/api/sheets/{token}/left", {
+        params: { path: { token } },
+        body,
+        parseAs: "blob",
+      }),
+    ) as unknown as Blob,
   cancel: async (token: string) =>
     given(await client.POST("/api/sheets/{token}/cancel", { params: { path: { token } } })),
   undo: async (number: number) =>

@@ -8,10 +8,11 @@ interface PreviewProps {
   preview: Schemas["SheetPreview"];
   choice: Choice;
   put: (part: Partial<Choice>) => void;
+  saveLeft: () => void;
 }
 
 /** What would come in of a file, and what stands in the way. */
-export function Preview({ preview, choice, put }: PreviewProps) {
+export function Preview({ preview, choice, put, saveLeft }: PreviewProps) {
   const strangers = preview.athletes.filter((one) => !one.known);
   return (
     <div className="mt-3 text-sm">
@@ -61,6 +62,16 @@ export function Preview({ preview, choice, put }: PreviewProps) {
         <p className="mt-1 max-w-prose text-ink-2">{preview.notes.join("; ")}.</p>
       )}
       <Said choice={choice} put={put} />
+      {preview.left > 0 && (
+        <p className="mt-1">
+          <button type="button" className="trail-link min-h-6" onClick={saveLeft}>
+            Save the {count(preview.left, "row")} left out
+          </button>{" "}
+          <span className="text-ink-2">
+            as a file, each with its reason, to mend and import later
+          </span>
+        </p>
+      )}
       {preview.unknown.length > 0 && (
         <section aria-label="Movements to name" className="mt-2 border-l-4 border-caution pl-3">
           <p>

@@ -43,7 +43,9 @@ export function Sheet() {
               {preview ? `Import ${count(preview.sessions, "session")}` : "Import"}
             </button>
           </p>
-          {preview && <Preview preview={preview} choice={choice} put={hand.settle} />}
+          {preview && (
+            <Preview preview={preview} choice={choice} put={hand.settle} saveLeft={hand.saveLeft} />
+          )}
         </>
       )}
       <Imports />

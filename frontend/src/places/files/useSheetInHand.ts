@@ -72,6 +72,16 @@ export function useSheetInHand() {
     putAway();
   });
 
+  const saveLeft = useLook(async () => {
+    if (!choice || !file.current) return;
+    const rows = await withFile((at) => sheets.left(at, choice), choice);
+    const link = document.createElement("a");
+    link.href = URL.createObjectURL(rows);
+    link.download = `${file.current.name.replace(/\.[^.]*$/, "")}.left-out.csv`;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  });
+
   // What was in hand when the page was left is in hand again.
   const { mutate: openAgain } = open;
   useEffect(() => {
@@ -95,11 +105,12 @@ export function useSheetInHand() {
     stored,
     progress,
     busy: open.isPending || look.isPending || store.isPending,
-    error: open.error ?? look.error ?? store.error,
+    error: open.error ?? look.error ?? store.error ?? saveLeft.error,
     open: (chosen: File) => open.mutate({ file: chosen, choice: null }),
     look: () => choice && look.mutate(choice),
     store: () => store.mutate(undefined),
     putAway,
+    saveLeft: () => saveLeft.mutate(undefined),
     /** What the columns mean: to be looked at anew. */
     put: (part: Partial<Choice>) => {
       if (choice) say({ ...choice, ...part });
