@@ -24,9 +24,9 @@ import {
   tick,
   wanted,
 } from "./run";
+import { useCalls } from "./useCalls";
 import { useRun, useWakeLock } from "./useRun";
 import { measured, useSensor } from "./useSensor";
-import { useTones } from "./useTones";
 
 /** The screen of a run: what is to be done now, by whom, and what comes next. */
 export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
@@ -45,7 +45,7 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
   const works = clock?.phase === "work" && clock.paused === null;
   const sensed = useSensor(sensing, works, clock?.step ?? 0, set, tempo);
   useWakeLock(Boolean(state?.begun) && clock?.phase !== "over");
-  useTones(state, now, lead);
+  useCalls(state, now, runs);
   if (!state || !clock) return <p className="p-6 text-ink-2">Loading the session…</p>;
   if (!state.begun)
     return (

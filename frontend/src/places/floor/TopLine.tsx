@@ -2,11 +2,14 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { BoxState } from "./BoxState";
 import { type Run, leader } from "./run";
-import { isMuted, setMuted } from "./sound";
+import { isMuted, isSpeaking, setMuted, setSpeaking, speak } from "./sound";
+import { useVoices } from "./useVoices";
 
-/** Whose session it is, what has not reached the server yet, and whether it sounds. */
+/** Whose session it is, what has not reached the server yet, and what is heard of it. */
 export function TopLine({ runs }: { runs: Run[] }) {
   const [muted, mute] = useState(isMuted);
+  const [speaks, setSpeaks] = useState(isSpeaking);
+  const hasVoices = useVoices();
   const lead = leader(runs);
   return (
     <div className="flex items-baseline gap-4 text-ink-2">
@@ -30,6 +33,21 @@ export function TopLine({ runs }: { runs: Run[] }) {
         >
           {muted ? "Sound off" : "Sound on"}
         </button>
+        {hasVoices && (
+          <button
+            type="button"
+            aria-pressed={speaks}
+            className="trail-link min-h-6 text-sm whitespace-nowrap"
+            onClick={() => {
+              setSpeaking(!speaks);
+              setSpeaks(!speaks);
+              // Tried at once: how it sounds in this room.
+              speak("I call what comes, half time, ten seconds and the change of sides.");
+            }}
+          >
+            {speaks ? "Voice on" : "Voice off"}
+          </button>
+        )}
       </span>
     </div>
   );
