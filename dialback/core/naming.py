@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from copy import deepcopy
 from typing import Any
 
 from dialback.core.movements import MovementTable, fold
@@ -41,18 +42,37 @@ def _renamed_set(a_set: Set, names: Mapping[str, str]) -> Set:
     return a_set.model_copy(update={"moves": moves})
 
 
-def in_json(value: Any, names: Mapping[str, str]) -> Any:
-    """A JSON value with other names (folded, to the new ones) wherever a movement is named."""
+Path = tuple[str | int, ...]
+"""Where something stands within a JSON value: keys, and places in lists."""
+
+
+def places_in(value: Any, name: str, at: Path = ()) -> Iterator[Path]:
+    """Where a movement is named so in a JSON value."""
     if isinstance(value, Mapping):
-        return {
-            key: names.get(fold(inner), inner)
-            if key in _KEYS and isinstance(inner, str)
-            else in_json(inner, names)
-            for key, inner in value.items()
-        }
-    if isinstance(value, list):
-        return [in_json(inner, names) for inner in value]
-    return value
+        for key, inner in value.items():
+            if key in _KEYS and isinstance(inner, str) and fold(inner) == fold(name):
+                yield *at, key
+            else:
+                yield from places_in(inner, name, (*at, key))
+    elif isinstance(value, list):
+        for place, inner in enumerate(value):
+            yield from places_in(inner, name, (*at, place))
+
+
+def put_in(value: Any, places: Iterable[Sequence[str | int]], old: str, new: str) -> Any:
+    """A copy of a JSON value with another name at those places, where they still have the old."""
+    copy = deepcopy(value)
+    for *way, last in places:
+        inner = copy
+        try:
+            for step in way:
+                inner = inner[step]
+            if fold(inner[last]) == fold(old):
+                inner[last] = new
+        except (LookupError, TypeError, AttributeError):
+            # It was changed since, and has no such place any more.
+            continue
+    return copy
 
 
 def at_its_head(text: str, names: Mapping[str, str], known: MovementTable) -> str:

@@ -136,6 +136,9 @@ def check_movement(movement: CoreMovement, known: MovementTable, *, new: bool) -
     taken = {fold(one.name): one.name for one in known} | {
         fold(alias): one.name for one in known for alias in one.aliases
     }
+    if new and movement.name not in known and fold(movement.name) in taken:
+        means = taken[fold(movement.name)]
+        problems.append(Problem("movement.name", f"{movement.name!r} already means {means}"))
     for at, alias in enumerate(movement.aliases):
         owner = taken.get(fold(alias))
         if owner is not None and fold(owner) != fold(movement.name):

@@ -8,14 +8,14 @@ names. What was signed stays as it was signed.
 from __future__ import annotations
 
 import json
-from collections.abc import Collection, Iterable, Iterator
+from collections.abc import Collection, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
 import peewee as pw
 
 from dialback.core.movements import fold
-from dialback.core.naming import in_json
+from dialback.core.naming import places_in, put_in
 from dialback.core.vocabulary import MUSCLES, PATTERNS
 from dialback.store.journal import before, is_as, plain, put_fields, row_of
 from dialback.store.models import (
@@ -53,13 +53,12 @@ _IN_JSON: Final = ((Draft, "sessions"), (Draft, "shape"), (Version, "body"), (Se
 
 
 def keepers(name: str) -> dict[int, str]:
-    """Athletes who have a movement of that name of their own, by number: theirs stays."""
-    own = (
-        Movement.select(Athlete.id, Athlete.name)
-        .join(Athlete)
-        .where(Movement.folded == fold(name), Athlete.deleted_on.is_null())
-    )
-    return dict(rows(own))
+    """Athletes who have a movement of that name of their own, by number: theirs stays.
+
+    Those in the archive are among them: they may come back.
+    """
+    own = Movement.select(Athlete.id, Athlete.name).join(Athlete)
+    return dict(rows(own.where(Movement.folded == fold(name))))
 
 
 def standing(name: str) -> dict[str, int]:
@@ -118,8 +117,10 @@ def rename(row: Movement, name: str, aliases: Iterable[str]) -> dict[str, Any]:
     return {
         "kind": "naming",
         "movement": row.id,
+        "old": old,
         "name": name,
-        "fields": [was.undo(), *_rewrite(old, name)],
+        "fields": [was.undo(), *_rewrite(old, name, keepers(old))],
+        "within": _rewrite_within(old, name, keepers(old)),
     }
 
 
@@ -145,12 +146,15 @@ def merge(row: Movement, into: Movement, aliases: Iterable[str]) -> dict[str, An
         .dicts()
     )
     fields = [was.undo(), *levels, *_rewrite(old, into.name, kept)]
+    within = _rewrite_within(old, into.name, kept)
     row.delete_instance(recursive=True)
     return {
         "kind": "naming",
         "movement": row.id,
+        "old": old,
         "name": into.name,
         "fields": fields,
+        "within": within,
         "moved": [{"sets": one.sets, "moves": one.moves, "to": one.to} for one in moved],
         "gone": gone,
         "muscles": muscles,
@@ -189,44 +193,53 @@ def _cleared(row: Movement, column: str) -> dict[str, Any]:
     return was.undo()
 
 
-def _rewrite(old: str, new: str, kept: Collection[int] | None = None) -> list[dict[str, Any]]:
-    """Write the new name wherever the old one stands; what takes each back."""
-    kept = keepers(old) if kept is None else kept
-    names = {fold(old): new}
+def _rewrite(old: str, new: str, kept: Collection[int]) -> list[dict[str, Any]]:
+    """Write the new name wherever the old one stands in a column; what takes each back."""
     undo = []
     for table, column in BY_NAME:
         for row in list(_named(table, column, old, kept)):
-            undo += _put(row, column, new)
-    for _, column, row in list(_holding(old, kept)):
-        undo += _put(row, column, in_json(getattr(row, column), names))
+            was = before(row, column)
+            try:
+                put_fields(row, {column: new})
+            except pw.IntegrityError:
+                # The other movement has been judged there, too: that stands.
+                continue
+            undo.append(was.undo())
     return undo
 
 
-def _put(row: Table, column: str, value: Any) -> list[dict[str, Any]]:
-    was = before(row, column)
-    try:
-        put_fields(row, {column: value})
-    except pw.IntegrityError:
-        # The other movement has been judged there, too: that stands.
-        return []
+def _rewrite_within(old: str, new: str, kept: Collection[int]) -> list[dict[str, Any]]:
+    """The same within JSON. What takes it back are places alone: whatever else stands there is an
+    athlete's, and is not kept in the journal of the house.
+    """
+    undo = []
+    for table, column, row in list(_holding(old, kept)):
+        places = list(places_in(getattr(row, column), old))
+        if places:
+            _put_within(row, column, places, old, new)
+            undo.append(
+                {"table": table._meta.table_name, "row": row.id, "column": column, "places": places}
+            )
+    return undo
+
+
+def _put_within(
+    row: Table, column: str, places: Iterable[Sequence[str | int]], old: str, new: str
+) -> None:
+    put_fields(row, {column: put_in(getattr(row, column), places, old, new)})
     if isinstance(row, Draft):
         # A window that has it open builds on an older state now.
         put_fields(row, {"revision": row.revision + 1})
-    return [was.undo()] if was.changed() else []
 
 
 def can_put_back(undo: dict[str, Any]) -> bool:
-    """Whether the movement still has the name that it was given."""
+    """Whether the movement still has the name that it was given, and nobody has its old one."""
     first = undo["fields"][0]
     row = row_of(first)
-    there = row is not None and is_as(row, first["after"])
-    return there and not ("gone" in undo and _is_taken(undo["gone"]["folded"]))
-
-
-def _is_taken(folded: str) -> bool:
-    return bool(
-        Movement.select().where(Movement.folded == folded, Movement.athlete.is_null()).exists()
-    )
+    if row is None or not is_as(row, first["after"]):
+        return False
+    others = Movement.select().where(Movement.athlete.is_null(), Movement.id != undo["movement"])
+    return not others.where(Movement.folded == fold(undo["old"])).exists()
 
 
 def put_back(undo: dict[str, Any]) -> None:
@@ -241,3 +254,7 @@ def put_back(undo: dict[str, Any]) -> None:
         row = row_of(one)
         if row is not None and is_as(row, one["after"]):
             put_fields(row, one["before"])
+    for one in undo["within"]:
+        row = row_of(one)
+        if row is not None:
+            _put_within(row, one["column"], one["places"], undo["name"], undo["old"])

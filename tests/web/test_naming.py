@@ -9,11 +9,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.movements import MovementTable
-from dialback.core.naming import at_its_head, in_json
+from dialback.core.naming import at_its_head, places_in, put_in
 from dialback.library import library
 from dialback.store.database import connected
 from dialback.store.fields import WordField
-from dialback.store.models import TABLES, Draft, Session, SetMove, SetRow
+from dialback.store.models import TABLES, Draft, JournalEntry, Session, SetMove, SetRow
 from dialback.store.movements import lacking
 from dialback.store.naming import BY_NAME
 from tests.build import document, session, sets
@@ -269,10 +269,66 @@ def test_every_column_that_names_a_movement_is_rewritten() -> None:
     assert named == set(BY_NAME)
 
 
-@given(st.recursive(st.text() | st.integers(), lambda inner: st.lists(inner, max_size=3)))
-def test_json_without_the_name_stays_as_it_is(value: Any) -> None:
-    kept = {"exercise": "Squat", "other": value}
-    assert in_json(kept, {"press": "Bench"}) == kept
+JSON = st.recursive(
+    st.sampled_from(["Press", "Row", "note", 3]),
+    lambda inner: (
+        st.lists(inner, max_size=3)
+        | st.dictionaries(st.sampled_from(["exercise", "movement", "note"]), inner, max_size=3)
+    ),
+    max_leaves=12,
+)
+
+
+@given(JSON)
+def test_names_within_json_are_changed_and_put_back(value: Any) -> None:
+    places = list(places_in(value, "press"))
+    changed = put_in(value, places, "Press", "Bench")
+    assert list(places_in(changed, "Press")) == []
+    assert list(places_in(changed, "Bench")) == places
+    assert put_in(changed, places, "Bench", "Press") == value
+
+
+def test_what_was_changed_meanwhile_is_left_alone() -> None:
+    places = [["sets", 0, "exercise"], ["sets", 1, "exercise"], ["gone", 3, "exercise"]]
+    now = {"sets": [{"exercise": "Bench"}, {"exercise": "Row"}]}
+    assert put_in(now, places, "Bench", "Press") == {
+        "sets": [{"exercise": "Press"}, {"exercise": "Row"}]
+    }
+
+
+def test_the_journal_of_the_house_keeps_nothing_of_a_person(client: FlaskClient) -> None:
+    body = {
+        "change": "change-0001",
+        "revision": 0,
+        "session": session(
+            3, sets("Press", 2), pain=[{"exercise": "Press", "note": "left shoulder"}]
+        ),
+    }
+    assert client.put(f"{ATHLETE}/logs/log-0001", json=body).status_code in (200, 201)
+    renamed(client, "Press", "Flat press")
+    with connected():
+        kept = [str(one.undo) for one in JournalEntry.select() if one.athlete_id is None]
+        assert "left shoulder" not in " ".join(kept)
+        assert "Flat press" in str(Session.get(Session.client_id == "log-0001").extra)
+    undone(client)
+    with connected():
+        assert "Flat press" not in str(Session.get(Session.client_id == "log-0001").extra)
+
+
+def test_an_old_name_that_somebody_has_by_now_is_not_given_back(client: FlaskClient) -> None:
+    renamed(client, "Press", "Flat press")
+    (flat,) = [m for m in get(client, "/api/movements")["movements"] if m["name"] == "Flat press"]
+    row = {"name": "Press", "pattern": "horizontal_push", "muscles": {"chest": "direct"}}
+    told = send(client, "post", "/api/movements", {"movement": row}, 422)
+    assert "'Press' already means Flat press" in told["detail"]
+    # As no other name any more it is free; then it cannot come back by the journal.
+    bare = {"name": "Flat press", "pattern": flat["pattern"], "muscles": {"chest": "direct"}}
+    send(client, "put", f"/api/movements/{flat['id']}", {"movement": bare})
+    send(client, "post", "/api/movements", {"movement": row}, 201)
+    entry = next(
+        one for one in get(client, "/api/journal")["entries"] if one["says"].startswith("Renamed")
+    )
+    send(client, "post", f"/api/journal/{entry['id']}/undo", {}, 409)
 
 
 def test_names_within_a_set_in_words() -> None:
