@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
+from typing import Final
 
 from dialback.core.across import Across, Span, across
 from dialback.core.findings import BY_CODE
@@ -17,11 +18,10 @@ from dialback.store.decisions import numbered_decisions
 from dialback.store.journal import who_said
 from dialback.store.judgements import acceptances_between, signatures_between
 
-WITHOUT_A_BLOCK = 4
+WITHOUT_A_BLOCK: Final = 4
 """So many weeks are laid beside as many where no block is."""
-
-
-_NAMED = 3
+_NAMED: Final = 3
+"""So many findings of a cause that was accepted are named."""
 
 
 @dataclass(frozen=True, slots=True)

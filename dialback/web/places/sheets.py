@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Callable
 from dataclasses import asdict
 from datetime import date
 
@@ -164,7 +165,8 @@ def preview_sheet(path: JobPath, body: SheetChoice) -> Response:
     today, ledgers, name = desk().today(), desk().ledgers, _name_in(body)
 
     def work(running: Job) -> SheetPreview:
-        taken = _take(grid, body, name, today, running)
+        seen = running.tell("reading sets", len(grid.rows))
+        taken = _take(grid, body, name, today, seen)
         known = by_name()
         people = Counter(session.athlete for session in taken.sessions)
         here = [session for session in taken.sessions if fold(session.athlete) in known]
@@ -231,21 +233,20 @@ def _name_in(choice: SheetChoice) -> str | None:
     return None if choice.athlete is None else the_athlete(choice.athlete).name
 
 
-def _take(grid: Grid, choice: SheetChoice, name: str | None, today: date, job: Job) -> Taken:
+def _take(
+    grid: Grid,
+    choice: SheetChoice,
+    name: str | None,
+    today: date,
+    seen: Callable[[int], None] = lambda _: None,
+) -> Taken:
     if any(at not in range(len(grid.heads)) for at in choice.columns.values()):
         raise bad_input("columns", "a column is named that the file does not have")
     if len(set(choice.columns.values())) < len(choice.columns):
         raise bad_input("columns", "a column can mean one thing only")
     house = [one for _, one in house_movements()]
     movements = MovementTable([*house, *made_of(choice.like, MovementTable(house))])
-    return take(
-        grid,
-        choice,
-        movements,
-        today,
-        name,
-        job.tell("reading sets", len(grid.rows)),
-    )
+    return take(grid, choice, movements, today, name, seen)
 
 
 @api.post("/<token>/left", responses={200: file_answer("text/csv", "Rows that are left out")})
@@ -253,7 +254,7 @@ def rows_left_out(path: JobPath, body: SheetChoice) -> Response:
     """The rows that are left out with these choices, as they stand in the file, and why."""
     job = _job(path.token)
     grid = _grid_of(job)
-    taken = _take(grid, body, _name_in(body), desk().today(), job)
+    taken = _take(grid, body, _name_in(body), desk().today())
     content = write_csv((*grid.heads, "left out because"), rows_left(grid, taken))
     return named_attachment(content, job.name, "text/csv; charset=utf-8", "left-out.csv")
 
@@ -266,7 +267,8 @@ def store_the_sheet(path: JobPath, body: SheetChoice) -> Response:
     today, ledgers, name = desk().today(), desk().ledgers, _name_in(body)
 
     def work(running: Job) -> SheetStored:
-        taken = _take(grid, body, name, today, running)
+        seen = running.tell("reading sets", len(grid.rows))
+        taken = _take(grid, body, name, today, seen)
         if taken.problems:
             one = taken.problems[0]
             place = f"row {one.row}{f', {one.column}' if one.column else ''}"
