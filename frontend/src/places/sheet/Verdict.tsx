@@ -67,6 +67,7 @@ export function Verdict({
   // Asked for once somebody looks closer: counting a week in every way takes its time.
   const looking = now.finding !== null || now.cause !== null;
   const schools = useSchools(place, basis, looking).data;
+  const firstOpen = sheet.causes.findIndex((one) => !one.accepted);
   const item = (at: number, cause: number | null) => {
     const finding = sheet.findings[at];
     if (!finding) return null;
@@ -123,6 +124,7 @@ export function Verdict({
               after={after}
               schools={schools}
               on={now.cause === at && now.finding === null}
+              first={!looking && at === firstOpen}
               unfolded={at === unfolded}
               choose={() => choose(at)}
               focusReason={now.cause === at && now.finding === null ? focusReason : 0}
@@ -159,6 +161,7 @@ function CauseItem({
   basis,
   after,
   on,
+  first: isFirst,
   schools,
   unfolded,
   choose,
@@ -171,6 +174,8 @@ function CauseItem({
   basis: Basis;
   after: string;
   on: boolean;
+  /** What is to be looked at first, as long as nothing is chosen: it says at once what would help. */
+  first: boolean;
   schools: Schools | undefined;
   unfolded: boolean;
   choose: () => void;
@@ -224,6 +229,12 @@ function CauseItem({
               focusReason={focusReason}
             />
           )}
+          <Ways cause={cause} place={place} basis={basis} after={after} />
+        </div>
+      )}
+      {isFirst && first !== undefined && (
+        <div className="no-print px-4 pb-3 pl-13 text-sm">
+          <p>{sheet.findings[first]?.clears}</p>
           <Ways cause={cause} place={place} basis={basis} after={after} />
         </div>
       )}
