@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from datetime import date
 from typing import Final
 
 from dialback.core.audit import audit
@@ -56,6 +57,16 @@ class Recurring:
     about: str
     before: int
     after: int
+
+
+@dataclass(frozen=True, slots=True)
+class Decided:
+    """What was decided on a day, why and by whom; empty where nobody said."""
+
+    day: date
+    what: str
+    reason: str
+    who: str
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import difflib
 from collections.abc import Iterable, Iterator
 from functools import lru_cache
-from typing import Annotated, Any, Final, Self
+from typing import Annotated, Any, Final, Literal, Self
 
 from pydantic import (
     AfterValidator,
@@ -86,6 +86,9 @@ class Value(BaseModel):
         return value
 
 
+Level = Literal["easier", "harder"]
+
+
 class Movement(Value):
     """An exercise: what it trains and how it counts."""
 
@@ -116,6 +119,17 @@ class Movement(Value):
     def direct(self) -> tuple[str, ...]:
         """The muscles that it is for."""
         return tuple(muscle for muscle, role in self.muscles.items() if role == "direct")
+
+    def like(self, name: str, level: Level | None = None) -> Movement:
+        """Another movement that is like this one, without its other names and levels.
+
+        ``level`` says that it is the easier, or the harder one of the two. Raises
+        ``ValidationError`` for a name that is none.
+        """
+        own = {"name": name, "aliases": (), "easier": None, "harder": None}
+        if level is not None:
+            own["harder" if level == "easier" else "easier"] = self.name
+        return Movement.model_validate(self.model_dump() | own)
 
     def counts_like(self, other: Movement) -> bool:
         """Whether a set of either comes to the same figures."""

@@ -93,7 +93,7 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "mark_week decide decline_steps end_decision restore_decision accept_finding accept_cause "
         "reopen_finding reopen_cause sign_week unsign_week see_pain "
         "decline_offer save_athlete_rules save_house_rules save_school remove_school "
-        "add_movement save_movement remove_movement give_name "
+        "add_movement add_movement_like save_movement remove_movement give_name "
         "save_kit begin_kit choose_unit name_the_house made_up_club load_the_club "
         "undo_change redo_change "
         # Files.

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date
 from typing import Final
 
-from dialback.core.across import Across, Span, across
+from dialback.core.across import Across, Decided, Span, across
 from dialback.core.findings import BY_CODE
 from dialback.core.verdict.decided import words_of
 from dialback.core.weeks import Week
@@ -22,16 +22,6 @@ WITHOUT_A_BLOCK: Final = 4
 """So many weeks are laid beside as many where no block is."""
 _NAMED: Final = 3
 """So many findings of a cause that was accepted are named."""
-
-
-@dataclass(frozen=True, slots=True)
-class Decided:
-    """What was decided on a day, why and by whom; empty where nobody said."""
-
-    day: date
-    what: str
-    reason: str
-    who: str
 
 
 @dataclass(frozen=True, slots=True)

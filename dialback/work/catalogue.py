@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any, Final
 
-from dialback.core.movements import Movement, MovementTable, fold
+from dialback.book.errors import bad_input
+from dialback.core.movements import Level, Movement, MovementTable, UnknownMovementError, fold
 from dialback.core.plans.draft import DraftSession
 from dialback.library import library
 from dialback.store.models import Draft, Template
@@ -30,6 +31,16 @@ def add(movement: Movement) -> int:
         touch_house()
         entry.tell(f"Added the movement {movement.name}")
         return ids[fold(movement.name)]
+
+
+def add_like(name: str, base: str, level: Level | None) -> tuple[int, Movement]:
+    """Add a movement that is like one that is there, easier or harder or neither; its number."""
+    with unit():
+        try:
+            movement = house_table()[base].like(name, level)
+        except UnknownMovementError as unknown:
+            raise bad_input("like", str(unknown)) from None
+        return add(movement), movement
 
 
 def change(number: int, movement: Movement) -> Movement:

@@ -349,7 +349,6 @@ def make_block(
         says = f"Created the block {new.title}" if new.title else "Created a block"
         undo = moved_undo(athlete, moved, block=block.number)
         change = entry.tell(says, athlete, undo=undo)
-        ledger = ledgers.of(athlete)
         filled = new.fill == "week before"
         plans = kept_in(ledger, "planned", new.first.plus(-1)) if filled else []
         return block, Laid(change, _remarks(plans, new.change, new.weeks, ledger))

@@ -15,7 +15,7 @@ from dialback.book.report.handout import (
     handout_paper,
 )
 from dialback.book.report.render import render
-from dialback.book.report.since import DecidedLine, since_content
+from dialback.book.report.since import since_content
 from dialback.book.report.week import Standing, week_content
 from dialback.core.audit import audit, sessions_done
 from dialback.core.figures import in_total
@@ -114,9 +114,8 @@ def since_report(
     if reader == "athlete":
         raise NotThereError("What changed since the last block is for the coach's file.")
     since = since_last_block(ledgers, athlete, week, today)
-    lines = [DecidedLine(one.day, one.what, one.reason, one.who) for one in since.decided]
     unit = ledgers.of(athlete).unit
-    content = since_content(since.across, lines, athlete.name, house().name, unit)
+    content = since_content(since.across, since.decided, athlete.name, house().name, unit)
     return render("since.typ", content, FILE)
 
 

@@ -41,7 +41,7 @@ describe("a circuit by the clock", () => {
       "count",
       "count",
       "start: Go",
-      "half: Half",
+      "half: Halfway",
       "Ten seconds",
       "count",
       "count",

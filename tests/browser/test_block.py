@@ -188,7 +188,7 @@ def test_goals_are_set_judged_and_taken_away(coach: Coach) -> None:
 def test_what_changed_since_the_last_block_is_one_view(coach: Coach) -> None:
     coach.open("/athletes/12/weeks/2026-W46/block", "findings")
     coach.click("Since the last block", "button")
-    coach.sees("First winter block (4 weeks from week 44 on) beside weeks 40 to 43")
+    coach.sees("First winter block (4 weeks from week 44 on) compared with weeks 40 to 43")
     coach.sees("New: Leg press")
     coach.sees("Ines Tarrow Signed week 46.")
     assert coach.find("//a[.='Print it']").get_attribute("href").endswith("of=since&for=coach")

@@ -332,6 +332,25 @@ class TestMovements:
         shipped = client.delete(f"/api/movements/{self.known(client, 'Dead bug')['id']}")
         assert "ships with" in shipped.json["detail"]
 
+    @pytest.mark.parametrize(
+        ("level", "easier", "harder"),
+        [(None, None, None), ("easier", None, "Press"), ("harder", "Press", None)],
+    )
+    def test_a_movement_like_another_in_three_answers(
+        self, client: FlaskClient, level: str | None, easier: str | None, harder: str | None
+    ) -> None:
+        answers = {"name": "Sled push", "like": "press", "level": level}
+        new = send(client, "post", "/api/movements/like", answers, 201)
+        press = self.known(client, "Press")
+        same = ("pattern", "compound", "direct", "indirect", "tempo", "kit", "bodyweight_share")
+        assert {name: new[name] for name in same} == {name: press[name] for name in same}
+        assert (new["aliases"], new["easier"], new["harder"]) == ([], easier, harder)
+        again = send(client, "post", "/api/movements/like", answers, 422)
+        assert "is there already" in again["detail"]
+        nobody = {**answers, "name": "Another", "like": "Prezz"}
+        told = send(client, "post", "/api/movements/like", nobody, 422)
+        assert "did you mean 'Press'" in told["detail"]
+
     def test_what_the_kit_has_nothing_for_is_marked(self, client: FlaskClient) -> None:
         assert not self.known(client, "Dead bug")["no_kit"]
         assert not self.known(client, "Goblet squat")["no_kit"]

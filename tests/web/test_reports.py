@@ -82,6 +82,14 @@ def test_a_side_with_nothing_is_said(client: FlaskClient, bring: Callable[..., A
     assert "4 : 0 all : 0 0.7–1.1" in told
 
 
+def test_a_muscle_that_is_allowed_nothing_is_on_the_page(
+    client: FlaskClient, bring: Callable[..., Any]
+) -> None:
+    rules = {"muscle_bands": {"calves": [0, 0]}}
+    assert bring(document([session(0, sets("Press", 4))], rules=rules)).status_code == 201
+    assert "Calves 0 0–0" in text(pdf(client.get(f"{HERE}/report")))
+
+
 @pytest.mark.parametrize(
     ("values", "heights"),
     [

@@ -40,9 +40,8 @@ def made_of(like: Mapping[str, str], movements: MovementTable) -> list[Movement]
             old = movements[base]
         except UnknownMovementError as unknown:
             raise bad_input("movement", f"{name!r} cannot be made: {unknown}") from None
-        own = {"name": name, "aliases": (), "easier": None, "harder": None}
         try:
-            found.append(Movement.model_validate(old.model_dump() | own))
+            found.append(old.like(name))
         except ValidationError as error:
             raise from_validation(error) from None
     return found

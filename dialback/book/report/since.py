@@ -3,29 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from datetime import date
 from typing import Any
 
 from dialback.book.report.changes import changes_told
 from dialback.book.report.week import Cell, amount
 from dialback.book.report.words import CAUTION, date_text, week_span
-from dialback.core.across import Across, Mean, Span
+from dialback.core.across import Across, Decided, Mean, Span
 from dialback.core.words import Unit, percent
 
 
-@dataclass(frozen=True, slots=True)
-class DecidedLine:
-    """A decision as it is printed: its day, what it was, why, and who made it."""
-
-    day: date
-    what: str
-    reason: str
-    who: str
-
-
 def since_content(
-    found: Across, decided: Sequence[DecidedLine], athlete: str, house: str, unit: Unit
+    found: Across, decided: Sequence[Decided], athlete: str, house: str, unit: Unit
 ) -> dict[str, Any]:
     """What the page says."""
     ahead = f"{found.planned} of its weeks as planned" if found.planned else ""
@@ -34,7 +22,7 @@ def since_content(
         "title": f"{athlete}, {found.after.title}",
         "span": _span(found.after),
         "signed": ahead,
-        "beside": f"Beside {found.before.title}, {_span(found.before)}",
+        "beside": f"Compared with {found.before.title}, {_span(found.before)}",
         "heads": ["", "before", "now", "change"],
         "measures": [_row(one, unit) for one in found.measures],
         "muscles": [_row(one, unit) for one in found.muscles],

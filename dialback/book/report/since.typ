@@ -5,14 +5,14 @@
 
 #block(above: 1.2em, grid(columns: (1.2fr, 1fr), column-gutter: 8mm,
   [
-    == A week on average
+    == An average week
     #ledger((1fr, auto, auto, auto), (left, right, right, right), d.heads, d.measures)
-    == Movements, last week against last week
+    == Movements, the final week of each
     #if d.changes.len() == 0 [#quiet[The same movements, sets and loads.]]
     #list(..d.changes.map(one => [#one]))
   ],
   [
-    == Sets by muscle that moved
+    == Muscles whose weekly sets changed
     #if d.muscles.len() == 0 [#quiet[None by half a set or more.]] else {
       ledger((1fr, auto, auto, auto), (left, right, right, right), d.heads, d.muscles)
     }

@@ -271,12 +271,13 @@ def _muscles(audit: Mapping[str, Any], rules: Rules) -> list[list[Cell]]:
     for muscle in MUSCLES:
         sets, band = audit["muscles"][muscle]["sets"], rules.muscle_bands[muscle]  # type: ignore[index]
         outside = not _within(sets, band)
-        most = max(sets, band[1]) * 1.1
+        # A muscle that is allowed nothing, and had nothing, has no band to draw.
+        most = max(sets, band[1]) * 1.1 or 1.0
         mark = {"value": sets / most, "low": band[0] / most, "high": band[1] / most}
         cells.append(
             [
                 capital(label(muscle)),
-                {"mark": mark} if most else "",
+                {"mark": mark},
                 _marked(number(sets, 1), outside),
                 band_text(band),
             ]

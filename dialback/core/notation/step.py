@@ -102,15 +102,14 @@ def says_unmoved(found: Sequence[Unmoved], step: float, weeks: int, unit: Unit) 
             f"{percent(step)} a week does not reach the next load in the kit {within}: {names}."
         )
     if last := [
-        f"{one.movement} ({weight_text(one.load_kg, unit)})" for one in found if not one.next_kg
+        f"{one.movement} ({weight_text(one.load_kg, unit)})" for one in found if one.next_kg is None
     ]:
         told.append(f"The kit has nothing heavier for {listed(last)}.")
     if not told:
         return ""
-    every = min(
-        (math.ceil((one.next_kg / one.load_kg - 1) / step) for one in short if one.next_kg),
-        default=0,
-    )
+    rises = [one.next_kg / one.load_kg - 1 for one in short if one.next_kg is not None]
+    # One way for all of them: what the slowest needs, and none where something has no next.
+    every = math.ceil(max(rises) / step) if len(rises) == len(found) else 0
     slow = f", or go up every {every} weeks" if 0 < every <= _SLOWEST else ""
     return f"{' '.join(told)} These stay: add a rep a week, or a set{slow}."
 

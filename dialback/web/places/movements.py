@@ -35,6 +35,7 @@ from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, judged_week
 from dialback.web.shapes.common import Done
 from dialback.web.shapes.movements import (
+    LikeBody,
     MovementBody,
     MovementEffect,
     MovementEffectSheet,
@@ -101,6 +102,13 @@ def _out(number: int, movement: Movement, kit: Kit | None) -> MovementOut:
 def add_movement(body: MovementBody) -> Response:
     """Add a movement to the house."""
     return answer(_out(catalogue.add(body.movement), body.movement, the_kit()), 201)
+
+
+@api.post("/like", responses={201: MovementOut})
+def add_movement_like(body: LikeBody) -> Response:
+    """Add a movement that is like one that is there."""
+    number, movement = catalogue.add_like(body.name, body.like, body.level)
+    return answer(_out(number, movement, the_kit()), 201)
 
 
 @api.post("/<int:movement>/effect", responses={200: MovementEffect})

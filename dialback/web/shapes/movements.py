@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dialback.core.movements import Movement, Name
+from dialback.core.movements import Level, Movement, Name
 from dialback.core.vocabulary import ProgressRule
 from dialback.web.shapes.common import Number, Shape
 
@@ -17,6 +17,14 @@ class MovementBody(Shape):
     """A movement as it is to be."""
 
     movement: Movement
+
+
+class LikeBody(Shape):
+    """A new movement in three answers: its name, what it is like, and how hard beside that."""
+
+    name: Name
+    like: Name
+    level: Level | None = None
 
 
 class MovementEffectSheet(Shape):

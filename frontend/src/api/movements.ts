@@ -13,6 +13,8 @@ export function useMovements() {
 export const movement = {
   add: async (body: Schemas["MovementBody"]) =>
     given(await client.POST("/api/movements", { body })),
+  addLike: async (body: Schemas["LikeBody"]) =>
+    given(await client.POST("/api/movements/like", { body })),
   effect: async (id: number, body: Schemas["MovementBody"]) =>
     given(
       await client.POST("/api/movements/{movement}/effect", {

@@ -1499,6 +1499,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/movements/like": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a movement that is like one that is there. */
+        post: operations["add_movement_like"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/movements/{movement}/effect": {
         parameters: {
             query?: never;
@@ -6338,6 +6355,21 @@ export interface components {
             progress: ("reps_first" | "load_first" | "sets" | "density" | "tempo" | "hold") | null;
         } & {
             [key: string]: unknown;
+        };
+        /**
+         * LikeBody
+         * @description A new movement in three answers: its name, what it is like, and how hard beside that.
+         */
+        LikeBody: {
+            /** Name */
+            name: string;
+            /** Like */
+            like: string;
+            /**
+             * Level
+             * @default null
+             */
+            level: ("easier" | "harder") | null;
         };
         /**
          * MovementEffect
@@ -11330,6 +11362,42 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MovementBody"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    add_movement_like: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LikeBody"];
             };
         };
         responses: {

@@ -33,7 +33,7 @@ export function Entries({ entries, ofOne = false }: Props) {
       )}
       {stays.length > 0 && (
         <div role="alert" className="mb-2 border-l-4 border-caution pl-3 text-sm">
-          <p>The rest is done. This stays:</p>
+          <p>The rest went through. This could not be changed:</p>
           <ul>
             {stays.map((one) => (
               <li key={one}>{one}</li>
@@ -107,7 +107,7 @@ function Line({ one, named, inside, whole = 1, children, swap, busy }: LineProps
         {!inside && [one.who, one.place].filter(Boolean).join(", ")}
       </span>
       <span className="flex w-36 justify-end gap-3">
-        {may && one.can_undo && (one.together > 1 || whole > 1) && !inside && (
+        {may && one.can_undo && one.together > 1 && !inside && (
           <button
             type="button"
             className="trail-link min-h-6"

@@ -50,24 +50,23 @@ function Found({ data }: { data: Schemas["SinceOut"] }) {
   return (
     <div className="max-h-[60vh] overflow-auto text-sm">
       <p className="pb-2 text-ink-2">
-        {spanText(data.after)} beside {spanText(data.before)}.
-        {data.planned > 0 &&
-          ` ${data.planned} of its weeks lie ahead and count as they are planned.`}
+        {spanText(data.after)} compared with {spanText(data.before)}.
+        {data.planned > 0 && ` Weeks that lie ahead count as planned (${data.planned}).`}
       </p>
       <div className="grid gap-x-8 gap-y-4 md:grid-cols-2">
         <div className="space-y-4">
-          <Means title="A week on average" rows={data.measures} />
+          <Means title="An average week" rows={data.measures} />
           <Lines title="New findings" lines={data.came} none="None." />
           <Lines title="Findings that are gone" lines={data.went} none="None." />
           {data.stayed.length > 0 && <Lines title="Still there" lines={data.stayed} none="" />}
         </div>
         <div className="space-y-4">
-          <Means title="Sets by muscle that moved" rows={data.muscles} />
+          <Means title="Muscles whose weekly sets changed" rows={data.muscles} />
         </div>
       </div>
       <div className="mt-4">
         <Lines
-          title="Movements, last week against last week"
+          title="Movements, the final week of each"
           lines={data.changes}
           none="The same movements, sets and loads."
           wide

@@ -84,7 +84,7 @@ export function TemplateDialog({ place, week, open, close }: Props) {
             </button>
           </>
         )}
-        {stays.length > 0 && <p>The rest is undone. This stays: {stays.join(" ")}</p>}
+        {stays.length > 0 && <p>The rest is undone. This could not be: {stays.join(" ")}</p>}
         {removed && (
           <>
             {removed.name} removed.{" "}

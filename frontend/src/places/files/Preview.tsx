@@ -68,7 +68,7 @@ export function Preview({ preview, choice, put, saveLeft }: PreviewProps) {
             Save the {count(preview.left, "row")} left out
           </button>{" "}
           <span className="text-ink-2">
-            as a file, each with its reason, to mend and import later
+            as a file, each with its reason, to correct and import later
           </span>
         </p>
       )}

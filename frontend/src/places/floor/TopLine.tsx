@@ -42,7 +42,7 @@ export function TopLine({ runs }: { runs: Run[] }) {
               setSpeaking(!speaks);
               setSpeaks(!speaks);
               // Tried at once: how it sounds in this room.
-              speak("I call what comes, half time, ten seconds and the change of sides.");
+              speak("I call what comes next, halfway, ten seconds, and when to change sides.");
             }}
           >
             {speaks ? "Voice on" : "Voice off"}

@@ -38,7 +38,7 @@ function during(state: State, runs: Run[], gone: number, seconds: number): Call 
   if (phase !== "work" || gone < seconds / 2) return null;
   if (planned(leader(runs), state.steps, state.clock.step)?.set.sides === "each")
     return { key: "side", tone: "side", says: "Change sides" };
-  return seconds >= WORTH_A_HALF_S ? { key: "half", tone: "half", says: "Half" } : null;
+  return seconds >= WORTH_A_HALF_S ? { key: "half", tone: "half", says: "Halfway" } : null;
 }
 
 /** What is called when a phase begins. */

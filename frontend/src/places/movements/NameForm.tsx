@@ -3,7 +3,7 @@ import type { Schemas } from "@/api/client";
 import { useChange, useLook } from "@/api/changes";
 import { movement as calls } from "@/api/movements";
 import { MovementInput } from "@/shared/MovementInput";
-import { number } from "@/words";
+import { count } from "@/words";
 import { AlteredSheets } from "./Effect";
 
 type Effect = Schemas["NameEffect"];
@@ -65,21 +65,15 @@ export function NameForm({ one, all, close }: Props) {
   );
 }
 
-const count = (many: number, one: string) => `${number(many)} ${one}${many === 1 ? "" : "s"}`;
-
 /** What goes over to the new name, and what stays. */
 function WhatChanges({ old, name, effect }: { old: string; name: string; effect: Effect }) {
   const goes = [
     effect.planned && count(effect.planned, "planned set"),
     effect.done && `${count(effect.done, "set")} done`,
-    effect.maxima && count(effect.maxima, "typed maximum").replace("maximums", "maxima"),
+    effect.maxima && `${effect.maxima} typed ${effect.maxima === 1 ? "maximum" : "maxima"}`,
     effect.goals && count(effect.goals, "goal"),
     effect.restrictions && count(effect.restrictions, "restriction"),
-    effect.judged &&
-      `${count(effect.judged, "accepted finding")} and decisions`.replace(
-        /^1 accepted finding and decisions$/,
-        "1 accepted finding or decision",
-      ),
+    effect.judged && count(effect.judged, "decision"),
     effect.drafts && count(effect.drafts, "draft"),
   ].filter(Boolean);
   return (
@@ -90,8 +84,8 @@ function WhatChanges({ old, name, effect }: { old: string; name: string; effect:
           : `${goes.join(", ")} of ${count(effect.athletes, "athlete")} will say ${effect.into ?? name}.`}
       </p>
       <p>
-        “{old}” stays one of its other names: texts, templates and spreadsheets that say it are read
-        as before. What was signed stays as it was signed.
+        “{old}” stays one of its other names: texts, templates and spreadsheets that use it are
+        still read. What was signed stays as it was signed.
       </p>
       {effect.keeps.length > 0 && (
         <p>

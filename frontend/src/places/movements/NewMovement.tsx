@@ -5,25 +5,13 @@ import { movement as calls } from "@/api/movements";
 import { MovementInput } from "@/shared/MovementInput";
 import { MovementForm } from "./MovementForm";
 import { Text } from "./MovementFields";
-import { type Typed, coreOf, plain, typedOf } from "./typed";
+import { type Typed, plain, typedOf } from "./typed";
 
-type Known = Schemas["MovementOut"];
-type Level = "" | "easier" | "harder";
+type Level = NonNullable<Schemas["LikeBody"]["level"]> | "";
 
 interface Props {
   all: Schemas["MovementsOut"];
   close: (name: string | null) => void;
-}
-
-/** What a movement is that is like one that is there, easier or harder or neither. */
-function like(known: Known, name: string, level: Level): Typed {
-  return {
-    ...typedOf(known),
-    name,
-    aliases: "",
-    easier: level === "harder" ? known.name : "",
-    harder: level === "easier" ? known.name : "",
-  };
 }
 
 /** A new movement in three answers: its name, what it is like, and how hard beside that. */
@@ -34,7 +22,7 @@ export function NewMovement({ all, close }: Props) {
   const [inFull, setInFull] = useState<Typed | null>(null);
   const known = all.movements.find((one) => one.name.toLowerCase() === model.trim().toLowerCase());
   const add = useChange(async () => {
-    if (known) close((await calls.add({ movement: coreOf(like(known, name, level)) })).name);
+    close((await calls.addLike({ name, like: model, level: level || null })).name);
   });
   if (inFull) return <MovementForm one={null} start={inFull} all={all} close={close} />;
   return (
@@ -57,7 +45,7 @@ export function NewMovement({ all, close }: Props) {
         />
       </label>
       <label className="mt-1 block">
-        Compared with that it is
+        Compared with it
         <select
           value={level}
           onChange={(event) => setLevel(event.target.value as Level)}
@@ -96,7 +84,9 @@ export function NewMovement({ all, close }: Props) {
         <button
           type="button"
           className="key-button"
-          onClick={() => setInFull(known ? like(known, name, level) : { ...typedOf(null), name })}
+          onClick={() =>
+            setInFull({ ...typedOf(known ?? null), name, aliases: "", easier: "", harder: "" })
+          }
         >
           Describe it in full
         </button>
