@@ -53,7 +53,7 @@ def test_write_a_session_without_the_mouse(coach: Coach) -> None:
     )
     # Tab takes the first; Enter would be a new line.
     typed(coach, Keys.TAB, "4 x 5 at 60 kg, rest 2 min", Keys.ENTER)
-    coach.wait(lambda: text(coach).startswith("Front squat 4 x 5"), text(coach))
+    coach.wait(lambda: text(coach).startswith("Front squat 4 x 5"), "not written")
     coach.sees("4 sets")
     coach.sees("1\u202f200 kg")
     typed(
@@ -109,7 +109,7 @@ def test_what_makes_no_sense_is_asked_about_once_the_line_is_left(coach: Coach) 
     assert coach.axe() == []
     # Now that nobody writes, a figure chooses.
     typed(coach, "1")
-    coach.wait(lambda: text(coach).startswith("Press-up 40\n"), text(coach))
+    coach.wait(lambda: text(coach).startswith("Press-up 40\n"), "not written")
     coach.sees_no("is that right?")
     coach.find("//button[contains(., 'as written')]").click()
     coach.sees_no("done on the spot")
@@ -246,7 +246,7 @@ def test_the_same_session_in_fields(coach: Coach) -> None:
     coach.type("seen")
     coach.sees("saved")
     coach.click("Text", "button")
-    coach.wait(lambda: "  Press-up\n  Goblet squat at 14 kg" in text(coach), text(coach))
+    coach.holds(lambda: "  Press-up\n  Goblet squat at 14 kg" in text(coach))
     coach.holds(lambda: "# seen" in text(coach))
     coach.click("Form", "button")
     coach.find("//button[.='Add a movement']")

@@ -14,6 +14,9 @@ interface PreviewProps {
 /** What would come in of a file, and what stands in the way. */
 export function Preview({ preview, choice, put, saveLeft }: PreviewProps) {
   const strangers = preview.athletes.filter((one) => !one.known);
+  const asked = useAsked(preview.unknown);
+  const named = saidOfNames(choice, put);
+  const before = named.filter(({ name }) => !asked.some((row) => row.name === name));
   return (
     <div className="mt-3 text-sm">
       <p className="font-semibold">
@@ -61,7 +64,7 @@ export function Preview({ preview, choice, put, saveLeft }: PreviewProps) {
       {preview.notes.length > 0 && (
         <p className="mt-1 max-w-prose text-ink-2">{preview.notes.join("; ")}.</p>
       )}
-      <Said choice={choice} put={put} />
+      <Said said={[...before, ...saidOfRows(choice, put)]} />
       {preview.left > 0 && (
         <p className="mt-1">
           <button type="button" className="trail-link min-h-6" onClick={saveLeft}>
@@ -72,24 +75,7 @@ export function Preview({ preview, choice, put, saveLeft }: PreviewProps) {
           </span>
         </p>
       )}
-      {preview.unknown.length > 0 && (
-        <section aria-label="Movements to name" className="mt-2 border-l-4 border-caution pl-3">
-          <p>
-            These names are unknown. Choose the movement each one stands for, and the name is
-            remembered. Or make it a new movement that counts like the one you type, or skip its
-            rows.
-          </p>
-          {preview.unknown.map((one) => (
-            <Unknown
-              key={one.name}
-              one={one}
-              put={(name) => put({ movements: { ...choice.movements, [one.name]: name } })}
-              make={(like) => put({ like: { ...choice.like, [one.name]: like } })}
-              skip={() => put({ skip: [...(choice.skip ?? []), one.name] })}
-            />
-          ))}
-        </section>
-      )}
+      {asked.length > 0 && <Names asked={asked} said={named} choice={choice} put={put} />}
       {preview.problems.length > 0 && (
         <Problems
           problems={preview.problems}
@@ -180,28 +166,75 @@ function Doubts({ doubts, answer }: DoubtsProps) {
   );
 }
 
-/** A movement that is not known by this name: which it is. */
-function Unknown({
-  one,
-  put,
-  make,
-  skip,
-}: {
-  one: Schemas["SheetPreview"]["unknown"][number];
+type Name = Schemas["SheetPreview"]["unknown"][number];
+
+/**
+ * The names that were asked about since the file was looked at, answered or not: a row stays where
+ * it is when it is answered, so that the next one does not slip away from under the finger.
+ */
+function useAsked(unknown: Name[]): Name[] {
+  const [asked, setAsked] = useState(unknown);
+  const fresh = unknown.filter(({ name }) => !asked.some((row) => row.name === name));
+  const all = fresh.length ? [...asked, ...fresh] : asked;
+  if (fresh.length) setAsked(all);
+  return all;
+}
+
+interface NamesProps {
+  asked: Name[];
+  said: Answer[];
+  choice: Choice;
+  put: (part: Partial<Choice>) => void;
+}
+
+/** The names that are not known, one below the other, each with its answer or the ways to give one. */
+function Names({ asked, said, choice, put }: NamesProps) {
+  const answers = new Map(said.map((answer) => [answer.name, answer]));
+  return (
+    <section aria-label="Movements to name" className="mt-2 border-l-4 border-caution pl-3">
+      <p>
+        These names are unknown. Choose the movement each one stands for, and the name is
+        remembered. Or make it a new movement that counts like the one you type, or skip its rows.
+      </p>
+      <ul>
+        {asked.map((row) => {
+          const answer = answers.get(row.name);
+          return answer ? (
+            <Answered key={row.name} answer={answer} />
+          ) : (
+            <Unknown
+              key={row.name}
+              row={row}
+              put={(name) => put({ movements: { ...choice.movements, [row.name]: name } })}
+              make={(like) => put({ like: { ...choice.like, [row.name]: like } })}
+              skip={() => put({ skip: [...(choice.skip ?? []), row.name] })}
+            />
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
+
+interface UnknownProps {
+  row: Name;
   put: (name: string) => void;
   make: (like: string) => void;
   skip: () => void;
-}) {
+}
+
+/** A movement that is not known by this name: which it is. */
+function Unknown({ row, put, make, skip }: UnknownProps) {
   const [typed, setTyped] = useState("");
   const name = typed.trim();
   return (
-    <div className="flex flex-wrap items-baseline gap-x-3">
+    <li className="flex min-h-8 flex-wrap items-baseline gap-x-3">
       <span className="w-56 truncate">
-        {one.name} <span className="text-ink-2">{count(one.count, "row")}</span>
+        {row.name} <span className="text-ink-2">{count(row.count, "row")}</span>
       </span>
       <input
-        aria-label={`${one.name} is`}
-        placeholder={one.near[0] ?? ""}
+        aria-label={`${row.name} is`}
+        placeholder={row.near[0] ?? ""}
         value={typed}
         onChange={(event) => setTyped(event.target.value)}
         className="field w-56 py-0"
@@ -216,7 +249,7 @@ function Unknown({
         type="button"
         className="key-button"
         disabled={!name}
-        aria-label={`Make ${one.name} a new movement`}
+        aria-label={`Make ${row.name} a new movement`}
         onClick={() => make(name)}
       >
         new, counts like this
@@ -224,12 +257,12 @@ function Unknown({
       <button
         type="button"
         className="trail-link min-h-6 text-ink-2"
-        aria-label={`Skip the rows of ${one.name}`}
+        aria-label={`Skip the rows of ${row.name}`}
         onClick={skip}
       >
         skip
       </button>
-      {one.near.slice(0, 3).map((near) => (
+      {row.near.slice(0, 3).map((near) => (
         <button
           key={near}
           type="button"
@@ -239,64 +272,83 @@ function Unknown({
           {near}
         </button>
       ))}
-    </div>
+    </li>
   );
 }
 
-interface SaidProps {
-  choice: Choice;
-  put: (part: Partial<Choice>) => void;
+interface Answer {
+  name: string;
+  what: string;
+  takeBack: () => void;
 }
 
 /** What was said of names so far, each to be taken back. */
-function Said({ choice, put }: SaidProps) {
-  const { movements = {}, like = {}, skip = [], doubts = {}, left_out = [] } = choice;
-  const without = (of: Record<string, string>, name: string) =>
-    Object.fromEntries(Object.entries(of).filter(([one]) => one !== name));
-  const said: [string, string, () => void][] = [
-    ...Object.entries(movements).map(([name, to]): [string, string, () => void] => [
+function saidOfNames(choice: Choice, put: (part: Partial<Choice>) => void): Answer[] {
+  const { movements = {}, like = {}, skip = [] } = choice;
+  return [
+    ...Object.entries(movements).map(([name, to]) => ({
       name,
-      `is ${to}`,
-      () => put({ movements: without(movements, name) }),
-    ]),
-    ...Object.entries(like).map(([name, base]): [string, string, () => void] => [
+      what: `is ${to}`,
+      takeBack: () => put({ movements: without(movements, name) }),
+    })),
+    ...Object.entries(like).map(([name, base]) => ({
       name,
-      `new, counts like ${base}`,
-      () => put({ like: without(like, name) }),
-    ]),
-    ...skip.map((name): [string, string, () => void] => [
+      what: `new, counts like ${base}`,
+      takeBack: () => put({ like: without(like, name) }),
+    })),
+    ...skip.map((name) => ({
       name,
-      "skipped",
-      () => put({ skip: skip.filter((one) => one !== name) }),
-    ]),
-    ...left_out.map((kind): [string, string, () => void] => [
-      kind,
-      "left out",
-      () => put({ left_out: left_out.filter((one) => one !== kind) }),
-    ]),
-    ...Object.entries(doubts).map(([key, answer]): [string, string, () => void] => [
-      key.split(":")[0] ?? key,
-      answer,
-      () => put({ doubts: without(doubts, key) }),
-    ]),
+      what: "skipped",
+      takeBack: () => put({ skip: skip.filter((other) => other !== name) }),
+    })),
   ];
+}
+
+/** What was said of rows with a problem or a doubt. */
+function saidOfRows(choice: Choice, put: (part: Partial<Choice>) => void): Answer[] {
+  const { doubts = {}, left_out = [] } = choice;
+  return [
+    ...left_out.map((kind) => ({
+      name: kind,
+      what: "left out",
+      takeBack: () => put({ left_out: left_out.filter((other) => other !== kind) }),
+    })),
+    ...Object.entries(doubts).map(([key, answer]) => ({
+      name: key.split(":")[0] ?? key,
+      what: answer,
+      takeBack: () => put({ doubts: without(doubts, key) }),
+    })),
+  ];
+}
+
+const without = (of: Record<string, string>, name: string) =>
+  Object.fromEntries(Object.entries(of).filter(([key]) => key !== name));
+
+/** What was said in an earlier look, or not of a name. */
+function Said({ said }: { said: Answer[] }) {
   if (said.length === 0) return null;
   return (
     <ul aria-label="Names matched" className="mt-2 border-l-4 border-rule pl-3">
-      {said.map(([name, what, back]) => (
-        <li key={name} className="flex items-baseline gap-3">
-          <span className="w-56 truncate">{name}</span>
-          <span>{what}</span>
-          <button
-            type="button"
-            className="trail-link min-h-6 text-ink-2"
-            aria-label={`Change the match for ${name}`}
-            onClick={back}
-          >
-            change
-          </button>
-        </li>
+      {said.map((answer) => (
+        <Answered key={`${answer.name} ${answer.what}`} answer={answer} />
       ))}
     </ul>
+  );
+}
+
+function Answered({ answer }: { answer: Answer }) {
+  return (
+    <li className="flex min-h-8 items-baseline gap-3">
+      <span className="w-56 truncate">{answer.name}</span>
+      <span>{answer.what}</span>
+      <button
+        type="button"
+        className="trail-link min-h-6 text-ink-2"
+        aria-label={`Change the match for ${answer.name}`}
+        onClick={answer.takeBack}
+      >
+        change
+      </button>
+    </li>
   );
 }

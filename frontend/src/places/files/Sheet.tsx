@@ -20,7 +20,7 @@ export function Sheet() {
         A log from a spreadsheet
       </h2>
       <Choose read={read} busy={busy} open={hand.open} putAway={hand.putAway} />
-      {busy && <Progress progress={hand.progress} />}
+      {busy && !read && <Progress progress={hand.progress} />}
       {hand.error && (
         <p role="alert" className="mt-2 border-l-4 border-high pl-3 text-sm">
           {hand.error.message}
@@ -30,19 +30,21 @@ export function Sheet() {
       {read && choice && (
         <>
           <Columns read={read} choice={choice} put={hand.put} />
-          <p className="mt-3">
+          <div className="mt-3 flex flex-wrap items-baseline gap-3">
             <button type="button" className="key-button" disabled={busy} onClick={hand.look}>
               Preview
             </button>
             <button
               type="button"
-              className="ink-button ml-3"
+              className="ink-button"
               disabled={busy || !isReady(preview, choice)}
               onClick={hand.store}
             >
               {preview ? `Import ${count(preview.sessions, "session")}` : "Import"}
             </button>
-          </p>
+            {/* Beside the buttons: what is below does not move while it works. */}
+            {busy && <Progress progress={hand.progress} />}
+          </div>
           {preview && (
             <Preview preview={preview} choice={choice} put={hand.settle} saveLeft={hand.saveLeft} />
           )}
@@ -56,7 +58,7 @@ export function Sheet() {
 /** How far a long job is, and the way out of it. */
 function Progress({ progress }: { progress: Job | null }) {
   return (
-    <p role="status" className="mt-2 text-sm">
+    <p role="status" className="text-sm">
       {progress && !progress.finished
         ? `${progress.stage}${progress.done ? `, ${number(progress.done, 0)}` : ""}${progress.of ? ` of ${number(progress.of, 0)}` : ""}…`
         : "one moment…"}

@@ -24,6 +24,7 @@ export function useSheetInHand() {
   const [progress, setProgress] = useState<Job | null>(null);
   const file = useRef<File | null>(null);
   const token = useRef<string | null>(null);
+  const latest = useRef<Choice | null>(null);
 
   /** Send the file; what was said of it before holds, else what the heads say. */
   const send = async (said: Choice | null) => {
@@ -62,8 +63,10 @@ export function useSheetInHand() {
     await send(chosen.choice);
   });
   const look = useLook(async (wanted: Choice) => {
+    latest.current = wanted;
     const found = await withFile((at) => sheets.preview(at, wanted, setProgress), wanted);
-    setPreview(found.preview);
+    // Two answers in quick succession are looked at in any order: the newer one holds.
+    if (latest.current === wanted) setPreview(found.preview);
   });
   const store = useChange(async () => {
     if (!choice) return;
@@ -75,11 +78,7 @@ export function useSheetInHand() {
   const saveLeft = useLook(async () => {
     if (!choice || !file.current) return;
     const rows = await withFile((at) => sheets.left(at, choice), choice);
-    const link = document.createElement("a");
-    link.href = URL.createObjectURL(rows);
-    link.download = `${file.current.name.replace(/\.[^.]*$/, "")}.left-out.csv`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    download(rows, `${file.current.name.replace(/\.[^.]*$/, "")}.left-out.csv`);
   });
 
   // What was in hand when the page was left is in hand again.
@@ -128,3 +127,11 @@ export function useSheetInHand() {
 
 const keep = (file: File, choice: Choice | null) =>
   put("sheets", IN_HAND, { file, choice } satisfies KeptSheet);
+
+function download(what: Blob, name: string) {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(what);
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
