@@ -15,6 +15,7 @@ from click.testing import CliRunner
 
 from dialback.cli import main
 from dialback.store.models import database
+from tests.shared import made_once
 
 DIALBACK = Path(sys.executable).parent / "dialback"
 """The installed command, for a process of its own."""
@@ -45,10 +46,13 @@ def run(*arguments: object, data: Path | None = None, stdin: str = "", **env: st
 
 @cache
 def _club() -> bytes:
-    with TemporaryDirectory() as place:
-        path = Path(place) / "demo.sqlite"
-        assert run("demo", data=path).returncode == 0
-        return path.read_bytes()
+    def make() -> bytes:
+        with TemporaryDirectory() as place:
+            path = Path(place) / "demo.sqlite"
+            assert run("demo", data=path).returncode == 0
+            return path.read_bytes()
+
+    return made_once("demo-of-the-command", make)
 
 
 def demo_made(path: Path) -> None:

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import os
+import shutil
 from collections.abc import Callable, Iterator
 from datetime import date
 from functools import cache
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
+from uuid import uuid4
 
 import pytest
 from argon2 import PasswordHasher
@@ -21,6 +23,7 @@ from dialback.store.models import database
 from dialback.web.app import routed, settle
 from dialback.work import passwords
 from tests.build import as_bytes, document, session, sets
+from tests.shared import place_of
 
 # Locally properties are tried on ever new examples; a landing does not hang on the luck of a draw.
 settings.register_profile("ci", derandomize=True)
@@ -41,6 +44,18 @@ def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
     """The rooms with long files first: nobody waits for the last of them on one core."""
     rooms = ("tests/browser", "tests/hostile")
     items.sort(key=lambda item: [not item.nodeid.startswith(room) for room in rooms])
+
+
+def pytest_configure(config: pytest.Config) -> None:
+    """A run of several processes has a name, by which they find what one of them has made."""
+    if not hasattr(config, "workerinput"):
+        config.option.testrunuid = config.getoption("testrunuid", None) or uuid4().hex
+
+
+def pytest_unconfigure(config: pytest.Config) -> None:
+    """What the processes shared goes with the run."""
+    if not hasattr(config, "workerinput"):
+        shutil.rmtree(place_of(config.option.testrunuid), ignore_errors=True)
 
 
 @pytest.fixture

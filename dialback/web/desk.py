@@ -10,7 +10,7 @@ from threading import Lock
 from typing import cast
 from urllib.parse import quote
 
-from flask import Response, current_app
+from flask import Response, current_app, request
 from pydantic import BaseModel
 
 from dialback.book.errors import bad_input
@@ -52,6 +52,12 @@ class Desk:
 def desk() -> Desk:
     """The desk of the app at hand."""
     return cast(Desk, current_app.extensions["dialback"])
+
+
+def wanted() -> Callable[[], bool]:
+    """Whether somebody still waits for the answer to the request at hand, to be asked later."""
+    gone = request.environ.get("waitress.client_disconnected")
+    return lambda: gone is None or not gone()
 
 
 def the_athlete(number: int) -> Athlete:

@@ -12,6 +12,7 @@ from pydantic import BaseModel, ValidationError
 from werkzeug.exceptions import HTTPException
 
 from dialback.book.errors import BadInputError, Problem, from_validation
+from dialback.core.adjusting import NotWantedError
 from dialback.core.movements import UnknownMovementError
 from dialback.store.athletes import UnknownAthleteError
 from dialback.store.database import what_is_wrong
@@ -117,6 +118,12 @@ def register(app: Flask) -> None:
             HTTPStatus.CONFLICT,
         )
         return problem(status, str(error), error.kind)
+
+    @app.errorhandler(NotWantedError)
+    def _not_wanted(_error: NotWantedError) -> Response:
+        return problem(
+            HTTPStatus.SERVICE_UNAVAILABLE, "Nobody waits for this answer any more.", "not-wanted"
+        )
 
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> Response:

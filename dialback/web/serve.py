@@ -12,6 +12,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import date
 from pathlib import Path
+from typing import Any
 
 from flask import Flask
 from peewee import DatabaseError
@@ -124,9 +125,7 @@ def _serve(
         }
     )
     try:
-        server = create_server(
-            app, host=host, port=reach.port, threads=THREADS, ident="Dial Back", **trusted
-        )
+        server = listen(app, host, reach.port, threads=THREADS, ident="Dial Back", **trusted)
     except OSError as error:
         raise bad_input(f"{host}:{reach.port}", f"cannot be served: {error.strerror}") from None
     for line in _told(reach, server.effective_port):
@@ -137,6 +136,14 @@ def _serve(
         server.run()
     except KeyboardInterrupt:
         server.close()
+
+
+def listen(app: Flask, host: str, port: int, **more: Any) -> Any:
+    """A waitress server for the app; port 0 takes a free one. Raises ``OSError``.
+
+    It looks ahead on its connections, so that long work ends when whoever asked is gone.
+    """
+    return create_server(app, host=host, port=port, channel_request_lookahead=1, **more)
 
 
 def _refuse_without_owner() -> None:

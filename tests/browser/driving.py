@@ -20,14 +20,15 @@ from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
-from waitress.server import create_server
 
 from dialback.demo.club import COACH
 from dialback.demo.load import load_demo
 from dialback.store.database import open_database
 from dialback.store.journal import Actor, acting
 from dialback.web.app import create_app
+from dialback.web.serve import listen
 from tests.conftest import PATIENCE
+from tests.shared import made_once
 
 AXE = (Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js").read_text()
 SEEN = """
@@ -56,12 +57,16 @@ FLAGS = (
 @cache
 def demo_file(today: date) -> bytes:
     """The data file of the demo club, which takes seconds to make: once for all that want one."""
-    with TemporaryDirectory() as place:
-        data = Path(place) / "demo.sqlite"
-        coach = Actor(COACH, "command line", today)
-        with open_database(data).connection_context(), acting(coach):
-            load_demo(today)
-        return data.read_bytes()
+
+    def make() -> bytes:
+        with TemporaryDirectory() as place:
+            data = Path(place) / "demo.sqlite"
+            coach = Actor(COACH, "command line", today)
+            with open_database(data).connection_context(), acting(coach):
+                load_demo(today)
+            return data.read_bytes()
+
+    return made_once(f"demo-of-{today}", make)
 
 
 class Club:
@@ -76,7 +81,7 @@ class Club:
 
     def start(self) -> None:
         """Serve, on the same port as before."""
-        self._server = create_server(self._app, host="127.0.0.1", port=self._port)
+        self._server = listen(self._app, "127.0.0.1", self._port)
         self._port = self._server.effective_port
         threading.Thread(target=self._server.run, daemon=True).start()
 

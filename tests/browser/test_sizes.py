@@ -60,17 +60,52 @@ def right_of(coach: Coach, xpath: str) -> float:
     return float(found["x"] + found["width"])
 
 
-def test_a_phone_shows_figures_before_drawings(coach: Coach) -> None:
+WIDER = """
+return [...document.querySelectorAll('main table')]
+  .filter(one => one.getBoundingClientRect().right > innerWidth + 1)
+  .map(one => one.innerText.slice(0, 60));
+"""
+
+
+@pytest.mark.parametrize(
+    ("path", "words"),
+    [
+        ("/movements", "Ankle circles"),
+        ("/athletes/1/weeks/2026-W47/sheet", "Balance"),
+        ("/athletes/1/weeks/2026-W48/dial", "Nearest notches"),
+        ("/athletes/1/weeks/2026-W48/block", "Goals"),
+    ],
+)
+def test_tables_fit_a_phone(coach: Coach, path: str, words: str) -> None:
+    resize(coach.driver, 390, 844)
+    coach.open(path, words)
+    coach.holds(lambda: coach.all("main table"))
+    coach.holds(lambda: coach.driver.execute_script(WIDER) == [])
+
+
+def test_a_phone_turns_to_the_columns_and_weeks_that_are_not_seen(coach: Coach) -> None:
     resize(coach.driver, 390, 844)
     coach.open("/athletes/1/weeks/2026-W47/sheet", "Balance")
     week = "//table[.//th[starts-with(., 'The week')]]"
-    coach.wait(lambda: right_of(coach, f"{week}//th[.='share']") <= 390, "figures out of sight")
-    # Names stay where the figures go sideways under them.
-    name = f"{week}//th[starts-with(., 'Volume load')]"
-    coach.driver.execute_script(
-        "arguments[0].closest('div').scrollLeft = 200", coach.find(f"{week}//tbody")
-    )
-    coach.holds(lambda: 0 <= coach.find(name).rect["x"] < 60)
+    heads = f"{week}//th[@scope='col']"
+    shown = "return [...arguments[0].querySelectorAll('th[scope=col]')].map(one => one.innerText)"
+
+    def of(table: str) -> list[str]:
+        return coach.driver.execute_script(shown, coach.find(table))
+
+    coach.holds(lambda: of(week) == ["planned", "done", "share"])
+    coach.click("The week: show baseline, change, band", "button")
+    coach.holds(lambda: of(week) == ["baseline", "change", "band"])
+    # What turns for one turns for its like: the muscles' figures are the same ones.
+    coach.holds(lambda: of("//table[.//th[starts-with(., 'Muscles')]]") == of(week))
+    coach.click("The week: show planned, done, share", "button")
+    coach.find(f"{heads}[.='planned']")
+    coach.open("/athletes/1/weeks/2026-W48/block", "Goals")
+    coach.sees("weeks 1 and 2 of 6")
+    coach.click("Later", "button")
+    coach.sees("weeks 2 and 3 of 6")
+    coach.sees("Week 50")
+    assert coach.axe() == []
 
 
 def test_a_tablet_has_room_for_what_is_new(coach: Coach) -> None:

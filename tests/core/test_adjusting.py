@@ -17,6 +17,7 @@ from dialback.book.adjust_document import adjust_document
 from dialback.book.book import Book, read_book
 from dialback.core.adjusting import (
     NothingToStartFromError,
+    NotWantedError,
     Options,
     Proposal,
     Rung,
@@ -504,6 +505,26 @@ def test_it_starts_from_the_last_week_where_nothing_is_planned() -> None:
     assert {(each.rpe, each.measured_reps) for each in one.sets} == {(None, None)}
     with pytest.raises(NothingToStartFromError):
         adjust(book([]).ledger(), WEEK, Options())
+
+
+def test_it_ends_once_nobody_waits_for_it() -> None:
+    known = read_book((CASES / "5-adjusting.book.json").read_bytes())
+    asked = []
+
+    def wanted() -> bool:
+        asked.append(True)
+        return len(asked) < 5
+
+    with pytest.raises(NotWantedError):
+        adjust(known.ledger(), Week.parse("2026-W42"), Options(wanted=wanted))
+    # Nothing was begun any more.
+    assert len(asked) == 5
+    # As long as somebody waits it is the same answer.
+    free, watched = (
+        adjust(known.ledger(), Week.parse("2026-W42"), Options(wanted=how))
+        for how in (None, lambda: True)
+    )
+    assert free == watched
 
 
 def test_weeks_go_on_from_one_another() -> None:

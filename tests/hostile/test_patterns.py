@@ -113,15 +113,16 @@ FOUND = {
 }
 
 
+def once(call: Callable[[str], object], text: str) -> float:
+    """Of this thread alone, in seconds: whatever else the machine does has no part in it."""
+    start = time.thread_time()
+    call(text)
+    return time.thread_time() - start
+
+
 def took(call: Callable[[str], object], text: str) -> float:
     """The best of three, in seconds."""
-    best = float("inf")
-    for _ in range(3):
-        # Of this thread alone: whatever else the machine does has no part in it.
-        start = time.thread_time()
-        call(text)
-        best = min(best, time.thread_time() - start)
-    return best
+    return min(once(call, text) for _ in range(3))
 
 
 def ratio(call: Callable[[str], object], short: str, long: str) -> float:
@@ -138,13 +139,14 @@ def check(call: Callable[[str], object], what: str) -> None:
     for piece in PIECES:
         for end in ENDS:
             short, long = (piece * (length // len(piece)) + end for length in (LENGTH, 2 * LENGTH))
-            if took(call, long) > NOTICED_S:
+            if once(call, long) > NOTICED_S:
                 assert ratio(call, short, long) < RATIO, f"{what} with {piece!r} × {LENGTH}"
 
 
 @pytest.mark.parametrize(("name", "pattern"), FOUND.values(), ids=lambda one: str(one)[:60])
 def test_a_pattern_is_linear(name: str, pattern: re.Pattern[str]) -> None:
-    for how in (pattern.search, pattern.match, pattern.fullmatch):
+    # A search begins with a match at the first character.
+    for how in (pattern.search, pattern.fullmatch):
         check(how, f"{name}.{how.__name__}")
 
 

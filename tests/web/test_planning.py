@@ -489,6 +489,18 @@ def test_maxima_are_typed_in_and_taken_away(client: FlaskClient) -> None:
     assert client.post(f"{at}/{kept['id']}/remove").status_code == 404
 
 
+def test_nobody_gets_the_proposal_of_somebody_who_has_left(client: FlaskClient) -> None:
+    week = "/api/athletes/1/weeks/2026-W42"
+    draft = get(client, f"{week}/draft")
+    answer = client.post(
+        f"{week}/draft/proposal",
+        json={"sessions": draft["sessions"]},
+        environ_overrides={"waitress.client_disconnected": lambda: True},
+    )
+    assert answer.status_code == 503
+    assert answer.json["type"].endswith("not-wanted")
+
+
 def test_a_proposal_is_asked_for_and_taken(client: FlaskClient) -> None:
     week = "/api/athletes/1/weeks/2026-W42"
     draft = get(client, f"{week}/draft")

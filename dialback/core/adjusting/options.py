@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
 from typing import Final
 
 from dialback.core.adjusting.held import NOT_STEADY, NOTHING_HELD, Held, Steady, declined, steady
+from dialback.core.adjusting.solver import Allowance
 from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import Key
@@ -30,6 +32,8 @@ class Options:
     the answer comes the sooner; where its changes are not to be taken ``singly``, none are bundled.
     A week that is meant to be light has ``most_sets`` at most. What was ``declined`` is not
     proposed; what was published lately is ``steady`` as long as no new finding needs it otherwise.
+    ``wanted`` says whether anybody still waits for the answer; once nobody does,
+    ``NotWantedError`` ends the work.
     """
 
     locks: frozenset[str] = frozenset()
@@ -45,6 +49,11 @@ class Options:
     most_sets: float | None = None
     declined: Held = NOTHING_HELD
     steady: Steady = NOT_STEADY
+    wanted: Callable[[], bool] | None = field(default=None, compare=False)
+
+    def allowance(self, share: float = 1.0) -> Allowance:
+        """The seconds that there are for something, by its share of them."""
+        return Allowance(self.seconds * share, self.wanted)
 
     def held_in(self, ledger: Ledger, week: Week, start: tuple[Session, ...]) -> Options:
         """The same with what was declined, and what was published lately, of a start held."""

@@ -15,7 +15,6 @@ from dialback.core.adjusting.reasons import finding_words
 from dialback.core.adjusting.remaining import Explained
 from dialback.core.adjusting.result import Proposal, Remaining
 from dialback.core.adjusting.search import Found, Search
-from dialback.core.adjusting.solver import Allowance
 from dialback.core.adjusting.start import WithPlans, offered, start_of
 from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.sessions import Session, Set
@@ -85,7 +84,7 @@ def adjust(
         freely, other = _searched(programme(held=options.declined), judge, options)
         if len(new & other.left.keys()) < len(new & best.left.keys()):
             held, search, best = options.declined, freely, other
-    allowance = Allowance(options.seconds * REASONS_SHARE)
+    allowance = options.allowance(REASONS_SHARE)
     left = judge.of(best.sessions)
     explained = Explained(
         search, options, left, best, allowance, partial(programme, held=held), held
@@ -110,8 +109,8 @@ def _searched(week: WeekProgramme, judge: Judge, options: Options) -> tuple[Sear
     lightest = options.thorough or options.lightest
     search = Search(week, judge, lightest=lightest, budget=options.budget)
     if options.ladder:
-        search.climb(Allowance(options.seconds * LADDER_SHARE))
-    return search, search.answer(Allowance(options.seconds))
+        search.climb(options.allowance(LADDER_SHARE))
+    return search, search.answer(options.allowance())
 
 
 def _all_remaining(found: Iterable[Remaining]) -> tuple[Remaining, ...]:

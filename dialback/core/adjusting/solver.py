@@ -6,7 +6,8 @@ the same answer every time, unless it runs out of time.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from contextlib import contextmanager
 from dataclasses import dataclass, field
 from typing import Any, Final
 
@@ -31,15 +32,47 @@ class _Silent(highspy.Highs):
         super().enableCallbacks()  # type: ignore[no-untyped-call]
 
 
+@contextmanager
+def _only_while(wanted: Callable[[], bool] | None, solver: Any) -> Iterator[None]:
+    """Let the solver stop where nobody waits for it. Raises ``NotWantedError``, before it, too."""
+    if wanted is None:
+        yield
+        return
+
+    def look(event: Any) -> None:
+        if not wanted():
+            event.interrupt()
+
+    if not wanted():
+        raise NotWantedError
+    solver.cbMipInterrupt += look
+    solver.cbSimplexInterrupt += look
+    try:
+        yield
+    finally:
+        solver.cbMipInterrupt -= look
+        solver.cbSimplexInterrupt -= look
+    if not wanted():
+        raise NotWantedError
+
+
 class OutOfTimeError(Exception):
     """The time was over before anything that fits was found."""
 
 
+class NotWantedError(Exception):
+    """Whoever asked is gone: nobody would read an answer."""
+
+
 @dataclass
 class Allowance:
-    """Seconds of solving that are left; every answer takes its own off."""
+    """Seconds of solving that are left; every answer takes its own off.
+
+    ``wanted`` says whether anybody still waits for it; without it somebody does.
+    """
 
     seconds: float
+    wanted: Callable[[], bool] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,7 +155,8 @@ class Programme:
         """The least value of a whole-numbered objective; ``None`` where nothing fits.
 
         Where the ``allowance`` is used up, the best found so far has to do; raises
-        ``OutOfTimeError`` if there is none. ``bounds`` of variables and ``rows`` hold for this
+        ``OutOfTimeError`` if there is none, and ``NotWantedError`` where nobody waits for it any
+        more. ``bounds`` of variables and ``rows`` hold for this
         once; ``known`` is a way that fits.
         """
         solver = self._ready()
@@ -144,7 +178,8 @@ class Programme:
             solution = highspy.HighsSolution()
             solution.col_value = list(known)
             solver.setSolution(solution)
-        solver.run()
+        with _only_while(allowance.wanted, solver):
+            solver.run()
         allowance.seconds -= solver.getRunTime() - begun
         status = solver.getModelStatus()
         found = solver.getSolution().col_value

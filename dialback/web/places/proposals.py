@@ -14,7 +14,7 @@ from dialback.core.plans.publishing import logged_days
 from dialback.core.verdict.decided import about
 from dialback.core.words import listed
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
+from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week, wanted
 from dialback.web.drafted import accepted_in, audited
 from dialback.web.shapes.common import WeekPath
 from dialback.web.shapes.drafts import DialOut
@@ -51,6 +51,7 @@ def propose(path: WeekPath, body: ProposalBody) -> Response:
         lightest=body.budget is not None,
         ladder=body.ladder,
         seconds=PROPOSAL_S * desk().patience,
+        wanted=wanted(),
         accepted=accepted_in(athlete, ledger, week, start),
         most_sets=most_sets(audit_draft(ledger, week, start)),
     )

@@ -23,7 +23,7 @@ from dialback.core.tally import Ledger, tally
 from dialback.core.vocabulary import Key
 from dialback.core.weeks import Week
 from dialback.web.blueprint import blueprint
-from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week
+from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week, wanted
 from dialback.web.drafted import accepted_in
 from dialback.web.shapes.block import (
     PublishWaveBody,
@@ -59,7 +59,7 @@ def propose_week(path: WeekPath, body: WaveBody) -> Response:
             ledger,
             week,
             plans,
-            Options(seconds=WEEK_S * desk().patience, accepted=accepted),
+            Options(seconds=WEEK_S * desk().patience, accepted=accepted, wanted=wanted()),
             lighter=body.lighter,
             ease_in=body.ease_in,
             all_of_it=body.all_of_it,

@@ -17,6 +17,8 @@ const markOf = ({ name, role, athlete }: Somebody) => `${role}/${athlete ?? ""}/
 
 /** Who was here last, until they sign out: what was typed waits for them alone. */
 export const noteHere = (who: Somebody): void => onDevice.set(WAS, markOf(who));
+/** Whom what is on this device belongs to. */
+export const personHere = (): string => onDevice.get(WAS) ?? "";
 export const wasHere = (who: Somebody): boolean => onDevice.get(WAS) === markOf(who);
 /** Their name. */
 export const lastHere = (): string | null =>

@@ -1,6 +1,7 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { type Schemas, client, given } from "./client";
 import { forgetPerson, forgetShown, noteHere, wasHere } from "./forget";
+import { typed } from "./typed";
 
 export type Who = Schemas["WhoOut"];
 export type Right = Who["rights"][number];
@@ -49,6 +50,7 @@ export function arrived(queries: QueryClient, who: Who): void {
 export function signedOut(queries: QueryClient): void {
   const who = queries.getQueryData<Who>(KEY);
   if (!who || who.state === "out") return;
+  typed.keep();
   arrived(queries, { ...who, state: "out", name: "", rights: [], athlete: null });
   void queries.invalidateQueries({ queryKey: KEY });
 }

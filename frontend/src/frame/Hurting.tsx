@@ -7,6 +7,7 @@ import { useMay } from "@/api/me";
 import { type WeekPlace } from "@/api/place";
 import { DialogSheet } from "./DialogSheet";
 import { weekPath } from "./places";
+import { useTyped } from "./useTyped";
 
 type Hurt = Schemas["HurtOut"];
 
@@ -55,7 +56,7 @@ type Follows = keyof typeof FOLLOWS;
 function Look({ place, hurt, close }: { place: WeekPlace; hurt: Hurt; close: () => void }) {
   const go = useNavigate();
   const [follows, setFollows] = useState<Follows | null>(null);
-  const [word, setWord] = useState("");
+  const [word, setWord] = useTyped(`of what hurt on ${hurt.day}`);
   const see = useChange(async (chosen: Follows) => {
     await decisions.seePain(place.athlete, {
       day: hurt.day,

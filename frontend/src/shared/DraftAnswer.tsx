@@ -31,7 +31,7 @@ export function Answer({ audit }: { audit: Audit }) {
 
 export function Totals({ audit }: { audit: Audit }) {
   return (
-    <table className="mt-1 mb-3 w-full text-sm">
+    <table className="mt-1 mb-3 w-full text-sm [&_.figure]:pl-2">
       <thead>
         <tr className="text-ink-2 italic">
           <Heads
@@ -51,12 +51,16 @@ export function Totals({ audit }: { audit: Audit }) {
           return (
             <tr key={row.subject} className="border-t border-hair">
               <th scope="row" className="flex items-center gap-2 py-0.5 text-left font-normal">
-                {measureTitle(row.subject)}
+                <span>
+                  {measureTitle(row.subject)}
+                  {unit(row.subject) !== row.subject && (
+                    <span className="text-ink-2">, {unit(row.subject)}</span>
+                  )}
+                </span>
                 {finding && <LevelMark level={finding.level} />}
               </th>
               <td className={`figure ${cell.rough_planned ? "italic" : ""}`}>
                 {amount(cell.planned, row.subject)}
-                {unit(row.subject) !== row.subject && ` ${unit(row.subject)}`}
               </td>
               <td className="figure text-ink-2">{amount(cell.done, row.subject)}</td>
               <td className="figure text-ink-2">
@@ -65,7 +69,7 @@ export function Totals({ audit }: { audit: Audit }) {
               <td className="figure">
                 {cell.base !== null && cell.change !== null && (
                   <>
-                    <span className="text-ink-2">
+                    <span className="text-ink-2 max-md:block">
                       {signed(cell.planned - cell.base, row.subject)}
                     </span>{" "}
                     <span className="inline-block min-w-12">{percent(cell.change)}</span>

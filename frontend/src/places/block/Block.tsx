@@ -19,6 +19,7 @@ import { WaveRows } from "./WaveRows";
 import { WeekFoot } from "./WeekFoot";
 import { type Cell, type Data, type Session, type Walk, useBlockWalk } from "./useBlockWalk";
 import { type Held, useHeld } from "./useHeld";
+import { useSeenWeeks } from "./useSeenWeeks";
 import { useWave } from "./useWave";
 
 /** Days down, weeks across: plans hollow, what was done solid, the four measures below. */
@@ -35,6 +36,7 @@ export function Block() {
   });
   const data = found.data;
   const { cell, at, date, here, walk, grid } = useBlockWalk(place, data);
+  const seen = useSeenWeeks(data?.weeks.length ?? 0, cell.week);
   const wave = useWave(place.athlete, data, found.dataUpdatedAt);
   const [remarks, setRemarks] = useState<string[]>([]);
   const { held, change, keys } = useHeld(place, here, date, setRemarks);
@@ -44,6 +46,7 @@ export function Block() {
   const ofWeek = data.sessions.filter((session) =>
     data.days.some((row) => row[cell.week] === session.date),
   );
+  const weeks = data.weeks.slice(...seen);
   const ahead = data.weeks.filter((one) => !one.over);
   const error = change.error ?? back.error;
   return (
@@ -76,28 +79,28 @@ export function Block() {
       <May right="plan">
         <WaveHead wave={wave} first={ahead[0]?.week ?? ""} last={ahead.at(-1)?.week ?? ""} />
       </May>
-      <div className="wide-table">
-        <table className="w-full table-fixed border-b border-rule">
-          <colgroup>
-            <col className={wave.open ? "w-40" : "w-24"} />
-            {data.weeks.map((one) => (
-              <col key={one.week} />
-            ))}
-          </colgroup>
-          <Heads weeks={data.weeks} chosen={cell.week} />
-          <Days
-            days={data.days}
-            at={at}
-            cell={cell}
-            moving={held?.move ? held.session.id : null}
-            walk={walk}
-            grid={grid}
-          />
-          <WeekFoot athlete={place.athlete} weeks={data.weeks}>
-            {wave.open && <WaveRows weeks={data.weeks} wave={wave} />}
-          </WeekFoot>
-        </table>
-      </div>
+      <Turn cell={cell} of={data.weeks.length} seen={seen} walk={walk} />
+      <table className="w-full table-fixed border-b border-rule">
+        <colgroup>
+          <col className={wave.open ? "w-40 max-md:w-24" : "w-24 max-md:w-20"} />
+          {weeks.map((one) => (
+            <col key={one.week} />
+          ))}
+        </colgroup>
+        <Heads weeks={weeks} chosen={cell.week - seen[0]} />
+        <Days
+          days={data.days}
+          seen={seen}
+          at={at}
+          cell={cell}
+          moving={held?.move ? held.session.id : null}
+          walk={walk}
+          grid={grid}
+        />
+        <WeekFoot athlete={place.athlete} weeks={weeks}>
+          {wave.open && <WaveRows weeks={weeks} wave={wave} />}
+        </WeekFoot>
+      </table>
       <ChangesDialog athlete={place.athlete} open={showing} close={() => setShowing(false)} />
       <May right="plan">
         <LayForm
@@ -138,6 +141,37 @@ const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [0, -1],
   ArrowRight: [0, 1],
 };
+
+interface TurnProps {
+  cell: Cell;
+  of: number;
+  seen: [number, number];
+  walk: Walk;
+}
+
+/** Where not all weeks are seen: the ways to those before and after. */
+function Turn({ cell, of, seen: [from, to], walk }: TurnProps) {
+  if (to - from === of) return null;
+  const turn = (week: number) => walk.to({ ...cell, week });
+  return (
+    <p className="flex items-baseline gap-3 pb-1 text-sm">
+      <button
+        type="button"
+        className="key-button"
+        disabled={from === 0}
+        onClick={() => turn(from - 1)}
+      >
+        Earlier
+      </button>
+      <span className="text-ink-2">
+        weeks {from + 1} and {to} of {of}
+      </span>
+      <button type="button" className="key-button" disabled={to === of} onClick={() => turn(to)}>
+        Later
+      </button>
+    </p>
+  );
+}
 
 function Heads({ weeks, chosen }: { weeks: Data["weeks"]; chosen: number }) {
   return (
@@ -266,6 +300,8 @@ function Steps({ held, last, all, busy, undo, children }: StepsProps) {
 
 interface DaysProps {
   days: string[][];
+  /** The weeks that there is room for: the first one's place, and the place behind the last. */
+  seen: [number, number];
   at: (cell: Cell) => Session[];
   cell: Cell;
   moving: number | null;
@@ -274,7 +310,7 @@ interface DaysProps {
 }
 
 /** The days of the block, a row for each day of the week. */
-function Days({ days, at, cell, moving, walk, grid }: DaysProps) {
+function Days({ days, seen: [from, to], at, cell, moving, walk, grid }: DaysProps) {
   return (
     <tbody ref={grid}>
       {days.map((row, day) => {
@@ -288,18 +324,21 @@ function Days({ days, at, cell, moving, walk, grid }: DaysProps) {
             >
               {weekday(row[0] ?? "")}
             </th>
-            {row.map((one, week) => (
-              <td key={one} className={`p-0.5 align-top ${isFree ? "h-7" : "h-11.5"}`}>
-                <Day
-                  at={{ day, week }}
-                  date={one}
-                  sessions={at({ day, week })}
-                  isHere={day === cell.day && week === cell.week}
-                  moving={moving}
-                  walk={walk}
-                />
-              </td>
-            ))}
+            {row.slice(from, to).map((one, along) => {
+              const week = from + along;
+              return (
+                <td key={one} className={`p-0.5 align-top ${isFree ? "h-7" : "h-11.5"}`}>
+                  <Day
+                    at={{ day, week }}
+                    date={one}
+                    sessions={at({ day, week })}
+                    isHere={day === cell.day && week === cell.week}
+                    moving={moving}
+                    walk={walk}
+                  />
+                </td>
+              );
+            })}
           </tr>
         );
       })}

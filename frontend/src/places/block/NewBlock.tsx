@@ -8,6 +8,7 @@ import { DialogSheet } from "@/frame/DialogSheet";
 import { weekName } from "@/words";
 import { type Change, ChangeFields, NONE } from "./ChangeFields";
 import { LENGTHS, Weeks } from "./Weeks";
+import { useTyped } from "@/frame/useTyped";
 
 interface Props {
   place: WeekPlace;
@@ -24,7 +25,7 @@ type Fill = Schemas["NewBlockBody"]["fill"];
 /** A new block: how long, what fills it, and which of its weeks are lighter. */
 export function NewBlock({ place, first, open, close, tell }: Props) {
   const found = useTemplates();
-  const [title, setTitle] = useState("");
+  const [title, setTitle] = useTyped("title of a block");
   const [weeks, setWeeks] = useState(4);
   const [fill, setFill] = useState<Fill>("week before");
   const [template, setTemplate] = useState<number | null>(null);

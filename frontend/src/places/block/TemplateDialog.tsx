@@ -9,6 +9,7 @@ import { DialogSheet } from "@/frame/DialogSheet";
 import { count, weekName } from "@/words";
 import { squadsOf } from "@/frame/squads";
 import { LENGTHS, Weeks } from "./Weeks";
+import { useTyped } from "@/frame/useTyped";
 
 type Template = Schemas["TemplateOut"];
 
@@ -117,7 +118,7 @@ interface KeepProps {
 
 /** Weeks of this athlete under a name. */
 function Keep({ place, week, kept }: KeepProps) {
-  const [name, setName] = useState("");
+  const [name, setName] = useTyped("name of a template");
   const [weeks, setWeeks] = useState(1);
   const keep = useChange(async () => {
     const made = await templates.keep({ ...place, week }, { name, weeks });

@@ -1,4 +1,5 @@
 import { useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { useNavigate } from "react-router";
 import type { Schemas } from "@/api/client";
 import { type WeekPlace } from "@/api/place";
@@ -36,7 +37,8 @@ export function useBlockWalk(place: WeekPlace, data: Data | undefined) {
       day: Math.min(6, Math.max(0, cell.day + days)),
       week: Math.min((data?.weeks.length ?? 0) - 1, Math.max(0, cell.week + along)),
     };
-    setCell(next);
+    // On a phone the week may come into sight only now.
+    flushSync(() => setCell(next));
     grid.current?.querySelector<HTMLElement>(`[data-cell="${next.day}/${next.week}"]`)?.focus();
   };
   const open = (one: Cell) => {

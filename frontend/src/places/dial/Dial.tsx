@@ -91,19 +91,18 @@ function Desk({ place, opened }: { place: WeekPlace; opened: Schemas["DraftOut"]
         {/* A phone has the dial first, then the lines that it turns, then what is said of them. */}
         <div className="max-md:order-3 max-md:bg-sheet max-md:px-4 max-md:pb-4">
           {draft.sessions.map((session, at) => (
-            <div key={`${session.date}/${at}`} className="wide-table">
-              <SessionLines
-                session={session}
-                words={draft.audit.lines[at] ?? []}
-                proposed={steps.get(at)}
-                take={({ bundle }) =>
-                  void take(all.filter((one) => one.bundle === bundle).map(asTaken))
-                }
-                logged={opened.logged.includes(session.date)}
-                want={(line, name) => setWanted({ session: at, line, name })}
-                change={(number, change) => draft.edit((all) => withLine(all, at, number, change))}
-              />
-            </div>
+            <SessionLines
+              key={`${session.date}/${at}`}
+              session={session}
+              words={draft.audit.lines[at] ?? []}
+              proposed={steps.get(at)}
+              take={({ bundle }) =>
+                void take(all.filter((one) => one.bundle === bundle).map(asTaken))
+              }
+              logged={opened.logged.includes(session.date)}
+              want={(line, name) => setWanted({ session: at, line, name })}
+              change={(number, change) => draft.edit((all) => withLine(all, at, number, change))}
+            />
           ))}
         </div>
       </main>

@@ -24,7 +24,7 @@ interface Props {
 /** A session of the draft, line by line. */
 export function SessionLines({ session, words, change, proposed, take, logged, want }: Props) {
   return (
-    <table className="mb-5 w-full table-fixed border-b border-rule">
+    <table className="dose-rows mb-5 w-full table-fixed border-b border-rule">
       <colgroup>
         <col />
         <col className="w-28" />

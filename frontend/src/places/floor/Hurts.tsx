@@ -2,6 +2,7 @@ import { useState } from "react";
 import { DialogSheet } from "@/frame/DialogSheet";
 import type { Run } from "./run";
 import { Row, Tap } from "./taps";
+import { useTyped } from "@/frame/useTyped";
 
 interface Props {
   runs: Run[];
@@ -15,7 +16,7 @@ interface Props {
 export function Hurts({ runs, movement, close, stop }: Props) {
   // In a group nobody is taken for the one whom it hurts.
   const [who, setWho] = useState(runs.length === 1 ? runs[0]?.athlete : undefined);
-  const [note, setNote] = useState("");
+  const [note, setNote] = useTyped("what hurts");
   return (
     <DialogSheet open close={close} title="Stop: something hurts">
       <p>

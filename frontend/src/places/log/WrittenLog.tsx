@@ -10,6 +10,7 @@ import { useHabits } from "@/shared/useHabits";
 import { NotationHelp } from "@/shared/NotationHelp";
 import { day } from "@/words";
 import { emptyLog } from "./log";
+import { useTyped } from "@/frame/useTyped";
 
 interface Props {
   place: WeekPlace;
@@ -22,8 +23,8 @@ interface Props {
 export function WrittenLog({ place, days, today, stored }: Props) {
   const past = days.filter((one) => one <= today);
   const [date, setDate] = useState(past.at(-1) ?? days[0] ?? "");
-  const [title, setTitle] = useState("");
-  const [text, setText] = useState("");
+  const [title, setTitle] = useTyped("title of a session without a plan");
+  const [text, setText] = useTyped("session without a plan");
   const [help, setHelp] = useState(false);
   const written = useRef<HTMLTextAreaElement>(null);
   const { asked, taken, askAgain, choose, keep } = useKeeping(

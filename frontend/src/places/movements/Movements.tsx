@@ -56,9 +56,7 @@ export function Movements() {
     <div className="beside grid-cols-[minmax(0,1fr)_23rem]">
       <main className="min-h-0 overflow-auto bg-sheet px-6 pb-8">
         <Head all={all} search={search} shown={rows.length} add={add} />
-        <div className="wide-table">
-          <Table rows={rows} chosen={chosen} open={open} />
-        </div>
+        <Table rows={rows} chosen={chosen} open={open} />
         {rows.length === 0 && (
           <p className="py-6 text-ink-2">
             No movement matches.{" "}
@@ -179,7 +177,7 @@ interface TableProps {
 
 function Table({ rows, chosen, open }: TableProps) {
   return (
-    <table className="w-full table-fixed text-sm">
+    <table className="name-rows w-full table-fixed text-sm">
       <colgroup>
         <col className="w-60" />
         <col className="w-36" />

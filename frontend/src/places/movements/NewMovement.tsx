@@ -6,6 +6,7 @@ import { MovementInput } from "@/shared/MovementInput";
 import { MovementForm } from "./MovementForm";
 import { Text } from "./MovementFields";
 import { type Typed, plain, typedOf } from "./typed";
+import { useTyped } from "@/frame/useTyped";
 
 type Level = NonNullable<Schemas["LikeBody"]["level"]> | "";
 
@@ -16,7 +17,7 @@ interface Props {
 
 /** A new movement in three answers: its name, what it is like, and how hard beside that. */
 export function NewMovement({ all, close }: Props) {
-  const [name, setName] = useState("");
+  const [name, setName] = useTyped("name of a movement");
   const [model, setModel] = useState("");
   const [level, setLevel] = useState<Level>("");
   const [inFull, setInFull] = useState<Typed | null>(null);

@@ -55,9 +55,11 @@ export function People() {
               <OwnDevices />
             </>
           )}
-          <Roles roles={roles} />
         </section>
-        <Doors accounts={accounts} open={open} />
+        <div className="grid content-start gap-y-8">
+          <Doors accounts={accounts} open={open} />
+          <Roles roles={roles} />
+        </div>
       </div>
     </main>
   );
@@ -65,17 +67,22 @@ export function People() {
 
 function Roles({ roles }: { roles: Schemas["RoleOut"][] }) {
   return (
-    <details className="mt-5 text-sm">
-      <summary className="text-ink-2">What each role can do</summary>
-      <dl className="mt-1 grid max-w-prose grid-cols-[6rem_1fr] gap-y-1">
+    <section aria-labelledby="roles" className="text-sm">
+      <h2 id="roles" className="border-b border-rule pb-1 text-base font-semibold">
+        What each role can do
+      </h2>
+      <dl>
         {roles.map((one) => (
-          <div key={one.role} className="contents">
+          <div
+            key={one.role}
+            className="grid grid-cols-[6rem_1fr] border-b border-hair py-1.5 last:border-b-0"
+          >
             <dt className="font-semibold">{one.role}</dt>
-            <dd>{one.says}.</dd>
+            <dd className="max-w-prose">{one.says}.</dd>
           </div>
         ))}
       </dl>
-    </details>
+    </section>
   );
 }
 

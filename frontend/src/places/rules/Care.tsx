@@ -3,6 +3,7 @@ import type { Schemas } from "@/api/client";
 import { care, useCare } from "@/api/care";
 import { useChange } from "@/api/changes";
 import { date } from "@/words";
+import { useTyped } from "@/frame/useTyped";
 
 type Kind = Schemas["Caution"]["kind"];
 
@@ -84,8 +85,8 @@ interface AddProps {
 
 function AddCaution({ athlete, today, usual, done }: AddProps) {
   const [kind, setKind] = useState<Kind>("return from injury");
-  const [by, setBy] = useState("");
-  const [word, setWord] = useState("");
+  const [by, setBy] = useTyped("care: on whose word");
+  const [word, setWord] = useTyped("care: what was said");
   const [since, setSince] = useState(today);
   const add = useChange(() => care.add(athlete, { kind, by, word, since, ended_on: null }));
   return (

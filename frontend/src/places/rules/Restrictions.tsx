@@ -5,6 +5,7 @@ import { restrictions, useRestrictions } from "@/api/restrictions";
 import { DialogSheet } from "@/frame/DialogSheet";
 import { date } from "@/words";
 import { AddRestriction } from "./AddRestriction";
+import { useTyped } from "@/frame/useTyped";
 
 type Kept = Schemas["RestrictionOut"];
 /** What the athlete is to avoid, on whose word; every plan is checked against it. */
@@ -107,7 +108,7 @@ function One({ one, lift, restore, busy }: OneProps) {
 
 /** A restriction ends on the word of a person. */
 function Lift({ athlete, one, close }: { athlete: number; one: Kept; close: () => void }) {
-  const [by, setBy] = useState("");
+  const [by, setBy] = useTyped(`who lifts ${one.id}`);
   const keep = useChange(() => restrictions.lift(athlete, one.id, by));
   return (
     <DialogSheet open close={close} title={`Lift “${one.words}”`}>

@@ -1,5 +1,6 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import { May } from "@/frame/May";
+import { useTyped } from "@/frame/useTyped";
 
 interface Props {
   accepted: boolean;
@@ -25,7 +26,7 @@ export function AcceptForm({
   error,
 }: Props) {
   const field = useRef<HTMLInputElement>(null);
-  const [text, setText] = useState("");
+  const [text, setText] = useTyped(`reason to accept ${what}`);
   useEffect(() => {
     if (focusReason > 0) field.current?.focus();
   }, [focusReason]);

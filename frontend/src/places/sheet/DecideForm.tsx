@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "@/api/client";
+import { useTyped } from "@/frame/useTyped";
 
 export type Lasts = Schemas["DecisionBody"]["lasts"];
 
@@ -13,7 +14,7 @@ interface Props {
 /** What is said of something that stands, for how long, and why. */
 export function DecideForm({ inBlock, pending, decide, close }: Props) {
   const [lasts, setLasts] = useState<Lasts>(inBlock ? "block" : "good");
-  const [reason, setReason] = useState("");
+  const [reason, setReason] = useTyped("reason to decide");
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => field.current?.focus(), []);
   return (

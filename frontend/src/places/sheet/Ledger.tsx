@@ -1,7 +1,8 @@
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import type { Basis, Schemas } from "@/api/client";
 import { KEYS, useKeys } from "@/frame/keys";
 import { Beam, MeasureGlyph } from "@/marks/Beam";
+import { type Columns, useColumns } from "@/frame/useColumns";
 import { useRoom } from "@/frame/useRoom";
 import { DoseBar } from "@/marks/DoseBar";
 import { LevelMark } from "@/marks/LevelMark";
@@ -43,17 +44,20 @@ export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
     measure: () =>
       setMeasure((now) => MEASURES[(MEASURES.indexOf(now) + 1) % MEASURES.length] ?? "sets"),
   });
+  const figures = useColumns(FIGURES);
+  const pairs = useColumns(PAIRS);
   const common = { sheet, selected, openFigure, openFinding };
   const ofMuscles = OF_MUSCLES.includes(measure) ? measure : "sets";
   return (
     // The arrows walk the figures; each of them is a button of its own.
     // eslint-disable-next-line jsx-a11y/no-static-element-interactions
     <div onKeyDown={walkFigures}>
-      <Section title="The week" heads={FIGURE_HEADS} double>
+      <Section title="The week" columns={figures} double>
         {sheet.totals.map((row) => (
           <FigureRow
             key={row.subject}
             row={row}
+            columns={figures}
             measure={row.subject}
             {...common}
             label={
@@ -82,16 +86,15 @@ export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
       <Section
         title="Balance"
         note={sheet.basis === "completed" ? "done, below it planned" : "planned, below it done"}
-        heads={PAIR_HEADS}
-        wide
+        columns={pairs}
       >
         {sheet.pairs.map((pair) => (
-          <PairLine key={pair.subject} pair={pair} {...common} />
+          <PairLine key={pair.subject} pair={pair} columns={pairs} {...common} />
         ))}
       </Section>
       <Section
         title="Muscles"
-        heads={FIGURE_HEADS}
+        columns={figures}
         measure={ofMuscles}
         setMeasure={setMeasure}
         measures={OF_MUSCLES}
@@ -100,6 +103,7 @@ export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
           <FigureRow
             key={row.subject}
             row={row}
+            columns={figures}
             measure={ofMuscles}
             max={maximum(sheet.muscles, ofMuscles)}
             {...common}
@@ -109,7 +113,7 @@ export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
       </Section>
       <Section
         title="Movements"
-        heads={FIGURE_HEADS}
+        columns={figures}
         measure={measure}
         setMeasure={setMeasure}
         measures={MEASURES}
@@ -118,6 +122,7 @@ export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
           <FigureRow
             key={row.subject}
             row={row}
+            columns={figures}
             measure={measure}
             max={maximum(sheet.movements, measure)}
             {...common}
@@ -129,12 +134,15 @@ export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
   );
 }
 
-const FIGURE_HEADS = ["", "planned", "done", "share", "baseline", "change", "band"];
-const PAIR_HEADS = ["", ...MAIN_MEASURES, "baseline", "band"];
-const FIGURE_WIDTHS = [72, 66, 54, 72, 124, 68];
-const PAIR_WIDTHS = [64, 68, 68, 82, 78, 78];
-/** On a phone as much narrower, that share or load is seen without going sideways. */
-const PHONE_SHARE = 0.88;
+/** The columns with their widths in pixels. */
+const FIGURES = { planned: 72, done: 66, share: 54, baseline: 72, change: 124, band: 68 };
+const PAIRS = {
+  ...Object.fromEntries(MAIN_MEASURES.map((measure) => [measure, 70])),
+  baseline: 78,
+  band: 78,
+};
+const inWords = (heads: string[]) =>
+  heads.map((head) => (MAIN_MEASURES.includes(head) ? shortTitle(head) : head)).join(", ");
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 function maximum(rows: Row[], measure: string): number {
@@ -150,28 +158,25 @@ function maximum(rows: Row[], measure: string): number {
 
 function Section({
   title,
-  heads,
+  columns,
   children,
   measure,
   setMeasure,
   measures,
   double,
-  wide,
   note,
 }: {
   title: string;
-  heads: string[];
+  columns: Columns;
   children: React.ReactNode;
   measure?: string;
   setMeasure?: (measure: string) => void;
   measures?: string[];
   double?: boolean;
-  wide?: boolean;
   note?: string;
 }) {
   const room = useRoom();
   const narrow = room === "phone";
-  const widths = wide ? PAIR_WIDTHS : FIGURE_WIDTHS;
   const beside = (
     <>
       {note}
@@ -181,7 +186,7 @@ function Section({
           value={measure}
           title={`Key ${KEYS.measure.key}`}
           onChange={(event) => setMeasure?.(event.target.value)}
-          className="no-print -ml-1 bg-sheet text-ink underline decoration-rule decoration-dotted underline-offset-3"
+          className="no-print -ml-1 min-h-6 bg-sheet text-ink underline decoration-rule decoration-dotted underline-offset-3"
         >
           {measures.map((one) => (
             <option key={one} value={one}>
@@ -194,46 +199,54 @@ function Section({
     </>
   );
   return (
-    <div className="wide-table max-md:not-print:[&>table]:min-w-[35rem]!">
-      <table
-        className={`mb-5 w-full table-fixed border-b border-rule ${double ? "double-rule" : ""}`}
-      >
-        <colgroup>
-          <col className="w-8" />
-          <col />
-          {!narrow && <col className={room === "tablet" ? "w-28" : "w-44"} />}
-          {widths.map((width, at) => (
-            <col key={at} style={{ width: narrow ? width * PHONE_SHARE : width }} />
-          ))}
-        </colgroup>
-        <thead>
-          <tr className="sticky -top-3 border-b border-rule bg-sheet text-sm text-ink-2 italic">
-            <th
-              className={`py-1 text-left font-semibold text-ink not-italic ${STAYS}`}
-              colSpan={2}
-              scope="colgroup"
-            >
-              {title}
-              {narrow && <span className="block font-normal text-ink-2 italic">{beside}</span>}
+    <table
+      className={`mb-5 w-full table-fixed border-b border-rule ${double ? "double-rule" : ""}`}
+    >
+      <colgroup>
+        <col className="w-8" />
+        <col />
+        {!narrow && <col className={room === "tablet" ? "w-28" : "w-44"} />}
+        {columns.heads.map((head) => (
+          <col key={head} style={{ width: columns.width(head) }} />
+        ))}
+      </colgroup>
+      <thead>
+        <tr className="sticky -top-3 border-b border-rule bg-sheet text-sm text-ink-2 italic">
+          <th
+            className="py-1 text-left font-semibold text-ink not-italic"
+            colSpan={2}
+            scope="colgroup"
+          >
+            {title}
+            {narrow && <span className="block font-normal text-ink-2 italic">{beside}</span>}
+            {columns.turn && (
+              <button
+                type="button"
+                className="trail-link no-print min-h-6 text-left text-sm font-normal text-ink-2"
+                aria-label={`${title}: show ${inWords(columns.turn.to)}`}
+                onClick={columns.turn.go}
+              >
+                show {inWords(columns.turn.to)}
+              </button>
+            )}
+          </th>
+          {!narrow && <th className="py-1 text-left font-normal">{beside}</th>}
+          {columns.heads.map((head) => (
+            <th key={head} className="figure py-1 font-normal" scope="col">
+              {MAIN_MEASURES.includes(head) ? (
+                <span className="inline-flex items-center gap-1">
+                  <MeasureGlyph measure={head} />
+                  {shortTitle(head)}
+                </span>
+              ) : (
+                head
+              )}
             </th>
-            {!narrow && <th className="py-1 text-left font-normal">{beside}</th>}
-            {heads.slice(1).map((head) => (
-              <th key={head} className="figure py-1 font-normal" scope="col">
-                {MAIN_MEASURES.includes(head) ? (
-                  <span className="inline-flex items-center gap-1">
-                    <MeasureGlyph measure={head} />
-                    {shortTitle(head)}
-                  </span>
-                ) : (
-                  head
-                )}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>{children}</tbody>
-      </table>
-    </div>
+          ))}
+        </tr>
+      </thead>
+      <tbody>{children}</tbody>
+    </table>
   );
 }
 
@@ -265,14 +278,12 @@ function Margin({
   );
 }
 
-/** On a phone a table's figures go sideways under their names, which stay. */
-const STAYS = "max-md:sticky max-md:left-0 max-md:bg-sheet";
-
 const rowClass = (on: boolean) =>
   `border-b border-hair last:border-b-0 ${on ? "bg-band/60" : "hover:bg-band/30"}`;
 
 function FigureRow({
   row,
+  columns,
   measure,
   max,
   label,
@@ -282,6 +293,7 @@ function FigureRow({
   openFinding,
 }: Omit<Props, "sheet"> & {
   row: Row;
+  columns: Columns;
   measure: string;
   max?: number;
   label: React.ReactNode;
@@ -293,14 +305,42 @@ function FigureRow({
   const value = sheet.basis === "completed" ? cell.done : cell.planned;
   const rough = sheet.basis === "completed" ? cell.rough_done : cell.rough_planned;
   const band = measure === "sets" ? row.band : null;
+  const weak = sheet.basis === "completed" ? "planned" : "completed";
+  const figure = (of: Basis) => (
+    <FigureCell cell={cell} of={of} measure={measure} openFigure={openFigure} weak={of === weak} />
+  );
+  const cells: Record<string, React.ReactNode> = {
+    planned: figure("planned"),
+    done: figure("completed"),
+    share: <td className="figure text-ink-2">{share(cell.share)}</td>,
+    baseline: (
+      <td className="figure text-ink-2">{cell.base === null ? "–" : amount(cell.base, measure)}</td>
+    ),
+    change: (
+      <td className="figure">
+        {cell.base !== null && value !== cell.base && (
+          <>
+            <span className="text-sm text-ink-2 max-md:block">
+              {signed(value - cell.base, measure)}
+            </span>{" "}
+            {cell.change !== null && (
+              <span className="inline-block min-w-13">{percent(cell.change)}</span>
+            )}
+          </>
+        )}
+        {cell.base !== null && value === cell.base && <span className="text-ink-2">same</span>}
+      </td>
+    ),
+    band: (
+      <td className="figure text-ink-2">
+        {band ? `${number(band.low)}–${number(band.high)}` : ""}
+      </td>
+    ),
+  };
   return (
     <tr data-row={row.subject} className={rowClass(selected === row.subject)}>
       <Margin at={row.findings} sheet={sheet} openFinding={openFinding} />
-      <th
-        scope="row"
-        className={`py-0.5 pr-2 text-left font-normal md:truncate ${STAYS}`}
-        title={row.label}
-      >
+      <th scope="row" className="py-0.5 pr-2 text-left font-normal md:truncate" title={row.label}>
         {label}
       </th>
       {room !== "phone" && (
@@ -316,36 +356,9 @@ function FigureRow({
           />
         </td>
       )}
-      <FigureCell
-        cell={cell}
-        of="planned"
-        measure={measure}
-        openFigure={openFigure}
-        weak={sheet.basis === "completed"}
-      />
-      <FigureCell
-        cell={cell}
-        of="completed"
-        measure={measure}
-        openFigure={openFigure}
-        weak={sheet.basis === "planned"}
-      />
-      <td className="figure text-ink-2">{share(cell.share)}</td>
-      <td className="figure text-ink-2">{cell.base === null ? "–" : amount(cell.base, measure)}</td>
-      <td className="figure">
-        {cell.base !== null && value !== cell.base && (
-          <>
-            <span className="text-sm text-ink-2">{signed(value - cell.base, measure)}</span>{" "}
-            {cell.change !== null && (
-              <span className="inline-block min-w-13">{percent(cell.change)}</span>
-            )}
-          </>
-        )}
-        {cell.base !== null && value === cell.base && <span className="text-ink-2">same</span>}
-      </td>
-      <td className="figure text-ink-2">
-        {band ? `${number(band.low)}–${number(band.high)}` : ""}
-      </td>
+      {columns.heads.map((head) => (
+        <Fragment key={head}>{cells[head]}</Fragment>
+      ))}
     </tr>
   );
 }
@@ -392,18 +405,18 @@ function FigureCell({
 
 function PairLine({
   pair,
+  columns,
   sheet,
   selected,
   openFigure,
   openFinding,
-}: Omit<Props, "sheet"> & { pair: PairRow; sheet: Sheet }) {
+}: Omit<Props, "sheet"> & { pair: PairRow; columns: Columns; sheet: Sheet }) {
   const side = sheet.basis === "completed" ? "done" : "planned";
   const ratios = MAIN_MEASURES.flatMap((measure) => {
     const one = pair.measures[measure]?.[side];
     return one ? [{ measure, ratio: one.ratio, empty: one.a === 0 && one.b === 0 }] : [];
   });
   const deciding = pair.measures[pair.measure];
-  const base = deciding?.base;
   const room = useRoom();
   const narrow = room === "phone";
   const beam = (
@@ -418,7 +431,7 @@ function PairLine({
   return (
     <tr data-row={pair.subject} className={rowClass(selected === pair.subject)}>
       <Margin at={pair.findings} sheet={sheet} openFinding={openFinding} />
-      <th scope="row" className={`py-0.5 pr-2 text-left leading-tight font-normal ${STAYS}`}>
+      <th scope="row" className="py-0.5 pr-2 text-left leading-tight font-normal">
         {capital(pair.label_a)} : {pair.label_b}
         <span className="block text-sm text-ink-2">
           {deciding && (
@@ -445,26 +458,40 @@ function PairLine({
         {narrow && beam}
       </th>
       {!narrow && <td>{beam}</td>}
-      {MAIN_MEASURES.map((measure) => {
-        const one = pair.measures[measure];
-        const other = one?.[side === "done" ? "planned" : "done"];
-        return (
-          <td
-            key={measure}
-            className={`figure leading-tight ${measure === pair.measure ? "font-semibold" : ""}`}
-          >
-            {one ? ratioText(one[side]) : ""}
-            {one && other && (
-              <span className="block text-sm font-normal text-ink-2">{ratioText(other)}</span>
-            )}
-          </td>
-        );
-      })}
-      <td className="figure text-ink-2">{base ? ratioText(base) : "–"}</td>
+      {columns.heads.map((head) => (
+        <PairCell key={head} head={head} pair={pair} side={side} />
+      ))}
+    </tr>
+  );
+}
+
+interface PairCellProps {
+  head: string;
+  pair: PairRow;
+  side: "planned" | "done";
+}
+
+/** A pair's figure in one column: the ratio of a measure with its other side below, or its norm. */
+function PairCell({ head, pair, side }: PairCellProps) {
+  if (head === "baseline") {
+    const base = pair.measures[pair.measure]?.base;
+    return <td className="figure text-ink-2">{base ? ratioText(base) : "–"}</td>;
+  }
+  if (head === "band")
+    return (
       <td className="figure text-ink-2">
         {pair.band ? `${number(pair.band.low)}–${number(pair.band.high)}` : "–"}
       </td>
-    </tr>
+    );
+  const ratios = pair.measures[head];
+  const other = ratios?.[side === "done" ? "planned" : "done"];
+  return (
+    <td className={`figure leading-tight ${head === pair.measure ? "font-semibold" : ""}`}>
+      {ratios ? ratioText(ratios[side]) : ""}
+      {ratios && other && (
+        <span className="block text-sm font-normal text-ink-2">{ratioText(other)}</span>
+      )}
+    </td>
   );
 }
 
