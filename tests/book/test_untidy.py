@@ -75,7 +75,7 @@ def test_cells_in_words(movement: str, reps: str, load: str, told: list[str]) ->
     [
         ("8 or so", "60", "reps"),
         ("8", "80%", "load"),
-        ("45 s", "60", "reps"),
+        ("4 min", "60", "reps"),
         ("max", "60", "reps"),
     ],
 )
@@ -348,3 +348,22 @@ def test_hidden_columns_stand_behind_those_that_are_shown() -> None:
     assert "a hidden column was moved to the end: 'load'" in grid.notes
     (a_set,) = sets(out.getvalue())
     assert a_set.load_kg == 60
+
+
+def test_columns_are_told_by_their_cells_where_no_head_names_them() -> None:
+    rows = ["05.10.26;Bench press;3x8;40,5", "05.10.26;Front plank;3x45s;"]
+    found = guess(read_grid("\n".join(["Wann;Lift it is;Work done;kg", *rows]).encode()))
+    assert found.choice.columns == {"movement": 1, "reps": 2, "load": 3} | (
+        {"date": 0} if "date" in found.choice.columns else {}
+    )
+    assert found.why["reps"] == "the cells of “Work done” are sets × reps"
+    # Two columns of words: neither is taken for the other.
+    both = guess(read_grid(b"Day;One;Other;Reps\n05.10.26;Bench press;Ada Lind;3x8"))
+    assert "movement" not in both.choice.columns
+
+
+def test_seconds_among_the_reps_of_a_counted_movement_are_a_timed_set() -> None:
+    (one, *rest) = sets("Day;Lift;Reps;kg\n05.10.26;Bench press;3x45s;40")
+    assert (one.seconds, one.reps, one.load_kg, len(rest)) == (45, None, 40, 2)
+    (problem,) = taken("Day;Lift;Reps;kg\n05.10.26;Bench press;3x8 min;40").problems
+    assert "is a time" in problem.message

@@ -41,9 +41,10 @@ COLUMNS: Final = (
                                                   "session minutes")),
     Column("part", "part", ("part", "block", "section")),
     Column("movement", "movement", ("movement", "exercise", "lift", "übung", "exercise name",
-                                    "movement name")),
+                                    "movement name", "what", "what was done")),
     Column("count", "number of sets", ("sets", "number of sets", "set count", "no of sets")),
-    Column("reps", "reps", ("reps", "repetitions", "rep", "wdh", "reps done")),
+    Column("reps", "reps", ("reps", "repetitions", "rep", "wdh", "reps done", "how", "how many",
+                            "sets x reps", "sets reps", "sets and reps", "dose")),
     Column("seconds", "seconds", ("seconds", "time", "sec", "secs", "time s", "s", "time min",
                                   "set time", "work s", "work", "hold time", "duration s",
                                   "minutes per set", "min per set")),
@@ -54,14 +55,15 @@ COLUMNS: Final = (
     Column("implements", "implements", ("implements", "dumbbells", "pieces")),
     Column("sides", "sides", ("side", "sides")),
     Column("tempo", "tempo", ("tempo",)),
-    Column("rpe", "exertion", ("rpe", "exertion", "effort", "set rpe")),
+    Column("rpe", "exertion", ("rpe", "exertion", "effort", "set rpe", "felt", "how hard",
+                              "how it felt")),
     Column("rest_s", "rest, s", ("rest", "rest s", "rest sec", "rest seconds", "rest time")),
     Column("hold_s", "hold, s", ("hold", "hold s")),
     Column("partial_reps", "partial reps", ("partial reps", "partials")),
     Column("warm_up", "warm-up", ("warm up", "warmup", "is warmup")),
     Column("measured_reps", "measured reps", ("measured reps",)),
     Column("measured_tension_s", "measured tension, s", ("measured tension s",)),
-    Column("note", "note", ("note", "notes", "comment", "comments", "remark")),
+    Column("note", "note", ("note", "notes", "comment", "comments", "remark", "remarks")),
     Column("more", "other details of the set", ("more",)),
     Column("session_more", "other details of the session", ("session more",)),
 )  # fmt: skip
@@ -131,6 +133,8 @@ def guess(grid: Grid, *, unit: Unit = "kg") -> Guess:
     if WORKSHEET in plain and "athlete" not in columns and not _numbered(grid):
         # A worksheet for each athlete, called by the name.
         columns["athlete"] = plain.index(WORKSHEET)
+    seen = _by_cells(grid, columns)
+    columns |= {name: at for name, (at, _) in seen.items()}
     told = {
         "date_order": _guess_order(grid, columns.get("date")),
         "decimal": _guess_decimal(grid, columns),
@@ -138,6 +142,7 @@ def guess(grid: Grid, *, unit: Unit = "kg") -> Guess:
         "times": _guess_times(grid, columns),
     }
     why = {name: one.why for name, one in told.items() if one.why}
+    why |= {name: says for name, (_, says) in seen.items()}
     if share := _shares(grid, columns):
         del columns["load"]
         why["load"] = f"{share} looks like a share rather than a load, so the column is left out"
@@ -175,6 +180,40 @@ def _by_heads(plain: Sequence[str], hidden: Collection[int]) -> dict[str, int]:
         if places:
             columns[column.name] = min(places, key=lambda at: at in hidden)
     return columns
+
+
+def _by_cells(grid: Grid, columns: Mapping[str, int]) -> dict[str, tuple[int, str]]:
+    """Movement and reps where no head names them, by what stands in the cells, and why.
+
+    Nothing is taken where two columns would do.
+    """
+    found: dict[str, tuple[int, str]] = {}
+    for name, (looks, says) in _LOOKS.items():
+        if name in columns:
+            continue
+        taken = {*columns.values(), *(at for at, _ in found.values()), *grid.hidden}
+        like = [at for at in range(len(grid.heads)) if at not in taken and _all(grid, at, looks)]
+        if len(like) == 1:
+            found[name] = (like[0], f"the cells of “{grid.heads[like[0]]}” {says}")
+    return found
+
+
+_LOOKS: Final = {
+    "reps": (
+        re.compile(r"[0-9]{1,2} ?[x×*] ?[0-9]{1,3}(?![0-9]).{0,12}", re.IGNORECASE),
+        "are sets × reps",
+    ),
+    "movement": (re.compile(r"(?=.{0,40}[^\W\d_]{2}).{2,60}"), "are words, in every row"),
+}
+"""What cells look like, and how it is said; in this order, for ``3 x 8 each`` has words, too."""
+_NEARLY_ALL: Final = 0.9
+
+
+def _all(grid: Grid, at: int, looks: re.Pattern[str]) -> bool:
+    """Whether nearly every row has such a cell in a column."""
+    rows = [row[at] if at < len(row) else None for _, row in grid.rows[:_LOOKED_AT]]
+    fits = [isinstance(cell, str) and looks.fullmatch(cell.strip()) for cell in rows]
+    return bool(rows) and sum(map(bool, fits)) >= _NEARLY_ALL * len(rows)
 
 
 def _numbered(grid: Grid) -> bool:

@@ -288,12 +288,19 @@ def _row(
 
 
 def _is_timed_of(doses: Iterable[Dose], values: Mapping[str, Any], names: SheetNames) -> bool:
-    """Whether a time stands among the reps of a movement that is counted."""
+    """Whether a time that is too long for a set stands among the reps of a counted movement.
+
+    ``45 s`` are those of a timed set, whatever the column is called.
+    """
     name = values.get("exercise")
-    if name is None or not any("seconds" in dose.keys for dose in doses):
+    if name is None or not any(dose.keys.get("seconds", 0) > _LONGEST_SET_S for dose in doses):
         return False
     movement = names.movements[name]
     return movement.counted and not movement.isometric
+
+
+_LONGEST_SET_S: Final = 120
+"""Of a counted movement. Dial Back's own choice: what is longer belongs to another column."""
 
 
 def _doses(said: Cell) -> tuple[Dose, ...] | None:

@@ -80,7 +80,11 @@ export function Columns({ read, choice, put }: ColumnsProps) {
 /** What speaks for what was guessed, as long as it stands; and what stays out. */
 function Why({ read, choice }: { read: Schemas["SheetOut"]; choice: Choice }) {
   const stands = (field: Field) =>
-    field === "load" ? choice.columns.load === undefined : choice[field] === read.choice[field];
+    field === "load"
+      ? choice.columns.load === undefined
+      : field === "movement" || field === "reps"
+        ? choice.columns[field] === read.choice.columns[field]
+        : choice[field] === read.choice[field];
   const told = WORDED.flatMap(([field, words]) =>
     read.why[field] && stands(field) ? [`${words}: ${read.why[field]}`] : [],
   );
@@ -97,9 +101,11 @@ function Why({ read, choice }: { read: Schemas["SheetOut"]; choice: Choice }) {
   );
 }
 
-type Field = "date_order" | "unit" | "load" | "decimal" | "times";
+type Field = "movement" | "reps" | "date_order" | "unit" | "load" | "decimal" | "times";
 
 const WORDED: [Field, string][] = [
+  ["movement", "Movements"],
+  ["reps", "reps"],
   ["date_order", "Dates"],
   ["unit", "loads"],
   ["load", "loads"],

@@ -24,7 +24,6 @@ export function useSheetInHand() {
   const [progress, setProgress] = useState<Job | null>(null);
   const file = useRef<File | null>(null);
   const token = useRef<string | null>(null);
-  const latest = useRef<Choice | null>(null);
 
   /** Send the file; what was said of it before holds, else what the heads say. */
   const send = async (said: Choice | null) => {
@@ -62,11 +61,9 @@ export function useSheetInHand() {
     file.current = chosen.file;
     await send(chosen.choice);
   });
-  const look = useLook(async (wanted: Choice) => {
-    latest.current = wanted;
+  const { look, lookAt } = useLooks(async (wanted: Choice) => {
     const found = await withFile((at) => sheets.preview(at, wanted, setProgress), wanted);
-    // Two answers in quick succession are looked at in any order: the newer one holds.
-    if (latest.current === wanted) setPreview(found.preview);
+    setPreview(found.preview);
   });
   const store = useChange(async () => {
     if (!choice) return;
@@ -106,7 +103,7 @@ export function useSheetInHand() {
     busy: open.isPending || look.isPending || store.isPending,
     error: open.error ?? look.error ?? store.error ?? saveLeft.error,
     open: (chosen: File) => open.mutate({ file: chosen, choice: null }),
-    look: () => choice && look.mutate(choice),
+    look: () => choice && lookAt(choice),
     store: () => store.mutate(undefined),
     putAway,
     saveLeft: () => saveLeft.mutate(undefined),
@@ -120,9 +117,32 @@ export function useSheetInHand() {
       if (!choice) return;
       const next = { ...choice, ...part };
       say(next);
-      look.mutate(next);
+      lookAt(next);
     },
   };
+}
+
+/** One look at a time: what is said while it lasts is looked at after it, the latest alone. */
+function useLooks(lookOnce: (wanted: Choice) => Promise<void>) {
+  const next = useRef<Choice | null>(null);
+  const busy = useRef(false);
+  const look = useLook(async () => {
+    busy.current = true;
+    try {
+      while (next.current) {
+        const wanted = next.current;
+        next.current = null;
+        await lookOnce(wanted);
+      }
+    } finally {
+      busy.current = false;
+    }
+  });
+  const lookAt = (wanted: Choice) => {
+    next.current = wanted;
+    if (!busy.current) look.mutate(undefined);
+  };
+  return { look, lookAt };
 }
 
 const keep = (file: File, choice: Choice | null) =>
