@@ -110,6 +110,7 @@ class Rules(Value):
     spacing_sets: float = Field(4, gt=0, le=1000)
     change_over_s: float = Field(10, ge=0, le=600)
     assumed_rest_s: float | None = Field(60, ge=0, le=3600)
+    turn_pause_s: float = Field(3, ge=0, le=60)
     measured_tension: bool = True
     max_estimate: Literal["epley", "brzycki"] | None = "epley"
     plan_band: Band = (0.8, 1.1)
@@ -316,6 +317,12 @@ RULES: Final[tuple[RuleEntry, ...]] = (
         "How long does it take to get to the next station and load it?",
         "the estimated minutes of a session",
         _HOUSE, "seconds a movement",
+    ),
+    RuleEntry(
+        "turn_pause_s", "dose", "Pause to change sides",
+        "A timed set on each side: how long does it take to turn to the other one?",
+        "the clock on the Floor",
+        _HOUSE, "seconds",
     ),
     RuleEntry(
         "assumed_rest_s", "dose", "Rest where none is written",

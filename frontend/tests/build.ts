@@ -67,6 +67,7 @@ export function due(of: CoreSet, more: Partial<FloorSet> = {}): FloorSet {
     rounds: null,
     rest_s: of.rest_s ?? 0,
     seconds: of.seconds ?? null,
+    turn_s: of.seconds != null && of.sides === "each" ? 3 : null,
     cycle_s: 3,
     counted: true,
     ...more,
@@ -85,6 +86,12 @@ export const circuit = (
       due(set(name, { reps: null, seconds, rest_s: rest }), { round: round + 1, rounds }),
     ),
   ).flat();
+
+/** Rounds of one counted set that begin on a clock: `rest` is what the plan takes to be left of it. */
+export const onTheMark = (rounds: number, every: number, rest: number): FloorSet[] =>
+  Array.from({ length: rounds }, (_, round) =>
+    due(set("Swing", { reps: 10, every_s: every, rest_s: rest }), { round: round + 1, rounds }),
+  );
 
 export const run = (sets: FloorSet[], more: Partial<Run> = {}): Run => ({
   athlete: 1,

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { callAt, spoken } from "@/places/floor/calls";
-import { type Clock, advance, begin, jump } from "@/places/floor/clock";
-import { type Run, type State, fresh } from "@/places/floor/run";
-import { circuit, due, run, set } from "./build";
+import { type Clock, advance, begin, finish, jump } from "@/places/floor/clock";
+import { type Run, type State, fresh, turnedAround } from "@/places/floor/run";
+import { circuit, due, onTheMark, run, set } from "./build";
 
 const START = 1_800_000_000_000;
 
@@ -69,19 +69,32 @@ describe("a circuit by the clock", () => {
   });
 });
 
+const COUNTS = ["count", "count", "count"];
+
 describe("each side by the clock", () => {
   const runs = [run([due(set("Side plank", { reps: null, seconds: 20, sides: "each" }))])];
 
-  it("calls the change of sides in the middle, with a tone of its own", () => {
-    const work = going(runs, { phase: "work" });
-    expect(heard(runs, work, 39)).toEqual([
-      "start: Go, first side",
-      "side: Change sides",
-      "Ten seconds",
-      "count",
-      "count",
-      "count",
+  it("calls each side by name, and the change between them with a tone of its own", () => {
+    const side = (name: string) => [`start: Go, ${name}`, "half: Halfway", ...COUNTS];
+    expect(heard(runs, going(runs, { phase: "work" }), 42)).toEqual([
+      ...side("left"),
+      "side: Change sides: right",
+      ...side("right"),
     ]);
+    const right = turnedAround(going(runs, { phase: "work" }));
+    expect(heard(runs, right, 21).at(-1)).toBe("side: Change sides: left");
+  });
+});
+
+describe("rounds on the mark", () => {
+  const runs = [run(onTheMark(3, 60, 40))];
+
+  it("are called late where they are", () => {
+    const { steps } = going(runs);
+    const sets = runs[0]?.sets ?? [];
+    const first = { ...begin(jump(0, START), START, sets[0]), phase: "work" as const, mark: START };
+    const clock = finish(first, START + 68_000, steps, sets);
+    expect(callAt(going(runs, clock), runs, START + 68_000)?.says).toBe("Go, 8 seconds late");
   });
 });
 

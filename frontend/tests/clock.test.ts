@@ -3,6 +3,7 @@ import {
   type Clock,
   COUNT_IN_S,
   type Step,
+  acted,
   advance,
   begin,
   elapsed,
@@ -10,18 +11,54 @@ import {
   finish,
   jump,
   lasts,
+  late,
   length,
   oneMore,
   pause,
   skipRest,
 } from "@/places/floor/clock";
-import { circuit, due, set } from "./build";
+import { circuit, due, onTheMark, set } from "./build";
 
 const START = 1_800_000_000_000;
 const steps = (count: number): Step[] =>
   Array.from({ length: count }, (_, at) => ({ set: at, extra: false }));
 const at = (seconds: number) => START + seconds * 1000;
 const ready = (step = 0): Clock => jump(step, START);
+
+describe("rounds on a clock", () => {
+  const sets = onTheMark(4, 60, 45);
+  const order = steps(sets.length);
+  const started = advance(begin(ready(), START, sets[0]), at(COUNT_IN_S), order, sets).clock;
+
+  it("begin on the mark, whatever happened before", () => {
+    // Ten seconds of work, then forty, then one that runs over by eight: the fourth is on its mark.
+    let clock = started;
+    const begins: number[] = [];
+    for (const seconds of [10, 40, 68]) {
+      clock = finish(clock, clock.since + seconds * 1000, order, sets);
+      while (clock.phase === "rest")
+        clock = advance(
+          clock,
+          clock.since + (lasts(clock, order, sets) ?? 0) * 1000,
+          order,
+          sets,
+        ).clock;
+      begins.push((clock.since - at(COUNT_IN_S)) / 1000);
+    }
+    expect(begins).toEqual([60, 120, 188]);
+    expect(late(clock, order, sets)).toBe(8);
+    expect(clock.mark).toBe(at(COUNT_IN_S + 180));
+  });
+
+  it("keep their marks over a pause, and lose them where somebody goes elsewhere", () => {
+    const paused = pause(pause(started, at(20)), at(50));
+    expect(paused.mark).toBe(at(COUNT_IN_S + 30));
+    expect(jump(2, START).mark).toBeUndefined();
+    // More than a whole round late: it begins anew from there.
+    const lost = finish(started, at(COUNT_IN_S + 130), order, sets);
+    expect([lost.phase, late(lost, order, sets)]).toEqual(["work", 0]);
+  });
+});
 
 describe("a circuit by the clock", () => {
   const sets = circuit(3, ["Squat", "Row"], 40, 20);
@@ -123,8 +160,25 @@ describe("sets for reps", () => {
     expect(advance(before, at(91), order, sets).clock).toMatchObject({ step: 2, phase: "ready" });
   });
 
-  it("take twice the seconds for both sides, one after the other", () => {
-    expect(length(due(set("Side plank", { reps: null, seconds: 30, sides: "each" })))).toBe(60);
+  it("are two bouts on each side, with a pause to turn", () => {
+    const plank = due(set("Side plank", { reps: null, seconds: 30, sides: "each", rest_s: 20 }));
+    const two = [plank, plank];
+    const begun = begin(ready(), START, plank);
+    const seen = [5, 34, 35, 37.9, 38, 67.9, 68].map((seconds) => {
+      const { clock } = advance(begun, at(seconds), steps(2), two);
+      return `${clock.phase}${clock.other ? " other" : ""}`;
+    });
+    const of = ["work", "work", "turn", "turn", "work other", "work other", "rest"];
+    expect(seen).toEqual(of);
+    expect(advance(begun, at(67.9), steps(2), two).ended).toEqual([]);
+    expect(advance(begun, at(68), steps(2), two).ended).toEqual([0]);
+    // Turned by hand, and begun before the pause was over.
+    const turned = acted({ ...begun, phase: "work" }, "turn", at(12), steps(2), two);
+    expect(turned).toMatchObject({ phase: "turn", first: 12 });
+    expect(acted(turned, "start", at(13), steps(2), two)).toMatchObject({
+      phase: "work",
+      other: true,
+    });
     expect(length(due(set("Lunge", { reps: null, seconds: 30, sides: "alternating" })))).toBe(30);
   });
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "@/api/client";
-import { elapsed, oneMore } from "@/places/floor/clock";
+import { act } from "@/places/floor/acts";
+import { elapsed, jump, oneMore } from "@/places/floor/clock";
 import {
   JOINING,
   type Run,
@@ -17,8 +18,10 @@ import {
   leader,
   logOf,
   markDone,
+  openSteps,
   plansOf,
   putSet,
+  setsOf,
   skip,
   stopped,
   tapDone,
@@ -26,6 +29,7 @@ import {
   toCome,
   together,
   told,
+  turnedAround,
   wanted,
 } from "@/places/floor/run";
 import { fitting } from "@/shared/coreRules";
@@ -182,8 +186,49 @@ describe("what is kept of a run", () => {
     expect([25.2, 0.1, 39.4, undefined].map((lasted) => seconds(timed, lasted))).toEqual([
       25, 1, 40, 40,
     ]);
-    const each = run([due(set("Plank", { reps: null, seconds: 40, sides: "each" }))]);
-    expect(seconds(each, 60)).toBe(30);
+  });
+
+  it("keeps each side of a set of two as it was", () => {
+    const each = run([
+      due(set("Side plank", { reps: null, seconds: 40, sides: "each", rest_s: 30 })),
+      due(set("Squat")),
+    ]);
+    const kept = (
+      first: number | undefined,
+      lasted: number | undefined,
+      from = fresh([each], NOW),
+    ) => {
+      const state = { ...from, clock: { ...from.clock, ...(first && { first }) } };
+      const own = tapDone(state, [each], 0, lasted).own[1];
+      return own ? setsOf(own).map((one) => `${one.sides} ${one.seconds}`) : [];
+    };
+    expect(kept(undefined, undefined)).toEqual(["each 40"]);
+    expect(kept(25, 25.3)).toEqual(["each 25"]);
+    expect(kept(undefined, 12)).toEqual(["left 40", "right 12"]);
+    expect(kept(30, undefined, turnedAround(fresh([each], NOW)))).toEqual(["right 30", "left 40"]);
+    // What is said of the set afterwards is said of all of it.
+    const both = tapDone(fresh([each], NOW), [each], 0, 12);
+    expect(log(putSet(both, 1, 0, null))).toEqual([]);
+    expect(log(putSet(both, 1, 0, undefined))).toEqual([]);
+    // Skipped before the other side: the first one was done.
+    const begun = fresh([each], NOW);
+    const turned = { ...begun, clock: { ...begun.clock, phase: "turn" as const } };
+    const own = skip(turned, [each], NOW).own[1];
+    expect(own && setsOf(own).map((one) => `${one.sides} ${one.seconds}`)).toEqual(["left 40"]);
+  });
+
+  it("takes a station before its turn, and comes back to what was left", () => {
+    const begun = fresh([four], NOW);
+    const jumped = { ...begun, begun: true, clock: jump(2, NOW) };
+    const third = act(jumped, [four], "finish", NOW, null);
+    expect(openSteps(third, [four])).toEqual([0, 1, 3]);
+    const back = act({ ...third, clock: jump(1, NOW) }, [four], "finish", NOW, null);
+    // The third is done: it is not come to again.
+    expect(back.clock).toMatchObject({ step: 3, phase: "ready" });
+    const last = act(back, [four], "finish", NOW, null);
+    expect([last.clock.phase, openSteps(last, [four])]).toEqual(["over", [0]]);
+    // What was skipped is open as well: it may be done after all.
+    expect(openSteps(skip(fresh([four], NOW), [four], NOW), [four])).toContain(0);
   });
 
   it("runs again in the same log, behind what is in it", () => {

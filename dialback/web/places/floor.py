@@ -19,6 +19,7 @@ from dialback.core.matching.sets import places_done_for
 from dialback.core.movements import Movement
 from dialback.core.plans.kept import Kept, kept_in, unread_of
 from dialback.core.restrictions import allowed
+from dialback.core.rules import Rules
 from dialback.core.sense import Knowing, bounds_of
 from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger
@@ -130,7 +131,7 @@ def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...
         plan=plan.number,
         date=day.isoformat(),
         title=plan.title,
-        sets=[_floor_set(entry, plan.session) for entry in entries],
+        sets=[_floor_set(entry, plan.session, ledger.rules) for entry in entries],
         unread=[one.text for one in unread_of(ledger, plan)],
         restrictions=notes(
             (restriction for restriction in ledger.restrictions if restriction.holds(day)),
@@ -158,7 +159,7 @@ def _log_of(ledger: Ledger, plan: Kept) -> LogOut | None:
     return LogOut(client_id=log.client_id, revision=log.revision, session=log.session)
 
 
-def _floor_set(entry: Entry, plan: Session) -> FloorSet:
+def _floor_set(entry: Entry, plan: Session, rules: Rules) -> FloorSet:
     one = entry.set
     rounds = [other.round for other in plan.sets if other.part == one.part]
     shape = entry.measured.shape
@@ -172,6 +173,7 @@ def _floor_set(entry: Entry, plan: Session) -> FloorSet:
         rounds=max((number for number in rounds if number is not None), default=None),
         rest_s=one.rest_s or 0.0,
         seconds=one.seconds,
+        turn_s=rules.turn_pause_s if one.seconds is not None and one.sides == "each" else None,
         cycle_s=shape.rep_seconds,
         counted=shape.standing != "conditioning",
     )

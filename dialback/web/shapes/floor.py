@@ -90,6 +90,9 @@ class FloorSet(Shape):
     rounds: int | None
     rest_s: float
     seconds: float | None
+    turn_s: float | None = Field(
+        description="Pause before the other side of a timed set, seconds; none for a set of one"
+    )
     cycle_s: float
     counted: bool
 

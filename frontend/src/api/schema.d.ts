@@ -6202,6 +6202,11 @@ export interface components {
             rest_s: number;
             /** Seconds */
             seconds: number | null;
+            /**
+             * Turn S
+             * @description Pause before the other side of a timed set, seconds; none for a set of one
+             */
+            turn_s: number | null;
             /** Cycle S */
             cycle_s: number;
             /** Counted */

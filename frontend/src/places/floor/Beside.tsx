@@ -10,10 +10,12 @@ interface Props {
   open: (run: Run, step: number) => void;
   goOn: (run: Run) => void;
   tick: (run: Run, line: string) => void;
+  /** Do a step now, before its turn: what stands before it stays open. */
+  take: (step: number) => void;
 }
 
 /** Each athlete's own sets, and what comes next. */
-export function Beside({ runs, movements, state, open, goOn, tick }: Props) {
+export function Beside({ runs, movements, state, open, goOn, tick, take }: Props) {
   const many = runs.length > 1;
   return (
     <aside
@@ -43,17 +45,25 @@ export function Beside({ runs, movements, state, open, goOn, tick }: Props) {
           <h2 className="mt-4 text-sm text-ink-2 italic">Next</h2>
           <ol className="text-lg">
             {[1, 2, 3, 4]
-              .map((ahead) => wanted(leader(runs), state, state.clock.step + ahead))
-              .map(
-                (next, at) =>
+              .map((ahead) => state.clock.step + ahead)
+              .map((step) => {
+                const next = wanted(leader(runs), state, step);
+                return (
                   next && (
-                    // The same set may come twice: its place is its name.
-                    <li key={at} className="flex justify-between gap-3 border-b border-hair py-0.5">
-                      <span className="truncate">{next.movement}</span>
-                      <span className="shrink-0 text-ink-2">{next.says}</span>
+                    <li key={step} className="border-b border-hair">
+                      <button
+                        type="button"
+                        className="flex min-h-8 w-full items-center justify-between gap-3 text-left hover:bg-band max-md:min-h-11"
+                        title="Do it now, before its turn"
+                        onClick={() => take(step)}
+                      >
+                        <span className="truncate">{next.movement}</span>{" "}
+                        <span className="shrink-0 text-ink-2">{next.says}</span>
+                      </button>
                     </li>
-                  ),
-              )}
+                  )
+                );
+              })}
           </ol>
         </div>
       )}

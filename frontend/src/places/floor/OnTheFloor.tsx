@@ -8,19 +8,17 @@ import { RunSetSheet } from "./RunSetSheet";
 import { Station } from "./Station";
 import { TopLine } from "./TopLine";
 import { Unwatched } from "./Unwatched";
-import { type NextAct, acted, elapsed, jump, length } from "./clock";
+import { act } from "./acts";
+import { jump } from "./clock";
 import {
   type Editing,
-  type State,
   type Together,
   again,
   edit,
   goesOn,
   leader,
   planned,
-  putSet,
   stopped,
-  tapDone,
   tick,
   wanted,
 } from "./run";
@@ -55,23 +53,6 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
         begin={() => change((all) => ({ ...all, begun: true }))}
       />
     );
-  /** The set in hand done, with what the sensor saw of it. */
-  const done = (all: State) => {
-    // A set by the clock that is ended by a tap lasted as long as it did.
-    const timed = all.clock.phase === "work" && length(set) !== null;
-    const lasted = timed ? elapsed(all.clock, Date.now()) : undefined;
-    const next = tapDone(all, runs, all.clock.step, lasted);
-    const seen = sensing ? measured(sensed.taken()) : null;
-    const mine = next.own[lead.athlete]?.done[all.clock.step];
-    if (!seen || !mine) return next;
-    const saw = { reps: seen.reps, measured_reps: seen.reps, measured_tension_s: seen.tension };
-    return putSet(next, lead.athlete, all.clock.step, { ...mine, ...saw });
-  };
-  const act = (does: NextAct["does"]) =>
-    change((all) => ({
-      ...(does === "finish" ? done(all) : all),
-      clock: acted(all.clock, does, Date.now(), all.steps, lead.sets),
-    }));
   return (
     <div className="run grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_24rem] overflow-auto bg-sheet max-md:flex max-md:flex-col">
       <main className="flex min-h-0 flex-col px-8 pt-3 pb-5 max-md:shrink-0 max-md:px-4">
@@ -83,7 +64,7 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
             runs={runs}
             state={state}
             again={() => change((all) => again(all, runs, Date.now()))}
-            back={() => setClock((all) => jump(Math.max(0, all.step), Date.now()))}
+            take={(step) => setClock(() => jump(step, Date.now()))}
           />
         ) : (
           set && (
@@ -94,7 +75,11 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
               now={now}
               sensing={sensing}
               watch={sees ? { on: sensor, put: setSensor, sensed, tempo } : null}
-              act={act}
+              act={(does) =>
+                change((all) =>
+                  act(all, runs, does, Date.now(), sensing ? measured(sensed.taken()) : null),
+                )
+              }
               change={change}
               setClock={setClock}
               hurts={() => setHurts(true)}
@@ -110,6 +95,7 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
         open={(run, step) => setEditing(edit(state, run.athlete, step))}
         tick={(run, line) => change((all) => tick(all, run.athlete, line))}
         goOn={(run) => change((all) => goesOn(all, run.athlete))}
+        take={(step) => setClock(() => jump(step, Date.now()))}
       />
       {editing && (
         <RunSetSheet

@@ -1,16 +1,22 @@
 import { Link } from "react-router";
 import { weekPath } from "@/frame/places";
-import { type Run, type State, setsOf } from "./run";
+import { count } from "@/words";
+import { type Run, type State, leader, openSteps, setsOf, wanted } from "./run";
 
 interface Props {
   runs: Run[];
   state: State;
   again: () => void;
-  back: () => void;
+  /** Go to a step. */
+  take: (step: number) => void;
 }
 
-/** The run at its end: how much was done, and the way to the log. */
-export function Over({ runs, state, again, back }: Props) {
+/** So many sets that were left are told by name. */
+const MOST_LEFT = 6;
+
+/** The run at its end: how much was done, what is still open, and the way to the log. */
+export function Over({ runs, state, again, take }: Props) {
+  const left = openSteps(state, runs);
   return (
     <div className="pt-6">
       <h1 className="text-[2.5rem] font-semibold">Done</h1>
@@ -32,8 +38,40 @@ export function Over({ runs, state, again, back }: Props) {
           );
         })}
       </ul>
+      {left.length > 0 && (
+        <section aria-labelledby="left" className="mt-4">
+          <h2 id="left" className="text-lg font-semibold">
+            {count(left.length, "set")} not done
+          </h2>
+          <ul className="text-lg">
+            {left.slice(0, MOST_LEFT).map((step) => (
+              <li key={step} className="flex items-center gap-4 border-b border-hair">
+                <span className="min-w-0 flex-1 truncate">
+                  {wanted(leader(runs), state, step)?.movement}
+                  <span className="text-ink-2">, set {step + 1} of the session</span>
+                </span>
+                <button
+                  type="button"
+                  className="trail-link min-h-11"
+                  aria-label={`do it now: set ${step + 1}`}
+                  onClick={() => take(step)}
+                >
+                  do it now
+                </button>
+              </li>
+            ))}
+          </ul>
+          {left.length > MOST_LEFT && (
+            <p className="text-ink-2">and {left.length - MOST_LEFT} more</p>
+          )}
+        </section>
+      )}
       <p className="mt-5 flex flex-wrap gap-3">
-        <button type="button" className="key-button h-12" onClick={back}>
+        <button
+          type="button"
+          className="key-button h-12"
+          onClick={() => take(Math.max(0, state.clock.step))}
+        >
           Back to the last set
         </button>
         <button type="button" className="key-button h-12" onClick={again}>

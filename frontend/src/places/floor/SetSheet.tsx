@@ -89,18 +89,37 @@ export function SetSheet({ name, set, isDone, movements, names, toCome, close, p
   );
 }
 
+/** Its reps or its seconds, and of a timed set how many reps were in it. */
+function Dose({ hand: { now, change } }: { hand: SetInHand }) {
+  const isTimed = now.seconds != null;
+  return (
+    <>
+      {isTimed && (
+        <Count
+          label="Seconds"
+          value={now.seconds ?? 0}
+          put={(seconds) => change({ seconds })}
+          step={5}
+          whole
+        />
+      )}
+      <Count
+        label={isTimed ? "Reps in it" : "Reps"}
+        value={now.reps ?? 0}
+        put={(reps) => change({ reps: isTimed && reps === 0 ? null : reps })}
+        step={1}
+        whole
+      />
+    </>
+  );
+}
+
 /** How much of it, how heavy, how hard, and on which side. */
 function What({ hand }: { hand: SetInHand }) {
   const { now, change, load, helped } = hand;
   return (
     <>
-      <Count
-        label={now.reps == null ? "Seconds" : "Reps"}
-        value={now.reps ?? now.seconds ?? 0}
-        put={(value) => change(now.reps == null ? { seconds: value } : { reps: value })}
-        step={now.reps == null ? 5 : 1}
-        whole
-      />
+      <Dose hand={hand} />
       <Count
         label={`${helped ? "Help" : "Load"}${(now.implements ?? 1) > 1 ? `, ${now.implements} ×` : ""}, ${weightUnit()}`}
         value={typedWeight(load)}

@@ -1,18 +1,32 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
 import { SensorLine, type Watch } from "./SensorLine";
+import { number } from "@/words";
 import {
   type Clock,
+  LATE_S,
   type NextAct,
   elapsed,
   face,
+  isOfTwo,
   jump,
   lasts,
-  length,
+  late,
   nextAct,
   pause,
 } from "./clock";
-import { type Run, type State, inSight, leader, oneMoreOf, skip, wanted } from "./run";
+import {
+  type Run,
+  type State,
+  firstSide,
+  inSight,
+  leader,
+  oneMoreOf,
+  sideNow,
+  skip,
+  turnedAround,
+  wanted,
+} from "./run";
 
 interface Props {
   runs: Run[];
@@ -36,10 +50,10 @@ export function Station({ set, watch, hurts, ...run }: Props) {
   const asIs = runs.some((one) => state.own[one.athlete]?.ahead[clock.step])
     ? "Done as changed"
     : "Done as planned";
-  const next = nextAct(clock, length(set) !== null, run.sensing, asIs);
+  const next = nextAct(clock, set, run.sensing, asIs);
   return (
     <>
-      <SetInSight runs={runs} state={state} set={set} now={run.now} />
+      <SetInSight runs={runs} state={state} set={set} turn={() => change(turnedAround)} />
       <Face runs={runs} state={state} now={run.now} />
       {watch && <SensorLine {...watch} />}
       <button
@@ -95,10 +109,15 @@ export function Station({ set, watch, hurts, ...run }: Props) {
 }
 
 /** Which set it is, of what, and how it is to be done. */
-function SetInSight({ runs, state, set, now }: Pick<Props, "runs" | "state" | "set" | "now">) {
+function SetInSight({
+  runs,
+  state,
+  set,
+  turn,
+}: Pick<Props, "runs" | "state" | "set"> & { turn: () => void }) {
   const { clock, steps } = state;
   const shown = wanted(leader(runs), state, inSight(state));
-  const both = set.set.sides === "each" && length(set) !== null && clock.phase === "work";
+  const works = clock.phase === "work" || clock.phase === "turn";
   return (
     <>
       <p className="mt-2 text-lg text-ink-2">
@@ -115,10 +134,18 @@ function SetInSight({ runs, state, set, now }: Pick<Props, "runs" | "state" | "s
       <p className="mt-1 text-3xl max-md:text-2xl">
         {shown &&
           [shown.says, shown.set.tempo && `tempo ${shown.set.tempo}`].filter(Boolean).join(", ")}
-        {both && (
-          <span className="ml-3 text-caution">
-            {elapsed(clock, now) < (set.seconds ?? 0) ? "first side" : "other side"}
-          </span>
+        {isOfTwo(set) && works && (
+          <span className="ml-3 font-semibold text-caution">{sideNow(state)}</span>
+        )}
+        {isOfTwo(set) && (clock.phase === "ready" || clock.phase === "count-in") && (
+          <button
+            type="button"
+            className="trail-link ml-3 min-h-11 text-lg"
+            onClick={turn}
+            aria-label={`${firstSide(state)} first: begin with the other side`}
+          >
+            {firstSide(state)} first
+          </button>
         )}
       </p>
     </>
@@ -129,6 +156,7 @@ const WORDS = {
   ready: "ready",
   "count-in": "get ready",
   work: "work",
+  turn: "change sides",
   rest: "rest, then this",
   over: "done",
 };
@@ -138,6 +166,7 @@ function Face({ runs, state, now }: Pick<Props, "runs" | "state" | "now">) {
   const { clock, steps } = state;
   const seconds = lasts(clock, steps, leader(runs).sets);
   const gone = elapsed(clock, now);
+  const behind = late(clock, steps, leader(runs).sets);
   const shows =
     clock.phase === "ready"
       ? "–:––"
@@ -153,6 +182,9 @@ function Face({ runs, state, now }: Pick<Props, "runs" | "state" | "now">) {
       </span>
       <span className="text-3xl text-ink-2 max-md:text-xl">
         {clock.paused !== null ? "paused" : WORDS[clock.phase]}
+        {behind >= LATE_S && (
+          <span className="block text-xl text-caution">{number(behind, 0)} s late</span>
+        )}
       </span>
     </div>
   );

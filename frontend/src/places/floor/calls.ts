@@ -1,5 +1,5 @@
-import { COUNT_IN_S, elapsed, lasts, length } from "./clock";
-import { type Run, type State, leader, planned, wanted } from "./run";
+import { type Clock, COUNT_IN_S, LATE_S, byClock, elapsed, isOfTwo, lasts, late } from "./clock";
+import { type Run, type State, leader, planned, sideNow, wanted } from "./run";
 
 /** What is heard at a moment: a tone of its own for each kind, and words where the device speaks. */
 export interface Call {
@@ -21,23 +21,20 @@ export function callAt(state: State, runs: Run[], now: number): Call | null {
   if (!state.begun || clock.paused !== null) return null;
   const phase = `${clock.step}/${clock.phase}/${clock.since}`;
   const seconds = lasts(clock, steps, leader(runs).sets);
-  const within = seconds === null ? null : during(state, runs, elapsed(clock, now), seconds);
+  const within = seconds === null ? null : during(clock, elapsed(clock, now), seconds);
   return within
     ? { ...within, key: `${phase}/${within.key}` }
     : { ...begins(state, runs), key: phase };
 }
 
 /** What is called while a phase goes on; null before the first of it. */
-function during(state: State, runs: Run[], gone: number, seconds: number): Call | null {
-  const { phase } = state.clock;
+function during({ phase }: Clock, gone: number, seconds: number): Call | null {
   const left = Math.ceil(seconds - gone);
   if (left >= 1 && left <= COUNT_FROM && seconds > COUNT_FROM)
     return { key: `${left}`, tone: "count", says: "" };
   if (left <= TEN_S && seconds >= WORTH_TEN_S)
     return { key: "ten", tone: null, says: "Ten seconds" };
   if (phase !== "work" || gone < seconds / 2) return null;
-  if (planned(leader(runs), state.steps, state.clock.step)?.set.sides === "each")
-    return { key: "side", tone: "side", says: "Change sides" };
   return seconds >= WORTH_A_HALF_S ? { key: "half", tone: "half", says: "Halfway" } : null;
 }
 
@@ -48,14 +45,25 @@ function begins(state: State, runs: Run[]): Omit<Call, "key"> {
   switch (clock.phase) {
     case "count-in":
       return { tone: null, says: `${whatComes(state, runs, clock.step)} In ${COUNT_IN_S}.` };
-    case "work":
-      return length(set) === null
-        ? { tone: null, says: "" }
-        : { tone: "start", says: set?.set.sides === "each" ? "Go, first side" : "Go" };
+    case "work": {
+      if (!byClock(set)) return { tone: null, says: "" };
+      const behind = late(clock, state.steps, leader(runs).sets);
+      return {
+        tone: "start",
+        says: [
+          isOfTwo(set) ? `Go, ${sideNow(state)}` : "Go",
+          behind >= LATE_S && `, ${Math.round(behind)} seconds late`,
+        ]
+          .filter(Boolean)
+          .join(""),
+      };
+    }
+    case "turn":
+      return { tone: "side", says: `Change sides: ${sideNow(state)}` };
     case "rest":
       return {
         tone: "end",
-        says: `Rest ${set?.rest_s ?? 0} seconds, then: ${whatComes(state, runs, clock.step + 1)}`,
+        says: `Rest ${Math.round(lasts(clock, state.steps, leader(runs).sets) ?? 0)} seconds, then: ${whatComes(state, runs, clock.step + 1)}`,
       };
     case "over":
       return { tone: "end", says: "Well done. Write it down." };

@@ -31,6 +31,14 @@ export function together(found: Schemas["FloorRun"][]): Together {
   };
 }
 
+/** A set that is logged besides those of the steps, behind one of them. */
+interface Beside {
+  set: CoreSet;
+  after: number;
+  /** It is the other side of that step's set, which was ended early on one side: it goes with it. */
+  otherSide?: boolean;
+}
+
 /** One athlete's log while it is made: a set for each step that was done, null for one left out. */
 export interface Own {
   id: string;
@@ -41,7 +49,7 @@ export interface Own {
   /** What is to be done otherwise at steps to come: a movement that was swapped, another load. */
   ahead: Record<number, CoreSet>;
   /** What is logged besides, each behind a step of the log; -1 for before the first. */
-  besides: { set: CoreSet; after: number }[];
+  besides: Beside[];
   pain: { exercise: string | null; note: string }[];
   stopped: boolean;
   /** Lines of the plan that are not read, and were ticked by hand. */
@@ -58,7 +66,19 @@ export interface State {
   plans: string;
   /** What nobody saw, and is asked about. */
   unseen?: Unseen | null;
+  /** The side that begins a set of two; the left one if nothing is said. */
+  firstSide?: Side;
 }
+
+export type Side = "left" | "right";
+export const firstSide = (state: State): Side => state.firstSide ?? "left";
+export const otherSide = (state: State): Side => (firstSide(state) === "left" ? "right" : "left");
+/** The side in hand of a set of two. */
+export const sideNow = (state: State): Side =>
+  state.clock.other || state.clock.phase === "turn" ? otherSide(state) : firstSide(state);
+
+/** The other side begins from here on. */
+export const turnedAround = (state: State): State => ({ ...state, firstSide: otherSide(state) });
 
 const names = (set: CoreSet | undefined): string =>
   set
@@ -161,7 +181,9 @@ const load = ({ set, load: says }: Schemas["FloorSet"]) =>
 
 /** A set in a few words. */
 export function told(set: CoreSet): string {
-  const dose = set.reps != null ? `${set.reps} reps` : time(set.seconds ?? 0);
+  const dose = [set.reps != null && `${set.reps} reps`, set.seconds != null && time(set.seconds)]
+    .filter(Boolean)
+    .join(" in ");
   const several = (set.implements ?? 1) > 1 ? `${set.implements} × ` : "";
   const kg = set.load_kg ?? 0;
   const lifted = `${several}${weight(Math.abs(kg), set.unit)}`;
@@ -233,7 +255,15 @@ export function markDone(state: State, runs: Run[], step: number, lasted?: numbe
     const mine = own[run.athlete];
     const due = wanted(run, state, step);
     if (!mine || mine.stopped || !due || mine.done[step] !== undefined) continue;
-    own[run.athlete] = withDone(mine, step, endedEarly(due.set, lasted));
+    const [set, ...other] = endedEarly(state, step, due.set, lasted);
+    const next = withDone(mine, step, set);
+    own[run.athlete] = {
+      ...next,
+      besides: [
+        ...other.map((one) => ({ set: one, after: step, otherSide: true })),
+        ...next.besides,
+      ],
+    };
   }
   return { ...state, own };
 }
@@ -241,11 +271,31 @@ export function markDone(state: State, runs: Run[], step: number, lasted?: numbe
 /** Less than a second before its end a set has lasted as long as it should. */
 const ON_TIME_S = 1;
 
-/** A set by the clock that somebody ended early: it lasted as long as it did, in seconds. */
-function endedEarly(set: CoreSet, lasted: number | undefined): CoreSet {
-  if (lasted === undefined || set.seconds == null) return set;
-  const own = set.sides === "each" ? lasted / 2 : lasted;
-  return own > set.seconds - ON_TIME_S ? set : { ...set, seconds: Math.max(1, Math.round(own)) };
+/**
+ * A set by the clock that somebody ended early: it lasted as long as it did, in seconds. Of two sides
+ * that lasted differently each is a set of its own.
+ */
+function endedEarly(
+  state: State,
+  step: number,
+  set: CoreSet,
+  lasted: number | undefined,
+): [CoreSet, ...CoreSet[]] {
+  const planned = set.seconds;
+  if (planned == null) return [set];
+  const own = (seconds: number | undefined) =>
+    seconds === undefined || seconds > planned - ON_TIME_S
+      ? planned
+      : Math.max(1, Math.round(seconds));
+  if (set.sides !== "each") return [{ ...set, seconds: own(lasted) }];
+  const { clock } = state;
+  const [first, last] = [own(clock.step === step ? clock.first : undefined), own(lasted)];
+  return first === last
+    ? [{ ...set, seconds: first }]
+    : [
+        { ...set, seconds: first, sides: firstSide(state), rest_s: null },
+        { ...set, seconds: last, sides: otherSide(state) },
+      ];
 }
 
 /** A tap says that the step in hand is done: by all, too, who had left it out together. */
@@ -258,8 +308,15 @@ export function tapDone(state: State, runs: Run[], step: number, lasted?: number
   return markDone(open, runs, step, lasted);
 }
 
+/** Without the other side of a step's set: what is said of the step now is the whole of it. */
+const withoutOther = (mine: Own, step: number): Own => ({
+  ...mine,
+  besides: mine.besides.filter((one) => !(one.otherSide && one.after === step)),
+});
+
 /** The log with a set at a step; in order of the steps, as far as the log is in order itself. */
-function withDone(mine: Own, step: number, set: CoreSet | null): Own {
+function withDone(before: Own, step: number, set: CoreSet | null): Own {
+  const mine = set === null ? withoutOther(before, step) : before;
   const known = mine.done[step] !== undefined;
   const behind = mine.order.findLastIndex((other) => other < step) + 1;
   const order = known ? mine.order : mine.order.toSpliced(behind, 0, step);
@@ -267,7 +324,8 @@ function withDone(mine: Own, step: number, set: CoreSet | null): Own {
 }
 
 /** The log without a step; what is logged behind it stays behind the one before it. */
-function withoutDone(mine: Own, step: number): Own {
+function withoutDone(own: Own, step: number): Own {
+  const mine = withoutOther(own, step);
   const at = mine.order.indexOf(step);
   if (at < 0) return mine;
   const before = mine.order[at - 1] ?? -1;
@@ -374,9 +432,10 @@ export function insertSteps(state: State, steps: Step[], behind: number): State 
   return { ...state, steps, own };
 }
 
-/** The step in hand left out by all who have not done it. */
-export function skip(state: State, runs: Run[], now: number): State {
-  const step = state.clock.step;
+/** The step in hand left out by all who have not done it; what one side has done of it stays. */
+export function skip(all: State, runs: Run[], now: number): State {
+  const { step, phase, other } = all.clock;
+  const state = phase === "turn" || other ? oneSided(all, runs, step) : all;
   const left = runs.reduce(
     (all, run) =>
       // Of whoever has stopped nothing is left out: it is open, should they come back.
@@ -389,6 +448,54 @@ export function skip(state: State, runs: Run[], now: number): State {
   return {
     ...left,
     clock: last ? { step, phase: "over", since: now, paused: null } : jump(step + 1, now),
+  };
+}
+
+/** Of a set of two the first side alone, which was done. */
+function oneSided(state: State, runs: Run[], step: number): State {
+  return runs.reduce((all, run) => {
+    const mine = all.own[run.athlete];
+    const set = wanted(run, all, step)?.set;
+    if (!mine || mine.stopped || mine.done[step] !== undefined || set?.sides !== "each") return all;
+    const [first] = endedEarly(all, step, { ...set, sides: firstSide(all) }, all.clock.first);
+    return putSet(all, run.athlete, step, first);
+  }, state);
+}
+
+/** The steps that somebody who has not stopped has still to do, or left out. */
+export const openSteps = (state: State, runs: Run[]): number[] =>
+  state.steps
+    .map((_, step) => step)
+    .filter((step) =>
+      runs.some((run) => {
+        const mine = state.own[run.athlete];
+        return mine && !mine.stopped && planned(run, state.steps, step) && !mine.done[step];
+      }),
+    );
+
+/**
+ * A run whose next step is done already, for it was taken before its turn: it goes on at the next that
+ * is not, and waits there.
+ */
+export function pastDone(state: State, runs: Run[], now: number): State {
+  const { clock } = state;
+  if (clock.phase === "over" || clock.phase === "work" || clock.phase === "turn") return state;
+  const here = inSight(state);
+  const isDone = (step: number) =>
+    runs.every((run) => {
+      const mine = state.own[run.athlete];
+      return (
+        !mine || mine.stopped || !planned(run, state.steps, step) || mine.done[step] !== undefined
+      );
+    });
+  if (!isDone(here)) return state;
+  const next = state.steps.findIndex((_, step) => step > here && !isDone(step));
+  return {
+    ...state,
+    clock:
+      next < 0
+        ? { step: state.steps.length - 1, phase: "over", since: now, paused: null }
+        : jump(next, now),
   };
 }
 

@@ -13,6 +13,7 @@ import {
   leader,
   logOf,
   markDone,
+  pastDone,
   plansOf,
 } from "./run";
 import { type Look, hold, lapse, lookNow, setBack, unseenIn } from "./unseen";
@@ -106,7 +107,9 @@ export function useRun(key: string, runs: Run[]) {
       }
       const { clock, ended } = advance(start, at.wall, here.steps, sets);
       if (clock === here.clock) return;
-      put(ended.reduce((all, step) => markDone(all, runs, step), { ...here, clock }));
+      const done = ended.reduce((all, step) => markDone(all, runs, step), here);
+      const next = { ...done, clock };
+      put(ended.length > 0 ? pastDone(next, runs, at.wall) : next);
     };
     const timer = setInterval(look, LOOK_MS);
     document.addEventListener("visibilitychange", look);
