@@ -54,6 +54,20 @@ def parse_tempo(text: str) -> Tempo:
     return Tempo(*seconds, *([0.0] * (4 - len(seconds))))
 
 
+_PHASES: Final = ("lower", "stop", "lift", "wait at the top")
+
+
+def tempo_words(text: str) -> str:
+    """A tempo as it is called out: ``lower 3 s, stop 1 s, lift as fast as you can``."""
+    fast = [phase in "Xx" for phase in (text.split("-") if "-" in text else text)]
+    fast += [False] * (len(_PHASES) - len(fast))
+    return ", ".join(
+        f"{phase} as fast as you can" if at_once else f"{phase} {seconds:g} s"
+        for phase, seconds, at_once in zip(_PHASES, parse_tempo(text), fast, strict=True)
+        if seconds
+    )
+
+
 ASSUMED: Final = parse_tempo("2-0-1-0")
 """What is taken where neither the set nor the movement has a tempo; marked as assumed."""
 

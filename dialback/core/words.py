@@ -12,6 +12,7 @@ from dialback.core.figures import kind_and_name, measure_of, side_of, subject_of
 from dialback.core.measures import BY_MEASURE
 from dialback.core.movements import fold
 from dialback.core.sessions import KG_PER_LB, Set
+from dialback.core.tempo import tempo_words
 
 Unit = Literal["kg", "lb"]
 
@@ -174,6 +175,32 @@ def planned_text(a_set: Set) -> str:
     return f"{text}, tempo {a_set.tempo}" if a_set.tempo else text
 
 
+def target_text(a_set: Set) -> str:
+    """What a planned set asks for beside dose and load: exertion, range, the tempo in words."""
+    parts = []
+    if a_set.rpe == TO_FAILURE:
+        parts.append("to failure")
+    elif a_set.rpe is not None:
+        parts.append(_exertion(a_set.rpe, a_set.rpe_to))
+    if a_set.range is not None and a_set.range != "full":
+        parts.append(f"{a_set.range} range")
+    if a_set.clusters:
+        parts.append(f"in clusters of {' + '.join(map(str, a_set.clusters))}")
+    if a_set.for_time:
+        parts.append("for time")
+    if a_set.tempo:
+        parts.append(tempo_words(a_set.tempo))
+    return ", ".join(parts)
+
+
+TO_FAILURE: Final = 10
+"""The exertion at which no rep is left."""
+
+
+def _exertion(rpe: float, upper: float | None) -> str:
+    return f"RPE {number(rpe)}{'' if upper is None else f'–{number(upper)}'}"
+
+
 def describe(a_set: Set) -> str:
     """A set as a coach reads it: dose, load, tempo, exertion."""
     parts = [dose_text(a_set)]
@@ -185,8 +212,7 @@ def describe(a_set: Set) -> str:
     if a_set.tempo:
         parts.append(f"tempo {a_set.tempo}")
     if a_set.rpe is not None:
-        upper = "" if a_set.rpe_to is None else f"–{number(a_set.rpe_to)}"
-        parts.append(f"RPE {number(a_set.rpe)}{upper}")
+        parts.append(_exertion(a_set.rpe, a_set.rpe_to))
     if a_set.warm_up:
         parts.append("warm-up")
     return ", ".join(parts)

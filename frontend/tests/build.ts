@@ -62,6 +62,7 @@ export function due(of: CoreSet, more: Partial<FloorSet> = {}): FloorSet {
     movement: of.exercise ?? "",
     dose: of.seconds ? `${of.seconds} s` : `${of.reps} reps`,
     load: of.load_kg ? `${of.load_kg} kg` : "",
+    target: "",
     part: "main",
     round: null,
     rounds: null,

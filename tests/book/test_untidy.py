@@ -367,3 +367,10 @@ def test_seconds_among_the_reps_of_a_counted_movement_are_a_timed_set() -> None:
     assert (one.seconds, one.reps, one.load_kg, len(rest)) == (45, None, 40, 2)
     (problem,) = taken("Day;Lift;Reps;kg\n05.10.26;Bench press;3x8 min;40").problems
     assert "is a time" in problem.message
+
+
+def test_a_light_load_with_its_unit_is_no_share() -> None:
+    rows = "Day;Lift;Reps;Load;Unit\n05.10.26;Bench press;8;1.1;{}"
+    (light,) = sets(rows.format("kg"))
+    assert light.load_kg == 1.1
+    assert "load" not in guess(read_grid(rows.format("").encode())).choice.columns

@@ -316,7 +316,7 @@ def test_what_nobody_saw_is_asked_about(coach: Coach, club: Club, how: str) -> N
     pass_time(coach, 5)
     # Set back by an hour, the set goes on.
     coach.wait(lambda: seconds(coach) in range(3, 27), clock(coach))
-    tap(coach, "Done as planned")
+    tap(coach, "End it early")
     coach.wait(lambda: len(logged(club, number)) == before + 1, "not logged")
     # Ended early: it lasted as long as it did.
     coach.holds(lambda: logged(club, number)[-1]["seconds"] < 38)

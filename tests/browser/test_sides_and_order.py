@@ -79,7 +79,7 @@ def test_each_side_is_a_bout_and_is_kept_as_it_was(coach: Coach, club: Club) -> 
     assert coach.axe() == []
     # The other side is given up: it is kept with the seconds that it had.
     pass_time(coach, 10)
-    tap(coach, "Done as planned")
+    tap(coach, "End it early")
     coach.wait(lambda: "rest" in clock(coach), "no rest")
     of = kept(club, number)
     coach.wait(lambda: len(kept(club, number)) == 2, f"not logged: {of}")
@@ -94,6 +94,15 @@ def test_each_side_is_a_bout_and_is_kept_as_it_was(coach: Coach, club: Club) -> 
     coach.wait(lambda: said(coach).count("Go, left") == 2, "no other side")
     pass_time(coach, 120)
     coach.sees("Exertion and notes in the log")
+    # From the start to the end, the sleep of a set and the rest with it.
+    tap(coach, "Keep as the session’s minutes")
+    coach.sees("kept in the log")
+
+    def minutes() -> float:
+        log = api(club, f"/floor/run?plan={number}")["run"]["log"]
+        return log["session"]["duration_min"] or 0
+
+    coach.wait(lambda: 11 <= minutes() < 60, "no minutes")
     coach.wait(
         lambda: kept(club, number)[2:] == ["Side plank each 120 s, None reps"], "not as planned"
     )

@@ -8,10 +8,10 @@ from pydantic import ValidationError
 from dialback.core.movements import Movement, MovementTable, UnknownMovementError
 from dialback.core.rules import DEFAULT_RULES, JUMP_LIMITS, PRESETS, RULES, Rules, merge
 from dialback.core.sessions import Set
-from dialback.core.tempo import parse_tempo
+from dialback.core.tempo import parse_tempo, tempo_words
 from dialback.core.vocabulary import CLASSES, MUSCLES, PAIRS, PATTERNS
 from dialback.core.weeks import Week
-from dialback.core.words import amount_text, describe, explain, number, percent
+from dialback.core.words import amount_text, describe, explain, number, percent, target_text
 from tests.build import audited, session, sets
 
 
@@ -38,6 +38,27 @@ def test_tempo(text: str, phases: tuple[float, ...]) -> None:
 def test_no_tempo(text: str) -> None:
     with pytest.raises(ValueError, match=r"is not a tempo.*3-1-2-0"):
         parse_tempo(text)
+
+
+@pytest.mark.parametrize(
+    ("tempo", "words"),
+    [
+        ("3-1-2", "lower 3 s, stop 1 s, lift 2 s"),
+        ("30X1", "lower 3 s, lift as fast as you can, wait at the top 1 s"),
+    ],
+)
+def test_a_tempo_in_words(tempo: str, words: str) -> None:
+    assert tempo_words(tempo) == words
+
+
+def test_what_a_set_asks_for_beside_dose_and_load() -> None:
+    (asked,) = sets("Press", 1, rpe=8, rpe_to=9, tempo="3-1-2", range="half")
+    read = Set.model_validate(asked)
+    assert target_text(read) == "RPE 8–9, half range, lower 3 s, stop 1 s, lift 2 s"
+    assert target_text(read.model_copy(update={"rpe": 10, "rpe_to": None, "tempo": None})) == (
+        "to failure, half range"
+    )
+    assert target_text(Set.model_validate(sets("Press", 1)[0])) == ""
 
 
 def test_weeks() -> None:

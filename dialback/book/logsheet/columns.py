@@ -211,9 +211,8 @@ _NEARLY_ALL: Final = 0.9
 
 def _all(grid: Grid, at: int, looks: re.Pattern[str]) -> bool:
     """Whether nearly every row has such a cell in a column."""
-    rows = [row[at] if at < len(row) else None for _, row in grid.rows[:_LOOKED_AT]]
-    fits = [isinstance(cell, str) and looks.fullmatch(cell.strip()) for cell in rows]
-    return bool(rows) and sum(map(bool, fits)) >= _NEARLY_ALL * len(rows)
+    fits = [looks.fullmatch(text) is not None for text in _texts(grid, at)]
+    return bool(fits) and sum(fits) >= _NEARLY_ALL * len(fits)
 
 
 def _numbered(grid: Grid) -> bool:
@@ -255,9 +254,18 @@ _SECONDS: Final = re.compile(r"\b(?:s|secs?|seconds?)\b")
 def _shares(grid: Grid, columns: Mapping[str, int]) -> str:
     """A load that is a share, if all are: what a cell of per cent keeps for 80 % is 0.8."""
     found = _numbers(grid, columns["load"]) if "load" in columns else []
+    if "unit" in columns and any(_texts(grid, columns["unit"])):
+        # What is said to be in kg or lb is a load, however light.
+        return ""
     if not found or not all(0 < one <= _HIGHEST_SHARE for one in found):
         return ""
     return f"{min(found):g}" if any(one != int(one) for one in found) else ""
+
+
+def _texts(grid: Grid, at: int) -> list[str]:
+    """The cells of a column as text, empty ones too."""
+    rows = [row[at] if at < len(row) else None for _, row in grid.rows[:_LOOKED_AT]]
+    return ["" if cell is None else str(cell).strip() for cell in rows]
 
 
 _HIGHEST_SHARE: Final = 1.2

@@ -25,7 +25,7 @@ from dialback.core.sessions import Session
 from dialback.core.tally import Entry, Ledger
 from dialback.core.tempo import parse_tempo
 from dialback.core.weeks import Week
-from dialback.core.words import loading_text, movement_text, planned_dose_text
+from dialback.core.words import loading_text, movement_text, planned_dose_text, target_text
 from dialback.simulated.sensor import RepEvent, SimulatedSensor
 from dialback.store.athletes import Athlete, athletes
 from dialback.store.cautions import care_of
@@ -168,6 +168,7 @@ def _floor_set(entry: Entry, plan: Session, rules: Rules) -> FloorSet:
         movement=movement_text(one),
         dose=planned_dose_text(one),
         load=loading_text(one),
+        target=target_text(one),
         part=one.part or "",
         round=one.round,
         rounds=max((number for number in rounds if number is not None), default=None),

@@ -85,6 +85,7 @@ class FloorSet(Shape):
     movement: str
     dose: str
     load: str
+    target: str = Field(description="What it asks for beside: exertion, range, tempo in words")
     part: str
     round: int | None
     rounds: int | None

@@ -6192,6 +6192,11 @@ export interface components {
             dose: string;
             /** Load */
             load: string;
+            /**
+             * Target
+             * @description What it asks for beside: exertion, range, tempo in words
+             */
+            target: string;
             /** Part */
             part: string;
             /** Round */

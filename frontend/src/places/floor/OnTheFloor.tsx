@@ -16,6 +16,7 @@ import {
   again,
   edit,
   goesOn,
+  keepMinutes,
   leader,
   planned,
   stopped,
@@ -50,7 +51,9 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
       <Cautions
         runs={runs}
         caution={data.caution}
-        begin={() => change((all) => ({ ...all, begun: true }))}
+        begin={() =>
+          change((all) => ({ ...all, begun: true, startedAt: all.startedAt ?? Date.now() }))
+        }
       />
     );
   return (
@@ -65,6 +68,7 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
             state={state}
             again={() => change((all) => again(all, runs, Date.now()))}
             take={(step) => setClock(() => jump(step, Date.now()))}
+            keep={(minutes) => change((all) => keepMinutes(all, minutes))}
           />
         ) : (
           set && (

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { weekPath } from "@/frame/places";
 import { count } from "@/words";
-import { type Run, type State, leader, openSteps, setsOf, wanted } from "./run";
+import { type Run, type State, leader, minutesOf, openSteps, setsOf, wanted } from "./run";
 
 interface Props {
   runs: Run[];
@@ -9,17 +9,19 @@ interface Props {
   again: () => void;
   /** Go to a step. */
   take: (step: number) => void;
+  /** Keep the minutes of the clock as the session's. */
+  keep: (minutes: number) => void;
 }
 
 /** So many sets that were left are told by name. */
 const MOST_LEFT = 6;
 
 /** The run at its end: how much was done, what is still open, and the way to the log. */
-export function Over({ runs, state, again, take }: Props) {
+export function Over({ runs, state, again, take, keep }: Props) {
   const left = openSteps(state, runs);
   return (
     <div className="pt-6">
-      <h1 className="text-[2.5rem] font-semibold">Done</h1>
+      <h1 className="text-[2.5rem] font-semibold">{left.length > 0 ? "Stopped" : "Done"}</h1>
       <ul className="mt-2 text-lg">
         {runs.map((run) => {
           const mine = state.own[run.athlete];
@@ -38,6 +40,7 @@ export function Over({ runs, state, again, take }: Props) {
           );
         })}
       </ul>
+      <Minutes runs={runs} state={state} keep={keep} />
       {left.length > 0 && (
         <section aria-labelledby="left" className="mt-4">
           <h2 id="left" className="text-lg font-semibold">
@@ -82,6 +85,23 @@ export function Over({ runs, state, again, take }: Props) {
         Run again, the sets go into the same log, behind those that are in it.
       </p>
     </div>
+  );
+}
+
+/** How long it took by the clock, and whether that is kept with the logs. */
+function Minutes({ runs, state, keep }: Pick<Props, "runs" | "state" | "keep">) {
+  const minutes = minutesOf(state);
+  if (minutes === null || minutes < 1) return null;
+  const isKept = runs.every((run) => state.own[run.athlete]?.minutes === minutes);
+  return (
+    <p className="mt-3 flex flex-wrap items-center gap-x-4 text-lg">
+      {count(minutes, "minute")} by the clock{isKept ? ", kept in the log." : "."}
+      {!isKept && (
+        <button type="button" className="key-button h-11" onClick={() => keep(minutes)}>
+          Keep as the session&rsquo;s minutes
+        </button>
+      )}
+    </p>
   );
 }
 

@@ -22,6 +22,7 @@ import {
   inSight,
   leader,
   oneMoreOf,
+  planned,
   sideNow,
   skip,
   turnedAround,
@@ -117,6 +118,7 @@ function SetInSight({
 }: Pick<Props, "runs" | "state" | "set"> & { turn: () => void }) {
   const { clock, steps } = state;
   const shown = wanted(leader(runs), state, inSight(state));
+  const due = planned(leader(runs), steps, inSight(state));
   const works = clock.phase === "work" || clock.phase === "turn";
   return (
     <>
@@ -132,8 +134,7 @@ function SetInSight({
         {shown?.movement}
       </h1>
       <p className="mt-1 text-3xl max-md:text-2xl">
-        {shown &&
-          [shown.says, shown.set.tempo && `tempo ${shown.set.tempo}`].filter(Boolean).join(", ")}
+        {shown?.says}
         {isOfTwo(set) && works && (
           <span className="ml-3 font-semibold text-caution">{sideNow(state)}</span>
         )}
@@ -148,6 +149,12 @@ function SetInSight({
           </button>
         )}
       </p>
+      {due && (due.target || due.set.note) && (
+        <p className="mt-2 text-2xl max-md:text-xl">
+          {due.target && <span className="text-caution">{due.target}</span>}
+          {due.set.note && <span className="block">{due.set.note}</span>}
+        </p>
+      )}
     </>
   );
 }

@@ -270,7 +270,8 @@ export function nextAct(
       return sensing ? { says: "Start the set", does: "begin" } : { says: asIs, does: "finish" };
     case "work":
       if (isOfTwo(set) && !clock.other) return { says: "Change sides", does: "turn" };
-      return { says: asIs, does: "finish" };
+      // By itself it ends as planned.
+      return { says: length(set) === null ? asIs : "End it early", does: "finish" };
     case "rest":
       return { says: "Skip the rest", does: "skip rest" };
     default:

@@ -54,6 +54,8 @@ export interface Own {
   stopped: boolean;
   /** Lines of the plan that are not read, and were ticked by hand. */
   ticked?: string[];
+  /** The session's minutes, where they were kept from the clock. */
+  minutes?: number;
 }
 
 export interface State {
@@ -64,6 +66,8 @@ export interface State {
   begun: boolean;
   /** The plans that it was begun with. */
   plans: string;
+  /** When it was begun, in ms since 1970. */
+  startedAt?: number;
   /** What nobody saw, and is asked about. */
   unseen?: Unseen | null;
   /** The side that begins a set of two; the left one if nothing is said. */
@@ -596,6 +600,18 @@ export function again(state: State, runs: Run[], now: number): State {
 export const inSight = ({ clock, steps }: State): number =>
   clock.phase === "rest" && clock.step + 1 < steps.length ? clock.step + 1 : clock.step;
 
+/** From the start to where the clock stands, in whole minutes; null where nobody knows the start. */
+export const minutesOf = ({ clock, startedAt }: State): number | null =>
+  startedAt === undefined ? null : Math.round((clock.since - startedAt) / 60_000);
+
+/** The minutes of the clock as those of everybody's session. */
+export const keepMinutes = (state: State, minutes: number): State => ({
+  ...state,
+  own: Object.fromEntries(
+    Object.entries(state.own).map(([athlete, mine]) => [athlete, { ...mine, minutes }]),
+  ),
+});
+
 /** What is logged, in order. */
 export function setsOf(mine: Own): CoreSet[] {
   const behind = (step: number) =>
@@ -627,7 +643,7 @@ export function logOf(run: Run, mine: Own): Session {
     title: run.title,
     sets: setsOf(mine),
     rpe: stored?.rpe ?? null,
-    duration_min: stored?.duration_min ?? null,
+    duration_min: mine.minutes ?? stored?.duration_min ?? null,
     plan: null,
     notes: withTicked(stored?.notes ?? "", run, mine.ticked ?? []),
     pain: mine.pain,

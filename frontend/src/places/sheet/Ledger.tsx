@@ -320,7 +320,7 @@ function FigureRow({
       <td className="figure">
         {cell.base !== null && value !== cell.base && (
           <>
-            <span className="text-sm text-ink-2 max-md:block">
+            <span className="text-sm text-ink-2 max-md:not-print:block">
               {signed(value - cell.base, measure)}
             </span>{" "}
             {cell.change !== null && (
