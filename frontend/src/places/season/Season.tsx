@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useEffect, useRef } from "react";
+import { type RefObject, type KeyboardEvent, useEffect, useRef } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import { onDevice } from "@/api/remember";
 import { type Season as Data, useSeason } from "@/api/season";
@@ -130,54 +130,80 @@ function Sheet({ data, open, openLines, goTo }: SheetProps) {
   }, []);
   const trained = data.weeks.some((week) => week.trained);
   return (
-    <div ref={scroll} className="min-h-0 flex-1 overflow-auto pb-8">
-      <table
-        className="season w-full"
-        style={{ minWidth: `${19 + data.weeks.length * weekWidth()}rem` }}
-      >
-        <caption className="sr-only">Weeks across, figures down; a row opens to its plot.</caption>
-        <TimeLine weeks={data.weeks} go={goTo} />
-        {/* Arrow keys only move the focus between what has it anyway. */}
-        {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions */}
-        <tbody onKeyDown={walkRows}>
-          {KINDS.map(({ kind, title }) => {
-            const lines = data.lines.filter((line) => line.kind === kind);
-            if (lines.length === 0 || !trained) return null;
-            return [
-              <tr key={kind}>
-                <th
-                  scope="rowgroup"
-                  colSpan={data.weeks.length + 2}
-                  className="season-group text-left text-sm font-normal text-ink-2 italic"
-                >
-                  <span className="sticky left-0 inline-block px-6 max-md:px-4">{title}</span>
-                </th>
-              </tr>,
-              ...lines.map((line) => (
-                <LineRow
-                  key={lineKey(line)}
-                  line={line}
-                  weeks={data.weeks}
-                  place={place}
-                  open={open.includes(lineKey(line))}
-                  toggle={() =>
-                    openLines(
-                      open.includes(lineKey(line))
-                        ? open.filter((one) => one !== lineKey(line))
-                        : [...open, lineKey(line)],
-                    )
-                  }
-                />
-              )),
-            ];
-          })}
-        </tbody>
-      </table>
-      {!trained && (
-        <p className="py-6 max-md:px-4">
-          Nothing was logged in these weeks. Log a session, or go to a later week.
-        </p>
-      )}
-    </div>
+    <>
+      <Turn scroll={scroll} />
+      <div ref={scroll} className="min-h-0 flex-1 overflow-auto pb-8">
+        <table
+          className="season w-full"
+          style={{ minWidth: `${19 + data.weeks.length * weekWidth()}rem` }}
+        >
+          <caption className="sr-only">
+            Weeks across, figures down; a row opens to its plot.
+          </caption>
+          <TimeLine weeks={data.weeks} go={goTo} />
+          {/* Arrow keys only move the focus between what has it anyway. */}
+          {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions */}
+          <tbody onKeyDown={walkRows}>
+            {KINDS.map(({ kind, title }) => {
+              const lines = data.lines.filter((line) => line.kind === kind);
+              if (lines.length === 0 || !trained) return null;
+              return [
+                <tr key={kind}>
+                  <th
+                    scope="rowgroup"
+                    colSpan={data.weeks.length + 2}
+                    className="season-group text-left text-sm font-normal text-ink-2 italic"
+                  >
+                    <span className="sticky left-0 inline-block px-6 max-md:px-4">{title}</span>
+                  </th>
+                </tr>,
+                ...lines.map((line) => (
+                  <LineRow
+                    key={lineKey(line)}
+                    line={line}
+                    weeks={data.weeks}
+                    place={place}
+                    open={open.includes(lineKey(line))}
+                    toggle={() =>
+                      openLines(
+                        open.includes(lineKey(line))
+                          ? open.filter((one) => one !== lineKey(line))
+                          : [...open, lineKey(line)],
+                      )
+                    }
+                  />
+                )),
+              ];
+            })}
+          </tbody>
+        </table>
+        {!trained && (
+          <p className="py-6 max-md:px-4">
+            Nothing was logged in these weeks. Log a session, or go to a later week.
+          </p>
+        )}
+      </div>
+    </>
   );
 }
+
+/** On a phone a few of the weeks are seen: that there are more, and the ways to them. */
+function Turn({ scroll }: { scroll: RefObject<HTMLDivElement | null> }) {
+  const by = (share: number) => {
+    const sheet = scroll.current;
+    sheet?.scrollBy({ left: share * sheet.clientWidth, behavior: "smooth" });
+  };
+  return (
+    <p className="no-print flex gap-3 px-4 pb-2 text-sm md:hidden">
+      <button type="button" className="key-button" onClick={() => by(-HALF)}>
+        Earlier weeks
+      </button>
+      <button type="button" className="key-button" onClick={() => by(HALF)}>
+        Later weeks
+      </button>
+    </p>
+  );
+}
+
+/** By half of what is seen, for the names stand in the other half. */
+const HALF = 0.5;
