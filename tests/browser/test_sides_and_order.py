@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from urllib.request import Request, urlopen
 
 import pytest
+from selenium.webdriver.common.keys import Keys
 
 from tests.browser.driving import Club, Coach, browser, resize
 from tests.browser.test_by_ear import VOICES
@@ -118,7 +119,7 @@ def test_reps_in_a_timed_set_are_said_by_taps(coach: Coach, club: Club) -> None:
         pass_time(coach, 31)
         coach.find("//aside//button[contains(., 'correct')]").click()
         reps = coach.find("//*[@role='dialog']//*[@aria-label='Reps in it']")
-        reps.clear()
+        reps.send_keys(Keys.CONTROL, "a")
         reps.send_keys("12")
         assert coach.axe() == []
         coach.find("//*[@role='dialog']//button[.='Close']").click()
@@ -147,3 +148,27 @@ def test_a_station_before_its_turn_and_one_that_was_left(coach: Coach, club: Clu
     # The third is done, the fourth was left out by hand: nothing comes of itself.
     coach.sees("2 sets not done")
     coach.wait(lambda: kept(club, number) == ["Press-up", "Calf raise"], "not in their order")
+
+
+def test_another_load_in_the_middle_is_one_set_of_two_pieces(coach: Coach, club: Club) -> None:
+    number = written(club, "Overhead press 2 x 8 at 30 kg")
+    resize(coach.driver, 390, 844)
+    try:
+        begin(coach, number, "set 1 of 2")
+        tap(coach, "Done as planned")
+        coach.find("//aside//button[contains(., 'correct')]").click()
+        tap(coach, "Another load in the middle")
+        load = coach.field("Then: load, kg")
+        load.send_keys(Keys.CONTROL, "a")
+        load.send_keys("25")
+        assert coach.axe() == []
+        coach.find("//*[@role='dialog']//button[.='Close']").click()
+        coach.sees("4 reps, at 30 kg, then 4 reps, at 25 kg")
+
+        def pieces() -> list[tuple[int, float]]:
+            done = logged(club, int(number))
+            return [(one["reps"], one["load_kg"]) for one in done[0]["loads"] or ()]
+
+        coach.wait(lambda: pieces() == [(4, 30), (4, 25)], "not in pieces")
+    finally:
+        resize(coach.driver, 1280, 800)

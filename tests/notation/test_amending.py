@@ -8,6 +8,7 @@ import pytest
 
 from dialback.core.movements import MovementTable
 from dialback.core.notation.amend import amended
+from dialback.core.notation.slips import Mistake
 from dialback.core.sessions import Set
 from dialback.library import library
 
@@ -34,6 +35,26 @@ PAIR = {"exercise": "Dumbbell bench press", "reps": 8, "load_kg": 12, "implement
         (PAIR, "7, rest 2m", {"reps": 7, "rest_s": 120}),
         (PAIR, "14 kg per hand", {"load_kg": 14}),
         (TIMED, "twelve reps", {"reps": 12}),
+        # A load changed in the middle: one set in two pieces, the second with what it says.
+        (
+            PAIR,
+            "5 at 14 kg, then 3 at 12 kg RPE 9",
+            {
+                "rpe": 9,
+                "reps": None,
+                "load_kg": 0,
+                "implements": 1,
+                "loads": [
+                    {"reps": 5, "seconds": None, "load_kg": 14, "implements": 2},
+                    {"reps": 3, "seconds": None, "load_kg": 12, "implements": 2},
+                ],
+            },
+        ),
+        (
+            PAIR | {"loads": [{"reps": 5}], "reps": None, "load_kg": 0, "implements": 1},
+            "8 at 12 kg",
+            {"reps": 8, "load_kg": 12, "loads": None},
+        ),
         (PAIR | {"implements": 1}, "at 2 × 14 kg", {"load_kg": 14, "implements": 2}),
     ],
 )
@@ -44,3 +65,23 @@ def test_what_is_said_changes_and_the_rest_stays(
     assert isinstance(found, tuple), found
     assert found[0] == Set(**(planned | changed))
     assert found[1] == 1
+
+
+@pytest.mark.parametrize(
+    "text", ["5 at 60 kg, then at 50 kg", "2 x 5, then 3", "5 at 60 kg, then so"]
+)
+def test_each_piece_of_a_set_says_how_much(text: str) -> None:
+    found = amended(Set(exercise="Back squat", reps=8, load_kg=60), text, MOVEMENTS)
+    assert isinstance(found, Mistake)
+
+
+def test_a_load_alone_of_a_set_in_pieces_is_asked_about() -> None:
+    planned = Set.model_validate(
+        {"exercise": "Back squat", "loads": [{"reps": 5, "load_kg": 60}, {"reps": 3}]}
+    )
+    found = amended(planned, "at 50 kg", MOVEMENTS)
+    assert isinstance(found, Mistake)
+    assert "write all of it" in found.message
+    kept = amended(planned, "RPE 9", MOVEMENTS)
+    assert not isinstance(kept, Mistake)
+    assert (kept[0].rpe, kept[0].loads) == (9, planned.loads)

@@ -48,12 +48,42 @@ def amended(
             return neighbour
         planned = planned.model_copy(update={"exercise": neighbour})
         text = text[level.end() :]
+    setting = setting or Setting(movements)
     try:
+        if planned.exercise is not None and len(_THEN.split(text)) > 1:
+            return _in_pieces(planned, text, movements, setting), 1
         piece = _one_piece(text, _movement(planned, movements))
         _sure_of_count(piece, planned, movements)
+        if planned.loads is not None and not piece.has_dose and "load" in piece.says:
+            raise SlipError(piece.at, piece.length, _ALL_PIECES)
     except SlipError as slip:
         return slip.on(1)
-    return _with(planned, piece, setting or Setting(movements)), piece.sets or 1
+    return _with(planned, piece, setting), piece.sets or 1
+
+
+_THEN: Final = re.compile(r"[ \t]{0,8},?[ \t]{1,8}then[ \t]{1,8}", re.IGNORECASE)
+_ALL_PIECES: Final = (
+    "the load was changed in this set: write all of it, as in '5 at 60 kg, then 3 at 50 kg'"
+)
+
+
+def _in_pieces(planned: Set, text: str, movements: MovementTable, setting: Setting) -> Set:
+    """One set whose load was changed in the middle: ``5 at 60 kg, then 3 at 50 kg``.
+
+    A piece that says no load has that of the one before it. Raises ``SlipError``.
+    """
+    done, pieces = planned, []
+    for said in _THEN.split(text):
+        at = text.index(said)
+        piece = _one_piece(said, _movement(planned, movements))
+        _sure_of_count(piece, planned, movements)
+        if not piece.has_dose or (piece.sets or 1) > 1 or piece.says.get("ranges"):
+            raise SlipError(at, len(said), "each piece of a set is reps or seconds, and a load")
+        done = _with(done.model_copy(update={"seconds": None}), piece, setting)
+        own = ("reps", "seconds", "load_kg", "implements")
+        pieces.append({key: getattr(done, key) for key in own})
+    values = done.model_dump(exclude_defaults=True, exclude={*own, "partial_reps", "clusters"})
+    return Set.model_validate(values | {"loads": pieces})
 
 
 def _movement(planned: Set, movements: MovementTable) -> Movement | None:
@@ -90,6 +120,7 @@ def _with(planned: Set, piece: Piece, setting: Setting) -> Set:
     )
     values: dict[str, Any] = planned.model_dump(exclude_defaults=True)
     if piece.has_dose:
+        values.pop("loads", None)
         for key in (*DOSE, "partial_reps"):
             values.pop(key, None)
             if key in written and (key != "reps" or bout.has_dose):

@@ -3,6 +3,7 @@ import { DialogSheet } from "@/frame/DialogSheet";
 import type { CoreSet } from "@/api/client";
 import { keptWeight, typedWeight, weight, weightUnit } from "@/words";
 import { type Beyond, beyond } from "@/shared/coreRules";
+import { type Piece, canSplit } from "./pieces";
 import { Count, Row, Tap } from "./taps";
 import { type SetInHand, useSetInHand } from "./useSetInHand";
 
@@ -73,7 +74,7 @@ export function SetSheet({ name, set, isDone, movements, names, toCome, close, p
           ))}
         </Row>
       )}
-      {toCome > 0 && (
+      {toCome > 0 && !now.loads && (
         <label className="mt-3 inline-flex min-h-11 items-center gap-3 text-lg">
           <input
             type="checkbox"
@@ -114,19 +115,73 @@ function Dose({ hand: { now, change } }: { hand: SetInHand }) {
   );
 }
 
+interface PiecesProps {
+  hand: SetInHand;
+  pieces: Piece[];
+}
+
+/** A set whose load was changed in the middle: how much of it with which. */
+function Pieces({ hand, pieces }: PiecesProps) {
+  return (
+    <>
+      {pieces.map((piece, at) => {
+        const place = at === 0 ? "First" : "Then";
+        const isTimed = piece.reps == null;
+        return (
+          // Pieces are told apart by their order alone.
+          <div key={at} className="grid gap-2">
+            <Count
+              label={`${place}: ${isTimed ? "seconds" : "reps"}`}
+              value={piece.reps ?? piece.seconds ?? 0}
+              put={(value) => hand.putPiece(at, isTimed ? { seconds: value } : { reps: value })}
+              step={isTimed ? 5 : 1}
+              whole
+            />
+            <Count
+              label={`${place}: load${piece.implements > 1 ? `, ${piece.implements} ×` : ""}, ${weightUnit()}`}
+              value={typedWeight(piece.load_kg)}
+              put={(value) => hand.putPiece(at, { load_kg: keptWeight(value) })}
+              less={() => hand.putPiece(at, { load_kg: hand.next(piece.load_kg, -1) })}
+              more={() => hand.putPiece(at, { load_kg: hand.next(piece.load_kg, 1) })}
+            />
+          </div>
+        );
+      })}
+      <button type="button" className="key-button h-11 self-end text-lg" onClick={hand.join}>
+        One load after all
+      </button>
+    </>
+  );
+}
+
 /** How much of it, how heavy, how hard, and on which side. */
 function What({ hand }: { hand: SetInHand }) {
   const { now, change, load, helped } = hand;
   return (
     <>
-      <Dose hand={hand} />
-      <Count
-        label={`${helped ? "Help" : "Load"}${(now.implements ?? 1) > 1 ? `, ${now.implements} ×` : ""}, ${weightUnit()}`}
-        value={typedWeight(load)}
-        put={(value) => hand.putLoad(keptWeight(value), weightUnit())}
-        less={() => hand.step(-1)}
-        more={() => hand.step(1)}
-      />
+      {now.loads ? (
+        <Pieces hand={hand} pieces={now.loads} />
+      ) : (
+        <>
+          <Dose hand={hand} />
+          <Count
+            label={`${helped ? "Help" : "Load"}${(now.implements ?? 1) > 1 ? `, ${now.implements} ×` : ""}, ${weightUnit()}`}
+            value={typedWeight(load)}
+            put={(value) => hand.putLoad(keptWeight(value), weightUnit())}
+            less={() => hand.step(-1)}
+            more={() => hand.step(1)}
+          />
+          {canSplit(now) && (
+            <button
+              type="button"
+              className="key-button h-11 self-end text-lg"
+              onClick={hand.divide}
+            >
+              Another load in the middle
+            </button>
+          )}
+        </>
+      )}
       <Row label="Exertion">
         {RPES.map((rpe) => (
           <Tap

@@ -185,6 +185,12 @@ const load = ({ set, load: says }: Schemas["FloorSet"]) =>
 
 /** A set in a few words. */
 export function told(set: CoreSet): string {
+  if (set.loads) {
+    const pieces = set.loads.map((piece) =>
+      told({ ...set, ...piece, loads: null, rpe: null, sides: "both", warm_up: false }),
+    );
+    return [pieces.join(", then "), set.rpe != null && `RPE ${set.rpe}`].filter(Boolean).join(", ");
+  }
   const dose = [set.reps != null && `${set.reps} reps`, set.seconds != null && time(set.seconds)]
     .filter(Boolean)
     .join(" in ");

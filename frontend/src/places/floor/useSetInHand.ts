@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "@/api/client";
 import type { CoreSet } from "@/api/client";
 import { beyond, fitting } from "@/shared/coreRules";
+import { type Piece, joinPieces, split, withPiece } from "./pieces";
 
 interface Opened {
   set: CoreSet;
@@ -35,31 +36,51 @@ export function useSetInHand({ set, isDone, movements, names, toCome, put }: Ope
     setHelped(on);
     if (load) change({ load_kg: on ? -load : load });
   };
-  const step = (by: 1 | -1) => {
-    if (helped || loads.length === 0) {
-      putLoad(Math.max(0, Math.round((load + by * 2.5) * 100) / 100));
-      return;
-    }
-    const next =
-      by > 0 ? loads.find((one) => one > load + 0.01) : loads.findLast((one) => one < load - 0.01);
-    if (next !== undefined) putLoad(next);
-  };
+  /** The load that comes next in the kit; where nothing is known of it, 2.5 kg on. */
+  const next = (from: number, by: 1 | -1) =>
+    helped || loads.length === 0
+      ? Math.max(0, Math.round((from + by * 2.5) * 100) / 100)
+      : ((by > 0
+          ? loads.find((one) => one > from + 0.01)
+          : loads.findLast((one) => one < from - 0.01)) ?? from);
+  const step = (by: 1 | -1) => putLoad(next(load, by));
+  // Of pieces each choice is of this set alone.
+  const divide = () => take(split(now), false);
+  const putPiece = (at: number, part: Partial<Piece>) => take(withPiece(now, at, part), false);
+  const join = () => take(joinPieces(now), false);
   const swap = (exercise: string) => {
     const known = names.find((one) => one.toLowerCase() === exercise.trim().toLowerCase());
     if (!known) return;
-    const next = movements.find((one) => one.name === known);
-    const canBe = helped && next?.can_be_helped !== false;
+    const other = movements.find((one) => one.name === known);
+    const canBe = helped && other?.can_be_helped !== false;
     setHelped(canBe);
     const kg = helped && !canBe ? 0 : (now.load_kg ?? 0);
     // A station that is taken, a level that is too hard: that holds for the sets to come. What is
     // done already was done as it was: only what somebody says of it is changed.
     take(
-      { ...now, exercise: known, moves: null, load_kg: kg && fitting(kg, next?.loads ?? []) },
+      { ...now, exercise: known, moves: null, load_kg: kg && fitting(kg, other?.loads ?? []) },
       isDone ? ahead : toCome > 0,
     );
   };
   const doubt = beyond(now, movement?.bounds);
-  return { now, ahead, movement, load, helped, doubt, take, change, putLoad, help, step, swap };
+  return {
+    now,
+    ahead,
+    movement,
+    load,
+    helped,
+    doubt,
+    take,
+    change,
+    putLoad,
+    next,
+    divide,
+    putPiece,
+    join,
+    help,
+    step,
+    swap,
+  };
 }
 
 export type SetInHand = ReturnType<typeof useSetInHand>;
