@@ -78,6 +78,29 @@ def estimated_duration(entries: Sequence[Entry], rules: Rules) -> Duration:
     return in_all(durations(entries, rules))
 
 
+def to_leave_out(entries: Sequence[Entry], rules: Rules) -> list[str]:
+    """What to leave out of a session that takes longer than the rules have it, the first one first.
+
+    Accessories alone, the last of the session first, until the rest fits; none where nothing limits
+    a session or it fits. Source: Dial Back's own order.
+    """
+    most_s = None if rules.session_minutes is None else rules.session_minutes * 60
+    rest, left_out = list(entries), []
+    accessories = [
+        ", ".join(sorted(movements_in(entry)))
+        for entry in reversed(entries)
+        if entry.measured.shape.standing in ("hard", "easy")
+        and not entry.set.warm_up
+        and not any(move.movement.compound for move in entry.measured.shape.moves)
+    ]
+    for name in dict.fromkeys(accessories):
+        if most_s is None or estimated_duration(rest, rules).total_s <= most_s:
+            break
+        rest = [one for one in rest if ", ".join(sorted(movements_in(one))) != name]
+        left_out.append(name)
+    return left_out
+
+
 def warm_up_s(entries: Iterable[Entry]) -> float:
     """Seconds of work of the sets marked as warm-up, of whatever kind, whatever the rules count."""
     return sum(entry.measured.work_s for entry in entries if entry.set.warm_up)

@@ -8,7 +8,7 @@ import pytest
 
 from dialback.book.errors import BadInputError
 from dialback.core.audit import Audit
-from dialback.core.duration import estimated_duration
+from dialback.core.duration import estimated_duration, to_leave_out
 from dialback.core.figures import in_total
 from tests.build import audited, session, sets
 
@@ -128,6 +128,23 @@ def minutes(*a_set: dict[str, Any], **rules: Any) -> tuple[float, float, float]:
     found = audited(session(0, list(a_set)), rules=rules)
     told = estimated_duration(found.entries, found.in_hand.rules)
     return told.work_s, told.rest_s, told.change_over_s
+
+
+def test_what_to_leave_out_of_a_session_that_is_too_long() -> None:
+    # Each set takes 30 s of work and 60 s of rest; Press and Row are compound.
+    curls, raises = sets("Curl", 2), sets("Extension", 2)
+
+    def left_out(limit: float | None) -> list[str]:
+        book = session(0, sets("Press", 2), curls, raises, sets("Row", 2))
+        found = audited(book, rules={"session_minutes": limit, "change_over_s": 0})
+        return to_leave_out(found.entries, found.in_hand.rules)
+
+    whole = minutes(*sets("Press", 2), *curls, *raises, *sets("Row", 2), change_over_s=0)
+    long = sum(whole) / 60
+    assert left_out(None) == left_out(long) == []
+    # The last accessory goes first; what is compound stays, however long it takes.
+    assert left_out(long - 0.5) == ["Extension"]
+    assert left_out(1) == ["Extension", "Curl"]
 
 
 def test_minutes_have_the_larger_of_rest_and_change_between_sets() -> None:

@@ -13,7 +13,7 @@ from flask import Response, request
 from dialback.book.errors import bad_input
 from dialback.core.audit import plans_done
 from dialback.core.choices import instead_of
-from dialback.core.duration import estimated_duration
+from dialback.core.duration import Duration, durations, estimated_duration, to_leave_out
 from dialback.core.kit import Kit, loads_for
 from dialback.core.matching.sets import places_done_for
 from dialback.core.movements import Movement
@@ -131,7 +131,12 @@ def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...
         plan=plan.number,
         date=day.isoformat(),
         title=plan.title,
-        sets=[_floor_set(entry, plan.session, ledger.rules) for entry in entries],
+        sets=[
+            _floor_set(entry, plan.session, ledger.rules, took)
+            for entry, took in zip(entries, durations(entries, ledger.rules), strict=True)
+        ],
+        most_minutes=ledger.rules.session_minutes,
+        to_leave_out=to_leave_out(entries, ledger.rules),
         unread=[one.text for one in unread_of(ledger, plan)],
         restrictions=notes(
             (restriction for restriction in ledger.restrictions if restriction.holds(day)),
@@ -159,7 +164,7 @@ def _log_of(ledger: Ledger, plan: Kept) -> LogOut | None:
     return LogOut(client_id=log.client_id, revision=log.revision, session=log.session)
 
 
-def _floor_set(entry: Entry, plan: Session, rules: Rules) -> FloorSet:
+def _floor_set(entry: Entry, plan: Session, rules: Rules, took: Duration) -> FloorSet:
     one = entry.set
     rounds = [other.round for other in plan.sets if other.part == one.part]
     shape = entry.measured.shape
@@ -173,6 +178,7 @@ def _floor_set(entry: Entry, plan: Session, rules: Rules) -> FloorSet:
         round=one.round,
         rounds=max((number for number in rounds if number is not None), default=None),
         rest_s=one.rest_s or 0.0,
+        takes_s=took.total_s,
         seconds=one.seconds,
         turn_s=rules.turn_pause_s if one.seconds is not None and one.sides == "each" else None,
         cycle_s=shape.rep_seconds,

@@ -90,6 +90,7 @@ class FloorSet(Shape):
     round: int | None
     rounds: int | None
     rest_s: float
+    takes_s: float = Field(description="What it takes with all that lies before the next, seconds")
     seconds: float | None
     turn_s: float | None = Field(
         description="Pause before the other side of a timed set, seconds; none for a set of one"
@@ -111,6 +112,10 @@ class FloorRunOf(Shape):
     date: str
     title: str
     sets: list[FloorSet]
+    most_minutes: float | None = Field(description="What a session may take by the rules")
+    to_leave_out: list[str] = Field(
+        description="Accessories to leave out where it takes longer, the first one first"
+    )
     unread: list[str] = Field(description="Lines of the plan that are not read, to tick by hand")
     restrictions: list[RestrictionNote]
     care: list[CareNote]

@@ -6166,6 +6166,16 @@ export interface components {
             /** Sets */
             sets: components["schemas"]["FloorSet"][];
             /**
+             * Most Minutes
+             * @description What a session may take by the rules
+             */
+            most_minutes: number | null;
+            /**
+             * To Leave Out
+             * @description Accessories to leave out where it takes longer, the first one first
+             */
+            to_leave_out: string[];
+            /**
              * Unread
              * @description Lines of the plan that are not read, to tick by hand
              */
@@ -6205,6 +6215,11 @@ export interface components {
             rounds: number | null;
             /** Rest S */
             rest_s: number;
+            /**
+             * Takes S
+             * @description What it takes with all that lies before the next, seconds
+             */
+            takes_s: number;
             /** Seconds */
             seconds: number | null;
             /**

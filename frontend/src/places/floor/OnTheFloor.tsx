@@ -51,6 +51,7 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
       <Cautions
         runs={runs}
         caution={data.caution}
+        now={now}
         begin={() =>
           change((all) => ({ ...all, begun: true, startedAt: all.startedAt ?? Date.now() }))
         }
