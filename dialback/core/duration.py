@@ -87,7 +87,7 @@ def to_leave_out(entries: Sequence[Entry], rules: Rules) -> list[str]:
     most_s = None if rules.session_minutes is None else rules.session_minutes * 60
     rest, left_out = list(entries), []
     accessories = [
-        ", ".join(sorted(movements_in(entry)))
+        " + ".join(sorted(movements_in(entry)))
         for entry in reversed(entries)
         if entry.measured.shape.standing in ("hard", "easy")
         and not entry.set.warm_up
@@ -96,7 +96,7 @@ def to_leave_out(entries: Sequence[Entry], rules: Rules) -> list[str]:
     for name in dict.fromkeys(accessories):
         if most_s is None or estimated_duration(rest, rules).total_s <= most_s:
             break
-        rest = [one for one in rest if ", ".join(sorted(movements_in(one))) != name]
+        rest = [one for one in rest if " + ".join(sorted(movements_in(one))) != name]
         left_out.append(name)
     return left_out
 

@@ -227,6 +227,18 @@ describe("what is kept of a run", () => {
     expect(back.clock).toMatchObject({ step: 3, phase: "ready" });
     const last = act(back, [four], "finish", NOW, null);
     expect([last.clock.phase, openSteps(last, [four])]).toEqual(["over", [0]]);
+    // By the clock, too: a set that was taken before its turn does not begin again.
+    const timed = run(circuit(1, ["A", "B", "C"], 30, 0));
+    const began = { ...fresh([timed], NOW), begun: true };
+    const ahead = tapDone({ ...began, clock: jump(1, NOW) }, [timed], 1);
+    const first = act(
+      { ...ahead, clock: { ...jump(0, NOW), phase: "work" } },
+      [timed],
+      "finish",
+      NOW,
+      null,
+    );
+    expect(first.clock).toMatchObject({ step: 2, phase: "ready" });
     // What was skipped is open as well: it may be done after all.
     expect(openSteps(skip(fresh([four], NOW), [four], NOW), [four])).toContain(0);
   });

@@ -22,6 +22,7 @@ import {
   inSight,
   leader,
   oneMoreOf,
+  pastDone,
   planned,
   sideNow,
   skip,
@@ -81,7 +82,9 @@ export function Station({ set, watch, hurts, ...run }: Props) {
         >
           Back
         </Big>
-        <Big act={() => change((all) => skip(all, runs, Date.now()))}>Skip</Big>
+        <Big act={() => change((all) => pastDone(skip(all, runs, Date.now()), runs, Date.now()))}>
+          Skip
+        </Big>
         <Big act={() => change((all) => oneMoreOf(all, runs))}>
           {set.round === null ? "One more set" : "One more round"}
         </Big>

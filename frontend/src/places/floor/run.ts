@@ -297,8 +297,9 @@ function endedEarly(
     seconds === undefined || seconds > planned - ON_TIME_S
       ? planned
       : Math.max(1, Math.round(seconds));
-  if (set.sides !== "each") return [{ ...set, seconds: own(lasted) }];
   const { clock } = state;
+  // In a group whose clock has two sides, a set of one is over with the first.
+  if (set.sides !== "each") return [{ ...set, seconds: own(clock.other ? clock.first : lasted) }];
   const [first, last] = [own(clock.step === step ? clock.first : undefined), own(lasted)];
   return first === last
     ? [{ ...set, seconds: first }]
@@ -488,8 +489,7 @@ export const openSteps = (state: State, runs: Run[]): number[] =>
  * is not, and waits there.
  */
 export function pastDone(state: State, runs: Run[], now: number): State {
-  const { clock } = state;
-  if (clock.phase === "over" || clock.phase === "work" || clock.phase === "turn") return state;
+  if (state.clock.phase === "over") return state;
   const here = inSight(state);
   const isDone = (step: number) =>
     runs.every((run) => {
@@ -599,7 +599,7 @@ export function again(state: State, runs: Run[], now: number): State {
       return [run.athlete, { ...mine, done: {}, order: [], ahead: {}, besides, stopped: false }];
     }),
   ) as State["own"];
-  return { ...begun, own, begun: true };
+  return { ...begun, own, begun: true, startedAt: now };
 }
 
 /** The step that stands large on the screen: in a rest the one after it. */

@@ -137,7 +137,10 @@ export function Ledger({ sheet, selected, openFigure, openFinding }: Props) {
 /** The columns with their widths in pixels. */
 const FIGURES = { planned: 72, done: 66, share: 54, baseline: 72, change: 124, band: 68 };
 const PAIRS = {
-  ...Object.fromEntries(MAIN_MEASURES.map((measure) => [measure, 70])),
+  // The glyph of the measure, and its name.
+  ...Object.fromEntries(
+    MAIN_MEASURES.map((measure) => [measure, 40 + 6 * shortTitle(measure).length]),
+  ),
   baseline: 78,
   band: 78,
 };
