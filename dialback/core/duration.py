@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
@@ -78,27 +79,53 @@ def estimated_duration(entries: Sequence[Entry], rules: Rules) -> Duration:
     return in_all(durations(entries, rules))
 
 
-def to_leave_out(entries: Sequence[Entry], rules: Rules) -> list[str]:
-    """What to leave out of a session that takes longer than the rules have it, the first one first.
+@dataclass(frozen=True, slots=True)
+class OnTheClock:
+    """A session on the clock: each part with the second at which it ends, in order.
 
-    Accessories alone, the last of the session first, until the rest fits; none where nothing limits
-    a session or it fits. Source: Dial Back's own order.
+    ``over_s`` are the seconds by which it is longer than the rules have it; ``leave_out`` are the
+    accessories without which it fits, or, where ``fits`` is false, does not fit either.
     """
-    most_s = None if rules.session_minutes is None else rules.session_minutes * 60
-    rest, left_out = list(entries), []
-    accessories = [
-        " + ".join(sorted(movements_in(entry)))
-        for entry in reversed(entries)
-        if entry.measured.shape.standing in ("hard", "easy")
-        and not entry.set.warm_up
-        and not any(move.movement.compound for move in entry.measured.shape.moves)
-    ]
-    for name in dict.fromkeys(accessories):
-        if most_s is None or estimated_duration(rest, rules).total_s <= most_s:
+
+    parts: tuple[tuple[str, float], ...]
+    over_s: float
+    leave_out: tuple[str, ...]
+    fits: bool
+
+
+def on_the_clock(entries: Sequence[Entry], rules: Rules) -> OnTheClock:
+    """When each part of a session ends, and what to leave out of one that is too long.
+
+    Accessories alone are left out, the last of the session first. Source: Dial Back's own order.
+    """
+    parts: list[tuple[str, float]] = []
+    until = 0.0
+    for entry, took in zip(entries, durations(entries, rules), strict=True):
+        until += took.total_s
+        name = entry.set.part or ("warm-up" if entry.set.warm_up else "main")
+        if parts and parts[-1][0] == name:
+            parts.pop()
+        parts.append((name, until))
+    most = math.inf if rules.session_minutes is None else rules.session_minutes * 60
+    rest, left_out, takes = list(entries), [], until
+    for name in dict.fromkeys(map(_named, filter(_is_accessory, reversed(entries)))):
+        if takes <= most:
             break
-        rest = [one for one in rest if " + ".join(sorted(movements_in(one))) != name]
+        rest = [entry for entry in rest if _named(entry) != name]
+        takes = estimated_duration(rest, rules).total_s
         left_out.append(name)
-    return left_out
+    return OnTheClock(tuple(parts), max(0.0, until - most), tuple(left_out), takes <= most)
+
+
+def _is_accessory(entry: Entry) -> bool:
+    """Whether a working set has no compound movement in it."""
+    shape = entry.measured.shape
+    isolated = not any(move.movement.compound for move in shape.moves)
+    return shape.standing in ("hard", "easy") and not entry.set.warm_up and isolated
+
+
+def _named(entry: Entry) -> str:
+    return " + ".join(sorted(movements_in(entry)))
 
 
 def warm_up_s(entries: Iterable[Entry]) -> float:

@@ -107,6 +107,9 @@ class Piece(Value):
         return self
 
 
+TO_FAILURE: Final = 10.0
+"""The exertion (RPE) at which no rep is left."""
+
 LATER_KEYS: Final = frozenset(
     {
         "distance_m",

@@ -54,18 +54,28 @@ def parse_tempo(text: str) -> Tempo:
     return Tempo(*seconds, *([0.0] * (4 - len(seconds))))
 
 
-_PHASES: Final = ("lower", "stop", "lift", "wait at the top")
+def tempo_words(text: str, *, every: bool = False) -> str:
+    """A tempo as it is called out: ``lower in 3 s, hold 1 s at the bottom, lift in 2 s``.
 
-
-def tempo_words(text: str) -> str:
-    """A tempo as it is called out: ``lower 3 s, stop 1 s, lift as fast as you can``."""
-    fast = [phase in "Xx" for phase in (text.split("-") if "-" in text else text)]
-    fast += [False] * (len(_PHASES) - len(fast))
-    return ", ".join(
-        f"{phase} as fast as you can" if at_once else f"{phase} {seconds:g} s"
-        for phase, seconds, at_once in zip(_PHASES, parse_tempo(text), fast, strict=True)
-        if seconds
+    ``every`` phase is said, those of no time too.
+    """
+    tempo = parse_tempo(text)
+    lower, _, lift, *_ = text.split("-") if "-" in text else list(text)
+    said = (
+        _moving("lower", tempo.eccentric, lower),
+        _held(tempo.pause_bottom, "at the bottom"),
+        _moving("lift", tempo.concentric, lift),
+        _held(tempo.pause_top, "at the top"),
     )
+    return ", ".join(words for words, seconds in zip(said, tempo, strict=True) if seconds or every)
+
+
+def _moving(what: str, seconds: float, written: str) -> str:
+    return f"{what} as fast as you can" if written in "Xx" else f"{what} in {seconds:g} s"
+
+
+def _held(seconds: float, where: str) -> str:
+    return f"hold {seconds:g} s {where}" if seconds else f"no pause {where}"
 
 
 ASSUMED: Final = parse_tempo("2-0-1-0")

@@ -10,7 +10,7 @@ from typing import Any, Final
 from dialback.core.movements import MovementTable
 from dialback.core.reconcile import match_sets
 from dialback.core.sessions import Session, Set
-from dialback.core.words import describe, movement_text, number, time_text
+from dialback.core.words import describe, movement_text, number, range_text, time_text
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,7 +62,7 @@ def _sets_apart(stored: Session, other: Session, movements: MovementTable) -> It
 _SAID_OF: Final[Mapping[str, Callable[[Set], str]]] = {
     "rest_s": lambda a_set: "" if a_set.rest_s is None else f"rest {time_text(a_set.rest_s)}",
     "band": lambda a_set: f"band {a_set.band}" if a_set.band else "",
-    "range": lambda a_set: f"{a_set.range} range" if a_set.range else "",
+    "range": range_text,
     "note": lambda a_set: f"({a_set.note})" if a_set.note else "",
     "for_time": lambda a_set: "for time" if a_set.for_time else "",
     "part": lambda a_set: f"part {a_set.part}" if a_set.part else "",

@@ -11,7 +11,7 @@ from dialback.core.counting import measure as measure_set
 from dialback.core.figures import kind_and_name, measure_of, side_of, subject_of
 from dialback.core.measures import BY_MEASURE
 from dialback.core.movements import fold
-from dialback.core.sessions import KG_PER_LB, Set
+from dialback.core.sessions import KG_PER_LB, TO_FAILURE, Set
 from dialback.core.tempo import tempo_words
 
 Unit = Literal["kg", "lb"]
@@ -175,6 +175,11 @@ def planned_text(a_set: Set) -> str:
     return f"{text}, tempo {a_set.tempo}" if a_set.tempo else text
 
 
+def range_text(a_set: Set) -> str:
+    """The range of a set where it is not the full one: ``half range``."""
+    return f"{a_set.range} range" if a_set.range not in (None, "full") else ""
+
+
 def target_text(a_set: Set) -> str:
     """What a planned set asks for beside dose and load: exertion, range, the tempo in words."""
     parts = []
@@ -182,8 +187,8 @@ def target_text(a_set: Set) -> str:
         parts.append("to failure")
     elif a_set.rpe is not None:
         parts.append(_exertion(a_set.rpe, a_set.rpe_to))
-    if a_set.range is not None and a_set.range != "full":
-        parts.append(f"{a_set.range} range")
+    if said := range_text(a_set):
+        parts.append(said)
     if a_set.clusters:
         parts.append(f"in clusters of {' + '.join(map(str, a_set.clusters))}")
     if a_set.for_time:
@@ -191,10 +196,6 @@ def target_text(a_set: Set) -> str:
     if a_set.tempo:
         parts.append(tempo_words(a_set.tempo))
     return ", ".join(parts)
-
-
-TO_FAILURE: Final = 10
-"""The exertion at which no rep is left."""
 
 
 def _exertion(rpe: float, upper: float | None) -> str:

@@ -20,9 +20,15 @@ describe("a set whose load was changed in the middle", () => {
     expect(joinPieces(carry).seconds).toBe(45);
   });
 
+  it("keeps its time where it has both", () => {
+    const timed = set("Press-up", { reps: 12, seconds: 30 });
+    expect(joinPieces(split(timed))).toMatchObject({ reps: 12, seconds: 30 });
+  });
+
   it("has a middle only where there is something of one movement", () => {
     expect(canSplit(squat)).toBe(true);
     expect(canSplit(set("Squat", { reps: 1 }))).toBe(false);
     expect(canSplit({ ...squat, exercise: null })).toBe(false);
+    expect(canSplit({ ...squat, load_kg: -20 })).toBe(false);
   });
 });

@@ -23,6 +23,7 @@ import {
   putSet,
   setsOf,
   skip,
+  stopHere,
   stopped,
   tapDone,
   tick,
@@ -210,6 +211,33 @@ describe("what is kept of a run", () => {
     const both = tapDone(fresh([each], NOW), [each], 0, 12);
     expect(log(putSet(both, 1, 0, null))).toEqual([]);
     expect(log(putSet(both, 1, 0, undefined))).toEqual([]);
+    // A choice that is taken back brings both sides back.
+    const editing = edit(both, 1, 0);
+    const chosen = changed(
+      both,
+      each,
+      editing,
+      set("Side plank", { seconds: 20, sides: "each" }),
+      false,
+      [],
+    );
+    expect(of(chosen.own[1]).besides).toEqual([]);
+    expect(asBefore(chosen, each, editing).own[1]).toEqual(both.own[1]);
+    // Laid out again from the log, they are one step's, each once.
+    const stored = setsOf(of(both.own[1]));
+    const logged = { client_id: "a", revision: 1, session: { ...logOf(each, of(both.own[1])) } };
+    const again = fresh([{ ...each, log: logged, log_steps: [0, 0] }], NOW);
+    expect(setsOf(of(again.own[1]))).toEqual(stored);
+    // Broken off at the other side, by hand or by pain: the first one was done.
+    const half = {
+      ...both,
+      own: fresh([each], NOW).own,
+      clock: { ...both.clock, phase: "work" as const, other: true },
+    };
+    const sides = (state: State) =>
+      setsOf(of(state.own[1])).map((one) => `${one.sides} ${one.seconds}`);
+    expect(sides(stopHere(half, [each], NOW))).toEqual(["left 40"]);
+    expect(sides(stopped(half, [each], 1, "hip", NOW))).toEqual(["left 40"]);
     // Skipped before the other side: the first one was done.
     const begun = fresh([each], NOW);
     const turned = { ...begun, clock: { ...begun.clock, phase: "turn" as const } };

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.browser.driving import Coach, browser, served
+from tests.browser.driving import Coach, browser, resize, served
 
 TODAY = date(2026, 11, 24)
 MONDAY = date(2026, 11, 23)
@@ -34,6 +34,14 @@ def no_complaints(coach: Coach) -> Iterator[None]:
     yield
     found = [one for one in coach.complaints() if "status of 4" not in one]
     assert not found
+
+
+@pytest.fixture
+def phone(coach: Coach) -> Iterator[None]:
+    """A window as wide as a phone's."""
+    resize(coach.driver, 390, 844)
+    yield
+    resize(coach.driver, 1280, 800)
 
 
 @pytest.fixture

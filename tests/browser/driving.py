@@ -102,9 +102,16 @@ class Club:
 @contextmanager
 def served(data: Path, today: date, *, empty: bool = False) -> Iterator[str]:
     """The application on a free port of the loopback address: with the demo club, or nobody."""
+    with running(data, today, empty=empty) as club:
+        yield club.base
+
+
+@contextmanager
+def running(data: Path, today: date, *, empty: bool = False) -> Iterator[Club]:
+    """The same, to be cut off and started again."""
     club = Club(data, today, empty=empty)
     try:
-        yield club.base
+        yield club
     finally:
         club.stop()
 
@@ -138,6 +145,12 @@ def colours(driver: webdriver.Chrome, scheme: str) -> None:
         "Emulation.setEmulatedMedia",
         {"features": [{"name": "prefers-color-scheme", "value": scheme}]},
     )
+
+
+def before_each_page(driver: webdriver.Chrome, *sources: str) -> None:
+    """Scripts that every page begins with: stand-ins for what the device has."""
+    for source in sources:
+        driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": source})
 
 
 class There(WebElement):

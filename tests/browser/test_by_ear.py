@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import pytest
 
-from tests.browser.driving import Club, Coach, browser
+from tests.browser.driving import Club, Coach, before_each_page, browser, running
 from tests.browser.test_floor import (
     SHIFTED,
     WEDNESDAY,
@@ -34,16 +34,14 @@ window.SpeechSynthesisUtterance = class { constructor(text) { this.text = text; 
 
 @pytest.fixture(scope="module")
 def club(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Club]:
-    club = Club(tmp_path_factory.mktemp("ear") / "club.sqlite", WEDNESDAY)
-    yield club
-    club.stop()
+    with running(tmp_path_factory.mktemp("ear") / "club.sqlite", WEDNESDAY) as club:
+        yield club
 
 
 @pytest.fixture(scope="module")
 def coach(club: Club) -> Iterator[Coach]:
     with browser() as driver:
-        for source in (SHIFTED, VOICES):
-            driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": source})
+        before_each_page(driver, SHIFTED, VOICES)
         yield Coach(driver, club.base)
 
 

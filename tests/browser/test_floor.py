@@ -13,7 +13,7 @@ import pytest
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from tests.browser.driving import Club, Coach, browser, colours, resize
+from tests.browser.driving import Club, Coach, before_each_page, browser, colours, resize, running
 
 WEDNESDAY = date(2026, 11, 25)
 """Most of the club trains."""
@@ -41,15 +41,14 @@ window.pass = (seconds, done) => {
 
 @pytest.fixture(scope="module")
 def club(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Club]:
-    club = Club(tmp_path_factory.mktemp("floor") / "club.sqlite", WEDNESDAY)
-    yield club
-    club.stop()
+    with running(tmp_path_factory.mktemp("floor") / "club.sqlite", WEDNESDAY) as club:
+        yield club
 
 
 @pytest.fixture(scope="module")
 def coach(club: Club) -> Iterator[Coach]:
     with browser() as driver:
-        driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": SHIFTED})
+        before_each_page(driver, SHIFTED)
         yield Coach(driver, club.base)
 
 

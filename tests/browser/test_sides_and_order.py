@@ -9,7 +9,7 @@ from urllib.request import Request, urlopen
 import pytest
 from selenium.webdriver.common.keys import Keys
 
-from tests.browser.driving import Club, Coach, browser, resize
+from tests.browser.driving import Club, Coach, before_each_page, browser, running
 from tests.browser.test_by_ear import VOICES
 from tests.browser.test_floor import (
     SHIFTED,
@@ -27,16 +27,14 @@ WEEK = "2026-W48"
 
 @pytest.fixture(scope="module")
 def club(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Club]:
-    club = Club(tmp_path_factory.mktemp("sides") / "club.sqlite", WEDNESDAY)
-    yield club
-    club.stop()
+    with running(tmp_path_factory.mktemp("sides") / "club.sqlite", WEDNESDAY) as club:
+        yield club
 
 
 @pytest.fixture(scope="module")
 def coach(club: Club) -> Iterator[Coach]:
     with browser() as driver:
-        for source in (SHIFTED, VOICES):
-            driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", {"source": source})
+        before_each_page(driver, SHIFTED, VOICES)
         yield Coach(driver, club.base)
 
 
@@ -96,8 +94,8 @@ def test_each_side_is_a_bout_and_is_kept_as_it_was(coach: Coach, club: Club) -> 
     pass_time(coach, 120)
     coach.sees("Exertion and notes in the log")
     # From the start to the end, the sleep of a set and the rest with it.
-    tap(coach, "Keep as the session’s minutes")
-    coach.sees("kept in the log")
+    tap(coach, "Log the minutes")
+    coach.sees("by the clock, logged")
 
     def minutes() -> float:
         log = api(club, f"/floor/run?plan={number}")["run"]["log"]
@@ -109,25 +107,20 @@ def test_each_side_is_a_bout_and_is_kept_as_it_was(coach: Coach, club: Club) -> 
     )
 
 
+@pytest.mark.usefixtures("phone")
 def test_reps_in_a_timed_set_are_said_by_taps(coach: Coach, club: Club) -> None:
     number = written(club, "Press-up 1 x 30 s\nBack squat 1 x 5 at 40 kg")
-    resize(coach.driver, 390, 844)
-    try:
-        begin(coach, number, "set 1 of 2")
-        tap(coach, "Start the clock")
-        pass_time(coach, 6)
-        pass_time(coach, 31)
-        coach.find("//aside//button[contains(., 'correct')]").click()
-        reps = coach.find("//*[@role='dialog']//*[@aria-label='Reps in it']")
-        reps.send_keys(Keys.CONTROL, "a")
-        reps.send_keys("12")
-        assert coach.axe() == []
-        coach.find("//*[@role='dialog']//button[.='Close']").click()
-        coach.wait(
-            lambda: kept(club, number) == ["Press-up both 30 s, 12 reps"], "no reps in the time"
-        )
-    finally:
-        resize(coach.driver, 1280, 800)
+    begin(coach, number, "set 1 of 2")
+    tap(coach, "Start the clock")
+    pass_time(coach, 6)
+    pass_time(coach, 31)
+    coach.find("//aside//button[contains(., 'correct')]").click()
+    reps = coach.find("//*[@role='dialog']//*[@aria-label='Reps in that time']")
+    reps.send_keys(Keys.CONTROL, "a")
+    reps.send_keys("12")
+    assert coach.axe() == []
+    coach.find("//*[@role='dialog']//button[.='Close']").click()
+    coach.wait(lambda: kept(club, number) == ["Press-up both 30 s, 12 reps"], "no reps in the time")
 
 
 def test_a_station_before_its_turn_and_one_that_was_left(coach: Coach, club: Club) -> None:
@@ -150,25 +143,22 @@ def test_a_station_before_its_turn_and_one_that_was_left(coach: Coach, club: Clu
     coach.wait(lambda: kept(club, number) == ["Press-up", "Calf raise"], "not in their order")
 
 
+@pytest.mark.usefixtures("phone")
 def test_another_load_in_the_middle_is_one_set_of_two_pieces(coach: Coach, club: Club) -> None:
     number = written(club, "Overhead press 2 x 8 at 30 kg")
-    resize(coach.driver, 390, 844)
-    try:
-        begin(coach, number, "set 1 of 2")
-        tap(coach, "Done as planned")
-        coach.find("//aside//button[contains(., 'correct')]").click()
-        tap(coach, "Another load in the middle")
-        load = coach.field("Then: load, kg")
-        load.send_keys(Keys.CONTROL, "a")
-        load.send_keys("25")
-        assert coach.axe() == []
-        coach.find("//*[@role='dialog']//button[.='Close']").click()
-        coach.sees("4 reps, at 30 kg, then 4 reps, at 25 kg")
+    begin(coach, number, "set 1 of 2")
+    tap(coach, "Done as planned")
+    coach.find("//aside//button[contains(., 'correct')]").click()
+    tap(coach, "Load changed mid-set")
+    load = coach.field("Then: load, kg")
+    load.send_keys(Keys.CONTROL, "a")
+    load.send_keys("25")
+    assert coach.axe() == []
+    coach.find("//*[@role='dialog']//button[.='Close']").click()
+    coach.sees("4 reps, at 30 kg, then 4 reps, at 25 kg")
 
-        def pieces() -> list[tuple[int, float]]:
-            done = logged(club, int(number))
-            return [(one["reps"], one["load_kg"]) for one in done[0]["loads"] or ()]
+    def pieces() -> list[tuple[int, float]]:
+        done = logged(club, int(number))
+        return [(one["reps"], one["load_kg"]) for one in done[0]["loads"] or ()]
 
-        coach.wait(lambda: pieces() == [(4, 30), (4, 25)], "not in pieces")
-    finally:
-        resize(coach.driver, 1280, 800)
+    coach.wait(lambda: pieces() == [(4, 30), (4, 25)], "not in pieces")

@@ -8,7 +8,7 @@ import pytest
 
 from dialback.book.errors import BadInputError
 from dialback.core.audit import Audit
-from dialback.core.duration import estimated_duration, to_leave_out
+from dialback.core.duration import OnTheClock, estimated_duration, on_the_clock
 from dialback.core.figures import in_total
 from tests.build import audited, session, sets
 
@@ -130,21 +130,33 @@ def minutes(*a_set: dict[str, Any], **rules: Any) -> tuple[float, float, float]:
     return told.work_s, told.rest_s, told.change_over_s
 
 
-def test_what_to_leave_out_of_a_session_that_is_too_long() -> None:
-    # Each set takes 30 s of work and 60 s of rest; Press and Row are compound.
-    curls, raises = sets("Curl", 2), sets("Extension", 2)
-
-    def left_out(limit: float | None) -> list[str]:
-        book = session(0, sets("Press", 2), curls, raises, sets("Row", 2))
+def test_a_session_on_the_clock_and_what_to_leave_out_of_one_that_is_too_long() -> None:
+    def told(limit: float | None) -> OnTheClock:
+        warm = sets("Press", 1, warm_up=True)
+        book = session(
+            0,
+            warm,
+            sets("Press", 2),
+            sets("Curl", 2),
+            sets("Extension", 2, part="last"),
+            sets("Row"),
+        )
         found = audited(book, rules={"session_minutes": limit, "change_over_s": 0})
-        return to_leave_out(found.entries, found.in_hand.rules)
+        return on_the_clock(found.entries, found.in_hand.rules)
 
-    whole = minutes(*sets("Press", 2), *curls, *raises, *sets("Row", 2), change_over_s=0)
-    long = sum(whole) / 60
-    assert left_out(None) == left_out(long) == []
+    free = told(None)
+    assert [name for name, _ in free.parts] == ["warm-up", "main", "last", "main"]
+    ends = [until for _, until in free.parts]
+    assert ends == sorted(ends)
+    long = ends[-1] / 60
+    assert [(one.over_s, one.leave_out, one.fits) for one in (free, told(long))] == [
+        (0, (), True)
+    ] * 2
     # The last accessory goes first; what is compound stays, however long it takes.
-    assert left_out(long - 0.5) == ["Extension"]
-    assert left_out(1) == ["Extension", "Curl"]
+    short = told(long - 0.5)
+    assert (short.over_s, short.leave_out, short.fits) == (pytest.approx(30), ("Extension",), True)
+    none = told(0.5)
+    assert (none.leave_out, none.fits) == (("Extension", "Curl"), False)
 
 
 def test_minutes_have_the_larger_of_rest_and_change_between_sets() -> None:

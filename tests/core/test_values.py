@@ -43,18 +43,21 @@ def test_no_tempo(text: str) -> None:
 @pytest.mark.parametrize(
     ("tempo", "words"),
     [
-        ("3-1-2", "lower 3 s, stop 1 s, lift 2 s"),
-        ("30X1", "lower 3 s, lift as fast as you can, wait at the top 1 s"),
+        ("3-1-2", "lower in 3 s, hold 1 s at the bottom, lift in 2 s"),
+        ("30X1", "lower in 3 s, lift as fast as you can, hold 1 s at the top"),
     ],
 )
 def test_a_tempo_in_words(tempo: str, words: str) -> None:
     assert tempo_words(tempo) == words
+    assert "no pause" in tempo_words(tempo, every=True)
 
 
 def test_what_a_set_asks_for_beside_dose_and_load() -> None:
     (asked,) = sets("Press", 1, rpe=8, rpe_to=9, tempo="3-1-2", range="half")
     read = Set.model_validate(asked)
-    assert target_text(read) == "RPE 8–9, half range, lower 3 s, stop 1 s, lift 2 s"
+    assert target_text(read) == (
+        "RPE 8–9, half range, lower in 3 s, hold 1 s at the bottom, lift in 2 s"
+    )
     assert target_text(read.model_copy(update={"rpe": 10, "rpe_to": None, "tempo": None})) == (
         "to failure, half range"
     )

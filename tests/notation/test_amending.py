@@ -85,3 +85,10 @@ def test_a_load_alone_of_a_set_in_pieces_is_asked_about() -> None:
     kept = amended(planned, "RPE 9", MOVEMENTS)
     assert not isinstance(kept, Mistake)
     assert (kept[0].rpe, kept[0].loads) == (9, planned.loads)
+
+
+def test_a_slip_in_a_later_piece_points_at_it() -> None:
+    text = "5 at 60 kg, then so"
+    found = amended(Set(exercise="Back squat", reps=8, load_kg=60), text, MOVEMENTS)
+    assert isinstance(found, Mistake)
+    assert text[found.column - 1 :].startswith("so")

@@ -17,7 +17,7 @@ from dialback.core.notation.characters import plain
 from dialback.core.notation.slips import SlipError
 from dialback.core.notation.steps import dose_of
 from dialback.core.notation.wording import worded_dose
-from dialback.core.sessions import parse_day
+from dialback.core.sessions import TO_FAILURE, parse_day
 
 _LONGEST_NUMBER: Final = 40
 _UNITS: Final = {
@@ -155,7 +155,7 @@ def dose_cell(text: str) -> tuple[Dose, ...] | None:
         if clusters:
             keys |= {"reps": sum(clusters), "clusters": list(clusters)}
         if piece.says.get("to_failure"):
-            keys["rpe"] = 10
+            keys["rpe"] = TO_FAILURE
         found.append(Dose(keys, piece.sets or 1))
     return tuple(found)
 

@@ -20,6 +20,7 @@ from dialback.core.hurts import hurts_since
 from dialback.core.plans.ahead import MovementChange
 from dialback.core.sessions import Set
 from dialback.core.tally import top_sets
+from dialback.core.tempo import tempo_words
 from dialback.core.weeks import Week
 from dialback.core.words import Unit, capital, load_text, shortened
 
@@ -107,24 +108,9 @@ def _explained(texts: Iterable[str]) -> Iterator[str]:
     text = "\n".join(texts)
     tempo = _TEMPO.search(text)
     if tempo:
-        lower, bottom, lift, *top = tempo[1].split("-")
-        steps = (
-            _moving("lower", lower),
-            _pause(bottom, "at the bottom"),
-            _moving("lift", lift),
-            _pause("".join(top) or "0", "at the top"),
-        )
-        yield f"Tempo {tempo[1]}: {', '.join(steps)}."
+        yield f"Tempo {tempo[1]}: {tempo_words(tempo[1], every=True)}."
     if _EXERTION.search(text):
         yield "RPE 8: you could do two more reps; RPE 9: one more; RPE 10: none."
-
-
-def _moving(what: str, seconds: str) -> str:
-    return f"{what} as fast as you can" if seconds in "Xx" else f"{what} in {seconds} s"
-
-
-def _pause(seconds: str, where: str) -> str:
-    return f"no pause {where}" if seconds in "0Xx" else f"hold {seconds} s {where}"
 
 
 def _lines(session: NextSession) -> Iterator[dict[str, Any]]:

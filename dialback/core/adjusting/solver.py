@@ -156,8 +156,7 @@ class Programme:
 
         Where the ``allowance`` is used up, the best found so far has to do; raises
         ``OutOfTimeError`` if there is none, and ``NotWantedError`` where nobody waits for it any
-        more. ``bounds`` of variables and ``rows`` hold for this
-        once; ``known`` is a way that fits.
+        more. ``bounds`` of variables and ``rows`` hold for this once; ``known`` is a way that fits.
         """
         solver = self._ready()
         count = len(self.lower)

@@ -72,18 +72,25 @@ def _in_pieces(planned: Set, text: str, movements: MovementTable, setting: Setti
 
     A piece that says no load has that of the one before it. Raises ``SlipError``.
     """
-    done, pieces = planned, []
+    done, pieces, at = planned, [], 0
     for said in _THEN.split(text):
-        at = text.index(said)
-        piece = _one_piece(said, _movement(planned, movements))
-        _sure_of_count(piece, planned, movements)
+        at = text.index(said, at)
+        try:
+            piece = _one_piece(said, _movement(planned, movements))
+            _sure_of_count(piece, planned, movements)
+        except SlipError as slip:
+            raise SlipError(at + slip.at, slip.length, str(slip), slip.offers) from None
         if not piece.has_dose or (piece.sets or 1) > 1 or piece.says.get("ranges"):
             raise SlipError(at, len(said), "each piece of a set is reps or seconds, and a load")
         done = _with(done.model_copy(update={"seconds": None}), piece, setting)
-        own = ("reps", "seconds", "load_kg", "implements")
-        pieces.append({key: getattr(done, key) for key in own})
-    values = done.model_dump(exclude_defaults=True, exclude={*own, "partial_reps", "clusters"})
+        pieces.append({key: getattr(done, key) for key in _OF_A_PIECE})
+        at += len(said)
+    values = done.model_dump(exclude_defaults=True, exclude={*_OF_A_PIECE, *_NOT_OF_PIECES})
     return Set.model_validate(values | {"loads": pieces})
+
+
+_OF_A_PIECE: Final = ("reps", "seconds", "load_kg", "implements")
+_NOT_OF_PIECES: Final = ("partial_reps", "clusters")
 
 
 def _movement(planned: Set, movements: MovementTable) -> Movement | None:

@@ -21,7 +21,7 @@ from dialback.core.notation.session import (
     WrittenSession,
 )
 from dialback.core.rules import DEFAULT_RULES
-from dialback.core.sessions import Session, Set
+from dialback.core.sessions import TO_FAILURE, Session, Set
 from dialback.core.vocabulary import BY_HAND
 
 
@@ -245,7 +245,7 @@ def _moves(moves: Moves, bout: Bout, setting: Setting) -> list[dict[str, Any]]:
 def _exertion(bout: Bout) -> float | None:
     """As written; to failure, and in bouts with short rests, all that there was."""
     if bout.rpe is None and (bout.to_failure or bout.clusters):
-        return 10.0
+        return TO_FAILURE
     return bout.rpe
 
 

@@ -13,7 +13,7 @@ from flask import Response, request
 from dialback.book.errors import bad_input
 from dialback.core.audit import plans_done
 from dialback.core.choices import instead_of
-from dialback.core.duration import Duration, durations, estimated_duration, to_leave_out
+from dialback.core.duration import estimated_duration, on_the_clock
 from dialback.core.kit import Kit, loads_for
 from dialback.core.matching.sets import places_done_for
 from dialback.core.movements import Movement
@@ -39,8 +39,10 @@ from dialback.web.doors import only_seen, visitor
 from dialback.web.shapes.common import LogOut
 from dialback.web.shapes.floor import (
     FloorBounds,
+    FloorClock,
     FloorDay,
     FloorMovement,
+    FloorPart,
     FloorQuery,
     FloorRun,
     FloorRunOf,
@@ -131,12 +133,8 @@ def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...
         plan=plan.number,
         date=day.isoformat(),
         title=plan.title,
-        sets=[
-            _floor_set(entry, plan.session, ledger.rules, took)
-            for entry, took in zip(entries, durations(entries, ledger.rules), strict=True)
-        ],
-        most_minutes=ledger.rules.session_minutes,
-        to_leave_out=to_leave_out(entries, ledger.rules),
+        sets=[_floor_set(entry, plan.session, ledger.rules) for entry in entries],
+        clock=_clock(entries, ledger.rules),
         unread=[one.text for one in unread_of(ledger, plan)],
         restrictions=notes(
             (restriction for restriction in ledger.restrictions if restriction.holds(day)),
@@ -164,7 +162,17 @@ def _log_of(ledger: Ledger, plan: Kept) -> LogOut | None:
     return LogOut(client_id=log.client_id, revision=log.revision, session=log.session)
 
 
-def _floor_set(entry: Entry, plan: Session, rules: Rules, took: Duration) -> FloorSet:
+def _clock(entries: tuple[Entry, ...], rules: Rules) -> FloorClock:
+    told = on_the_clock(entries, rules)
+    return FloorClock(
+        parts=[FloorPart(name=name, until_min=until / 60) for name, until in told.parts],
+        over_min=told.over_s / 60,
+        leave_out=list(told.leave_out),
+        fits=told.fits,
+    )
+
+
+def _floor_set(entry: Entry, plan: Session, rules: Rules) -> FloorSet:
     one = entry.set
     rounds = [other.round for other in plan.sets if other.part == one.part]
     shape = entry.measured.shape
@@ -178,7 +186,6 @@ def _floor_set(entry: Entry, plan: Session, rules: Rules, took: Duration) -> Flo
         round=one.round,
         rounds=max((number for number in rounds if number is not None), default=None),
         rest_s=one.rest_s or 0.0,
-        takes_s=took.total_s,
         seconds=one.seconds,
         turn_s=rules.turn_pause_s if one.seconds is not None and one.sides == "each" else None,
         cycle_s=shape.rep_seconds,

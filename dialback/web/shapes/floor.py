@@ -90,13 +90,32 @@ class FloorSet(Shape):
     round: int | None
     rounds: int | None
     rest_s: float
-    takes_s: float = Field(description="What it takes with all that lies before the next, seconds")
     seconds: float | None
     turn_s: float | None = Field(
         description="Pause before the other side of a timed set, seconds; none for a set of one"
     )
     cycle_s: float
     counted: bool
+
+
+class FloorPart(Shape):
+    """A part of a session, and the minute at which it ends."""
+
+    name: str
+    until_min: float
+
+
+class FloorClock(Shape):
+    """A session on the clock before it starts.
+
+    ``over_min`` is by how much it is longer than a session may be. Without the accessories of
+    ``leave_out`` it ``fits``, or still does not.
+    """
+
+    parts: list[FloorPart]
+    over_min: float
+    leave_out: list[str]
+    fits: bool
 
 
 class FloorRunOf(Shape):
@@ -112,10 +131,7 @@ class FloorRunOf(Shape):
     date: str
     title: str
     sets: list[FloorSet]
-    most_minutes: float | None = Field(description="What a session may take by the rules")
-    to_leave_out: list[str] = Field(
-        description="Accessories to leave out where it takes longer, the first one first"
-    )
+    clock: FloorClock
     unread: list[str] = Field(description="Lines of the plan that are not read, to tick by hand")
     restrictions: list[RestrictionNote]
     care: list[CareNote]

@@ -16,7 +16,10 @@ export function useMe() {
       const who = given(await client.GET("/api/me"));
       if (who.state === "in") noteHere(who);
       else if (who.withdrawn) await forgetPerson({ unsent: true });
-      else if (who.state === "out") await forgetShown();
+      else if (who.state === "out") {
+        typed.keep();
+        await forgetShown();
+      }
       return who;
     },
   });

@@ -6120,6 +6120,23 @@ export interface components {
             says: string;
         };
         /**
+         * FloorClock
+         * @description A session on the clock before it starts.
+         *
+         *     ``over_min`` is by how much it is longer than a session may be. Without the accessories of
+         *     ``leave_out`` it ``fits``, or still does not.
+         */
+        FloorClock: {
+            /** Parts */
+            parts: components["schemas"]["FloorPart"][];
+            /** Over Min */
+            over_min: number;
+            /** Leave Out */
+            leave_out: string[];
+            /** Fits */
+            fits: boolean;
+        };
+        /**
          * FloorMovement
          * @description What can be done about a movement on the floor.
          *
@@ -6146,6 +6163,16 @@ export interface components {
             bounds: components["schemas"]["FloorBounds"];
         };
         /**
+         * FloorPart
+         * @description A part of a session, and the minute at which it ends.
+         */
+        FloorPart: {
+            /** Name */
+            name: string;
+            /** Until Min */
+            until_min: number;
+        };
+        /**
          * FloorRunOf
          * @description One athlete's part of a run: the sets to do, and the log as far as it goes.
          *
@@ -6165,16 +6192,7 @@ export interface components {
             title: string;
             /** Sets */
             sets: components["schemas"]["FloorSet"][];
-            /**
-             * Most Minutes
-             * @description What a session may take by the rules
-             */
-            most_minutes: number | null;
-            /**
-             * To Leave Out
-             * @description Accessories to leave out where it takes longer, the first one first
-             */
-            to_leave_out: string[];
+            clock: components["schemas"]["FloorClock"];
             /**
              * Unread
              * @description Lines of the plan that are not read, to tick by hand
@@ -6215,11 +6233,6 @@ export interface components {
             rounds: number | null;
             /** Rest S */
             rest_s: number;
-            /**
-             * Takes S
-             * @description What it takes with all that lies before the next, seconds
-             */
-            takes_s: number;
             /** Seconds */
             seconds: number | null;
             /**

@@ -1,9 +1,14 @@
 import { personHere } from "./forget";
 import { onDevice } from "./remember";
 
+/*
+ * Words of small forms, some about somebody's health: they wait for the same person alone, and go when
+ * another comes or they sign out.
+ */
+
 /** What is being typed now, by the place of its field. */
 const inHand = new Map<string, string>();
-const nameOf = (field: string) => `dialback.write.typed/${personHere()}/${field}`;
+const nameOf = (field: string) => `dialback.typed/${personHere()}/${field}`;
 
 export const typed = {
   /** What a field holds, as long as it is there; what waited for it is in it. */

@@ -61,10 +61,10 @@ export function useSheetInHand() {
     file.current = chosen.file;
     await send(chosen.choice);
   });
-  const { look, lookAt } = useLooks(async (wanted: Choice) => {
-    const found = await withFile((at) => sheets.preview(at, wanted, setProgress), wanted);
-    setPreview(found.preview);
-  });
+  const { look, lookAt, forget } = useLooks(
+    async (wanted) => withFile((at) => sheets.preview(at, wanted, setProgress), wanted),
+    ({ preview }) => setPreview(preview),
+  );
   const store = useChange(async () => {
     if (!choice) return;
     const done = await withFile((at) => sheets.store(at, choice, setProgress), choice);
@@ -110,6 +110,7 @@ export function useSheetInHand() {
     /** What the columns mean: to be looked at anew. */
     put: (part: Partial<Choice>) => {
       if (choice) say({ ...choice, ...part });
+      forget();
       setPreview(null);
     },
     /** What is said in the preview: it is looked at anew, and stays meanwhile. */
@@ -122,17 +123,22 @@ export function useSheetInHand() {
   };
 }
 
-/** One look at a time: what is said while it lasts is looked at after it, the latest alone. */
-function useLooks(lookOnce: (wanted: Choice) => Promise<void>) {
+/**
+ * One look at a time: what is said while it lasts is looked at after it, the latest alone. What is
+ * forgotten meanwhile is not shown.
+ */
+function useLooks(lookOnce: (wanted: Choice) => Promise<Job>, show: (job: Job) => void) {
   const next = useRef<Choice | null>(null);
+  const now = useRef<Choice | null>(null);
   const busy = useRef(false);
   const look = useLook(async () => {
     busy.current = true;
     try {
       while (next.current) {
         const wanted = next.current;
-        next.current = null;
-        await lookOnce(wanted);
+        [now.current, next.current] = [wanted, null];
+        const found = await lookOnce(wanted);
+        if (now.current === wanted) show(found);
       }
     } finally {
       busy.current = false;
@@ -142,7 +148,10 @@ function useLooks(lookOnce: (wanted: Choice) => Promise<void>) {
     next.current = wanted;
     if (!busy.current) look.mutate(undefined);
   };
-  return { look, lookAt };
+  const forget = () => {
+    [now.current, next.current] = [null, null];
+  };
+  return { look, lookAt, forget };
 }
 
 const keep = (file: File, choice: Choice | null) =>

@@ -1,6 +1,5 @@
 import { CareList } from "@/frame/CareLine";
 import { date, number } from "@/words";
-import { onTheClock } from "./minutes";
 import { type Run, leader } from "./run";
 
 interface Props {
@@ -63,27 +62,26 @@ export function Cautions({ runs, caution, now, begin }: Props) {
 }
 
 const LIST = new Intl.ListFormat("en-GB");
-const minutes = (seconds: number) => number(seconds / 60, 0);
 
 /** The session on the clock, if it is begun now: its parts, its end, and whether it fits. */
 function Clock({ run, now }: { run: Run; now: number }) {
-  const parts = onTheClock(run.sets);
-  const takes = parts.at(-1)?.to ?? 0;
-  if (takes < 60) return null;
-  const until = new Date(now + takes * 1000).toTimeString().slice(0, 5);
-  const over = run.most_minutes === null ? 0 : takes / 60 - run.most_minutes;
+  // A run that an older version keeps has none.
+  const { clock } = run as Partial<Run>;
+  const takes = clock?.parts.at(-1)?.until_min ?? 0;
+  if (!clock || takes < 1) return null;
+  const until = new Date(now + takes * 60_000).toTimeString().slice(0, 5);
+  const parts = clock.parts.map((part) => `${part.name} until minute ${number(part.until_min, 0)}`);
+  const without = LIST.format(clock.leave_out);
   return (
     <div className="mt-1 max-w-prose text-lg text-ink-2">
       <p>
-        About {minutes(takes)} min, until {until} if it begins now
-        {parts.length > 1 &&
-          `: ${parts.map((part) => `${part.name} until minute ${minutes(part.to)}`).join(", ")}`}
-        .
+        About {number(takes, 0)} min, until {until} if it begins now
+        {parts.length > 1 && `: ${parts.join(", ")}`}.
       </p>
-      {over >= 1 && (
+      {clock.over_min >= 1 && (
         <p className="text-caution">
-          {number(over, 0)} min more than a session may take.{" "}
-          {run.to_leave_out.length > 0 && `To fit, leave out ${LIST.format(run.to_leave_out)}.`}
+          {number(clock.over_min, 0)} min longer than a session may be.{" "}
+          {clock.fits ? `To fit, leave out ${without}.` : "Leaving out accessories is not enough."}
         </p>
       )}
     </div>

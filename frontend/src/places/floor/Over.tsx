@@ -9,7 +9,7 @@ interface Props {
   again: () => void;
   /** Go to a step. */
   take: (step: number) => void;
-  /** Keep the minutes of the clock as the session's. */
+  /** The minutes of the clock into the logs. */
   keep: (minutes: number) => void;
 }
 
@@ -21,7 +21,7 @@ export function Over({ runs, state, again, take, keep }: Props) {
   const left = openSteps(state, runs);
   return (
     <div className="pt-6">
-      <h1 className="text-[2.5rem] font-semibold">{left.length > 0 ? "Stopped" : "Done"}</h1>
+      <h1 className="text-[2.5rem] font-semibold">{left.length > 0 ? "Session ended" : "Done"}</h1>
       <ul className="mt-2 text-lg">
         {runs.map((run) => {
           const mine = state.own[run.athlete];
@@ -95,10 +95,10 @@ function Minutes({ runs, state, keep }: Pick<Props, "runs" | "state" | "keep">) 
   const isKept = runs.every((run) => state.own[run.athlete]?.minutes === minutes);
   return (
     <p className="mt-3 flex flex-wrap items-center gap-x-4 text-lg">
-      {count(minutes, "minute")} by the clock{isKept ? ", kept in the log." : "."}
+      {count(minutes, "minute")} by the clock{isKept ? ", logged." : "."}
       {!isKept && (
         <button type="button" className="key-button h-11" onClick={() => keep(minutes)}>
-          Keep as the session&rsquo;s minutes
+          Log the minutes
         </button>
       )}
     </p>

@@ -105,7 +105,7 @@ function Dose({ hand: { now, change } }: { hand: SetInHand }) {
         />
       )}
       <Count
-        label={isTimed ? "Reps in it" : "Reps"}
+        label={isTimed ? "Reps in that time" : "Reps"}
         value={now.reps ?? 0}
         put={(reps) => change({ reps: isTimed && reps === 0 ? null : reps })}
         step={1}
@@ -126,29 +126,32 @@ function Pieces({ hand, pieces }: PiecesProps) {
     <>
       {pieces.map((piece, at) => {
         const place = at === 0 ? "First" : "Then";
-        const isTimed = piece.reps == null;
+        const amounts = (["reps", "seconds"] as const).filter((key) => piece[key] != null);
         return (
           // Pieces are told apart by their order alone.
           <div key={at} className="grid gap-2">
-            <Count
-              label={`${place}: ${isTimed ? "seconds" : "reps"}`}
-              value={piece.reps ?? piece.seconds ?? 0}
-              put={(value) => hand.putPiece(at, isTimed ? { seconds: value } : { reps: value })}
-              step={isTimed ? 5 : 1}
-              whole
-            />
+            {amounts.map((key) => (
+              <Count
+                key={key}
+                label={`${place}: ${key}`}
+                value={piece[key] ?? 0}
+                put={(value) => hand.putPiece(at, { [key]: value })}
+                step={key === "seconds" ? 5 : 1}
+                whole
+              />
+            ))}
             <Count
               label={`${place}: load${piece.implements > 1 ? `, ${piece.implements} ×` : ""}, ${weightUnit()}`}
               value={typedWeight(piece.load_kg)}
-              put={(value) => hand.putPiece(at, { load_kg: keptWeight(value) })}
-              less={() => hand.putPiece(at, { load_kg: hand.next(piece.load_kg, -1) })}
-              more={() => hand.putPiece(at, { load_kg: hand.next(piece.load_kg, 1) })}
+              put={(value) => hand.putPieceLoad(at, keptWeight(value), weightUnit())}
+              less={() => hand.putPieceLoad(at, hand.next(piece.load_kg, -1))}
+              more={() => hand.putPieceLoad(at, hand.next(piece.load_kg, 1))}
             />
           </div>
         );
       })}
       <button type="button" className="key-button h-11 self-end text-lg" onClick={hand.join}>
-        One load after all
+        Same load throughout
       </button>
     </>
   );
@@ -177,7 +180,7 @@ function What({ hand }: { hand: SetInHand }) {
               className="key-button h-11 self-end text-lg"
               onClick={hand.divide}
             >
-              Another load in the middle
+              Load changed mid-set
             </button>
           )}
         </>
@@ -200,7 +203,7 @@ function What({ hand }: { hand: SetInHand }) {
           </Tap>
         ))}
       </Row>
-      {(helped || hand.movement?.can_be_helped !== false) && (
+      {!now.loads && (helped || hand.movement?.can_be_helped !== false) && (
         <Row label="What it does">
           <Tap on={!helped} act={() => hand.help(false)}>
             adds weight

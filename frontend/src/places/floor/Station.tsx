@@ -26,6 +26,7 @@ import {
   planned,
   sideNow,
   skip,
+  stopHere,
   turnedAround,
   wanted,
 } from "./run";
@@ -101,9 +102,7 @@ export function Station({ set, watch, hurts, ...run }: Props) {
         <button
           type="button"
           className="key-button h-12 px-6 text-lg"
-          onClick={() =>
-            setClock((all) => ({ ...all, phase: "over", paused: null, since: Date.now() }))
-          }
+          onClick={() => change((all) => stopHere(all, runs, Date.now()))}
         >
           Stop here
         </button>
@@ -154,7 +153,7 @@ function SetInSight({
       </p>
       {due && (due.target || due.set.note) && (
         <p className="mt-2 text-2xl max-md:text-xl">
-          {due.target && <span className="text-caution">{due.target}</span>}
+          {due.target}
           {due.set.note && <span className="block">{due.set.note}</span>}
         </p>
       )}

@@ -4,22 +4,26 @@ import type { CoreSet } from "@/api/client";
 
 export type Piece = NonNullable<CoreSet["loads"]>[number];
 
-/** Whether there is a middle: a combination is loaded as one, and of nothing there is none. */
+/**
+ * Whether there is a middle: a combination is loaded as one, help is no load, and of nothing there is
+ * none.
+ */
 export const canSplit = (set: CoreSet): boolean =>
-  Boolean(set.exercise) && (set.reps ?? set.seconds ?? 0) > 1;
+  Boolean(set.exercise) && (set.load_kg ?? 0) >= 0 && (set.reps ?? set.seconds ?? 0) > 1;
 
 /** The set in two pieces, half and half, to be told apart. */
 export function split(set: CoreSet): CoreSet {
-  const piece = (amount: number): Piece => ({
-    reps: set.reps == null ? null : amount,
-    seconds: set.reps == null ? amount : null,
+  const halves = (all: number | null | undefined): [number | null, number | null] =>
+    all == null ? [null, null] : [Math.floor(all / 2), Math.ceil(all / 2)];
+  const [reps, seconds] = [halves(set.reps), halves(set.seconds)];
+  const piece = (at: 0 | 1): Piece => ({
+    reps: reps[at],
+    seconds: seconds[at],
     load_kg: set.load_kg ?? 0,
     implements: set.implements ?? 1,
   });
-  const all = set.reps ?? set.seconds ?? 0;
-  const half = Math.floor(all / 2);
   const own = { reps: null, seconds: null, load_kg: 0, implements: 1, partial_reps: 0 };
-  return { ...set, ...own, loads: [piece(half), piece(all - half)] };
+  return { ...set, ...own, loads: [piece(0), piece(1)] };
 }
 
 /** One of its pieces otherwise. */

@@ -32,7 +32,7 @@ export function together(found: Schemas["FloorRun"][]): Together {
 }
 
 /** A set that is logged besides those of the steps, behind one of them. */
-interface Beside {
+interface ExtraSet {
   set: CoreSet;
   after: number;
   /** It is the other side of that step's set, which was ended early on one side: it goes with it. */
@@ -49,7 +49,7 @@ export interface Own {
   /** What is to be done otherwise at steps to come: a movement that was swapped, another load. */
   ahead: Record<number, CoreSet>;
   /** What is logged besides, each behind a step of the log; -1 for before the first. */
-  besides: Beside[];
+  besides: ExtraSet[];
   pain: { exercise: string | null; note: string }[];
   stopped: boolean;
   /** Lines of the plan that are not read, and were ticked by hand. */
@@ -145,6 +145,8 @@ function loggedOf(run: Run): Pick<Own, "done" | "order" | "besides"> {
   run.log?.session.sets.forEach((set, at) => {
     const step = run.log_steps[at] ?? null;
     if (step === null) found.besides.push({ set, after: found.order.at(-1) ?? -1 });
+    // A left and a right set that were done for one of both sides: the second goes with the first.
+    else if (found.done[step]) found.besides.push({ set, after: step, otherSide: true });
     else {
       found.done[step] = set;
       found.order.push(step);
@@ -187,7 +189,7 @@ const load = ({ set, load: says }: Schemas["FloorSet"]) =>
 export function told(set: CoreSet): string {
   if (set.loads) {
     const pieces = set.loads.map((piece) =>
-      told({ ...set, ...piece, loads: null, rpe: null, sides: "both", warm_up: false }),
+      told({ ...set, ...piece, loads: null, rpe: null, warm_up: false }),
     );
     return [pieces.join(", then "), set.rpe != null && `RPE ${set.rpe}`].filter(Boolean).join(", ");
   }
@@ -319,15 +321,18 @@ export function tapDone(state: State, runs: Run[], step: number, lasted?: number
   return markDone(open, runs, step, lasted);
 }
 
+const isOtherSide = (one: ExtraSet, step: number) => one.otherSide === true && one.after === step;
+
 /** Without the other side of a step's set: what is said of the step now is the whole of it. */
 const withoutOther = (mine: Own, step: number): Own => ({
   ...mine,
-  besides: mine.besides.filter((one) => !(one.otherSide && one.after === step)),
+  besides: mine.besides.filter((one) => !isOtherSide(one, step)),
 });
 
 /** The log with a set at a step; in order of the steps, as far as the log is in order itself. */
 function withDone(before: Own, step: number, set: CoreSet | null): Own {
-  const mine = set === null ? withoutOther(before, step) : before;
+  const isOfOne = set?.sides === "left" || set?.sides === "right";
+  const mine = isOfOne ? before : withoutOther(before, step);
   const known = mine.done[step] !== undefined;
   const behind = mine.order.findLastIndex((other) => other < step) + 1;
   const order = known ? mine.order : mine.order.toSpliced(behind, 0, step);
@@ -378,6 +383,8 @@ export interface Editing {
   step: number;
   done: CoreSet | null | undefined;
   ahead: Record<number, CoreSet>;
+  /** Its other side, where that is a set of its own. */
+  other: ExtraSet[];
 }
 
 export const edit = (state: State, athlete: number, step: number): Editing => ({
@@ -385,15 +392,19 @@ export const edit = (state: State, athlete: number, step: number): Editing => ({
   step,
   done: state.own[athlete]?.done[step],
   ahead: state.own[athlete]?.ahead ?? {},
+  other: (state.own[athlete]?.besides ?? []).filter((one) => isOtherSide(one, step)),
 });
 
 /** The set as it was before it was changed; done as planned, if its time has come meanwhile. */
-export function asBefore(state: State, run: Run, { step, done, ahead }: Editing): State {
+export function asBefore(state: State, run: Run, { step, done, ahead, other }: Editing): State {
   const mine = state.own[run.athlete];
   if (!mine) return state;
-  const base = withOwn(state, run.athlete, { ...mine, ahead });
+  const base = withOwn(state, run.athlete, { ...withoutOther(mine, step), ahead });
   const passed = done === undefined && mine.done[step] !== undefined;
-  return putSet(base, run.athlete, step, passed ? wanted(run, base, step)?.set : done);
+  const back = putSet(base, run.athlete, step, passed ? wanted(run, base, step)?.set : done);
+  const own = back.own[run.athlete];
+  if (!own || other.length === 0) return back;
+  return withOwn(back, run.athlete, { ...own, besides: [...other, ...own.besides] });
 }
 
 /**
@@ -445,8 +456,8 @@ export function insertSteps(state: State, steps: Step[], behind: number): State 
 
 /** The step in hand left out by all who have not done it; what one side has done of it stays. */
 export function skip(all: State, runs: Run[], now: number): State {
-  const { step, phase, other } = all.clock;
-  const state = phase === "turn" || other ? oneSided(all, runs, step) : all;
+  const { step } = all.clock;
+  const state = halfDone(all, runs);
   const left = runs.reduce(
     (all, run) =>
       // Of whoever has stopped nothing is left out: it is open, should they come back.
@@ -462,8 +473,16 @@ export function skip(all: State, runs: Run[], now: number): State {
   };
 }
 
-/** Of a set of two the first side alone, which was done. */
-function oneSided(state: State, runs: Run[], step: number): State {
+/** The run broken off where it is. */
+export const stopHere = (state: State, runs: Run[], now: number): State => {
+  const all = halfDone(state, runs);
+  return { ...all, clock: { step: all.clock.step, phase: "over", since: now, paused: null } };
+};
+
+/** Of a set of two that is left at its other side the first one, which was done. */
+function halfDone(state: State, runs: Run[]): State {
+  const { step, phase, other } = state.clock;
+  if (phase !== "turn" && !other) return state;
   return runs.reduce((all, run) => {
     const mine = all.own[run.athlete];
     const set = wanted(run, all, step)?.set;
@@ -511,15 +530,17 @@ export function pastDone(state: State, runs: Run[], now: number): State {
 
 /** An athlete whom something hurts does no more; where nobody is left, the run is over. */
 export function stopped(
-  state: State,
+  before: State,
   runs: Run[],
   athlete: number,
   note: string,
   now: number,
 ): State {
-  const mine = state.own[athlete];
   const run = runs.find((one) => one.athlete === athlete);
-  if (!mine || !run) return state;
+  if (!run) return before;
+  const state = halfDone(before, [run]);
+  const mine = state.own[athlete];
+  if (!mine) return before;
   const exercise = wanted(run, state, state.clock.step)?.set.exercise ?? null;
   const own = {
     ...state.own,

@@ -47,6 +47,10 @@ export function useSetInHand({ set, isDone, movements, names, toCome, put }: Ope
   // Of pieces each choice is of this set alone.
   const divide = () => take(split(now), false);
   const putPiece = (at: number, part: Partial<Piece>) => take(withPiece(now, at, part), false);
+  const putPieceLoad = (at: number, kg: number, unit?: "kg" | "lb") => {
+    const next = withPiece(now, at, { load_kg: kg });
+    take(unit ? { ...next, unit: unit === "lb" ? "lb" : null } : next, false);
+  };
   const join = () => take(joinPieces(now), false);
   const swap = (exercise: string) => {
     const known = names.find((one) => one.toLowerCase() === exercise.trim().toLowerCase());
@@ -76,6 +80,7 @@ export function useSetInHand({ set, isDone, movements, names, toCome, put }: Ope
     next,
     divide,
     putPiece,
+    putPieceLoad,
     join,
     help,
     step,

@@ -15,7 +15,7 @@ interface Props {
 export function LogLines({ place, one, names, edit }: Props) {
   const lines = useLines(place, one, names, edit);
   return (
-    <table className="set-rows w-full table-fixed text-sm">
+    <table className="phone-rows set-rows w-full table-fixed text-sm">
       <colgroup>
         <col className="w-7 max-md:w-5" />
         <col className="w-90 max-lg:w-52 max-md:w-27" />

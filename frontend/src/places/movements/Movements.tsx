@@ -177,7 +177,7 @@ interface TableProps {
 
 function Table({ rows, chosen, open }: TableProps) {
   return (
-    <table className="name-rows w-full table-fixed text-sm">
+    <table className="phone-rows name-rows w-full table-fixed text-sm">
       <colgroup>
         <col className="w-60" />
         <col className="w-36" />
