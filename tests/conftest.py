@@ -87,12 +87,17 @@ def app() -> OpenAPI:
     return routed()
 
 
+def moved_in(data: Path) -> FlaskClient:
+    """A client of the one application, which has moved into that data file."""
+    settle(app(), data, today=lambda: TODAY, patience=PATIENCE)
+    return app().test_client()
+
+
 @pytest.fixture
 def client(data: Path) -> FlaskClient:
     if not data.exists():
         data.write_bytes(empty_house())
-    settle(app(), data, today=lambda: TODAY, patience=PATIENCE)
-    return app().test_client()
+    return moved_in(data)
 
 
 @pytest.fixture
