@@ -92,6 +92,7 @@ simulate: dev
 # What is made from the code and kept in the repository.
 docs: setup frontend/node_modules
 	$(BIN)/dialback schema > docs/book.schema.json
+	$(BIN)/dialback schema --squad > docs/squad.schema.json
 	$(BIN)/dialback openapi > docs/openapi.json
 	$(BIN)/python scripts/fixtures.py
 	cd frontend && npx prettier --write --log-level warn src/api/measures.json && cd ..

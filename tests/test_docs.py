@@ -9,10 +9,12 @@ from typing import get_args
 import pytest
 
 from dialback.book.book import schema
+from dialback.book.squad import schema as squad_schema
 from dialback.core.causes import ORDER
 from dialback.core.findings import CODES
 from dialback.core.long_run.codes import SIGNALS
 from dialback.core.rules import DEFAULT_RULES, RULES
+from dialback.core.squads.causes import ORDER as SQUAD_ORDER
 from dialback.core.vocabulary import PAIRS, WeekKind
 from dialback.web.app import openapi_document
 from scripts import fixtures
@@ -68,7 +70,7 @@ def test_the_method_tells_what_every_kind_of_week_brings() -> None:
 
 
 def test_the_method_tells_every_cause_and_every_pair() -> None:
-    for code in ORDER:
+    for code in (*ORDER, *SQUAD_ORDER):
         assert f"`{code}`" in METHOD, code
     for pair in PAIRS:
         assert pair.name in METHOD, pair.name
@@ -78,6 +80,8 @@ def test_what_is_made_from_the_code_is_current() -> None:
     remedy = "run 'make docs'"
     made = json.loads((ROOT / "docs" / "book.schema.json").read_text())
     assert made == json.loads(json.dumps(schema())), remedy
+    of_squad = json.loads((ROOT / "docs" / "squad.schema.json").read_text())
+    assert of_squad == json.loads(json.dumps(squad_schema())), remedy
     described = json.loads((ROOT / "docs" / "openapi.json").read_text())
     assert described == json.loads(json.dumps(openapi_document())), remedy
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Iterable
 from datetime import date
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -14,6 +15,7 @@ from dialback.cli.common import main, plain_errors, read_file
 if TYPE_CHECKING:
     from dialback.core.notation import Mistake
     from dialback.core.vocabulary import Basis
+    from dialback.core.weeks import Week
 
 
 @main.command()
@@ -21,13 +23,17 @@ if TYPE_CHECKING:
 @click.option("--week", required=True, help="The ISO week, as in 2026-W41.")
 @click.option("--basis", type=click.Choice(["completed", "planned"]), default="completed")
 @click.option("--schools", is_flag=True, help="With the findings that each school would raise.")
+@click.option("--squad", is_flag=True, help="As a squad; a zip file is taken for one anyway.")
 @click.option("--json", "as_json", is_flag=True, help="One JSON document, as the contract has it.")
 @plain_errors
-def audit(book: Path, week: str, basis: Basis, *, schools: bool, as_json: bool) -> None:
-    """Audit a week of BOOK."""
+def audit(
+    book: Path, week: str, basis: Basis, *, schools: bool, squad: bool, as_json: bool
+) -> None:
+    """Audit a week of BOOK, or of every book of a squad's zip file."""
     from dialback.book.audit_document import audit_document, schools_document
     from dialback.book.book import read_book, warnings
     from dialback.book.errors import bad_input
+    from dialback.book.squad import is_squad
     from dialback.core import audit as core
     from dialback.core.weeks import Week
 
@@ -35,22 +41,53 @@ def audit(book: Path, week: str, basis: Basis, *, schools: bool, as_json: bool) 
         chosen = Week.parse(week)
     except ValueError as error:
         raise bad_input("--week", str(error)) from None
+    if squad or is_squad(book):
+        _audit_squad(book, chosen, basis, schools=schools, as_json=as_json)
+        return
     read = read_book(read_file(book))
-    for warning in warnings(read):
-        click.echo(warning, err=True)
+    _warn(warnings(read))
     ledger = read.ledger()
     result = core.audit(ledger, chosen, basis)
     if as_json:
         document = audit_document(result, read.athlete.name)
         if schools:
             document["schools"] = schools_document(ledger, chosen, basis)
-        click.echo(json.dumps(document, ensure_ascii=False, indent=1))
+        _print(document)
     else:
         from dialback.book.table import audit_table, schools_table
 
         click.echo(audit_table(result, read.athlete.name))
         if schools:
             click.echo("\n" + schools_table(ledger, chosen, basis))
+
+
+def _audit_squad(file: Path, week: Week, basis: Basis, *, schools: bool, as_json: bool) -> None:
+    """Audit a week of everybody in a squad file; of one book as a squad of one."""
+    from dialback.book.book import read_book
+    from dialback.book.squad import Squad, is_squad, read_squad
+    from dialback.book.squad_document import squad_document, squad_table
+    from dialback.core.squads import audit_squad
+
+    if is_squad(file):
+        squad = read_squad(file)
+    else:
+        alone = read_book(read_file(file))
+        squad = Squad(alone.athlete.name, (alone,))
+    _warn(squad.warnings())
+    result = audit_squad(squad.members, week, basis)
+    if as_json:
+        _print(squad_document(result, squad.name, schools=schools))
+    else:
+        click.echo(squad_table(result, squad.name))
+
+
+def _warn(warnings: Iterable[str]) -> None:
+    for warning in warnings:
+        click.echo(warning, err=True)
+
+
+def _print(document: dict[str, Any]) -> None:
+    click.echo(json.dumps(document, ensure_ascii=False, indent=1))
 
 
 @main.command()
@@ -126,8 +163,7 @@ def adjust(
         if value is not None and not least <= value <= most:
             raise bad_input(name, f"{value:g} is not from {least:g} to {most:g}")
     read = read_book(read_file(book))
-    for warning in warnings(read):
-        click.echo(warning, err=True)
+    _warn(warnings(read))
     ledger = read.ledger()
     try:
         held = frozenset(ledger.movements[name].name for name in locks)
@@ -142,7 +178,7 @@ def adjust(
     steps = next_steps(ledger, chosen, found[0].sessions, held) if progress else None
     if as_json:
         document = adjust_document(found, several=weeks > 1, progress=steps)
-        click.echo(json.dumps(document, ensure_ascii=False, indent=1))
+        _print(document)
     else:
         click.echo("\n\n".join(adjust_table(proposal) for proposal in found))
         if steps is not None:
@@ -197,7 +233,7 @@ def expand(file: Path, book: Path | None, day: str | None, *, as_json: bool) -> 
             for one in doubtful
         ]
         found = {"sessions": sessions, "doubts": asked} | ({"kinds": kinds} if kinds else {})
-        click.echo(json.dumps(found, ensure_ascii=False, indent=1))
+        _print(found)
     else:
         for one in doubtful:
             others = "".join(f"\n  or {other}" for other in one.others)
@@ -225,8 +261,10 @@ def _library_ledger() -> Any:
 
 
 @main.command()
-def schema() -> None:
+@click.option("--squad", is_flag=True, help="That of a squad's index instead.")
+def schema(*, squad: bool) -> None:
     """Print the JSON Schema of the book."""
-    from dialback.book.book import schema as book_schema
+    from dialback.book.book import schema as of_book
+    from dialback.book.squad import schema as of_squad
 
-    click.echo(json.dumps(book_schema(), indent=1))
+    click.echo(json.dumps(of_squad() if squad else of_book(), indent=1))

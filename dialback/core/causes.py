@@ -44,7 +44,7 @@ _EXPLAINED_BY_NOTHING: Final = (
     swapped_findings,
 )
 _TRIED: Final = tuple(family for family in FAMILIES if family not in _EXPLAINED_BY_NOTHING)
-ORDER: Final = (
+HAPPENED: Final = (
     "pain",
     "missed",
     "swapped",
@@ -55,9 +55,9 @@ ORDER: Final = (
     "return",
     "jump",
     "together",
-    "restriction",
-    "balance",
 )
+"""Something that happened to this athlete, in the order in which causes are tried."""
+ORDER: Final = (*HAPPENED, "restriction", "balance")
 """Causes of equal weight stand in this order; those of other codes behind, by code."""
 OF_THE_LOG: Final = frozenset(
     {"pain", "missed", "swapped", "extra", "short", "changed", "together"}
