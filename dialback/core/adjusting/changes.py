@@ -6,11 +6,12 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from dialback.core.adjusting.bundles import bundles
+from dialback.core.adjusting.found import FoundWeek
 from dialback.core.adjusting.held import Steady
 from dialback.core.adjusting.judged import Judge, weight_of, worse_in
 from dialback.core.adjusting.reasons import change_words, effects, finding_words
 from dialback.core.adjusting.result import Change
-from dialback.core.adjusting.search import Found, Search
+from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.findings import Finding
 from dialback.core.measures import MEASURES
 from dialback.core.plans.spans import Span
@@ -29,7 +30,7 @@ class _Moved:
     count: int
 
 
-def changes_in(search: Search, best: Found, *, singly: bool) -> tuple[Change, ...]:
+def changes_in(week: WeekProgramme, best: FoundWeek, *, singly: bool) -> tuple[Change, ...]:
     """Every changed line with what it is needed for: what would stand, or be worse, without it.
 
     Those that need each other are in one bundle, whose reason is what it does by itself.
@@ -39,7 +40,7 @@ def changes_in(search: Search, best: Found, *, singly: bool) -> tuple[Change, ..
 
     def with_some(taken: frozenset[int]) -> tuple[Session, ...]:
         some = [moved[at] for at in sorted(taken)]
-        return search.week.sessions(
+        return week.sessions(
             {one.line: one.count for one in some if one.line is not None},
             {one.added: one.count for one in some if one.added is not None},
         )
@@ -48,7 +49,7 @@ def changes_in(search: Search, best: Found, *, singly: bool) -> tuple[Change, ..
 
     def judged(taken: frozenset[int]) -> Mapping[Key, Finding]:
         if taken not in known:
-            known[taken] = search.judge.of(with_some(taken))
+            known[taken] = week.judge.of(with_some(taken))
         return known[taken]
 
     every = frozenset(range(len(moved)))
@@ -61,21 +62,19 @@ def changes_in(search: Search, best: Found, *, singly: bool) -> tuple[Change, ..
     found = []
     for number, bundle in enumerate(together):
         # What it does by itself; of one that does nothing so, what stands without it.
-        does = worse_in(search.judge.at_start, judged(bundle))
+        does = worse_in(week.judge.at_start, judged(bundle))
         without = with_some(every - bundle)
         shown = with_some(bundle) if does else best.sessions
-        reason = effects(
-            search.judge, shown, does or worse_in(judged(every - bundle), judged(every))
-        )
-        effect = _effect(search.judge, without, best.sessions)
+        reason = effects(week.judge, shown, does or worse_in(judged(every - bundle), judged(every)))
+        effect = _effect(week.judge, without, best.sessions)
         found += [
-            _change(search, moved[at], needs[at], reason, effect, number) for at in sorted(bundle)
+            _change(week, moved[at], needs[at], reason, effect, number) for at in sorted(bundle)
         ]
     return tuple(sorted(found, key=lambda one: (one.day, one.line is None, one.line or 0)))
 
 
 def _change(
-    search: Search,
+    week: WeekProgramme,
     moved: _Moved,
     because: tuple[Key, ...],
     reason: str,
@@ -83,7 +82,6 @@ def _change(
     bundle: int,
 ) -> Change:
     """One change of an answer."""
-    week = search.week
     if moved.line is None:
         addition = week.additions[moved.added or 0]
         session = week.start[addition.session]

@@ -17,7 +17,7 @@ MOST_BEYOND: Final = 10_000.0
 """Further than any count of sets may go."""
 
 
-def price_rows(lines: Lines, rows: Rows) -> None:
+def price_rows(lines: Lines) -> None:
     """What a coach would not do lightly: rows that say how much of it there is."""
     for choice in lines.choices:
         if choice.line == lines.prices.big[choice.session]:
@@ -34,7 +34,7 @@ def price_rows(lines: Lines, rows: Rows) -> None:
             _beyond(lines, steps, CALM, 1)
         _concentration(lines, at)
     before = lines.judge.start.value(TOTAL_SETS)
-    sets, _ = rows.figure(TOTAL_SETS)
+    sets, _ = Rows(lines.programme, lines.judge, lines.pieces).figure(TOTAL_SETS)
     _beyond(lines, sets, (1 + TOTAL) * before, 1)
     if not lines.prices.jumps:
         _beyond(lines, Linear().plus(sets, -1), (TOTAL - 1) * before, 1)

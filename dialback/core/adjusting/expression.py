@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from datetime import date
 
@@ -22,6 +22,10 @@ class Linear:
         for number, share in other.terms.items():
             terms[number] = terms.get(number, 0.0) + share * factor
         return Linear(self.constant + other.constant * factor, terms)
+
+    def at(self, values: Sequence[float]) -> float:
+        """What it comes to with the variables at these values."""
+        return self.constant + sum(factor * values[number] for number, factor in self.terms.items())
 
 
 @dataclass(frozen=True)

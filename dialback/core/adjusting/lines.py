@@ -3,19 +3,18 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Mapping, Sequence
+from collections.abc import Container, Mapping, Sequence
 from dataclasses import dataclass, field
-from datetime import date
 from itertools import pairwise
 from typing import Final
 
 from dialback.core.adjusting.expression import Linear, Piece
-from dialback.core.adjusting.held import Held
+from dialback.core.adjusting.held import Held, Place
 from dialback.core.adjusting.judged import Judge
-from dialback.core.adjusting.pricing import ADDED, DROPPED, FIRST, THEME, Prices, fits
+from dialback.core.adjusting.pricing import ADDED, DROPPED, FIRST, THEME, Moved, Prices, fits
 from dialback.core.adjusting.solver import INF, Programme
 from dialback.core.adjusting.start import has
-from dialback.core.plans.spans import Span, unit_sets
+from dialback.core.plans.spans import Span, rebuilt, unit_sets
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Entry
 
@@ -45,6 +44,8 @@ class LineChoice:
     changed: int
     bounds: Mapping[int, tuple[float, float]]
     """Where its variables may go if it is not locked."""
+    parts: tuple[Piece, ...]
+    """The pieces that it is made of; they are among those of the week."""
 
 
 @dataclass(frozen=True)
@@ -90,20 +91,27 @@ class Lines:
         start: tuple[Session, ...],
         spans: Sequence[Sequence[Span]],
         prices: Prices,
-        fixed_days: frozenset[date],
+        still: frozenset[int],
         locks: frozenset[str],
         held: Held,
         *,
         calm: bool,
         wide: bool,
+        apart: frozenset[Place] = frozenset(),
     ) -> None:
-        """Lines of ``fixed_days`` and of ``locks`` stay; ``wide`` asks away how far counts go."""
+        """Sessions at the places ``still`` stay, and so do lines of ``locks``.
+
+        ``wide`` asks away how far counts go; lines that are ``apart`` lose their units one by one
+        from the end, as all do whose units count differently.
+        """
         self.held = held
         self.programme = programme
         self.judge = judge
         self.start = start
+        self.spans = spans
         self.prices = prices
-        self.fixed_days = fixed_days
+        self.still = still
+        self.apart = apart
         self.locks = locks
         self.calm = calm
         self.wide = wide
@@ -122,7 +130,7 @@ class Lines:
                 self._measured(session, unit_sets(session, line, index))
                 for index in range(line.count)
             ]
-            if line.fixed or session.date in self.fixed_days:
+            if line.fixed or at in self.still:
                 self.pieces += [Piece(at, unit, Linear(1.0), 1.0) for unit in units]
                 continue
             self._choice(at, session, line, units)
@@ -156,16 +164,16 @@ class Lines:
         self.cost.pay({few: twice, more: 2 * twice, dropped: DROPPED})
         grown = Linear(0, {few: 1.0, more: 1.0})
         last = self._measured(session, unit_sets(session, line, line.count))
-        if all(_alike(unit, units[0]) for unit in units):
+        if are_alike(units) and (at, line.number) not in self.apart:
             less, lesser = variable(min(FIRST, shrinks)), variable(max(0, shrinks - FIRST))
             self.cost.pay({less: twice, lesser: 2 * twice})
             fewer = Linear(0, {less: 1.0, lesser: 1.0})
             programme.row(-INF, {less: 1, lesser: 1, dropped: -1}, line.count - 1)
             count = Linear(line.count, grown.terms).plus(fewer, -1)
-            self.pieces.append(Piece(at, units[0], count, most))
+            parts = [Piece(at, units[0], count, most)]
         else:
             # Sets that count differently are taken off from the end, one by one.
-            kept = []
+            kept, parts = [], []
             for place, unit in enumerate(units):
                 number = programme.variable(1 if locked or not shrinks else 0, 1)
                 bounds[number] = (0, 1) if shrinks else (1, 1)
@@ -173,22 +181,25 @@ class Lines:
                 gone = line.count - place
                 self.cost.pay({number: -twice * (1 if gone <= FIRST else 2)})
                 self.cost.offset += twice * (1 if gone <= FIRST else 2)
-                self.pieces.append(Piece(at, unit, Linear(0, {number: 1.0}), 1.0))
+                parts.append(Piece(at, unit, Linear(0, {number: 1.0}), 1.0))
             for before, behind in pairwise(kept):
                 programme.row(0, {before: 1, behind: -1}, INF)
             programme.row(1, {kept[0]: 1, dropped: 1}, INF)
             programme.row(-INF, {few: 1, more: 1, kept[-1]: -WIDE}, 0)
             fewer = Linear(line.count, dict.fromkeys(kept, -1.0))
             count = Linear(0, dict.fromkeys(kept, 1.0)).plus(grown)
-            self.pieces.append(Piece(at, last, grown, most - line.count))
+            parts.append(Piece(at, last, grown, most - line.count))
+        self.pieces += parts
         steps = grown.plus(fewer)
         programme.at_most(steps, {changed: WIDE + line.count})
-        self.choices.append(LineChoice(at, line, count, fewer, steps, dropped, changed, bounds))
+        self.choices.append(
+            LineChoice(at, line, count, fewer, steps, dropped, changed, bounds, tuple(parts))
+        )
 
-    def offer(self, offers: Mapping[str, Set]) -> None:
-        """The movements that may be added to each session that lacks them."""
+    def offer(self, offers: Mapping[str, Set], places: Container[int] | None = None) -> None:
+        """The movements that may be added to each session that lacks them, or to some sessions."""
         for at, session in enumerate(self.start):
-            if session.date in self.fixed_days:
+            if at in self.still or (places is not None and at not in places):
                 continue
             for movement, one in offers.items():
                 if has(session, movement) or (at, movement) in self.held.not_added:
@@ -213,6 +224,64 @@ class Lines:
                 self.pieces.append(Piece(at, entries, times, most))
                 self.ranges[movement][more] = (0, WIDE)
                 self.additions.append(AddedChoice(at, movement, one, used, few, more, bounds))
+
+    def read(self, values: Sequence[float]) -> tuple[dict[Place, int], dict[int, int]]:
+        """Counts of lines by session and number, and of additions by their place."""
+        counts = {}
+        for choice in self.choices:
+            count = choice.count.at(values)
+            if round(count) != choice.line.count:
+                counts[choice.session, choice.line.number] = round(count)
+        added = {
+            at: round(values[one.few] + values[one.more])
+            for at, one in enumerate(self.additions)
+            if values[one.used] > 0.5
+        }
+        return counts, added
+
+    def sessions(
+        self, counts: Mapping[Place, int], added: Mapping[int, int]
+    ) -> tuple[Session, ...]:
+        """The sessions with lines at other counts and lines added."""
+        return tuple(
+            rebuilt(
+                session,
+                self.spans[at],
+                {line: count for (own, line), count in counts.items() if own == at},
+                [
+                    (self.additions[place].set, count)
+                    for place, count in sorted(added.items())
+                    if self.additions[place].session == at
+                ],
+            )
+            for at, session in enumerate(self.start)
+        )
+
+    @property
+    def moves(self) -> dict[int, float]:
+        """How many sets come or go, as factors of the variables."""
+        found: dict[int, float] = {}
+        for choice in self.choices:
+            for number, factor in choice.steps.terms.items():
+                found[number] = factor * len(choice.line.units[-1])
+        return found | {number: 1.0 for one in self.additions for number in (one.few, one.more)}
+
+    def moved(self, counts: Mapping[Place, int], added: Mapping[int, int]) -> list[Moved]:
+        """The lines that change, each with its steps before and after."""
+        lines = {(choice.session, choice.line.number): choice.line for choice in self.choices}
+        found = [
+            Moved(at, lines[at, number], "", lines[at, number].count, count)
+            for (at, number), count in counts.items()
+        ]
+        for place, count in added.items():
+            addition = self.additions[place]
+            found.append(Moved(addition.session, None, addition.movement, 0, count))
+        return found
+
+
+def are_alike(units: Sequence[tuple[Entry, ...]]) -> bool:
+    """Whether the units of a line all come to the same."""
+    return all(_alike(unit, units[0]) for unit in units)
 
 
 def _named(line: Span) -> str:

@@ -8,13 +8,14 @@ from functools import partial
 from typing import Final
 
 from dialback.core.adjusting.changes import changes_in, turned_back
+from dialback.core.adjusting.found import FoundWeek
 from dialback.core.adjusting.held import Held
 from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.options import Options
 from dialback.core.adjusting.reasons import finding_words
 from dialback.core.adjusting.remaining import Explained
 from dialback.core.adjusting.result import Proposal, Remaining
-from dialback.core.adjusting.search import Found, Search
+from dialback.core.adjusting.search import Search
 from dialback.core.adjusting.start import WithPlans, offered, start_of
 from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.sessions import Session, Set
@@ -77,23 +78,25 @@ def adjust(
         )
 
     held = options.declined.plus(options.steady.held)
-    search, best = _searched(programme(held=held), judge, options)
+    chosen = programme(held=held)
+    search, best = _searched(chosen, options)
     new = judge.at_start.keys() - options.steady.known
     if options.steady.held and new & best.left.keys():
         # What is new speaks for turning something back, if that is what clears it.
-        freely, other = _searched(programme(held=options.declined), judge, options)
+        free = programme(held=options.declined)
+        freely, other = _searched(free, options)
         if len(new & other.left.keys()) < len(new & best.left.keys()):
-            held, search, best = options.declined, freely, other
+            held, chosen, search, best = options.declined, free, freely, other
     allowance = options.allowance(REASONS_SHARE)
     left = judge.of(best.sessions)
     explained = Explained(
-        search, options, left, best, allowance, partial(programme, held=held), held
+        search, chosen, options, left, best, allowance, partial(programme, held=held), held
     )
     return Proposal(
         week,
         start,
         best.sessions,
-        turned_back(changes_in(search, best, singly=options.singly), options.steady),
+        turned_back(changes_in(chosen, best, singly=options.singly), options.steady),
         best.cost,
         best.optimal and (search.is_whole or not options.ladder),
         tuple(search.rung_of(found) for found in search.rungs) if options.ladder else (),
@@ -104,10 +107,10 @@ def adjust(
     )
 
 
-def _searched(week: WeekProgramme, judge: Judge, options: Options) -> tuple[Search, Found]:
+def _searched(week: WeekProgramme, options: Options) -> tuple[Search[FoundWeek], FoundWeek]:
     """A programme with its ladder, where that is wanted, and its answer."""
     lightest = options.thorough or options.lightest
-    search = Search(week, judge, lightest=lightest, budget=options.budget)
+    search = Search(week, lightest=lightest, budget=options.budget)
     if options.ladder:
         search.climb(options.allowance(LADDER_SHARE))
     return search, search.answer(options.allowance())
@@ -127,7 +130,7 @@ def _offers(ledger: Ledger, week: Week) -> dict[str, Set]:
     }
 
 
-def _why(search: Search, best: Found) -> str:
+def _why(search: Search[FoundWeek], best: FoundWeek) -> str:
     """What the next rung of the ladder would cost and clear."""
     at = search.rungs.index(best)
     if at + 1 == len(search.rungs):

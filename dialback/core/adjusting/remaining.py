@@ -6,12 +6,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from dialback.core.adjusting.against import MakeWeek, against, can_clear
+from dialback.core.adjusting.found import FoundWeek
 from dialback.core.adjusting.held import NOTHING_HELD, Held
 from dialback.core.adjusting.options import Options
 from dialback.core.adjusting.reasons import costs_sentence, held_sentence, remaining_sentence
 from dialback.core.adjusting.result import Remaining
-from dialback.core.adjusting.search import Found, Search
+from dialback.core.adjusting.search import Search
 from dialback.core.adjusting.solver import Allowance, OutOfTimeError
+from dialback.core.adjusting.weekly import WeekProgramme
 from dialback.core.findings import Finding
 from dialback.core.vocabulary import Key
 
@@ -20,10 +22,11 @@ from dialback.core.vocabulary import Key
 class Explained:
     """What stays of a proposal, each with its reason; ``make`` makes the programme anew."""
 
-    search: Search
+    search: Search[FoundWeek]
+    week: WeekProgramme
     options: Options
     left: Mapping[Key, Finding]
-    best: Found
+    best: FoundWeek
     allowance: Allowance
     make: MakeWeek
     held: Held
@@ -38,17 +41,15 @@ class Explained:
         if self._is_held(finding.key):
             return Remaining(finding, None, (), held_sentence(finding))
         budget = self.options.budget
-        week = self.search.week
-        keys = against(finding.key, week, self.make, budget, self.left, self.allowance)
+        keys = against(finding.key, self.week, self.make, budget, self.left, self.allowance)
         return Remaining(finding, None, keys or (), remaining_sentence(finding, keys))
 
     def _is_held(self, key: Key) -> bool:
         """Whether it stays for what was published lately or declined alone, as far as is known."""
         if not self.held:
             return False
-        week = self.search.week
         try:
-            return not can_clear(key, week, self.allowance) and can_clear(
+            return not can_clear(key, self.week, self.allowance) and can_clear(
                 key, self.make(held=NOTHING_HELD), self.allowance
             )
         except OutOfTimeError:

@@ -2,20 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass, replace
-from typing import Final
+from dataclasses import replace
+from typing import Final, Generic
 
-from dialback.core.adjusting.judged import Judge, counts, weight_of
+from dialback.core.adjusting.found import F, Sought
+from dialback.core.adjusting.judged import counts
 from dialback.core.adjusting.result import Rung
-from dialback.core.adjusting.solver import INF, Allowance, Answer, Expression, OutOfTimeError
-from dialback.core.adjusting.weekly import WeekProgramme
-from dialback.core.findings import Finding
-from dialback.core.sessions import Session
+from dialback.core.adjusting.solver import INF, Allowance, Expression, OutOfTimeError
 from dialback.core.vocabulary import Key
-
-Counts = Mapping[tuple[int, int], int]
-Added = Mapping[int, int]
 
 _HALF: Final = 0.5
 """Whole numbers are told apart by it."""
@@ -27,40 +21,18 @@ _MOVES: Final = 1000.0
 """More sets than can be moved: the fewest of them, where as few lines change."""
 
 
-@dataclass(frozen=True, eq=False)
-class Found:
-    """An answer: counts of lines, lines added, the sessions they make, what they cost."""
-
-    counts: Counts
-    added: Added
-    sessions: tuple[Session, ...]
-    cost: int
-    left: Mapping[Key, Finding]
-    optimal: bool
-    values: tuple[float, ...] = ()
-    """Those of the programme's variables; none at the start, that changes nothing."""
-
-    @property
-    def weight(self) -> int:
-        """What the findings that it leaves weigh."""
-        return weight_of(self.left)
-
-
-class Search:
+class Search(Generic[F]):
     """Answers of one programme. ``rungs`` is the ladder as far as it is known, from the start."""
 
-    def __init__(
-        self, week: WeekProgramme, judge: Judge, *, lightest: bool, budget: int | None
-    ) -> None:
-        self.week = week
-        self.judge = judge
+    def __init__(self, sought: Sought[F], *, lightest: bool, budget: int | None) -> None:
+        self.sought = sought
         self.lightest = lightest
         self.budget = INF if budget is None else float(budget)
-        start = Found({}, {}, week.start, 0, judge.at_start, optimal=True)
+        start = sought.unchanged()
         self.rungs = [start]
         self.is_whole = start.weight == 0
 
-    def rung_of(self, found: Found) -> Rung:
+    def rung_of(self, found: F) -> Rung:
         """What an answer costs, and how many findings it leaves."""
         return Rung(found.cost, *counts(found.left))
 
@@ -73,7 +45,7 @@ class Search:
 
     def climb(self, allowance: Allowance) -> None:
         """Each least cost at which the weight becomes less, to the end, or as far as time goes."""
-        week = self.week
+        week = self.sought
         try:
             while not self.is_whole:
                 weight = self.rungs[-1].weight
@@ -86,7 +58,7 @@ class Search:
                     return
                 if not cheapest.optimal:
                     return
-                found = self._found(cheapest, optimal=True)
+                found = week.found(cheapest, optimal=True)
                 self.rungs.append(found)
                 self.is_whole = found.weight == 0
         except OutOfTimeError:
@@ -94,15 +66,15 @@ class Search:
 
     def _aim(self, *wanted: tuple[float, Expression]) -> dict[int, float]:
         """What is wanted, each by its share; of equal answers the fewest high findings."""
-        aim: dict[int, float] = dict.fromkeys(self.week.high, 1.0)
+        aim: dict[int, float] = dict.fromkeys(self.sought.high, 1.0)
         for share, several in wanted:
             for number, factor in several.items():
                 aim[number] = aim.get(number, 0.0) + _HIGHS * share * factor
         return aim
 
-    def _calmest(self, known: Found, allowance: Allowance) -> Found:
+    def _calmest(self, known: F, allowance: Allowance) -> F:
         """Of answers equal to one that with the fewest lines changed, then sets moved."""
-        week = self.week
+        week = self.sought
         if not known.values:
             return known
         high, _ = counts(known.left)
@@ -118,16 +90,16 @@ class Search:
             calmest = week.programme.minimise(aim, allowance, rows=rows, known=known.values)
         except OutOfTimeError:
             return known
-        return known if calmest is None else self._found(calmest, optimal=known.optimal)
+        return known if calmest is None else week.found(calmest, optimal=known.optimal)
 
-    def answer(self, allowance: Allowance) -> Found:
+    def answer(self, allowance: Allowance) -> F:
         """The rung to stop at, found by itself where the ladder is not known that far."""
         stop = self._stop(allowance)
         at = self.rungs.index(stop)
         self.rungs[at] = calmest = self._calmest(stop, allowance)
         return calmest
 
-    def _stop(self, allowance: Allowance) -> Found:
+    def _stop(self, allowance: Allowance) -> F:
         within = [found for found in self.rungs if found.cost <= self.budget]
         known = min(within, key=self._rank)
         if self.is_whole or self._nothing_better(known):
@@ -142,19 +114,19 @@ class Search:
         self.rungs.append(direct)
         return direct
 
-    def _rank(self, found: Found) -> tuple[int, int]:
+    def _rank(self, found: F) -> tuple[int, int]:
         if self.lightest:
             return found.weight, found.cost
         return found.weight + found.cost, found.weight
 
-    def _nothing_better(self, known: Found) -> bool:
+    def _nothing_better(self, known: F) -> bool:
         """Whether no rung beyond those that are known can be better: each costs more."""
         beyond = self.rungs[-1].cost + 1
         return beyond > self.budget or (not self.lightest and known.weight + known.cost <= beyond)
 
-    def _direct(self, allowance: Allowance) -> Found | None:
+    def _direct(self, allowance: Allowance) -> F | None:
         """The best answer, without the ladder; ``None`` where time is too short for any."""
-        week = self.week
+        week = self.sought
         held = {week.cost_row: (-INF, self.budget - week.cost_offset + _HALF)}
         # What is wanted first counts for more than all that can be of what comes after it.
         first, then, most = (
@@ -168,11 +140,4 @@ class Search:
             )
         except OutOfTimeError:
             return None
-        return None if answer is None else self._found(answer, optimal=answer.optimal)
-
-    def _found(self, answer: Answer, *, optimal: bool) -> Found:
-        chosen, added = self.week.read(answer.values)
-        sessions = self.week.sessions(chosen, added)
-        cost = self.week.prices.of(self.week.moved(chosen, added), sessions)
-        left = self.judge.of(sessions)
-        return Found(chosen, added, sessions, cost, left, optimal, answer.values)
+        return None if answer is None else week.found(answer, optimal=answer.optimal)

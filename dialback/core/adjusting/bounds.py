@@ -1,0 +1,75 @@
+"""What every proposal keeps, and what the findings that it leaves weigh.
+
+Source: Dial Back's contract, *Adjusting*, *Bounds*.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Final
+
+from dialback.core.adjusting.expression import Linear
+from dialback.core.adjusting.judged import CAUTION_WEIGHT, HIGH_WEIGHT, Judge
+from dialback.core.adjusting.rows import Flag, Rows
+from dialback.core.adjusting.solver import INF
+from dialback.core.figures import TOTAL_SETS
+from dialback.core.findings.jumps import OF_THE_WEEK
+from dialback.core.maxima import is_working
+
+LEAST_SETS: Final = 0.8
+"""So much of the start's sets the week keeps at least."""
+LEAST_SETS_OF_MUCH: Final = 0.6
+"""The same where the start jumps or is above a ceiling, and no rule says another."""
+
+
+def keep_most(rows: Rows, additions: Iterable[int], most_sets: float = INF) -> int:
+    """Each session that has a working set keeps one; the week keeps most of its sets.
+
+    ``additions`` are variables of sets that the start has not. The number of the week's row.
+    """
+    judge, programme = rows.judge, rows.programme
+    added = set(additions)
+    for at, session in enumerate(judge.start.in_hand.sessions):
+        working = [
+            piece
+            for piece in rows.pieces
+            if piece.session == at and any(is_working(entry) for entry in piece.entries)
+        ]
+        own = Linear()
+        for piece in working:
+            own = own.plus(piece.times)
+        started = any(not set(piece.times.terms) & added for piece in working)
+        if session.sets and started and own.terms:
+            programme.row(1 - own.constant, own.terms, INF)
+    start = judge.start.value(TOTAL_SETS)
+    sets, _ = rows.figure(TOTAL_SETS)
+    return programme.row(
+        _least_share(judge) * start - sets.constant - 1e-9,
+        sets.terms,
+        most_sets - sets.constant + 1e-9,
+    )
+
+
+def _least_share(judge: Judge) -> float:
+    much = any(
+        finding.key == OF_THE_WEEK or finding.code == "muscle_ceiling"
+        for finding in judge.start.findings
+    )
+    if not much:
+        return LEAST_SETS
+    share = judge.ledger.rules.lighter_share
+    return min(LEAST_SETS, LEAST_SETS_OF_MUCH if share is None else share)
+
+
+def weights(flags: Iterable[Flag]) -> tuple[dict[int, float], dict[int, float]]:
+    """What the findings that are left weigh, and how many of them are high."""
+    weight: dict[int, float] = {}
+    high: dict[int, float] = {}
+    for flag in flags:
+        if flag.caution is not None:
+            weight[flag.caution] = CAUTION_WEIGHT
+        if flag.high is not None:
+            beside = CAUTION_WEIGHT if flag.caution is not None else 0
+            weight[flag.high] = HIGH_WEIGHT - beside
+            high[flag.high] = 1.0
+    return weight, high
