@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from typing import Any
 
-from dialback.core.adjusting import Change, Proposal
+from dialback.core.adjusting import Change, Proposal, Remaining, Rung
 from dialback.core.progress import Progress, Way
+from dialback.core.sessions import Session
 
 
 def adjust_document(
@@ -31,28 +32,15 @@ def adjust_document(
 def _proposal(proposal: Proposal) -> dict[str, Any]:
     return {
         "week": str(proposal.week),
-        "sessions": [
-            session.model_dump(mode="json", exclude_defaults=True) for session in proposal.sessions
-        ],
-        "changes": [_change(change) for change in proposal.changes],
+        "sessions": sessions_document(proposal.sessions),
+        "changes": [change_document(change) for change in proposal.changes],
         "cost": proposal.cost,
         "optimal": proposal.optimal,
         "stop": proposal.stop,
         "why": proposal.why,
-        "ladder": [
-            {"cost": rung.cost, "high": rung.high, "caution": rung.caution}
-            for rung in proposal.ladder
-        ],
+        "ladder": ladder_document(proposal.ladder),
         "cleared": [list(finding.key) for finding in proposal.cleared],
-        "remaining": [
-            {
-                "finding": list(left.finding.key),
-                "rung": left.rung,
-                "against": [list(key) for key in left.against],
-                "sentence": left.sentence,
-            }
-            for left in proposal.remaining
-        ],
+        "remaining": [remaining_document(left) for left in proposal.remaining],
     }
 
 
@@ -73,7 +61,28 @@ def _way(way: Way) -> dict[str, Any]:
     return {"kind": way.kind, "says": way.says, "effect": dict(way.effect)}
 
 
-def _change(change: Change) -> dict[str, Any]:
+def sessions_document(sessions: Iterable[Session]) -> list[dict[str, Any]]:
+    """Proposed sessions in the book's form."""
+    return [session.model_dump(mode="json", exclude_defaults=True) for session in sessions]
+
+
+def ladder_document(ladder: Iterable[Rung]) -> list[dict[str, int]]:
+    """A ladder, rung by rung."""
+    return [{"cost": one.cost, "high": one.high, "caution": one.caution} for one in ladder]
+
+
+def remaining_document(left: Remaining) -> dict[str, Any]:
+    """A finding that stays."""
+    return {
+        "finding": list(left.finding.key),
+        "rung": left.rung,
+        "against": [list(key) for key in left.against],
+        "sentence": left.sentence,
+    }
+
+
+def change_document(change: Change) -> dict[str, Any]:
+    """A line that changes."""
     document: dict[str, Any] = {
         "date": change.day.isoformat(),
         "title": change.title,

@@ -1,12 +1,19 @@
-"""The audit of a squad as one JSON document, and as a table."""
+"""The audit and the proposal of a squad as JSON documents, and as tables."""
 
 from __future__ import annotations
 
 from typing import Any
 
+from dialback.book.adjust_document import (
+    change_document,
+    ladder_document,
+    remaining_document,
+    sessions_document,
+)
 from dialback.book.audit_document import audit_document, schools_document
 from dialback.core.findings import BY_CODE
 from dialback.core.squads import SquadAudit, SquadCause
+from dialback.core.squads.adjusting import Outcome, SquadProposal
 from dialback.core.words import listed
 
 
@@ -52,4 +59,65 @@ def squad_table(result: SquadAudit, name: str) -> str:
         worst = next((one for one in own.findings if BY_CODE[one.code].hurts), None)
         told = f": {worst.sentence}" if worst else ""
         lines.append(f"{member.name}: {counts['high']} high, {counts['caution']} caution{told}")
+    return "\n".join(lines)
+
+
+def squad_adjust_document(proposal: SquadProposal, name: str) -> dict[str, Any]:
+    """The proposal of a squad as the contract has it."""
+    return {
+        "squad": name,
+        "week": str(proposal.week),
+        "shared": [
+            {
+                "subject": one.title,
+                "athletes": list(one.athletes),
+                "changes": [change_document(change) for change in one.changes],
+            }
+            for one in proposal.shared
+        ],
+        "exceptions": [
+            {
+                "athlete": one.athlete,
+                "changes": [change_document(change) for change in one.changes],
+            }
+            for one in proposal.exceptions
+        ],
+        "athletes": [_outcome(one) for one in proposal.athletes],
+        "cost": proposal.cost,
+        "optimal": proposal.optimal,
+        "ladder": ladder_document(proposal.ladder),
+        "stop": proposal.stop,
+        "why": proposal.why,
+    }
+
+
+def _outcome(one: Outcome) -> dict[str, Any]:
+    return {
+        "athlete": one.member.name,
+        "sessions": sessions_document(one.sessions),
+        "before": {"high": one.before.high, "caution": one.before.caution},
+        "after": {"high": one.after.high, "caution": one.after.caution},
+        "cleared": [list(finding.key) for finding in one.cleared],
+        "remaining": [remaining_document(left) for left in one.remaining],
+    }
+
+
+def squad_adjust_table(proposal: SquadProposal, name: str) -> str:
+    """One change for all, the exceptions, and what comes of it for everybody."""
+    lines = [f"{name}, week {proposal.week}: cost {proposal.cost}. {proposal.why}", ""]
+    for shared in proposal.shared:
+        lines.append(f"{shared.title} ({len(shared.athletes)} athletes)")
+        lines += [f"  {change.sentence}" for change in shared.changes]
+    for apart in proposal.exceptions:
+        lines.append(f"Only {apart.athlete}")
+        lines += [f"  {change.sentence}" for change in apart.changes]
+    if not proposal.shared and not proposal.exceptions:
+        lines.append("Nothing is changed.")
+    lines.append("")
+    for one in proposal.athletes:
+        before, after = one.before, one.after
+        lines.append(
+            f"{one.member.name}: {before.high} high and {before.caution} caution before, "
+            f"{after.high} and {after.caution} after"
+        )
     return "\n".join(lines)

@@ -13,6 +13,7 @@ import click
 from dialback.cli.common import main, plain_errors, read_file
 
 if TYPE_CHECKING:
+    from dialback.core.adjusting import Options
     from dialback.core.notation import Mistake
     from dialback.core.vocabulary import Basis
     from dialback.core.weeks import Week
@@ -139,10 +140,11 @@ def adjust(
     progress: bool,
     as_json: bool,
 ) -> None:
-    """Propose the plan of a week of BOOK: the change that a coach would sign."""
+    """Propose the plan of a week of BOOK, or of a squad's zip file: what a coach would sign."""
     from dialback.book.adjust_document import adjust_document
     from dialback.book.book import read_book, warnings
     from dialback.book.errors import bad_input
+    from dialback.book.squad import is_squad
     from dialback.book.table import adjust_table, progress_table
     from dialback.core.adjusting import NothingToStartFromError, Options, adjust_weeks
     from dialback.core.movements import UnknownMovementError
@@ -162,6 +164,20 @@ def adjust(
     ):
         if value is not None and not least <= value <= most:
             raise bad_input(name, f"{value:g} is not from {least:g} to {most:g}")
+    if is_squad(book):
+        for name, given in (
+            ("--weeks", weeks > 1),
+            ("--lock", bool(locks)),
+            ("--budget", budget is not None),
+            ("--progress", progress),
+        ):
+            if given:
+                raise bad_input(name, "is for a book: a squad is proposed for without it")
+        options = Options(
+            new_movements=new_movements, lines=lines, thorough=thorough, seconds=seconds
+        )
+        _adjust_squad(book, chosen, options, as_json=as_json)
+        return
     read = read_book(read_file(book))
     _warn(warnings(read))
     ledger = read.ledger()
@@ -183,6 +199,26 @@ def adjust(
         click.echo("\n\n".join(adjust_table(proposal) for proposal in found))
         if steps is not None:
             click.echo(f"\n{progress_table(steps)}")
+
+
+def _adjust_squad(file: Path, week: Week, options: Options, *, as_json: bool) -> None:
+    """Propose the plans of everybody in a squad file at once."""
+    from dialback.book.errors import bad_input
+    from dialback.book.squad import read_squad
+    from dialback.book.squad_document import squad_adjust_document, squad_adjust_table
+    from dialback.core.adjusting import NothingToStartFromError
+    from dialback.core.squads.adjusting import adjust_squad
+
+    squad = read_squad(file)
+    _warn(squad.warnings())
+    try:
+        found = adjust_squad(squad.members, week, options)
+    except NothingToStartFromError as nothing:
+        raise bad_input("--week", str(nothing)) from None
+    if as_json:
+        _print(squad_adjust_document(found, squad.name))
+    else:
+        click.echo(squad_adjust_table(found, squad.name))
 
 
 @main.command()

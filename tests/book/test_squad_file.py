@@ -178,3 +178,47 @@ def test_the_command_refuses_in_one_line(tmp_path: Path, name: str) -> None:
     assert (done.returncode, done.stdout) == (2, "")
     assert len(done.stderr.splitlines()) == 1
     assert name in done.stderr
+
+
+def test_the_command_proposes_for_all_at_once(tmp_path: Path) -> None:
+    names = ["Ada", "Bo", "Cal"]
+    work = [sets("Press", 6, rpe=8), sets("Row", 4, rpe=8)]
+    books = []
+    for name in names:
+        athlete = {"name": name, "bodyweight_kg": 70}
+        body = document([], [session(0, *work, title="Upper")], athlete=athlete)
+        books.append(body)
+    file = tmp_path / "rowers.zip"
+    file.write_bytes(write_squad("Rowers", [as_bytes(body) for body in books]))
+    ask = ["adjust", file, "--week", WEEK, "--new-movements", "0"]
+    done = run(*ask, "--json")
+    assert (done.returncode, done.stderr) == (0, "")
+    found = json.loads(done.stdout)
+    assert list(found) == [
+        "squad", "week", "shared", "exceptions", "athletes", "cost", "optimal", "ladder", "stop",
+        "why",
+    ]  # fmt: skip
+    (shared,) = found["shared"]
+    assert (shared["subject"], shared["athletes"]) == ("Upper", names)
+    assert shared["changes"]
+    assert found["exceptions"] == []
+    for body, one in zip(books, found["athletes"], strict=True):
+        # What is counted is what the audit of the proposed plan counts.
+        alone = tmp_path / "alone.json"
+        for sessions, told in ((body["planned"], one["before"]), (one["sessions"], one["after"])):
+            alone.write_bytes(as_bytes(body | {"planned": sessions}))
+            own = run("audit", alone, "--week", WEEK, "--basis", "planned", "--json")
+            levels = [finding["level"] for finding in json.loads(own.stdout)["findings"]]
+            assert told == {"high": levels.count("high"), "caution": levels.count("caution")}
+        assert one["cleared"]
+        for left in one["remaining"]:
+            assert list(left) == ["finding", "rung", "against", "sentence"]
+    read = run(*ask)
+    assert read.stdout.startswith("Rowers, week 2026-W41: cost ")
+    assert "Upper (3 athletes)" in read.stdout
+    refused = run(*ask, "--lock", "Row")
+    assert refused.returncode == 2
+    assert refused.stderr == "--lock: is for a book: a squad is proposed for without it\n"
+    nothing = run("adjust", file, "--week", "2026-W01")
+    assert nothing.returncode == 2
+    assert "nobody has anything planned in 2026-W01" in nothing.stderr

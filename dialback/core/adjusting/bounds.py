@@ -5,6 +5,7 @@ Source: Dial Back's contract, *Adjusting*, *Bounds*.
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import Iterable
 from typing import Final
 
@@ -62,14 +63,17 @@ def _least_share(judge: Judge) -> float:
 
 
 def weights(flags: Iterable[Flag]) -> tuple[dict[int, float], dict[int, float]]:
-    """What the findings that are left weigh, and how many of them are high."""
-    weight: dict[int, float] = {}
-    high: dict[int, float] = {}
+    """What the findings that are left weigh, and how many of them are high.
+
+    A variable that stands for the findings of several weighs for each.
+    """
+    weight: dict[int, float] = defaultdict(float)
+    high: dict[int, float] = defaultdict(float)
     for flag in flags:
         if flag.caution is not None:
-            weight[flag.caution] = CAUTION_WEIGHT
+            weight[flag.caution] += CAUTION_WEIGHT
         if flag.high is not None:
             beside = CAUTION_WEIGHT if flag.caution is not None else 0
-            weight[flag.high] = HIGH_WEIGHT - beside
-            high[flag.high] = 1.0
+            weight[flag.high] += HIGH_WEIGHT - beside
+            high[flag.high] += 1.0
     return weight, high

@@ -98,7 +98,7 @@ def _change(
     what = change_words(session, shown, line.kind, (line.count, moved.count))
     return Change(
         at, session.date, session.title, number, name, line.part, line.count, moved.count,
-        _sets_moved(line, moved.count), because, what, reason, effect, bundle,
+        sets_moved(line, moved.count), because, what, reason, effect, bundle,
     )  # fmt: skip
 
 
@@ -112,7 +112,7 @@ def _effect(
     return {measure: after[measure] - before[measure] for measure in MEASURES}
 
 
-def _sets_moved(line: Span, count: int) -> int:
+def sets_moved(line: Span, count: int) -> int:
     """How many sets come or go when a line has so many sets, pairs or rounds."""
     if count > line.count:
         return (count - line.count) * len(line.units[-1])

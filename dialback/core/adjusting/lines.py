@@ -16,7 +16,7 @@ from dialback.core.adjusting.solver import INF, Programme
 from dialback.core.adjusting.start import has
 from dialback.core.plans.spans import Span, rebuilt, unit_sets
 from dialback.core.sessions import Session, Set
-from dialback.core.tally import Entry
+from dialback.core.tally import Entry, Ledger
 
 MOST_ADDED: Final = 4
 """So many sets at most a line that is added has."""
@@ -126,24 +126,16 @@ class Lines:
 
     def _session(self, at: int, session: Session, spans: Sequence[Span]) -> None:
         for line in spans:
-            units = [
-                self._measured(session, unit_sets(session, line, index))
-                for index in range(line.count)
-            ]
+            units = measured_units(self.judge.ledger, session, line)
             if line.fixed or at in self.still:
                 self.pieces += [Piece(at, unit, Linear(1.0), 1.0) for unit in units]
                 continue
             self._choice(at, session, line, units)
 
-    def _measured(self, session: Session, sets: Sequence[Set]) -> tuple[Entry, ...]:
-        return self.judge.ledger.measure(
-            [Session.model_construct(**{**dict(session), "sets": tuple(sets)})]
-        )
-
     def _choice(
         self, at: int, session: Session, line: Span, units: list[tuple[Entry, ...]]
     ) -> None:
-        programme = self.programme
+        programme, ledger = self.programme, self.judge.ledger
         locked = bool(self.locks & set(line.movements))
         bounds: dict[int, tuple[float, float]] = {}
 
@@ -163,7 +155,7 @@ class Lines:
         dropped, changed = variable(1), variable(1)
         self.cost.pay({few: twice, more: 2 * twice, dropped: DROPPED})
         grown = Linear(0, {few: 1.0, more: 1.0})
-        last = self._measured(session, unit_sets(session, line, line.count))
+        last = measured(ledger, session, unit_sets(session, line, line.count))
         if are_alike(units) and (at, line.number) not in self.apart:
             less, lesser = variable(min(FIRST, shrinks)), variable(max(0, shrinks - FIRST))
             self.cost.pay({less: twice, lesser: 2 * twice})
@@ -218,7 +210,7 @@ class Lines:
                     self.programme.row(0, {few: 1, more: -1}, INF)
                 strange = not fits(self.judge.ledger.movements[movement], self.prices.classes[at])
                 self.cost.pay({used: ADDED + (THEME if strange else 0), few: 1, more: 2})
-                entries = self._measured(session, (one,))
+                entries = measured(self.judge.ledger, session, (one,))
                 times = Linear(0, {few: 1.0, more: 1.0})
                 most = WIDE if self.wide else self.most_added
                 self.pieces.append(Piece(at, entries, times, most))
@@ -277,6 +269,18 @@ class Lines:
             addition = self.additions[place]
             found.append(Moved(addition.session, None, addition.movement, 0, count))
         return found
+
+
+def measured_units(ledger: Ledger, session: Session, line: Span) -> list[tuple[Entry, ...]]:
+    """What each unit of a line comes to."""
+    return [
+        measured(ledger, session, unit_sets(session, line, index)) for index in range(line.count)
+    ]
+
+
+def measured(ledger: Ledger, session: Session, sets: Sequence[Set]) -> tuple[Entry, ...]:
+    """What sets come to in a session."""
+    return ledger.measure([Session.model_construct(**{**dict(session), "sets": tuple(sets)})])
 
 
 def are_alike(units: Sequence[tuple[Entry, ...]]) -> bool:

@@ -16,9 +16,9 @@ from dialback.core.adjusting.reasons import finding_words
 from dialback.core.adjusting.remaining import Explained
 from dialback.core.adjusting.result import Proposal, Remaining
 from dialback.core.adjusting.search import Search
-from dialback.core.adjusting.start import WithPlans, offered, start_of
+from dialback.core.adjusting.start import WithPlans, may_be_added, start_of
 from dialback.core.adjusting.weekly import WeekProgramme
-from dialback.core.sessions import Session, Set
+from dialback.core.sessions import Session
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
 from dialback.core.words import listed
@@ -61,7 +61,7 @@ def adjust(
     done = ledger.source.week("completed", week) if done_days is None else ()
     fixed = frozenset(session.date for session in done) if done_days is None else done_days
     judge = Judge(ledger, week, start, options.accepted)
-    offers = _offers(ledger, week) if options.new_movements else {}
+    offers = may_be_added(ledger, week) if options.new_movements else {}
 
     def programme(*, held: Held, wide: bool = False) -> WeekProgramme:
         return WeekProgramme(
@@ -119,15 +119,6 @@ def _searched(week: WeekProgramme, options: Options) -> tuple[Search[FoundWeek],
 def _all_remaining(found: Iterable[Remaining]) -> tuple[Remaining, ...]:
     """Those that more change clears first, by their places in the ladder."""
     return tuple(sorted(found, key=lambda one: (one.rung is None, one.rung)))
-
-
-def _offers(ledger: Ledger, week: Week) -> dict[str, Set]:
-    """Movements that a proposal may add: none whose latest set was of one side alone."""
-    return {
-        name: one
-        for name, one in offered(ledger, week).items()
-        if one.sides not in ("left", "right")
-    }
 
 
 def _why(search: Search[FoundWeek], best: FoundWeek) -> str:

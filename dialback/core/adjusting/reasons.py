@@ -94,34 +94,35 @@ def finding_words(key: Key) -> str:
 
 def remaining_sentence(finding: Finding, against: Sequence[Key] | None) -> str:
     """That a finding stays, with its figure and limit, and what keeps it; ``None`` is the cost."""
-    stays = _stays(finding)
+    left = stays(finding)
     if against is None:
-        return f"{stays}: clearing it would cost more than it is worth."
+        return f"{left}: clearing it would cost more than it is worth."
     if not against:
-        return f"{stays}: nothing that can still be changed would clear it."
+        return f"{left}: nothing that can still be changed would clear it."
     held = [finding_words(key) for key in against if key[0] in _OWN_WORDS]
     raised = [finding_words(key) for key in against if key[0] not in _OWN_WORDS]
     if raised:
         more = len(raised) - _TOLD
         several = [*raised[:_TOLD], f"{more} more"] if more > 1 else raised
         held.append(f"{' and '.join(several)} would be raised")
-    return f"{stays}: {', and '.join(held)}."
+    return f"{left}: {', and '.join(held)}."
 
 
 def costs_sentence(finding: Finding, more: int, in_all: int) -> str:
     """That a finding stays, and what it would cost to clear it."""
-    return f"{_stays(finding)}: clearing it would cost {more} more, {in_all} in all."
+    return f"{stays(finding)}: clearing it would cost {more} more, {in_all} in all."
 
 
 def held_sentence(finding: Finding) -> str:
     """That a finding stays for what is not proposed again, or not turned back yet."""
     return (
-        f"{_stays(finding)}: clearing it would take a step that was declined, or reverse what was "
+        f"{stays(finding)}: clearing it would take a step that was declined, or reverse what was "
         "published lately."
     )
 
 
-def _stays(finding: Finding) -> str:
+def stays(finding: Finding) -> str:
+    """That a finding stays, with its figure and limit where it has them."""
     code, subject, measure = finding.key
     if _figure(code, subject, measure) and finding.limit is not None and finding.base is None:
         have, wanted = number(finding.value or 0), number(finding.limit)

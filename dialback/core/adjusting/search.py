@@ -9,7 +9,6 @@ from dialback.core.adjusting.found import F, Sought
 from dialback.core.adjusting.judged import counts
 from dialback.core.adjusting.result import Rung
 from dialback.core.adjusting.solver import INF, Allowance, Expression, OutOfTimeError
-from dialback.core.vocabulary import Key
 
 _HALF: Final = 0.5
 """Whole numbers are told apart by it."""
@@ -36,7 +35,7 @@ class Search(Generic[F]):
         """What an answer costs, and how many findings it leaves."""
         return Rung(found.cost, *counts(found.left))
 
-    def gone_from(self, key: Key) -> int | None:
+    def gone_from(self, key: object) -> int | None:
         """The first place in the ladder from which on a finding is gone."""
         place = len(self.rungs)
         while place and key not in self.rungs[place - 1].left:
@@ -71,6 +70,14 @@ class Search(Generic[F]):
             for number, factor in several.items():
                 aim[number] = aim.get(number, 0.0) + _HIGHS * share * factor
         return aim
+
+    def best_aim(self) -> dict[int, float]:
+        """What the best answer has least of, whatever the ladder."""
+        week = self.sought
+        # What is wanted first counts for more than all that can be of what comes after it.
+        if self.lightest:
+            return self._aim((_COSTS, week.weight), (1, week.cost))
+        return self._aim((self.rungs[0].weight + 1, week.both), (1, week.weight))
 
     def _calmest(self, known: F, allowance: Allowance) -> F:
         """Of answers equal to one that with the fewest lines changed, then sets moved."""
@@ -128,16 +135,8 @@ class Search(Generic[F]):
         """The best answer, without the ladder; ``None`` where time is too short for any."""
         week = self.sought
         held = {week.cost_row: (-INF, self.budget - week.cost_offset + _HALF)}
-        # What is wanted first counts for more than all that can be of what comes after it.
-        first, then, most = (
-            (week.weight, week.cost, _COSTS)
-            if self.lightest
-            else (week.both, week.weight, self.rungs[0].weight + 1)
-        )
         try:
-            answer = week.programme.minimise(
-                self._aim((most, first), (1, then)), allowance, rows=held
-            )
+            answer = week.programme.minimise(self.best_aim(), allowance, rows=held)
         except OutOfTimeError:
             return None
         return None if answer is None else week.found(answer, optimal=answer.optimal)

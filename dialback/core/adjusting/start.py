@@ -112,6 +112,15 @@ def offered(ledger: Ledger, week: Week) -> dict[str, Set]:
     return {name: cleared(one) for name, (_, one) in sorted(latest.items())}
 
 
+def may_be_added(ledger: Ledger, week: Week) -> dict[str, Set]:
+    """Movements that a proposal may add: none whose latest set was of one side alone."""
+    return {
+        name: one
+        for name, one in offered(ledger, week).items()
+        if one.sides not in ("left", "right")
+    }
+
+
 def cleared(a_set: Set) -> Set:
     """A set as it is copied into another session: nothing of where it stood and how it went."""
     fields = ("rpe", "part", "round", "place", *_MEASURED)
