@@ -12,6 +12,7 @@ import click
 from dialback.cli.common import main, named, open_data, plain_errors, read_file
 
 if TYPE_CHECKING:
+    from dialback.store.athletes import Imported
     from dialback.work.reporting import Reader
 
 
@@ -30,14 +31,20 @@ def init(data: Path | None) -> None:
 @click.pass_obj
 @plain_errors
 def import_command(data: Path | None, book: Path, name: str | None, *, replace: bool) -> None:
-    """Import BOOK as an athlete, whole or not at all."""
+    """Import BOOK as an athlete, or a squad's zip file as its squad, whole or not at all."""
     from dialback.book.book import read_book, warnings
     from dialback.book.doubtful import doubtful
     from dialback.book.errors import bad_input
+    from dialback.book.squad import is_squad
     from dialback.store.athletes import NameTakenError, import_book
     from dialback.store.journal import Actor, acting
     from dialback.store.models import database
 
+    if is_squad(book):
+        if name is not None:
+            raise bad_input("--name", "is for a book: the athletes of a squad keep their names")
+        _import_squad(data, book, replace=replace)
+        return
     read = read_book(read_file(book))
     open_data(data, make=True)
     with database.connection_context(), acting(Actor("", "command line", date.today())):
@@ -47,6 +54,11 @@ def import_command(data: Path | None, book: Path, name: str | None, *, replace: 
             raise bad_input("athlete.name", f"{taken} (--name, --replace)") from None
     for warning in (*warnings(read), *doubtful(read, date.today())):
         click.echo(warning, err=True)
+    _tell(done)
+
+
+def _tell(done: Imported) -> None:
+    """What was imported, and what of it is not as the house has it."""
     click.echo(
         f"{done.athlete.name}: {done.planned} planned and {done.completed} completed sessions, "
         f"{done.sets} sets"
@@ -61,25 +73,76 @@ def import_command(data: Path | None, book: Path, name: str | None, *, replace: 
             click.echo(f"{what}: {', '.join(names)}")
 
 
+def _import_squad(data: Path | None, file: Path, *, replace: bool) -> None:
+    """Import everybody of a squad file."""
+    from dialback.book.doubtful import doubtful
+    from dialback.book.errors import bad_input
+    from dialback.book.squad import read_squad
+    from dialback.store.athletes import NameTakenError
+    from dialback.store.journal import Actor, acting
+    from dialback.store.models import database
+    from dialback.work.squads import import_squad
+
+    squad = read_squad(file)
+    open_data(data, make=True)
+    with database.connection_context(), acting(Actor("", "command line", date.today())):
+        try:
+            found = import_squad(squad, date.today(), replace=replace)
+        except NameTakenError as taken:
+            raise bad_input("athlete.name", f"{taken} (--replace); nobody was imported") from None
+    for warning in squad.warnings():
+        click.echo(warning, err=True)
+    for book in squad.books:
+        for doubt in doubtful(book, date.today()):
+            click.echo(f"{book.athlete.name}: {doubt}", err=True)
+    for done in found:
+        _tell(done)
+
+
 @main.command("export")
-@click.argument("athlete")
+@click.argument("athlete", required=False)
+@click.option("--squad", help="Everybody of a squad, as one zip file.")
+@click.option("--everybody", is_flag=True, help="The whole roster, as one zip file.")
 @click.option("--output", type=click.Path(dir_okay=False, path_type=Path), help="A file.")
 @click.pass_obj
 @plain_errors
-def export_command(data: Path | None, athlete: str, output: Path | None) -> None:
-    """Export the book of ATHLETE (a name) to standard output, or to a file."""
+def export_command(
+    data: Path | None,
+    athlete: str | None,
+    squad: str | None,
+    output: Path | None,
+    *,
+    everybody: bool,
+) -> None:
+    """Export the book of ATHLETE (a name) to standard output, or to a file; or a whole squad."""
     from dialback.book.book import write_book
+    from dialback.book.errors import bad_input
     from dialback.store.athletes import Ledgers, export_book
     from dialback.store.database import write_whole
     from dialback.store.models import database
 
+    if (athlete is not None) + (squad is not None) + everybody != 1:
+        raise bad_input("ATHLETE", "name an athlete, or --squad NAME, or --everybody")
     chosen = open_data(data)
-    with database.connection_context():
-        text = write_book(export_book(named(athlete), Ledgers()))
-    if output is None:
-        click.echo(text, nl=False)
-        return
-    _refuse_other(output, b"{", "a book", chosen)
+    if athlete is None:
+        from dialback.work.errors import NotThereError
+        from dialback.work.squads import squad_file
+
+        if output is None:
+            raise bad_input("--output", "is missing: a zip file is written to a file")
+        with database.connection_context():
+            try:
+                text = squad_file(Ledgers(), squad)
+            except NotThereError as nobody:
+                raise bad_input("--squad", str(nobody)) from None
+        _refuse_other(output, b"PK", "a squad", chosen)
+    else:
+        with database.connection_context():
+            text = write_book(export_book(named(athlete), Ledgers()))
+        if output is None:
+            click.echo(text, nl=False)
+            return
+        _refuse_other(output, b"{", "a book", chosen)
     if write_whole(output, text):
         click.echo(f"{output} was there and has been replaced", err=True)
 
