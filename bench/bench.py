@@ -42,6 +42,8 @@ from dialback.core.reconcile import match_sets
 from dialback.core.rules import DEFAULT_RULES
 from dialback.core.sense import Knowing, doubts
 from dialback.core.sessions import Session, Set
+from dialback.core.squads import Member, audit_squad
+from dialback.core.squads.adjusting import adjust_squad
 from dialback.core.tally import Ledger, Tally, tally
 from dialback.core.tempo import ASSUMED, parse_tempo
 from dialback.core.vocabulary import PAIRS
@@ -341,6 +343,7 @@ def main() -> None:
             sheet(name, writer(export_heads(), rows_of(hundred_thousand(planned))), board)
 
         judged_and_adjusted()
+        squads()
         start = time.perf_counter()
         with served(data) as (base, process):
             count_everybody(lambda: http(base, "/api/roster"))
@@ -441,6 +444,43 @@ def judged_and_adjusted() -> None:
     say("eight weeks of a block, demo, median", statistics.median(eight), "goal under 3000")
     say("eight weeks of a block, demo, the longest", max(eight), "goal under 3000")
     print(f"the demo's week: {findings} findings above a note under {causes_} causes, 13 rowers\n")
+
+
+def squads() -> None:
+    """Forty athletes with four sessions in common, each with loads of their own."""
+    week = Week.to_audit(TODAY)
+    chance = random.Random(7)
+    days = [chance.sample(WORK, 6) for _ in range(4)]
+    members = []
+    for at in range(40):
+        sessions = [
+            {
+                "date": (week.plus(back).monday + timedelta(days=day)).isoformat(),
+                "title": f"Day {day}",
+                "sets": [
+                    {"exercise": one.name, "reps": 8, "load_kg": 10 + at + number, "rpe": 8}
+                    for number, one in enumerate(work)
+                    for _ in range(2 + number % 3)
+                ],
+            }
+            for back in range(-4, 1)
+            for day, work in zip((0, 1, 3, 5), days, strict=True)
+        ]
+        body = a_book(f"Rower {at}", at) | {"completed": sessions[:-4], "planned": sessions}
+        members.append(Member(f"Rower {at}", read_book(json.dumps(body).encode()).ledger()))
+    start = time.perf_counter()
+    judged = audit_squad(members, week, "planned")
+    say("audit of a squad of 40", (time.perf_counter() - start) * 1000, "")
+    start = time.perf_counter()
+    found = adjust_squad(members, week, Options(seconds=5))
+    say("a proposal for a squad of 40", (time.perf_counter() - start) * 1000, "goal under 10000")
+    first, stop = found.ladder[0], found.ladder[found.stop]
+    findings = sum(len(one.explains) for one in judged.causes)
+    print(
+        f"the squad: {findings} findings under {len(judged.causes)} causes in common; "
+        f"{first.high} high and {first.caution} caution before, {stop.high} and {stop.caution} "
+        f"after, at a cost of {stop.cost}\n"
+    )
 
 
 def over_http(base: str, week: str, text: str) -> None:

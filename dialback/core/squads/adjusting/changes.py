@@ -10,7 +10,7 @@ from dialback.core.adjusting.judged import worse_in
 from dialback.core.adjusting.reasons import change_words, finding_words
 from dialback.core.adjusting.result import Change
 from dialback.core.findings import Finding
-from dialback.core.squads.adjusting.plan import Decision, FoundSquad, Otherwise, SquadPlan
+from dialback.core.squads.adjusting.plan import Decision, FoundSquad, Otherwise, SquadPlan, but
 from dialback.core.squads.adjusting.result import Apart, ForAll
 from dialback.core.vocabulary import Key
 from dialback.core.words import shortened
@@ -55,12 +55,10 @@ class Reasons:
         for number, one in enumerate(self.best.exceptions):
             changes = []
             for (place, line), count in one.counts.items():
-                counts = {where: so for where, so in one.counts.items() if where != (place, line)}
-                without = self._but(number, Otherwise(counts, one.added))
+                without = self._but(number, Otherwise(but(one.counts, (place, line)), one.added))
                 changes.append(self._change(number, place, line, None, count, without))
             for (place, name), count in one.added.items():
-                added = {where: so for where, so in one.added.items() if where != (place, name)}
-                without = self._but(number, Otherwise(one.counts, added))
+                without = self._but(number, Otherwise(one.counts, but(one.added, (place, name))))
                 changes.append(self._change(number, place, None, name, count, without))
             if changes:
                 changes.sort(key=lambda one: (one.day, one.line is None, one.line or 0))
@@ -73,19 +71,16 @@ class Reasons:
         """What stands without one decision, by athlete."""
         decisions = list(self.best.decisions)
         one = decisions[at]
-        decisions[at] = Decision(
-            {number: count for number, count in one.counts.items() if number != line},
-            {movement: count for movement, count in one.added.items() if movement != name},
-        )
+        decisions[at] = Decision(but(one.counts, line), but(one.added, name))
         found = {}
         for number in self.plan.shared[at].places:
-            week = self.plan.week_of(number, decisions, self.best.exceptions[number])
-            found[number] = worse_in(self.plan.starts[number].judge.of(week), self.left[number])
+            left = self.plan.left_of(number, decisions, self.best.exceptions[number])
+            found[number] = worse_in(left, self.left[number])
         return found
 
     def _but(self, number: int, otherwise: Otherwise) -> Mapping[int, tuple[Key, ...]]:
-        week = self.plan.week_of(number, self.best.decisions, otherwise)
-        return {number: worse_in(self.plan.starts[number].judge.of(week), self.left[number])}
+        left = self.plan.left_of(number, self.best.decisions, otherwise)
+        return {number: worse_in(left, self.left[number])}
 
     def _change(
         self,

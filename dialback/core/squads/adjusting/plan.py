@@ -6,18 +6,21 @@ exception what it costs that athlete, and 1 more.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import Final
+from typing import Final, TypeVar
 
 from dialback.core.adjusting.found import Found
 from dialback.core.adjusting.held import Place
 from dialback.core.adjusting.pricing import Moved
 from dialback.core.findings import Finding
+from dialback.core.once import Memo, Once
 from dialback.core.plans.spans import rebuilt
 from dialback.core.sessions import Session
 from dialback.core.squads.adjusting.starts import SharedSession, Start
 from dialback.core.vocabulary import Key
+
+K = TypeVar("K")
 
 EXCEPTION: Final = 1
 """What an exception costs beside its change."""
@@ -66,6 +69,8 @@ class SquadPlan:
 
     starts: tuple[Start, ...]
     shared: tuple[SharedSession, ...]
+    kept: Memo = field(default_factory=dict, repr=False)
+    """Room for what is worked out of it once."""
 
     def shared_at(self, number: int, place: int) -> int | None:
         """The number of the shared session that is at a place of an athlete's week."""
@@ -90,24 +95,56 @@ class SquadPlan:
         sessions = tuple(
             self.week_of(number, decisions, one) for number, one in enumerate(exceptions)
         )
-        left: dict[tuple[int, Key], Finding] = {}
-        for number, (start, week) in enumerate(zip(self.starts, sessions, strict=True)):
-            left |= {(number, key): one for key, one in start.judge.of(week).items()}
+        left = {
+            (number, key): finding
+            for number, one in enumerate(exceptions)
+            for key, finding in self.left_of(number, decisions, one).items()
+        }
         cost = self._cost_of_all(decisions) + sum(
             _priced(start, one.counts, one.added) + EXCEPTION * len(one)
             for start, one in zip(self.starts, exceptions, strict=True)
         )
         return FoundSquad(cost, left, optimal, values, decisions, exceptions, sessions)
 
+    def left_of(
+        self, number: int, decisions: Sequence[Decision], otherwise: Otherwise
+    ) -> Mapping[Key, Finding]:
+        """The findings of an athlete's week after a change; looked for once for each week."""
+        own = self._own(number, decisions, otherwise)
+        key = number, frozenset(own.counts.items()), frozenset(own.added.items())
+
+        def look() -> Mapping[Key, Finding]:
+            return self.starts[number].judge.of(_week(self.starts[number], own.counts, own.added))
+
+        return _LEFT.of(self.kept, key, look)
+
+    def with_one_less(
+        self, found: FoundSquad
+    ) -> Iterator[tuple[tuple[Decision, ...], tuple[Otherwise, ...]]]:
+        """The decisions and exceptions of an answer, each time without one of its changes."""
+        for at, decision in enumerate(found.decisions):
+            fewer = [Decision(but(decision.counts, one), decision.added) for one in decision.counts]
+            fewer += [Decision(decision.counts, but(decision.added, one)) for one in decision.added]
+            for less in fewer:
+                yield (*found.decisions[:at], less, *found.decisions[at + 1 :]), found.exceptions
+        for at, own in enumerate(found.exceptions):
+            rest = [Otherwise(but(own.counts, one), own.added) for one in own.counts]
+            rest += [Otherwise(own.counts, but(own.added, one)) for one in own.added]
+            for apart in rest:
+                yield found.decisions, (*found.exceptions[:at], apart, *found.exceptions[at + 1 :])
+
     def week_of(
         self, number: int, decisions: Sequence[Decision], otherwise: Otherwise
     ) -> tuple[Session, ...]:
         """An athlete's week as decided for all, but for what they do otherwise."""
+        own = self._own(number, decisions, otherwise)
+        return _week(self.starts[number], own.counts, own.added)
+
+    def _own(self, number: int, decisions: Sequence[Decision], otherwise: Otherwise) -> Otherwise:
+        """All that changes in an athlete's week."""
         decided = self._decided(number, decisions, self.shared)
-        return _week(
-            self.starts[number],
-            {**decided.counts, **otherwise.counts},
-            {**decided.added, **otherwise.added},
+        return Otherwise(
+            {**decided.counts, **otherwise.counts}, {**decided.added, **otherwise.added}
         )
 
     def _decided(
@@ -133,6 +170,14 @@ class SquadPlan:
         return cost
 
 
+_LEFT: Final = Once[object, Mapping[Key, Finding]]()
+
+
+def but(several: Mapping[K, int], one: K | None) -> dict[K, int]:
+    """The same without one of them."""
+    return {key: count for key, count in several.items() if key != one}
+
+
 def _week(
     start: Start, counts: Mapping[Place, int], added: Mapping[Added, int]
 ) -> tuple[Session, ...]:
@@ -153,6 +198,8 @@ def _week(
 
 def _priced(start: Start, counts: Mapping[Place, int], added: Mapping[Added, int]) -> int:
     """What such a change costs as one of this athlete's week."""
+    if not counts and not added:
+        return 0
     moved = []
     for (place, number), count in counts.items():
         line = next(one for one in start.spans[place] if one.number == number)

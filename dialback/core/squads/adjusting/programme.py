@@ -310,14 +310,21 @@ class SquadProgramme(Sought[FoundSquad]):
         values = [float(round(value)) for value in best.values[: self.of_all]]
         return self.nobody_apart() | {at: (value, value) for at, value in enumerate(values)}
 
-    def but_for(self, number: int, values: Sequence[float]) -> dict[int, tuple[float, float]]:
-        """Bounds under which all stays as in an answer but what one athlete does otherwise."""
+    def but_for(
+        self, number: int | None, values: Sequence[float]
+    ) -> dict[int, tuple[float, float]]:
+        """Bounds under which all stays as in an answer but what one athlete does otherwise.
+
+        Without an athlete: but what is decided for all.
+        """
         still = [lines for at, lines in enumerate(self.own) if at != number]
+        if number is not None:
+            still += self.decided.lines.values()
         found = {}
-        for lines in (*still, *self.decided.lines.values()):
+        for lines in still:
             bounds = [one.bounds for one in lines.choices]
             bounds += [one.bounds for one in lines.additions]
-            for variable in (number for several in bounds for number in several):
+            for variable in (one for several in bounds for one in several):
                 value = float(round(values[variable]))
                 found[variable] = (value, value)
         return found

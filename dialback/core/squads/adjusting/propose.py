@@ -53,11 +53,15 @@ def adjust_squad(members: Sequence[Member], week: Week, options: Options) -> Squ
     if not shared:
         parts = [_alone(start, at, week, options) for at, start in enumerate(starts)]
     else:
-        groups = _together(len(starts), shared)
-        share = options.seconds / len(groups)
-        parts = [
-            _of_part(group, starts, shared, replace(options, seconds=share)) for group in groups
-        ]
+        parts = []
+        left = options.seconds
+        # The small ones first: what they leave of the time is the others'.
+        groups = sorted(_together(len(starts), shared), key=len)
+        for at, group in enumerate(groups):
+            share = left * len(group) / sum(map(len, groups[at:]))
+            part, rest = _of_part(group, starts, shared, replace(options, seconds=share))
+            left -= share - rest
+            parts.append(part)
     return _merged(members, starts, parts, week)
 
 
@@ -88,8 +92,8 @@ def _of_part(
     starts: Sequence[Start],
     shared: Sequence[SharedSession],
     options: Options,
-) -> _Part:
-    """The proposal for athletes who share sessions."""
+) -> tuple[_Part, float]:
+    """The proposal for athletes who share sessions, and the seconds that it leaves."""
     own = tuple(starts[number] for number in numbers)
     places = {number: at for at, number in enumerate(numbers)}
     plan = SquadPlan(
@@ -112,7 +116,7 @@ def _of_part(
         )
         for at, start in enumerate(own)
     )
-    return _Part(
+    part = _Part(
         numbers,
         reasons.for_all(),
         reasons.apart(),
@@ -122,6 +126,7 @@ def _of_part(
         best.optimal,
         search.is_whole,
     )
+    return part, max(0.0, search.left.seconds)
 
 
 def _remaining(search: SquadSearch, best: FoundSquad, number: int) -> tuple[Remaining, ...]:

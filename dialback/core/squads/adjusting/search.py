@@ -3,7 +3,8 @@
 The whole programme is large where there are many athletes. What is decided for all without any
 exception has hardly more rows than the programme of one of them. With that held, what one athlete
 does otherwise touches nobody else, so that the programme falls apart into one for each. What is
-left of the time goes into the whole, which begins with what is known.
+left of the time goes into the whole, which begins with what is known; where it is not proved by
+then, each part is chosen anew beside the others.
 """
 
 from __future__ import annotations
@@ -20,13 +21,10 @@ from dialback.core.adjusting.solver import Allowance, OutOfTimeError
 from dialback.core.squads.adjusting.plan import FoundSquad, SquadPlan
 from dialback.core.squads.adjusting.programme import ForAllProgramme, SquadProgramme
 
-FOR_ALL: Final = 0.7
+FOR_ALL: Final = 0.8
 """So much of the time goes into what is decided for all, if it takes so long."""
 NEXT: Final = 0.5
-"""So much of what is then left into each of: the exceptions, the whole, the ladder for all."""
-TIMES: Final = 1.5
-"""So many times the seconds of a best answer there are in all, ladder and all."""
-
+"""So much of what is then left into each of: the exceptions, the whole, both anew, the ladder."""
 T = TypeVar("T")
 
 
@@ -38,7 +36,7 @@ class SquadSearch(Search[FoundSquad]):
         super().__init__(self.programme, lightest=options.thorough, budget=None)
         self.options = options
         self.plan = plan
-        self.left = options.allowance(TIMES)
+        self.left = options.allowance()
 
     def search(self) -> FoundSquad:
         """The best answer that there is time for; it is one of the rungs."""
@@ -46,13 +44,17 @@ class SquadSearch(Search[FoundSquad]):
         of_all, ladder = (Search(programme, lightest=self.lightest, budget=None) for _ in range(2))
         first = self._in_the_whole(self._within(FOR_ALL, of_all.answer))
         apart = self._within(NEXT, partial(self._one_by_one, first))
-        best = self._within(NEXT, partial(self._whole, apart))
+        whole = self._within(NEXT, partial(self._whole, apart))
+        best = whole if whole.optimal else self._within(NEXT, partial(self._anew, whole))
         self._within(NEXT, ladder.climb)
         self.climb(self.left)
         if self.is_whole:
             return self.answer(self.left)
         others = [self._in_the_whole(one) for one in ladder.rungs]
-        return self._filled([*self.rungs, *others, first, apart, best], optimal=best.optimal)
+        known = [*self.rungs, *others, first, apart, best]
+        if not best.optimal:
+            known.append(self._without_idle(min(known, key=self._rank)))
+        return self._filled(known, optimal=best.optimal)
 
     def _within(self, share: float, work: Callable[[Allowance], T]) -> T:
         """What comes of work that may take such a share of the time that is left."""
@@ -78,20 +80,29 @@ class SquadSearch(Search[FoundSquad]):
             number: weight_of({key: one for key, one in best.left.items() if key[0] == number})
             for number in range(len(self.plan.starts))
         }
-        aim = self.best_aim()
         for number in sorted(weights, key=lambda one: -weights[one]):
-            if not weights[number] or not best.values or allowance.seconds <= 0:
-                break
-            bounds = self.programme.but_for(number, best.values)
-            try:
-                answer = self.sought.programme.minimise(
-                    aim, allowance, bounds=bounds, known=best.values
-                )
-            except OutOfTimeError:
-                break
-            if answer is not None:
-                best = min(best, self.sought.found(answer, optimal=False), key=self._rank)
+            if weights[number] or best.exceptions[number]:
+                best = self._but_for(number, best, allowance)
         return best
+
+    def _anew(self, best: FoundSquad, allowance: Allowance) -> FoundSquad:
+        """The same with what is decided for all chosen anew beside the exceptions, and back."""
+        return self._one_by_one(self._but_for(None, best, allowance), allowance)
+
+    def _but_for(self, number: int | None, best: FoundSquad, allowance: Allowance) -> FoundSquad:
+        """The best where all but one part of an answer stays as it is."""
+        if not best.values or allowance.seconds <= 0:
+            return best
+        bounds = self.programme.but_for(number, best.values)
+        try:
+            answer = self.sought.programme.minimise(
+                self.best_aim(), allowance, bounds=bounds, known=best.values
+            )
+        except OutOfTimeError:
+            return best
+        if answer is None:
+            return best
+        return min(best, self.sought.found(answer, optimal=False), key=self._rank)
 
     def _whole(self, best: FoundSquad, allowance: Allowance) -> FoundSquad:
         """The best of all, as far as time goes, from the best that is known."""
@@ -104,6 +115,14 @@ class SquadSearch(Search[FoundSquad]):
             return best
         found = self.sought.found(answer, optimal=answer.optimal)
         return found if found.optimal or self._rank(found) < self._rank(best) else best
+
+    def _without_idle(self, best: FoundSquad) -> FoundSquad:
+        """An answer that was not proved, without each change that is better left out."""
+        for fewer in self.plan.with_one_less(best):
+            found = self.plan.made(*fewer, optimal=False)
+            if self._rank(found) < self._rank(best):
+                return self._without_idle(found)
+        return best
 
     def _filled(self, known: list[FoundSquad], *, optimal: bool) -> FoundSquad:
         """Make the ladder of what is known: each next one costs more and leaves less. Its best."""
