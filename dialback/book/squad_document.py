@@ -106,12 +106,14 @@ def squad_adjust_table(proposal: SquadProposal, name: str) -> str:
     """One change for all, the exceptions, and what comes of it for everybody."""
     lines = [f"{name}, week {proposal.week}: cost {proposal.cost}. {proposal.why}", ""]
     for shared in proposal.shared:
+        if not shared.changes:
+            continue
         lines.append(f"{shared.title} ({len(shared.athletes)} athletes)")
         lines += [f"  {change.sentence}" for change in shared.changes]
     for apart in proposal.exceptions:
         lines.append(f"Only {apart.athlete}")
         lines += [f"  {change.sentence}" for change in apart.changes]
-    if not proposal.shared and not proposal.exceptions:
+    if not proposal.exceptions and not any(one.changes for one in proposal.shared):
         lines.append("Nothing is changed.")
     lines.append("")
     for one in proposal.athletes:

@@ -44,7 +44,8 @@ class Code:
     stands before everything else. What ``lasts`` stands from week to week where nobody does
     anything about it, and ``ask`` is asked about it then; the rest happens. What is ``of_targets``
     is news of the muscles alone that the programme is for.
-    ``to_watch`` is what the athlete is told.
+    ``to_watch`` is what the athlete is told. ``band`` is what the limit is called that most of a
+    squad may be outside of; ``of_plan`` the measure, or ``any``, in which a plan adds up to it.
     ``part_of`` are the kinds of weeks that bring it with them; ``waits_for`` the doubts about what
     was logged that it may well come of: it is no news until they are settled.
     """
@@ -62,6 +63,8 @@ class Code:
     part_of: str = ""
     waits_for: str = ""
     to_watch: ToWatch | None = None
+    band: str = ""
+    of_plan: str = ""
 
     def is_part_of(self, kind: WeekKind) -> bool:
         """Whether a week of the kind brings such a finding with it."""
@@ -95,20 +98,24 @@ CODES: Final[tuple[Code, ...]] = (
         ask="Is this intended, or does the short side need sets?",
         part_of="lighter taper test travel race return rehab skill tempo",
         waits_for="reps twice stranger",
+        band="band", of_plan="any",
     ),
     Code(
         "muscle_floor", "Below the minimum", "muscle", of="sum", lasts=True, of_targets=True,
         ask="Is this intended, is the minimum too high, or do they need sets?",
         part_of="lighter taper test travel race return rehab skill", waits_for="stranger",
+        band="minimum", of_plan="any",
     ),
     Code(
         "muscle_ceiling", "Above the ceiling", "muscle", of="sum", lasts=True,
         ask="Is this intended, or are there sets to take off?",
         part_of="test overreach travel", waits_for="twice stranger",
+        band="ceiling", of_plan="any",
     ),
     Code(
         "jump", "Jump", "week or muscle", of="sum", to_watch=_CALM,
         part_of="test overreach travel tempo", waits_for="load reps unit twice stranger",
+        of_plan="sets",
     ),
     Code(
         "load_step", "Load step", "movement", to_watch=_CALM,
@@ -118,6 +125,7 @@ CODES: Final[tuple[Code, ...]] = (
         "spacing", "Spacing", "muscle", lasts=True,
         ask="Is this intended, or can the days be moved apart?",
         part_of="overreach travel", waits_for="twice stranger",
+        of_plan="any",
     ),
     Code(
         "off_plan", "Off the plan", "week",
@@ -142,6 +150,7 @@ CODES: Final[tuple[Code, ...]] = (
         "order", "Order", "day", lasts=True,
         ask="Is the small muscle first on purpose?",
         part_of="travel race rehab",
+        of_plan="any",
     ),
     Code(
         "no_warm_up", "No warm-up", "movement",
@@ -152,10 +161,12 @@ CODES: Final[tuple[Code, ...]] = (
         "overfull", "Overfull", "day", lasts=True,
         ask="May the session be this full, or should something go?",
         part_of="overreach",
+        of_plan="any",
     ),
     Code(
         "carry_over", "Carry-over", "week",
         part_of="taper test travel race return rehab skill", waits_for="stranger",
+        of_plan="any",
     ),
     Code(
         "monotony", "Monotony", "week", cause="alone", lasts=True,

@@ -31,14 +31,6 @@ DAY_LEAST: Final = 3
 SquadCode = Literal["rule", "programme", "day"]
 ORDER: Final[tuple[SquadCode, ...]] = ("rule", "programme", "day")
 
-OF_A_BAND: Final = frozenset({"balance", "muscle_floor", "muscle_ceiling"})
-"""Findings that a band raises: where it does so for most, the band may be wrong."""
-OF_A_PLAN: Final = frozenset(
-    {"balance", "muscle_floor", "muscle_ceiling", "spacing", "order", "overfull", "carry_over"}
-)
-"""Findings of what a plan adds up to; of jumps those of sets are, too."""
-_OF_ONE_DAY: Final = frozenset({"order", "overfull"})
-"""Of these the subject is a day, which may be another for each athlete of a programme."""
 _OFF_THE_DAY: Final = frozenset({"missed", "short", "pain"})
 _MOST_TOLD: Final = 3
 
@@ -179,7 +171,7 @@ class _Sorting:
                 for finding in cause.explains
             }
             for key, one in self.left[name].items():
-                if key[0] in OF_A_BAND and key not in happened:
+                if BY_CODE[key[0]].band and key not in happened:
                     side = (key[0], key[1], self._leans_to_a(name, one))
                     outside[side].setdefault(name, []).append(key)
         for (code, subject, leans), keys in sorted(outside.items()):
@@ -191,7 +183,7 @@ class _Sorting:
             self._take("rule", f"{code}/{subject}", keys, words)
 
     def _leans_to_a(self, name: str, finding: Finding) -> bool:
-        if finding.code != "balance":
+        if BY_CODE[finding.code].subject != "pair":
             return False
         bands = self.audits[name].in_hand.rules.balance_bands
         return leans_to_a(finding.value, bands[finding.subject][1])
@@ -222,11 +214,14 @@ class _Sorting:
 
     def _planned(self, member: Member, days: Mapping[str, str]) -> dict[Key, Key]:
         """What an athlete's plan raises, by what it is for the first athlete of the programme."""
-        return {
-            (key[0], days.get(key[1], key[1]) if key[0] in _OF_ONE_DAY else key[1], key[2]): key
-            for key in _above_note(audit(member.ledger, self.week, "planned").findings)
-            if key[0] in OF_A_PLAN or (key[0] == "jump" and key[2] == "sets")
-        }
+        found = {}
+        for key in _above_note(audit(member.ledger, self.week, "planned").findings):
+            code, subject, measure = key
+            known = BY_CODE[code]
+            if known.of_plan in ("any", measure):
+                of_first = days.get(subject, subject) if known.subject == "day" else subject
+                found[code, of_first, measure] = key
+        return found
 
     # A day that several missed or cut short.
 
@@ -264,17 +259,16 @@ def _has(member: Member, week: Week, day: str) -> bool:
 
 def _outside(code: str, subject: str, leans: bool, count: int, trained: int) -> str:
     """That a band is what most are outside of."""
-    if code == "balance":
+    known = BY_CODE[code]
+    if known.subject == "pair":
         a, b = PAIRS_BY_NAME[subject].labels
         long, short = (a, b) if leans else (b, a)
-        stand, limit = f"do too much {long} for their {short}", "band"
-    elif code == "muscle_floor":
-        stand, limit = f"are below the minimum for {label(subject)}", "minimum"
+        stand = f"do too much {long} for their {short}"
     else:
-        stand, limit = f"are above the ceiling for {label(subject)}", "ceiling"
+        stand = f"are {known.title.lower()} for {label(subject)}"
     return (
         f"{count} of {trained} athletes {stand}, on different programmes: is it the sessions, or "
-        f"the {limit}?"
+        f"the {known.band}?"
     )
 
 

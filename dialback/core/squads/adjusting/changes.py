@@ -31,7 +31,7 @@ class Reasons:
             self.left[number][key] = finding
 
     def for_all(self) -> tuple[ForAll, ...]:
-        """What is decided for each shared session that changes."""
+        """What is decided for each shared session; nothing where it stays as it is."""
         found = []
         for at, (shared, one) in enumerate(zip(self.plan.shared, self.best.decisions, strict=True)):
             first = shared.first
@@ -43,10 +43,9 @@ class Reasons:
                 self._change(first, place, None, name, count, self._without(at, name=name))
                 for name, count in sorted(one.added.items())
             ]
-            if changes:
-                names = tuple(self.plan.starts[number].member.name for number in shared.places)
-                title = self.plan.starts[first].sessions[place].title.strip()
-                found.append(ForAll(title, names, tuple(changes)))
+            names = tuple(self.plan.starts[number].member.name for number in shared.places)
+            title = self.plan.starts[first].sessions[place].title.strip()
+            found.append(ForAll(title, names, tuple(changes)))
         return tuple(found)
 
     def apart(self) -> tuple[Apart, ...]:

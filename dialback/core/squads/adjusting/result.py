@@ -21,7 +21,7 @@ class Levels:
 
 @dataclass(frozen=True, slots=True)
 class ForAll:
-    """What changes in a shared session, for all who have it."""
+    """What changes in a shared session, for all who have it; nothing where it stays as it is."""
 
     title: str
     athletes: tuple[str, ...]
