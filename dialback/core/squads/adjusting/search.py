@@ -69,9 +69,12 @@ class SquadSearch(Search[FoundSquad]):
         if not found.values:
             return self.rungs[0]
         bounds = self.programme.as_decided(found)
-        answer = self.sought.programme.minimise(
-            self.best_aim(), self.options.allowance(), bounds=bounds
-        )
+        try:
+            answer = self.sought.programme.minimise(
+                self.best_aim(), self.options.allowance(), bounds=bounds
+            )
+        except OutOfTimeError:
+            answer = None
         return self.rungs[0] if answer is None else self.sought.found(answer, optimal=False)
 
     def _one_by_one(self, best: FoundSquad, allowance: Allowance) -> FoundSquad:
