@@ -11,7 +11,7 @@ from typing import Any, Final, Literal
 from pydantic import Field, ValidationError, field_validator
 
 from dialback.book.errors import BadInputError, Problem, bad_input, from_validation
-from dialback.book.json_text import read_json
+from dialback.book.json_text import read_document
 from dialback.core.blocks import BlockPlan, Blocks
 from dialback.core.body import BodyWeight, Weighing
 from dialback.core.cautions import YEARS_OF_BIRTH, Caution, TrainingLevel
@@ -184,17 +184,7 @@ def read_book(data: bytes) -> Book:
             f"the book has {len(data) // 1_000_000} MB; at most {MAX_BYTES // 1_000_000} are "
             "taken: split it by years",
         )
-    document = read_json(data, "the book")
-    if not isinstance(document, dict) or document.get("format") != FORMAT:
-        raise bad_input(
-            "format", f'this is not a book: a book is an object with "format": "{FORMAT}"'
-        )
-    if document.get("version") != VERSION or isinstance(document.get("version"), bool):
-        raise bad_input(
-            "version",
-            f"version {document.get('version')!r:.40} is not known here: this program reads "
-            f"version {VERSION}",
-        )
+    document = read_document(data, "book", FORMAT, VERSION)
     try:
         book = Book.model_validate(document)
     except ValidationError as error:

@@ -16,6 +16,26 @@ class NotJsonError(BadInputError):
         super().__init__([Problem("", message)])
 
 
+def read_document(data: bytes, what: str, kind: str, version: int) -> dict[str, Any]:
+    """A JSON document of ours: an object that says its format and version.
+
+    ``kind`` is the format, as in ``dialback-book``; ``what`` it is called, for the refusal. Raises
+    ``BadInputError``.
+    """
+    document = read_json(data, f"the {what}")
+    if not isinstance(document, dict) or document.get("format") != kind:
+        raise bad_input(
+            "format", f'this is not a {what}: a {what} is an object with "format": "{kind}"'
+        )
+    if document.get("version") != version or isinstance(document.get("version"), bool):
+        raise bad_input(
+            "version",
+            f"version {document.get('version')!r:.40} is not known here: this program reads "
+            f"version {version}",
+        )
+    return document
+
+
 def read_json(data: bytes, what: str, deepest: int = MAX_DEPTH) -> Any:
     """A JSON document of plain values; ``what`` it is, for the refusal.
 

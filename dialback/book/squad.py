@@ -21,7 +21,7 @@ from pydantic import Field, ValidationError
 
 from dialback.book.book import MAX_BYTES, Book, read_book, warnings
 from dialback.book.errors import BadInputError, Problem, bad_input, from_validation
-from dialback.book.json_text import read_json
+from dialback.book.json_text import read_document
 from dialback.core.movements import Value
 from dialback.core.sessions import Title
 from dialback.core.squads import Member
@@ -86,8 +86,6 @@ def read_squad(source: Path | bytes) -> Squad:
     """Read and check a squad file. Raises ``BadInputError`` that names the place that is wrong."""
     with _opened(source) as package:
         entries = Counter(package.namelist())
-        if len(entries) == 0:
-            raise bad_input(INDEX, "the zip file is empty")
         index = _index(_content(package, entries, INDEX))
         there = [name for name in (INDEX, *index.books) if name in entries]
         unpacked = sum(package.getinfo(name).file_size for name in there)
@@ -97,7 +95,7 @@ def read_squad(source: Path | bytes) -> Squad:
                 f"the squad has {unpacked // 10**6} MB unpacked; at most {MAX_UNPACKED // 10**6} "
                 "are taken: split it",
             )
-        books = tuple(_book(_content(package, entries, name), name) for name in index.books)
+        books = tuple(_book(package, entries, name) for name in index.books)
     _refuse_namesakes(index, books)
     return Squad(index.name, books)
 
@@ -135,7 +133,7 @@ def _opened(source: Path | bytes) -> Iterator[zipfile.ZipFile]:
         raise bad_input(str(source), f"cannot be read: {error.strerror}") from None
     except _DAMAGED:
         place = str(source) if isinstance(source, Path) else ""
-        raise bad_input(place, "this is not a zip file that can be read") from None
+        raise bad_input(place, "is not a zip file, or a damaged one") from None
     with package:
         yield package
 
@@ -151,30 +149,18 @@ def _content(package: zipfile.ZipFile, entries: Counter[str], name: str) -> byte
             return file.read(MAX_BYTES + 1)
     except _DAMAGED:
         raise bad_input(
-            name, "is damaged, locked or packed in a way that is not read here"
+            name, "is damaged, encrypted, or compressed in a way this program cannot read"
         ) from None
 
 
 def _index(data: bytes) -> SquadIndex:
-    document = _at(INDEX, lambda: read_json(data, "the index"))
-    if not isinstance(document, dict) or document.get("format") != FORMAT:
-        raise bad_input(
-            f"{INDEX}: format",
-            f'this is not a squad: a squad is an object with "format": "{FORMAT}"',
-        )
-    if document.get("version") != VERSION or isinstance(document.get("version"), bool):
-        raise bad_input(
-            f"{INDEX}: version",
-            f"version {document.get('version')!r:.40} is not known here: this program reads "
-            f"version {VERSION}",
-        )
-    index = _at(INDEX, lambda: _validated(document))
+    index = _at(INDEX, lambda: _validated(read_document(data, "squad", FORMAT, VERSION)))
     seen: dict[str, int] = {}
     for at, name in enumerate(index.books):
         place = f"{INDEX}: books[{at}]"
         windows, posix = PureWindowsPath(name), PurePosixPath(name)
         if windows.drive or windows.root or posix.is_absolute() or ".." in windows.parts:
-            raise bad_input(place, f"{name!r} leads out of the zip file: name a file inside")
+            raise bad_input(place, f"{name!r} points outside the zip file: name a file inside it")
         first = seen.setdefault(name, at)
         if first != at:
             raise bad_input(place, f"{name!r} is already there as books[{first}]")
@@ -188,8 +174,9 @@ def _validated(document: dict[str, Any]) -> SquadIndex:
         raise from_validation(error) from None
 
 
-def _book(data: bytes, name: str) -> Book:
-    return _at(name, lambda: read_book(data))
+def _book(package: zipfile.ZipFile, entries: Counter[str], name: str) -> Book:
+    content = _content(package, entries, name)
+    return _at(name, lambda: read_book(content))
 
 
 def _at(place: str, read: Callable[[], T]) -> T:
@@ -212,5 +199,5 @@ def _refuse_namesakes(index: SquadIndex, books: Sequence[Book]) -> None:
         if first != file:
             raise bad_input(
                 f"{file}: athlete.name",
-                f"{book.athlete.name!r} is the athlete of {first}, too: each has one book",
+                f"{book.athlete.name!r} is already the athlete of {first}: each has one book",
             )

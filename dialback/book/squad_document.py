@@ -13,7 +13,7 @@ from dialback.book.adjust_document import (
 from dialback.book.audit_document import audit_document, schools_document
 from dialback.core.findings import BY_CODE
 from dialback.core.squads import SquadAudit, SquadCause
-from dialback.core.squads.adjusting import Outcome, SquadProposal
+from dialback.core.squads.adjusting import Levels, Outcome, SquadProposal
 from dialback.core.words import listed
 
 
@@ -50,15 +50,12 @@ def squad_table(result: SquadAudit, name: str) -> str:
     for cause in result.causes:
         lines.append(cause.sentence)
         lines.append(f"  {len(cause.explains)} findings of {listed(list(cause.athletes))}")
-    lines += [""] if result.causes else ["They have no cause in common.", ""]
+    lines += [""] if result.causes else ["No causes in common.", ""]
     for member, own in zip(result.members, result.audits, strict=True):
-        counts = {
-            level: sum(finding.level == level for finding in own.findings)
-            for level in ("high", "caution")
-        }
+        counts = Levels.of(own.findings)
         worst = next((one for one in own.findings if BY_CODE[one.code].hurts), None)
         told = f": {worst.sentence}" if worst else ""
-        lines.append(f"{member.name}: {counts['high']} high, {counts['caution']} caution{told}")
+        lines.append(f"{member.name}: {counts.high} high, {counts.caution} caution{told}")
     return "\n".join(lines)
 
 
@@ -105,9 +102,7 @@ def _outcome(one: Outcome) -> dict[str, Any]:
 def squad_adjust_table(proposal: SquadProposal, name: str) -> str:
     """One change for all, the exceptions, and what comes of it for everybody."""
     lines = [f"{name}, week {proposal.week}: cost {proposal.cost}. {proposal.why}", ""]
-    for shared in proposal.shared:
-        if not shared.changes:
-            continue
+    for shared in filter(lambda one: one.changes, proposal.shared):
         lines.append(f"{shared.title} ({len(shared.athletes)} athletes)")
         lines += [f"  {change.sentence}" for change in shared.changes]
     for apart in proposal.exceptions:

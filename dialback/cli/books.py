@@ -140,7 +140,7 @@ def adjust(
     progress: bool,
     as_json: bool,
 ) -> None:
-    """Propose the plan of a week of BOOK, or of a squad's zip file: what a coach would sign."""
+    """Propose the plan of a week of BOOK, or of everybody in a squad's zip file."""
     from dialback.book.adjust_document import adjust_document
     from dialback.book.book import read_book, warnings
     from dialback.book.errors import bad_input
@@ -172,7 +172,7 @@ def adjust(
             ("--progress", progress),
         ):
             if given:
-                raise bad_input(name, "is for a book: a squad is proposed for without it")
+                raise bad_input(name, "works for a single book only, not for a squad")
         options = Options(
             new_movements=new_movements, lines=lines, thorough=thorough, seconds=seconds
         )

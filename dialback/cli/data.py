@@ -42,7 +42,7 @@ def import_command(data: Path | None, book: Path, name: str | None, *, replace: 
 
     if is_squad(book):
         if name is not None:
-            raise bad_input("--name", "is for a book: the athletes of a squad keep their names")
+            raise bad_input("--name", "works for a single book only, not for a squad")
         _import_squad(data, book, replace=replace)
         return
     read = read_book(read_file(book))
@@ -134,7 +134,7 @@ def export_command(
             try:
                 text = squad_file(Ledgers(), squad)
             except NotThereError as nobody:
-                raise bad_input("--squad", str(nobody)) from None
+                raise bad_input("--everybody" if everybody else "--squad", str(nobody)) from None
         _refuse_other(output, b"PK", "a squad", chosen)
     else:
         with database.connection_context():

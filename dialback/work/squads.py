@@ -5,9 +5,10 @@ from __future__ import annotations
 from datetime import date
 
 from dialback.book.book import write_book
-from dialback.book.squad import Squad, write_squad
+from dialback.book.errors import bad_input
+from dialback.book.squad import INDEX, Squad, write_squad
 from dialback.core.movements import fold
-from dialback.core.newcomers import as_spelt
+from dialback.core.newcomers import LONGEST_SQUAD, as_spelt
 from dialback.store.athletes import (
     Imported,
     Ledgers,
@@ -28,6 +29,8 @@ def squad_file(ledgers: Ledgers, squad: str | None) -> bytes:
     there = athletes()
     chosen = [one for one in there if squad is None or fold(one.squad) == fold(squad)]
     if not chosen:
+        if squad is None:
+            raise NotThereError("Nobody is on the roster.")
         known = ", ".join(sorted({one.squad for one in there if one.squad})) or "none"
         raise NotThereError(f"Nobody is in the squad {squad!r}; squads: {known}.")
     name = house().name if squad is None else chosen[0].squad
@@ -37,8 +40,11 @@ def squad_file(ledgers: Ledgers, squad: str | None) -> bytes:
 def import_squad(squad: Squad, today: date, *, replace: bool = False) -> list[Imported]:
     """Store everybody of a squad file as its squad, or nobody.
 
-    Raises ``NameTakenError`` unless ``replace`` puts athletes of the same names aside.
+    Raises ``NameTakenError`` unless ``replace`` puts athletes of the same names aside, and
+    ``BadInputError`` for a name that is too long for a squad.
     """
+    if len(squad.name) > LONGEST_SQUAD:
+        raise bad_input(f"{INDEX}: name", f"is longer than {LONGEST_SQUAD} characters: shorten it")
     with unit():
         name = as_spelt(squad.name, [one.squad for one in athletes()])
         found = [import_book(book, today, replace=replace) for book in squad.books]

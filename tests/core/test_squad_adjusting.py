@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from dialback.core.adjusting import NothingToStartFromError, Options, adjust
+from dialback.core.adjusting.bounds import keeps_most
 from dialback.core.adjusting.judged import worse_in
 from dialback.core.adjusting.search import Search
 from dialback.core.adjusting.solver import Allowance
@@ -146,9 +147,8 @@ def test_nothing_better_is_found_by_trying_everything(press: int, row: int, own:
     proposal = adjust_squad(members, WEEK, NOTHING_NEW)
     rung = proposal.ladder[proposal.stop]
     assert proposal.optimal
-    assert 8 * rung.high + 3 * rung.caution + proposal.cost <= best
-    if all(len(one.changes) == 1 for one in proposal.exceptions) and len(proposal.exceptions) < 2:
-        assert 8 * rung.high + 3 * rung.caution + proposal.cost == best
+    # None of these is worth a second exception, so that all that may be best was tried.
+    assert 8 * rung.high + 3 * rung.caution + proposal.cost == best
 
 
 def test_what_is_told_once_changes_no_optimum() -> None:
@@ -212,14 +212,14 @@ def test_a_squad_of_one_is_that_athlete() -> None:
 AT_MOST_A_FEW = st.integers(2, 6)
 
 
+WEEKS = st.tuples(st.sampled_from([(6, 2), (5, 4)]), st.integers(0, 4))
+
+
 @tried(6)
-@given(
-    st.lists(
-        st.tuples(st.sampled_from([(6, 2), (5, 4)]), st.integers(0, 4)), min_size=3, max_size=5
-    ),
-    st.booleans(),
-)
-def test_nobody_is_made_worse(weeks: list[tuple[tuple[int, int], int]], thorough: bool) -> None:
+@given(st.lists(WEEKS, min_size=3, max_size=5), st.booleans(), st.sampled_from((4.0, 0.05)))
+def test_nobody_is_made_worse(
+    weeks: list[tuple[tuple[int, int], int]], thorough: bool, seconds: float
+) -> None:
     members = [
         member(
             f"A{at}",
@@ -229,11 +229,14 @@ def test_nobody_is_made_worse(weeks: list[tuple[tuple[int, int], int]], thorough
         )
         for at, (work, own) in enumerate(weeks)
     ]
-    proposal = adjust_squad(members, WEEK, Options(seconds=4, new_movements=0, thorough=thorough))
+    proposal = adjust_squad(
+        members, WEEK, Options(seconds=seconds, new_movements=0, thorough=thorough)
+    )
     for one, outcome in zip(members, proposal.athletes, strict=True):
         (start,) = starts_of([one], WEEK, offer=False)
         after = start.judge.of(outcome.sessions)
         assert not worse_in(after, start.judge.at_start)
+        assert keeps_most(start.judge, outcome.sessions)
         assert {left.finding.key for left in outcome.remaining} == set(after)
         assert {gone.key for gone in outcome.cleared} == set(start.judge.at_start) - set(after)
         levels = [found.level for found in audit(one.ledger, WEEK, "planned").findings]

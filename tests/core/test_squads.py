@@ -213,7 +213,7 @@ def test_a_day_that_several_missed() -> None:
     assert not named(audit_squad([*missing, *there], WEEK, "planned"), "day")
 
 
-def test_the_heaviest_stands_first_then_rule_programme_day() -> None:
+def test_the_heaviest_stands_first() -> None:
     members = [*squad(ONE, "A", "B", "C", "D"), *squad(OTHER, "V", "W", "X")]
     result = audit_squad(members, WEEK)
     weights = [cause.weight for cause in result.causes]

@@ -138,7 +138,7 @@ class Asked(logging.Handler):
         self.tables: set[str] = set()
 
     def emit(self, record: logging.LogRecord) -> None:
-        self.tables |= set(re.findall(r'(?:FROM|JOIN) "(\w+)"', str(record.msg)))
+        self.tables |= set(re.findall(r'(?:FROM|JOIN) "?(\w+)"?', str(record.msg)))
 
 
 @pytest.fixture(scope="module")

@@ -7,6 +7,8 @@ from pathlib import Path
 
 import pytest
 
+from dialback.book.squad import write_squad
+from tests.build import as_bytes, document
 from tests.command import demo_made, run
 
 WEEK = "2026-W47"
@@ -85,4 +87,19 @@ def test_a_squad_keeps_the_names_of_its_athletes(club: Path, tmp_path: Path) -> 
     assert run("export", "--everybody", "--output", file, data=club).returncode == 0
     done = run("import", file, "--name", "Else", data=tmp_path / "other.sqlite")
     assert done.returncode == 2
-    assert done.stderr.startswith("--name: is for a book")
+    assert done.stderr.startswith("--name: works for a single book only")
+
+
+def test_a_name_that_is_too_long_for_a_squad_is_refused(tmp_path: Path) -> None:
+    file = tmp_path / "long.zip"
+    file.write_bytes(write_squad("x" * 61, [as_bytes(document([], []))]))
+    done = run("import", file, data=tmp_path / "other.sqlite")
+    assert done.returncode == 2
+    assert "squad.json: name: is longer than 60 characters" in done.stderr
+
+
+def test_an_empty_roster_says_so(tmp_path: Path) -> None:
+    data = tmp_path / "empty.sqlite"
+    assert run("init", data=data).returncode == 0
+    done = run("export", "--everybody", "--output", tmp_path / "x.zip", data=data)
+    assert (done.returncode, done.stderr) == (2, "--everybody: Nobody is on the roster.\n")

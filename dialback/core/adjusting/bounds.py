@@ -6,7 +6,7 @@ Source: Dial Back's contract, *Adjusting*, *Bounds*.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from typing import Final
 
 from dialback.core.adjusting.expression import Linear
@@ -16,7 +16,10 @@ from dialback.core.adjusting.solver import INF
 from dialback.core.figures import TOTAL_SETS
 from dialback.core.findings.jumps import OF_THE_WEEK
 from dialback.core.maxima import is_working
+from dialback.core.sessions import Session
+from dialback.core.tally import tally
 
+_TINY: Final = 1e-9
 LEAST_SETS: Final = 0.8
 """So much of the start's sets the week keeps at least."""
 LEAST_SETS_OF_MUCH: Final = 0.6
@@ -45,10 +48,23 @@ def keep_most(rows: Rows, additions: Iterable[int], most_sets: float = INF) -> i
     start = judge.start.value(TOTAL_SETS)
     sets, _ = rows.figure(TOTAL_SETS)
     return programme.row(
-        _least_share(judge) * start - sets.constant - 1e-9,
+        _least_share(judge) * start - sets.constant - _TINY,
         sets.terms,
-        most_sets - sets.constant + 1e-9,
+        most_sets - sets.constant + _TINY,
     )
+
+
+def keeps_most(judge: Judge, sessions: Sequence[Session]) -> bool:
+    """Whether sessions, each in the place of the start's, keep what ``keep_most`` asks for."""
+
+    def works(session: Session) -> bool:
+        return any(is_working(entry) for entry in judge.ledger.measure([session]))
+
+    least = _least_share(judge) * judge.start.value(TOTAL_SETS) - _TINY
+    if tally(judge.ledger.measure(sessions)).get(TOTAL_SETS, 0.0) < least:
+        return False
+    start = judge.start.in_hand.sessions
+    return all(works(now) for was, now in zip(start, sessions, strict=True) if works(was))
 
 
 def _least_share(judge: Judge) -> float:

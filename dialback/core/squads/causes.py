@@ -282,8 +282,8 @@ def _same_plan(programme: Programme, explains: Sequence[Explained]) -> str:
     told = sorted(who, key=lambda words: (-len(who[words]), words))
     words = shortened([f"{one} for {len(who[one])}" for one in told], _MOST_TOLD)
     return (
-        f"{len(programme.stands)} athletes share the programme {programme.title}. As planned it "
-        f"brings {words}."
+        f"{len(programme.stands)} athletes share the programme {programme.title}. The plan itself "
+        f"raises {words}."
     )
 
 

@@ -10,8 +10,10 @@ from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Final, TypeVar
 
+from dialback.core.adjusting.bounds import keeps_most
 from dialback.core.adjusting.found import Found
 from dialback.core.adjusting.held import Place
+from dialback.core.adjusting.judged import worse_in
 from dialback.core.adjusting.pricing import Moved
 from dialback.core.findings import Finding
 from dialback.core.once import Memo, Once
@@ -117,6 +119,14 @@ class SquadPlan:
             return self.starts[number].judge.of(_week(self.starts[number], own.counts, own.added))
 
         return _LEFT.of(self.kept, key, look)
+
+    def may_be(self, found: FoundSquad) -> bool:
+        """Whether nobody has a finding at a worse level, and every week keeps most of its sets."""
+        return all(
+            not worse_in(self.left_of(number, found.decisions, own), start.judge.at_start)
+            and keeps_most(start.judge, found.sessions[number])
+            for number, (start, own) in enumerate(zip(self.starts, found.exceptions, strict=True))
+        )
 
     def with_one_less(
         self, found: FoundSquad

@@ -161,16 +161,11 @@ def _outcome(
     return Outcome(
         start.member,
         sessions,
-        _levels(start.judge.start.findings),
-        _levels(after.findings),
+        Levels.of(start.judge.start.findings),
+        Levels.of(after.findings),
         cleared,
         remaining,
     )
-
-
-def _levels(findings: Iterable[Finding]) -> Levels:
-    levels = [one.level for one in findings]
-    return Levels(levels.count("high"), levels.count("caution"))
 
 
 # Several parts are one proposal.

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from dialback.core.adjusting.result import Change, Remaining, Rung
@@ -13,10 +14,16 @@ from dialback.core.weeks import Week
 
 @dataclass(frozen=True, slots=True)
 class Levels:
-    """How many high findings and cautions the audit of a plan has."""
+    """How many high findings and cautions an audit has."""
 
     high: int
     caution: int
+
+    @classmethod
+    def of(cls, findings: Iterable[Finding]) -> Levels:
+        """Those of an audit's findings."""
+        levels = [one.level for one in findings]
+        return cls(levels.count("high"), levels.count("caution"))
 
 
 @dataclass(frozen=True, slots=True)

@@ -25,6 +25,7 @@ FOR_ALL: Final = 0.8
 """So much of the time goes into what is decided for all, if it takes so long."""
 NEXT: Final = 0.5
 """So much of what is then left into each of: the exceptions, the whole, both anew, the ladder."""
+
 T = TypeVar("T")
 
 
@@ -123,7 +124,7 @@ class SquadSearch(Search[FoundSquad]):
         """An answer that was not proved, without each change that is better left out."""
         for fewer in self.plan.with_one_less(best):
             found = self.plan.made(*fewer, optimal=False)
-            if self._rank(found) < self._rank(best):
+            if self._rank(found) < self._rank(best) and self.plan.may_be(found):
                 return self._without_idle(found)
         return best
 
