@@ -26,6 +26,12 @@ PHYSIO: Final = "Runa Velk, physiotherapist"
 WEEKS: Final = 16
 """Weeks that everybody has been there, up to the one to audit."""
 A_YEAR: Final = 52
+NEXT_BLOCK: Final = 2
+"""The week, counted from the one to audit, that the coming block begins in."""
+
+EIGHTS: Final = "Eights"
+SCULLS: Final = "Sculls"
+"""The squads of the club."""
 
 Programme = Callable[[int], list[Day]]
 """The days of a week; weeks are counted back from the one to audit, which is 0."""
@@ -48,6 +54,7 @@ class Rower:
     bodyweight_kg: float
     strength: float
     note: str
+    squad: str
     programme: Programme
     missed: tuple[int, ...] = ()
     absent: tuple[int, ...] = ()
@@ -73,6 +80,12 @@ class Rower:
 
 def _always(days: list[Day]) -> Programme:
     return lambda _: days
+
+
+def _scullers(days: list[Day]) -> Programme:
+    """The scullers' next block is written, and not yet audited: much to push, little to pull."""
+    pushing = {"Bench press": 6, "Lat pull-down": 3, "Seated cable row": 3, "Face pull": 2}
+    return lambda week: days if week < NEXT_BLOCK else with_sets(days, pushing)
 
 
 def _slow_now(week: int) -> list[Day]:
@@ -147,18 +160,18 @@ _ONE_ARM = [
 
 ROWERS: Final[tuple[Rower, ...]] = (
     Rower("Maro Veldt", 84.0, 1.05, "A pushing winter: he benches, and forgets to row on land.",
-          _always(PUSHING), swap=("Lat pull-down", "Dumbbell curl"),
+          EIGHTS, _always(PUSHING), swap=("Lat pull-down", "Dumbbell curl"),
           goal=("Back squat", 120, 3, 9)),
     Rower("Tess Hallorin", 66.5, 0.90, "Back after three weeks of flu and exams.",
-          _always(LAND), absent=(-3, -2, -1),
+          SCULLS, _scullers(LAND), absent=(-3, -2, -1),
           care=((0, {"kind": "illness", "by": PHYSIO,
                      "word": "no fever for ten days; two easy weeks; stop if short of breath"}),)),
     Rower("Ondra Pell", 73.0, 0.85, "Trains by the clock: circuits, nobody counts the reps.",
-          _always(CIRCUITS), rounds_more=2),
+          EIGHTS, _always(CIRCUITS), rounds_more=2),
     Rower("Lisbet Arnaud", 70.0, 0.95,
           "Sore left elbow. No pressing overhead and no work for the elbow alone, on the word of "
           "the club's physiotherapist, until she lifts it.",
-          _always(_SORE_ELBOW), pain=("Bench press", "left elbow again, at the bottom"),
+          EIGHTS, _always(_SORE_ELBOW), pain=("Bench press", "left elbow again, at the bottom"),
           restrictions=(
               *((-9, {"about": "pattern", "subject": pattern, "by": PHYSIO,
                       "word": "tendon at the left elbow; seen again in the new year"})
@@ -167,25 +180,26 @@ ROWERS: Final[tuple[Rower, ...]] = (
                    "word": "it hurt at the bottom again: light, and no grinding"}),
           )),
     Rower("Jory Castelin", 78.5, 0.95, "A month at home with bands; no kilograms to write down.",
-          _home_now, turns_18=True),
+          EIGHTS, _home_now, turns_18=True),
     Rower("Wendel Okoro-Fay", 91.0, 1.10,
           "Logs in pounds; his rack came from overseas. A slow week now: less load, more time.",
-          _slow_now, in_pounds=True),
+          SCULLS, _slow_now, in_pounds=True),
     Rower("Mirren Sollas", 62.0, 0.90, "Left and right written apart since the rib last spring.",
-          _always(_ONE_ARM), weak_side=0.8),
-    Rower("Anselm Brook", 80.0, 1.00, "A clean record.", _always(LAND),
+          SCULLS, _scullers(_ONE_ARM), weak_side=0.8, missed_days=((0, 4),)),
+    Rower("Anselm Brook", 80.0, 1.00, "A clean record.", EIGHTS, _always(LAND),
           measured=("Back squat", "Bench press"), goal=("Bench press", 75, 5, 11), weeks=A_YEAR),
     Rower("Pia Dresner", 68.0, 1.05, "Strong month: the loads go up faster than the rules like.",
-          _always(LAND), load_jump={"Bench press": 1.18, "Lat pull-down": 1.14,
-                                    "Romanian deadlift": 1.09}, weeks=A_YEAR, drag=0.04),
+          SCULLS, _scullers(LAND), load_jump={"Bench press": 1.18, "Lat pull-down": 1.14,
+                                    "Romanian deadlift": 1.09},
+          missed_days=((0, 4),), weeks=A_YEAR, drag=0.04),
     Rower("Calder Nuys", 87.5, 1.00, "Loves the hinge; hips do everything.",
-          _always(_HINGE_LOVER), missed_days=((0, 4),)),
+          SCULLS, _scullers(_HINGE_LOVER), missed_days=((0, 4),)),
     Rower("Yara Quill", 64.0, 0.85, "Legs on two days in a row since the boat times changed.",
-          _always(_LEGS_OFTEN), half_logged=True, weeks=A_YEAR, tests=(-10,),
+          EIGHTS, _always(_LEGS_OFTEN), half_logged=True, weeks=A_YEAR, tests=(-10,),
           decisions=((-14, {"code": "spacing", "subject": "quads", "measure": "sets",
                             "value": 7.0, "reason": "the boat leaves on Wednesdays"}),)),
     Rower("Bram Osterley", 95.0, 1.15, "Cannot stop: extra legs on Saturdays, extra rounds.",
-          lambda week: _QUADS_HEAVY if week >= -1 else _fuller_now(week), extra_rounds=1),
+          EIGHTS, lambda week: _QUADS_HEAVY if week >= -1 else _fuller_now(week), extra_rounds=1),
     Rower("Edda Brimlow", 71.0, 0.95, "Five weeks away for exams; trains again from Monday on.",
-          _always(LAND), absent=(-3, -2, -1, 0, 1)),
+          SCULLS, _scullers(LAND), absent=(-3, -2, -1, 0, 1)),
 )  # fmt: skip

@@ -42,7 +42,7 @@ def _document(rower: Rower, week: Week, today: date) -> dict[str, Any]:
     for back in range(1 - rower.weeks, AHEAD + 1):
         if back in rower.absent:
             continue
-        for day in rower.programme(min(back, 0)):
+        for day in rower.programme(back):
             session = _plan(rower, day, week, back)
             planned.append(session)
             on = date.fromisoformat(session["date"])

@@ -29,6 +29,12 @@ _ACCEPTED = {
     "physiotherapist lifts it.",
     ("Lisbet Arnaud", "muscle_floor", "triceps"): "Elbow first; the rows keep it moving.",
 }
+_TEMPLATES = (
+    ("Land, three days", "Anselm Brook"),
+    ("Circuits", "Ondra Pell"),
+    ("At home with bands", "Jory Castelin"),
+    ("Bench winter", "Maro Veldt"),
+)
 BLOCK_WEEKS = 4
 BLOCK_STEP = Change(load=0.025)
 _BEHIND = 3
@@ -48,7 +54,7 @@ def load_demo(today: date) -> int:
         for number, (book, rower) in enumerate(written):
             athlete = import_book(book, today).athlete
             numbers.append(athlete.id)
-            athlete.note = rower.note
+            athlete.note, athlete.squad = rower.note, rower.squad
             athlete.save()
             signed = week.plus(_last_signed(rower, number))
             Signature.create(
@@ -149,9 +155,9 @@ def _plan_block(athlete: Athlete, ledgers: Ledgers, first: Week, today: date) ->
 
 
 def _keep_templates(ledgers: Ledgers, week: Week) -> list[int]:
-    """Keep two weeks as templates; their numbers."""
+    """Keep some weeks as templates; their numbers."""
     numbers = []
-    for name, rower in (("Land, three days", "Anselm Brook"), ("Circuits", "Ondra Pell")):
+    for name, rower in _TEMPLATES:
         athlete = Athlete.get(Athlete.name == rower)
         ledger = ledgers.of(athlete)
         plans = kept_in(ledger, "planned", week)
