@@ -78,14 +78,16 @@ class Rower:
     decisions: tuple[tuple[int, dict[str, Any]], ...] = ()
 
 
+_PUSHING: Final = {"Bench press": 6, "Lat pull-down": 3, "Seated cable row": 3, "Face pull": 2}
+
+
 def _always(days: list[Day]) -> Programme:
     return lambda _: days
 
 
 def _scullers(days: list[Day]) -> Programme:
-    """The scullers' next block is written, and not yet audited: much to push, little to pull."""
-    pushing = {"Bench press": 6, "Lat pull-down": 3, "Seated cable row": 3, "Face pull": 2}
-    return lambda week: days if week < NEXT_BLOCK else with_sets(days, pushing)
+    """Some scullers' next block is written, and not yet audited: much to push, little to pull."""
+    return lambda week: days if week < NEXT_BLOCK else with_sets(days, _PUSHING)
 
 
 def _slow_now(week: int) -> list[Day]:
@@ -101,7 +103,7 @@ def _slow_now(week: int) -> list[Day]:
         "Seated cable row",
         "Bench-supported row",
     )
-    return with_keys(LAND, slow, tempo="4-1-2-0", share=0.7)
+    return with_keys(_scullers(LAND)(week), slow, tempo="4-1-2-0", share=0.7)
 
 
 def _home_now(week: int) -> list[Day]:
@@ -163,7 +165,7 @@ ROWERS: Final[tuple[Rower, ...]] = (
           EIGHTS, _always(PUSHING), swap=("Lat pull-down", "Dumbbell curl"),
           goal=("Back squat", 120, 3, 9)),
     Rower("Tess Hallorin", 66.5, 0.90, "Back after three weeks of flu and exams.",
-          SCULLS, _scullers(LAND), absent=(-3, -2, -1),
+          SCULLS, _always(LAND), absent=(-3, -2, -1),
           care=((0, {"kind": "illness", "by": PHYSIO,
                      "word": "no fever for ten days; two easy weeks; stop if short of breath"}),)),
     Rower("Ondra Pell", 73.0, 0.85, "Trains by the clock: circuits, nobody counts the reps.",
@@ -185,13 +187,13 @@ ROWERS: Final[tuple[Rower, ...]] = (
           "Logs in pounds; his rack came from overseas. A slow week now: less load, more time.",
           SCULLS, _slow_now, in_pounds=True),
     Rower("Mirren Sollas", 62.0, 0.90, "Left and right written apart since the rib last spring.",
-          SCULLS, _scullers(_ONE_ARM), weak_side=0.8, missed_days=((0, 4),)),
+          SCULLS, _scullers(_ONE_ARM), weak_side=0.8),
     Rower("Anselm Brook", 80.0, 1.00, "A clean record.", EIGHTS, _always(LAND),
           measured=("Back squat", "Bench press"), goal=("Bench press", 75, 5, 11), weeks=A_YEAR),
     Rower("Pia Dresner", 68.0, 1.05, "Strong month: the loads go up faster than the rules like.",
           SCULLS, _scullers(LAND), load_jump={"Bench press": 1.18, "Lat pull-down": 1.14,
                                     "Romanian deadlift": 1.09},
-          missed_days=((0, 4),), weeks=A_YEAR, drag=0.04),
+          weeks=A_YEAR, drag=0.04),
     Rower("Calder Nuys", 87.5, 1.00, "Loves the hinge; hips do everything.",
           SCULLS, _scullers(_HINGE_LOVER), missed_days=((0, 4),)),
     Rower("Yara Quill", 64.0, 0.85, "Legs on two days in a row since the boat times changed.",
@@ -201,5 +203,5 @@ ROWERS: Final[tuple[Rower, ...]] = (
     Rower("Bram Osterley", 95.0, 1.15, "Cannot stop: extra legs on Saturdays, extra rounds.",
           EIGHTS, lambda week: _QUADS_HEAVY if week >= -1 else _fuller_now(week), extra_rounds=1),
     Rower("Edda Brimlow", 71.0, 0.95, "Five weeks away for exams; trains again from Monday on.",
-          SCULLS, _scullers(LAND), absent=(-3, -2, -1, 0, 1)),
+          SCULLS, _always(LAND), absent=(-3, -2, -1, 0, 1)),
 )  # fmt: skip

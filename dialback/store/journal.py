@@ -8,6 +8,7 @@ from contextvars import ContextVar
 from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 from typing import Any, Final
+from uuid import uuid4
 
 import peewee as pw
 from peewee import JOIN
@@ -92,6 +93,11 @@ class Entry:
             undo=undo,
         )
         return int(row.id)
+
+
+def together() -> str:
+    """A mark that entries of several athletes share, which are one change."""
+    return f"together {uuid4().hex}"
 
 
 def _latest(athlete: Athlete | None, actor: Actor, same: str) -> JournalEntry | None:

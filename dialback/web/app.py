@@ -40,6 +40,7 @@ from dialback.web.places import (
     rules,
     season,
     sheets,
+    squads,
     templates,
     wave,
     weeks,
@@ -50,6 +51,7 @@ from dialback.work.errors import NotThereError
 PLACES = (
     accounts,
     roster,
+    squads,
     weeks,
     block,
     wave,

@@ -17,6 +17,7 @@ from dialback.book.errors import bad_input
 from dialback.core.audit import Audit, audit
 from dialback.core.movements import fold
 from dialback.core.sessions import parse_day
+from dialback.core.squads.adjusting import SquadPlan
 from dialback.core.tally import Ledger
 from dialback.core.vocabulary import Basis
 from dialback.core.weeks import YEARS, Week
@@ -24,7 +25,9 @@ from dialback.store.accounts import times_unlocked
 from dialback.store.athletes import Athlete, Ledgers, athlete_on_roster
 from dialback.web.damaged import Damaged
 from dialback.web.jobs import Jobs
+from dialback.web.kept import Kept
 from dialback.web.shapes.common import RangeQuery
+from dialback.web.shapes.squads import Common
 from dialback.web.streams import Streams
 from dialback.web.tries import Tries
 from dialback.web.verdicts import Verdicts
@@ -45,6 +48,10 @@ class Desk:
     patience: float = 1.0
     """How many times its usual time an answer may take: where nobody waits, it comes out whole."""
     tries: Tries = field(default_factory=lambda: Tries(times_unlocked))
+    common: Kept[Common] = field(default_factory=Kept)
+    """What squads have in common."""
+    plans: Kept[SquadPlan] = field(default_factory=Kept)
+    """What squads' drafts start from."""
     counting: Lock = field(default_factory=Lock)
     """Held while the whole roster is counted: who comes meanwhile finds it done."""
 

@@ -69,7 +69,7 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "long_line line_of_a_movement "
         "written_week list_care list_decisions list_restrictions list_maxima list_goals "
         "athlete_rules house_rules "
-        "movements kit list_templates signed_week journal print_plans",
+        "movements kit list_templates signed_week journal print_plans squad_week",
     ),
     **_each(
         Allowed("log", own=True),
@@ -85,6 +85,7 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "make_door withdraw_door list_accounts "
         # Plans.
         "change_block remove_block lay new_block take_text publish_weeks "
+        "publish_for_squad squad_proposal "
         "keep_template lay_template remove_template restore_template "
         "open_draft save_draft publish_draft reset_draft add_text save_text make_days "
         "learn_habit forget_habit "
@@ -107,7 +108,8 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "rows_left_out "
         # Plans.
         "propose_week audit_a_draft draft_changes turn_dial draft_movements next_in_draft "
-        "take_next_steps dial_notches propose put_in_draft take_steps check_text",
+        "take_next_steps dial_notches propose put_in_draft take_steps check_text "
+        "draft_for_squad propose_for_squad stop_squad_proposal",
     ),
     **_each(
         Allowed("run the house"),
@@ -126,6 +128,7 @@ ASKS_ITSELF: Final = frozenset({"floor_day", "floor_run", "sensor_stream"})
 PLACES: Final = frozenset(
     {
         "Roster",
+        "Squad",
         "Floor",
         "Movements",
         "Kit",

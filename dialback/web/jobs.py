@@ -45,7 +45,8 @@ class GivenUpError(Exception):
 class Job:
     """A piece of work: how far it is, and what came of it.
 
-    ``watched`` work is for the eyes of whoever asks: unasked for, it is given up.
+    ``watched`` work is for the eyes of whoever asks: unasked for, it is given up. Where what was
+    found so far is ``enough``, it has to do.
     """
 
     name: str
@@ -59,8 +60,15 @@ class Job:
     problem: BadInputError | None = None
     failed: bool = False
     cancelled: bool = False
+    enough: bool = False
     asked: float = field(default_factory=time.monotonic)
     begun: float | None = None
+
+    @property
+    def wanted(self) -> bool:
+        """Whether somebody still waits for it."""
+        unasked = self.watched and time.monotonic() - self.asked > UNASKED_S
+        return not (self.cancelled or unasked)
 
     def tell(self, stage: str, of: int | None = None) -> Callable[[int], None]:
         """Say what is being done now; what is given back says how far, and ends what is given up.
@@ -71,10 +79,9 @@ class Job:
 
         def seen(count: int) -> None:
             self.done = count
-            now = time.monotonic()
-            if self.cancelled or (self.watched and now - self.asked > UNASKED_S):
+            if not self.wanted:
                 raise GivenUpError
-            if self.begun is not None and now - self.begun > LONGEST_S:
+            if self.begun is not None and time.monotonic() - self.begun > LONGEST_S:
                 raise bad_input("file", "takes too long: split it by years")
 
         seen(0)
@@ -97,7 +104,7 @@ class Jobs:
                 raise RefusedError(
                     HTTPStatus.SERVICE_UNAVAILABLE,
                     "busy",
-                    "Other files are being read already: try again in a minute.",
+                    "Other long work is under way already: try again in a minute.",
                 )
             self._kept[job.token] = job
         # Whoever asked for it is the one who does it.

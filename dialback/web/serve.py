@@ -25,8 +25,8 @@ from dialback.store.copies import copy_of_the_day
 from dialback.store.database import check_large, connected
 from dialback.store.hold import held
 from dialback.web.app import create_app
+from dialback.web.counting import count_ahead
 from dialback.web.desk import Desk
-from dialback.web.places.roster import count_ahead
 from dialback.web.security import LOOPBACK
 
 log = logging.getLogger(__name__)

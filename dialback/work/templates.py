@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from datetime import date
-from uuid import uuid4
 
 from dialback.core.notation import Change
 from dialback.core.plans.kept import kept_in
@@ -18,6 +17,7 @@ from dialback.store.blocks import (
     template_of,
 )
 from dialback.store.changes import moved_undo
+from dialback.store.journal import together
 from dialback.store.plans import put_down
 from dialback.store.unit import unit
 from dialback.work.errors import NotThereError
@@ -43,7 +43,7 @@ def lay(
 ) -> list[Laid]:
     """Lay a template over the weeks of several athletes; for all of them or for none."""
     done = []
-    together = f"together {uuid4().hex}"
+    same = together()
     with unit() as entry:
         kept = the_template(template)
         for number in dict.fromkeys(athletes):
@@ -56,7 +56,7 @@ def lay(
             moved = put_down(athlete, ledger, sheets, today)
             says = f"Used the template {kept.name} from {said(first.monday)} on"
             undo = moved_undo(athlete, moved)
-            done.append((number, entry.tell(says, athlete, undo=undo, same=together)))
+            done.append((number, entry.tell(says, athlete, undo=undo, same=same)))
     return done
 
 

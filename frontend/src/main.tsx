@@ -71,6 +71,14 @@ const router = createBrowserRouter(
     <Route element={<Shell />}>
       <Route index element={place(async () => (await import("./places/roster/Roster")).Roster)} />
       <Route
+        path="squad"
+        element={place(async () => (await import("./places/squad/Squad")).Squad)}
+      />
+      <Route
+        path="squad/draft"
+        element={place(async () => (await import("./places/squad/SquadDraft")).SquadDraft)}
+      />
+      <Route
         path="floor"
         element={place(async () => (await import("./places/floor/Floor")).Floor)}
       />

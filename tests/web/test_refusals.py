@@ -109,7 +109,7 @@ def test_an_unforeseen_error_shows_no_trace(
     def fail(*_: object) -> None:
         raise RuntimeError("secret detail")
 
-    monkeypatch.setattr("dialback.web.places.roster._rows", fail)
+    monkeypatch.setattr("dialback.web.places.roster.count", fail)
     answer = client.get("/api/roster")
     assert answer.status_code == 500
     assert "secret" not in answer.get_data(as_text=True)

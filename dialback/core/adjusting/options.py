@@ -33,7 +33,7 @@ class Options:
     A week that is meant to be light has ``most_sets`` at most. What was ``declined`` is not
     proposed; what was published lately is ``steady`` as long as no new finding needs it otherwise.
     ``wanted`` says whether anybody still waits for the answer; once nobody does,
-    ``NotWantedError`` ends the work.
+    ``NotWantedError`` ends the work. Once ``enough`` says so, the best found so far has to do.
     """
 
     locks: frozenset[str] = frozenset()
@@ -50,10 +50,11 @@ class Options:
     declined: Held = NOTHING_HELD
     steady: Steady = NOT_STEADY
     wanted: Callable[[], bool] | None = field(default=None, compare=False)
+    enough: Callable[[], bool] | None = field(default=None, compare=False)
 
     def allowance(self, share: float = 1.0) -> Allowance:
         """The seconds that there are for something, by its share of them."""
-        return Allowance(self.seconds * share, self.wanted)
+        return Allowance(self.seconds, self.wanted, self.enough).part(share)
 
     def held_in(self, ledger: Ledger, week: Week, start: tuple[Session, ...]) -> Options:
         """The same with what was declined, and what was published lately, of a start held."""

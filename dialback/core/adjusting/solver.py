@@ -33,14 +33,18 @@ class _Silent(highspy.Highs):
 
 
 @contextmanager
-def _only_while(wanted: Callable[[], bool] | None, solver: Any) -> Iterator[None]:
-    """Let the solver stop where nobody waits for it. Raises ``NotWantedError``, before it, too."""
-    if wanted is None:
+def _only_while(allowance: Allowance, solver: Any) -> Iterator[None]:
+    """Let the solver stop where nobody waits for it, or for better than it has.
+
+    Raises ``NotWantedError``, before it, too.
+    """
+    wanted, enough = allowance.wanted or _always, allowance.enough or _never
+    if allowance.wanted is None and allowance.enough is None:
         yield
         return
 
     def look(event: Any) -> None:
-        if not wanted():
+        if not wanted() or enough():
             event.interrupt()
 
     if not wanted():
@@ -56,6 +60,14 @@ def _only_while(wanted: Callable[[], bool] | None, solver: Any) -> Iterator[None
         raise NotWantedError
 
 
+def _always() -> bool:
+    return True
+
+
+def _never() -> bool:
+    return False
+
+
 class OutOfTimeError(Exception):
     """The time was over before anything that fits was found."""
 
@@ -68,11 +80,17 @@ class NotWantedError(Exception):
 class Allowance:
     """Seconds of solving that are left; every answer takes its own off.
 
-    ``wanted`` says whether anybody still waits for it; without it somebody does.
+    ``wanted`` says whether anybody still waits for it; without it somebody does. Once ``enough``
+    says so, the time is over: what was found by then has to do.
     """
 
     seconds: float
     wanted: Callable[[], bool] | None = None
+    enough: Callable[[], bool] | None = None
+
+    def part(self, share: float) -> Allowance:
+        """An allowance of its own with a share of what is left."""
+        return Allowance(max(0.0, self.seconds) * share, self.wanted, self.enough)
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,13 +189,15 @@ class Programme:
             solver.changeRowBounds(number, lower, upper)
         # The limit is for this run; the solver's clock goes on from run to run.
         begun = solver.getRunTime()
+        if allowance.enough is not None and allowance.enough():
+            allowance.seconds = 0.0
         solver.setOptionValue("time_limit", max(0.001, allowance.seconds))
         solver.clearSolver()
         if known is not None:
             solution = highspy.HighsSolution()
             solution.col_value = list(known)
             solver.setSolution(solution)
-        with _only_while(allowance.wanted, solver):
+        with _only_while(allowance, solver):
             solver.run()
         allowance.seconds -= solver.getRunTime() - begun
         status = solver.getModelStatus()

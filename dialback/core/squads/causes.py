@@ -31,6 +31,13 @@ DAY_LEAST: Final = 3
 SquadCode = Literal["rule", "programme", "day"]
 ORDER: Final[tuple[SquadCode, ...]] = ("rule", "programme", "day")
 
+STEPS: Final[Mapping[SquadCode, str]] = {
+    "rule": "Ask the band first: House rules. If it is meant, change the sessions.",
+    "programme": "Change the shared sessions once, for all of them.",
+    "day": "Ask what happened on that day, and say so in their logs; move the day if it recurs.",
+}
+"""What mends a cause."""
+
 _OFF_THE_DAY: Final = frozenset({"missed", "short", "pain"})
 _MOST_TOLD: Final = 3
 
@@ -78,15 +85,31 @@ class SquadAudit:
     causes: tuple[SquadCause, ...]
 
 
-def audit_squad(members: Sequence[Member], week: Week, basis: Basis = "completed") -> SquadAudit:
+def audit_squad(
+    members: Sequence[Member],
+    week: Week,
+    basis: Basis = "completed",
+    as_of: date | None = None,
+) -> SquadAudit:
     """Audit a week of every athlete of a squad, and find what they have in common.
 
-    Athletes have different names.
+    Athletes have different names. ``as_of`` as in ``audit``.
     """
-    audits = tuple(audit(member.ledger, week, basis) for member in members)
+    audits = tuple(audits_of(member, week, basis, as_of)[0] for member in members)
     known = programmes(members, week)
-    found = _Sorting(members, audits, known, week).causes()
+    found = _Sorting(members, audits, known, week, as_of).causes()
     return SquadAudit(week, basis, tuple(members), audits, known, found)
+
+
+def audits_of(
+    member: Member, week: Week, basis: Basis, as_of: date | None = None
+) -> tuple[Audit, Audit]:
+    """All that one athlete adds to a squad's audit: the week's audit, and that of its plan.
+
+    Both are kept with the ledger: whoever counts a large squad can do so athlete by athlete.
+    """
+    ledger = member.ledger
+    return audit(ledger, week, basis, as_of), audit(ledger, week, "planned", as_of)
 
 
 def _above_note(findings: Iterable[Finding]) -> dict[Key, Finding]:
@@ -102,11 +125,13 @@ class _Sorting:
         audits: Sequence[Audit],
         known: Sequence[Programme],
         week: Week,
+        as_of: date | None,
     ) -> None:
         self.members = members
         self.audits = {member.name: audit for member, audit in zip(members, audits, strict=True)}
         self.programmes = known
         self.week = week
+        self.as_of = as_of
         self.place = {member.name: at for at, member in enumerate(members)}
         self.left = {member.name: self._open(member.name) for member in members}
         self.found: list[SquadCause] = []
@@ -215,7 +240,7 @@ class _Sorting:
     def _planned(self, member: Member, days: Mapping[str, str]) -> dict[Key, Key]:
         """What an athlete's plan raises, by what it is for the first athlete of the programme."""
         found = {}
-        for key in _above_note(audit(member.ledger, self.week, "planned").findings):
+        for key in _above_note(audit(member.ledger, self.week, "planned", self.as_of).findings):
             code, subject, measure = key
             known = BY_CODE[code]
             if known.of_plan in ("any", measure):

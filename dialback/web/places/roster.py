@@ -3,43 +3,24 @@
 from __future__ import annotations
 
 import json
-import time
-from collections import Counter
 from dataclasses import asdict
 
 from flask import Response
 
-from dialback.core.findings import BY_CODE
-from dialback.core.findings.finding import has_grown
-from dialback.core.hurts import LATELY
 from dialback.core.newcomers import Newcomer
-from dialback.core.verdict import worst_level
 from dialback.core.weeks import Week
-from dialback.store.athletes import Athlete, athletes, house
-from dialback.store.decisions import decisions_of_all
-from dialback.store.judgements import (
-    Acceptances,
-    Accepted,
-    Signed,
-    accepted_by,
-    all_acceptances,
-    latest_signatures,
-)
-from dialback.store.logs import undecided
-from dialback.store.sessions import not_logged_on
+from dialback.store.athletes import athletes
 from dialback.web.blueprint import blueprint
+from dialback.web.counting import count
 from dialback.web.desk import answer, desk, named_attachment, the_athlete, the_day
 from dialback.web.document import file_answer
-from dialback.web.shapes.common import AthletePath, Counts, Done
+from dialback.web.shapes.common import AthletePath, Done
 from dialback.web.shapes.roster import (
     AboutBody,
     Archived,
     ArchivedOut,
     Deleted,
-    FindingMark,
     ForGoodBody,
-    Judged,
-    LogPlace,
     NewcomerOut,
     NewcomersBody,
     NewcomersOut,
@@ -47,16 +28,12 @@ from dialback.web.shapes.roster import (
     Roster,
     RosterRow,
     TakenOn,
-    Waiting,
 )
 from dialback.work import persons
 from dialback.work import roster as work
 from dialback.work.reporting import hand_outs
 
 api = blueprint("roster", __name__)
-
-ROSTER_S = 2.0
-"""So long an answer counts the roster on; who is not counted by then is told to be waiting."""
 
 
 @api.get("/roster", responses={200: Roster})
@@ -67,8 +44,8 @@ def roster() -> Response:
     """
     today = desk().today()
     week = Week.to_audit(today)
-    with desk().counting:
-        rows, waiting = _rows(week)
+    counted = count(athletes(), week)
+    rows = [one.row for one in counted.people]
     rows.sort(key=_urgency)
     return answer(
         Roster(
@@ -77,7 +54,7 @@ def roster() -> Response:
             sunday=week.sunday.isoformat(),
             today=today.isoformat(),
             athletes=rows,
-            waiting=waiting,
+            waiting=counted.waiting,
             damaged=desk().damage.words(),
         )
     )
@@ -87,113 +64,6 @@ def _urgency(row: RosterRow) -> tuple[bool, bool, int, int, str]:
     """What hurts first, then who has news, then by what is open."""
     quiet = row.first_kind in (None, "open", "standing", "eased")
     return not row.hurt, quiet, -row.counts.high, -row.counts.caution, row.name
-
-
-def count_ahead() -> bool:
-    """Count the athletes' last weeks before anybody asks; whether some are left to count."""
-    with desk().counting:
-        _, waiting = _rows(Week.to_audit(desk().today()))
-    return bool(waiting)
-
-
-def _rows(week: Week) -> tuple[list[RosterRow], list[Waiting]]:
-    shared, owner = desk(), house()
-    today = shared.today()
-    accepted, signed, undecided_logs = (
-        all_acceptances("completed"),
-        latest_signatures(),
-        undecided(),
-    )
-    decisions = decisions_of_all()
-    everybody = athletes()
-    at_hand = {
-        athlete.id: shared.verdicts.at_hand(athlete, owner, week, today) for athlete in everybody
-    }
-    until = time.monotonic() + ROSTER_S * shared.patience
-    open_today = not_logged_on(today)
-    rows, waiting = [], []
-    counted = 0
-    for athlete in everybody:
-        judged = at_hand[athlete.id]
-        # One at least, so that whoever asks again gets on.
-        if judged is None and (not counted or time.monotonic() < until):
-            judged = shared.verdicts.of(shared.ledgers, athlete, owner, week, today)
-            counted += 1
-        if judged is None:
-            waiting.append(
-                Waiting(id=athlete.id, name=athlete.name, note=athlete.note, squad=athlete.squad)
-            )
-            continue
-        of_week = Week.parse(judged.week)
-        known = {
-            **accepted_by(decisions.get(athlete.id, ()), of_week),
-            **accepted.get((athlete.id, of_week), {}),
-        }
-        log = undecided_logs.get(athlete.id)
-        place = LogPlace(week=str(Week.of(log[0])), session=log[1]) if log else None
-        today_open = athlete.id in open_today
-        rows.append(_row(athlete, judged, known, signed.get(athlete.id), place, today_open))
-    return rows, waiting
-
-
-def _row(
-    athlete: Athlete,
-    judged: Judged,
-    accepted: Acceptances,
-    signed: Signed | None,
-    undecided_log: LogPlace | None,
-    open_today: bool,
-) -> RosterRow:
-    is_open = [not _stands(accepted.get(finding.key), finding) for finding in judged.findings]
-    levels: Counter[str] = Counter()
-    hurting, still = False, None
-    for cause in judged.causes:
-        left = [judged.findings[at] for at in cause.findings if is_open[at]]
-        levels[worst_level(mark.level for mark in left) if left else "accepted"] += 1
-        hurting = hurting or any(BY_CODE[mark.key[0]].hurts for mark in left)
-        still = still or (cause.sentence if left else None)
-    standing = {
-        finding.key for finding, open_ in zip(judged.findings, is_open, strict=True) if not open_
-    }
-    lines = [line for line in judged.news if not standing.issuperset(line.keys)]
-    first = lines[0] if lines else None
-    # What hurt since the week that is judged does not wait until that week is over.
-    since = (desk().today() - LATELY).isoformat()
-    hurt_since = next((one.words for one in judged.hurts if one.day > since), None)
-    return RosterRow(
-        id=athlete.id,
-        name=athlete.name,
-        note=athlete.note,
-        squad=athlete.squad,
-        week=judged.week,
-        last_log=judged.last_log,
-        counts=Counts(
-            high=levels["high"],
-            caution=levels["caution"],
-            note=levels["note"],
-            accepted=levels["accepted"],
-        ),
-        hurt=hurt_since is not None or hurting,
-        first=hurt_since or (first.sentence if first else still),
-        first_kind="new" if hurt_since else first.kind if first else "open" if still else None,
-        more=len(lines) - (first is not None and hurt_since is None),
-        columns=judged.columns,
-        share_done=judged.share_done,
-        sessions_planned=judged.sessions_planned,
-        sessions_done=judged.sessions_done,
-        unlogged=judged.unlogged,
-        open_today=open_today,
-        signed_week=str(signed.week) if signed else None,
-        signed_day=signed.day.isoformat() if signed else None,
-        undecided=undecided_log,
-    )
-
-
-def _stands(acceptance: Accepted | None, found: FindingMark) -> bool:
-    """Whether an acceptance still stands: it lapses when the finding has grown."""
-    return acceptance is not None and not has_grown(
-        found.level, found.value, found.limit, acceptance.level, acceptance.value
-    )
 
 
 @api.get("/print", responses={200: file_answer("application/pdf", "A page for each athlete")})

@@ -43,10 +43,22 @@ class HurtMark(Shape):
     words: str
 
 
-class Judged(Shape):
-    """What an athlete's week to audit came to, whatever the coach has said of it since.
+class SpreadMark(Shape):
+    """A week of an athlete in one measure: its value, and that against their own baseline.
 
-    ``last_log`` is the last week up to it that something was logged in.
+    ``change`` is a share; ``above`` says that it is more than a week may gain.
+    """
+
+    value: float
+    change: float | None
+    above: bool
+
+
+class Judged(Shape):
+    """What an athlete's week came to, whatever the coach has said of it since.
+
+    ``last_log`` is the last week up to it that something was logged in. ``marks`` are those of the
+    last weeks by measure; ``is_back`` after a break.
     """
 
     week: str
@@ -56,6 +68,9 @@ class Judged(Shape):
     causes: list[CauseMark]
     news: list[NewsMark]
     columns: list[WeekColumn]
+    marks: dict[str, list[SpreadMark | None]]
+    is_new: bool
+    is_back: bool
     share_done: float | None
     sessions_planned: int
     sessions_done: int

@@ -451,6 +451,111 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/squads/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A squad's week: what they did, or are to do; their spread; what they have in common.
+         * @description <br/>Whoever cannot be counted in a moment is waiting: ask again, and more of them are counted.
+         */
+        get: operations["squad_week"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/squads/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A squad's plans with some changes, audited for everybody; nothing is stored. */
+        post: operations["draft_for_squad"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/squads/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin to look for the one change of a squad's plans; nothing is stored. */
+        post: operations["propose_for_squad"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/squads/proposal/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far the search for a proposal is, and what came of it. */
+        get: operations["squad_proposal"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/squads/proposal/{token}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Look no further: the best that was found so far has to do. */
+        post: operations["stop_squad_proposal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/squads/publish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make a squad's draft everybody's plan, as one change: for all whose week it changes. */
+        post: operations["publish_for_squad"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/weeks/{week}": {
         parameters: {
             query?: never;
@@ -3105,6 +3210,429 @@ export interface components {
             name: string;
         };
         /**
+         * SquadOut
+         * @description A squad's week: its people, their spread, and what they have in common.
+         *
+         *     ``common`` is ``None`` as long as not everybody is counted; ``to_plan`` is the week that is
+         *     changed by what it shows.
+         */
+        SquadOut: {
+            /** Squad */
+            squad: string;
+            /** Week */
+            week: string;
+            /** Monday */
+            monday: string;
+            /** Sunday */
+            sunday: string;
+            /** Today */
+            today: string;
+            /** To Audit */
+            to_audit: string;
+            /** To Plan */
+            to_plan: string;
+            /** Previous */
+            previous: string;
+            /** Next */
+            next: string;
+            /**
+             * Basis
+             * @enum {string}
+             */
+            basis: "completed" | "planned";
+            /** Weeks */
+            weeks: string[];
+            /**
+             * Limits
+             * @description What a week may gain by the house rules, a share, by measure
+             */
+            limits: {
+                [key: string]: number | null;
+            };
+            /** People */
+            people: components["schemas"]["PersonOut"][];
+            /** Waiting */
+            waiting: components["schemas"]["Waiting"][];
+            common: components["schemas"]["Common"] | null;
+            /**
+             * Counted
+             * @description So many are through, of those who are not waiting
+             */
+            counted: number;
+        };
+        /**
+         * Common
+         * @description What the athletes of a squad have in common, and how many findings they have in all.
+         */
+        Common: {
+            /** Causes */
+            causes: components["schemas"]["SquadCauseOut"][];
+            findings: components["schemas"]["LevelsOut"];
+        };
+        /**
+         * LevelsOut
+         * @description How many high findings and cautions there are.
+         */
+        LevelsOut: {
+            /** High */
+            high: number;
+            /** Caution */
+            caution: number;
+        };
+        /**
+         * NamedOut
+         * @description An athlete by number and name, and how many of their findings are meant.
+         */
+        NamedOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Findings */
+            findings: number;
+        };
+        /**
+         * PersonOut
+         * @description One of a squad: the line of the roster, and how their weeks went against their baseline.
+         *
+         *     ``marks`` are those of the page's weeks, by measure.
+         */
+        PersonOut: {
+            row: components["schemas"]["RosterRow"];
+            /** Is New */
+            is_new: boolean;
+            /** Is Back */
+            is_back: boolean;
+            /** Own Rules */
+            own_rules: boolean;
+            /** Marks */
+            marks: {
+                [key: string]: (components["schemas"]["SpreadMark"] | null)[];
+            };
+        };
+        /**
+         * SpreadMark
+         * @description A week of an athlete in one measure: its value, and that against their own baseline.
+         *
+         *     ``change`` is a share; ``above`` says that it is more than a week may gain.
+         */
+        SpreadMark: {
+            /** Value */
+            value: number;
+            /** Change */
+            change: number | null;
+            /** Above */
+            above: boolean;
+        };
+        /**
+         * SquadCauseOut
+         * @description Something that several have in common: who, what follows from it, what is left without it.
+         *
+         *     ``step`` says what mends it.
+         */
+        SquadCauseOut: {
+            /**
+             * Code
+             * @enum {string}
+             */
+            code: "rule" | "programme" | "day";
+            /** Subject */
+            subject: string;
+            /** Sentence */
+            sentence: string;
+            /** Step */
+            step: string;
+            /** People */
+            people: components["schemas"]["NamedOut"][];
+            explains: components["schemas"]["LevelsOut"];
+            left: components["schemas"]["LevelsOut"];
+        };
+        /**
+         * SquadDraftOut
+         * @description A squad's draft, audited for everybody. ``state`` is what publishing builds on.
+         */
+        SquadDraftOut: {
+            /** Squad */
+            squad: string;
+            /** Week */
+            week: string;
+            /** Monday */
+            monday: string;
+            /** Sunday */
+            sunday: string;
+            /** Previous */
+            previous: string;
+            /** Next */
+            next: string;
+            /** State */
+            state: string;
+            /** Shared */
+            shared: components["schemas"]["SharedOut"][];
+            /** People */
+            people: components["schemas"]["PersonWeekOut"][];
+            /**
+             * Without
+             * @description Who has no plan to begin with
+             */
+            without: string[];
+            before: components["schemas"]["LevelsOut"];
+            after: components["schemas"]["LevelsOut"];
+        };
+        /**
+         * FindingWords
+         * @description A finding in words.
+         */
+        FindingWords: {
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "note" | "caution" | "high";
+            /** Words */
+            words: string;
+        };
+        /**
+         * PersonWeekOut
+         * @description One athlete's week of a squad's draft: what it was, and what it is.
+         *
+         *     ``drafted`` where a draft of theirs is stored, that publishing would replace.
+         */
+        PersonWeekOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            before: components["schemas"]["LevelsOut"];
+            after: components["schemas"]["LevelsOut"];
+            /** Cleared */
+            cleared: components["schemas"]["FindingWords"][];
+            /** Appeared */
+            appeared: components["schemas"]["FindingWords"][];
+            /** Left */
+            left: components["schemas"]["FindingWords"][];
+            /** Changed */
+            changed: boolean;
+            /** Drafted */
+            drafted: boolean;
+        };
+        /**
+         * SharedOut
+         * @description A session that several have, with its lines; warm-ups are left out.
+         */
+        SharedOut: {
+            /** Session */
+            session: number;
+            /** Title */
+            title: string;
+            /** Day */
+            day: string;
+            /** People */
+            people: components["schemas"]["NamedOut"][];
+            /** Lines */
+            lines: components["schemas"]["SquadLineOut"][];
+        };
+        /**
+         * SquadLineOut
+         * @description A line of a shared session; ``words`` are its first athlete's, and others may differ.
+         */
+        SquadLineOut: {
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Differs */
+            differs: boolean;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "sets" | "pairs" | "rounds";
+            /** Count */
+            count: number;
+            /** Most */
+            most: number;
+            /** Fixed */
+            fixed: boolean;
+        };
+        /**
+         * SquadDraftBody
+         * @description A draft: what is changed in the plans that there are.
+         *
+         *     With the ``state`` that it was shown in, it is refused where the plans are others by now.
+         */
+        SquadDraftBody: {
+            /**
+             * Squad
+             * @default
+             */
+            squad: string;
+            /** Week */
+            week: string;
+            /**
+             * State
+             * @default
+             */
+            state: string;
+            /** Turns */
+            turns: components["schemas"]["TurnBody"][];
+        };
+        /**
+         * TurnBody
+         * @description A count of a line, or of a movement that is added: for all, or for one athlete.
+         *
+         *     ``session`` counts from 0: of all in the shared sessions, of one athlete in their own week.
+         */
+        TurnBody: {
+            /**
+             * Athlete
+             * @default null
+             */
+            athlete: number | null;
+            /** Session */
+            session: number;
+            /**
+             * Line
+             * @default null
+             */
+            line: number | null;
+            /**
+             * Movement
+             * @default null
+             */
+            movement: string | null;
+            /** Count */
+            count: number;
+        };
+        /**
+         * SquadJobOut
+         * @description A proposal on its way: seconds gone, of at most so many; then what came of it.
+         */
+        SquadJobOut: {
+            /** Token */
+            token: string;
+            /** Stage */
+            stage: string;
+            /** Done */
+            done: number;
+            /** Of */
+            of: number | null;
+            /** Finished */
+            finished: boolean;
+            /** Problem */
+            problem: string | null;
+            proposal: components["schemas"]["SquadProposalOut"] | null;
+        };
+        /**
+         * RungOut
+         * @description A stop of the ladder: the least cost at which so few findings are left.
+         */
+        RungOut: {
+            /** Cost */
+            cost: number;
+            /** High */
+            high: number;
+            /** Caution */
+            caution: number;
+        };
+        /**
+         * SquadProposalOut
+         * @description A squad's proposal, as changes of its draft of a state.
+         */
+        SquadProposalOut: {
+            /** State */
+            state: string;
+            /** Turns */
+            turns: components["schemas"]["SquadTurnOut"][];
+            /** Cost */
+            cost: number;
+            /** Optimal */
+            optimal: boolean;
+            /** Ladder */
+            ladder: components["schemas"]["RungOut"][];
+            /** Stop */
+            stop: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * SquadTurnOut
+         * @description A change of a proposal, in words, with what it is for.
+         */
+        SquadTurnOut: {
+            /**
+             * Athlete
+             * @default null
+             */
+            athlete: number | null;
+            /** Session */
+            session: number;
+            /**
+             * Line
+             * @default null
+             */
+            line: number | null;
+            /**
+             * Movement
+             * @default null
+             */
+            movement: string | null;
+            /** Count */
+            count: number;
+            /** Name */
+            name: string;
+            /** What */
+            what: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * SquadProposalBody
+         * @description Ask for a proposal; a ``thorough`` one clears all that can be, whatever it takes.
+         */
+        SquadProposalBody: {
+            /**
+             * Squad
+             * @default
+             */
+            squad: string;
+            /** Week */
+            week: string;
+            /**
+             * Thorough
+             * @default false
+             */
+            thorough: boolean;
+        };
+        /**
+         * SquadPublished
+         * @description Whose plans were changed; the number of one of the changes, to take all of them back by.
+         */
+        SquadPublished: {
+            /** Change */
+            change: number;
+            /** People */
+            people: number;
+        };
+        /**
+         * SquadPublishBody
+         * @description Make a draft everybody's plan, as it was shown in a state.
+         */
+        SquadPublishBody: {
+            /**
+             * Squad
+             * @default
+             */
+            squad: string;
+            /** Week */
+            week: string;
+            /** State */
+            state: string;
+            /** Turns */
+            turns: components["schemas"]["TurnBody"][];
+        };
+        /**
          * Frame
          * @description Where one is: an athlete and a week, and the weeks beside it. ``over`` weeks are audited.
          */
@@ -5091,18 +5619,6 @@ export interface components {
             cleared: string[];
             /** Remaining */
             remaining: string[];
-        };
-        /**
-         * RungOut
-         * @description A stop of the ladder: the least cost at which so few findings are left.
-         */
-        RungOut: {
-            /** Cost */
-            cost: number;
-            /** High */
-            high: number;
-            /** Caution */
-            caution: number;
         };
         /**
          * StepOut
@@ -9009,6 +9525,209 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Deleted"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    squad_week: {
+        parameters: {
+            query?: {
+                squad?: string;
+                week?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SquadOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            422: components["responses"]["UnprocessableEntity"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    draft_for_squad: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SquadDraftBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SquadDraftOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    propose_for_squad: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SquadProposalBody"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SquadJobOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    squad_proposal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SquadJobOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            422: components["responses"]["UnprocessableEntity"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    stop_squad_proposal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SquadJobOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    publish_for_squad: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SquadPublishBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SquadPublished"];
                 };
             };
             400: components["responses"]["BadRequest"];

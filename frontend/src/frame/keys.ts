@@ -12,6 +12,7 @@ export const KEYS = {
   help: { key: "?", says: "This sheet", where: "Everywhere" },
   roster: { key: "r", says: "Roster", where: "Everywhere" },
   movements: { key: "e", says: "Movements", where: "Everywhere" },
+  squad: { key: "S", says: "Squad: what several have in common", where: "Everywhere" },
   floor: { key: "t", says: "Floor: run today's sessions", where: "Everywhere" },
   house: { key: "h", says: "House rules", where: "Everywhere" },
   kit: { key: "i", says: "Kit: what the room has", where: "Everywhere" },

@@ -14,6 +14,7 @@ export interface Place {
 /** Places of the whole house. */
 export const HOUSE_PLACES: Place[] = [
   { title: "Roster", path: "/", key: "roster", needs: "read" },
+  { title: "Squad", path: "/squad", key: "squad", needs: "read" },
   { title: "Floor", path: "/floor", key: "floor", needs: "log", own: true },
   { title: "Movements", path: "/movements", key: "movements", needs: "read" },
   { title: "Kit", path: "/kit", key: "kit", needs: "read" },

@@ -1,5 +1,14 @@
 """Adjusting a squad: one decision for each line of a shared session, exceptions at a cost."""
 
+from dialback.core.squads.adjusting.draft import (
+    Judged,
+    Turn,
+    lines_of,
+    mark_of,
+    squad_plan,
+    turned,
+)
+from dialback.core.squads.adjusting.plan import SquadPlan
 from dialback.core.squads.adjusting.propose import adjust_squad
 from dialback.core.squads.adjusting.result import (
     Apart,
@@ -8,5 +17,22 @@ from dialback.core.squads.adjusting.result import (
     Outcome,
     SquadProposal,
 )
+from dialback.core.squads.adjusting.starts import Given, GivenBy
 
-__all__ = ["Apart", "ForAll", "Levels", "Outcome", "SquadProposal", "adjust_squad"]
+__all__ = [
+    "Apart",
+    "ForAll",
+    "Given",
+    "GivenBy",
+    "Judged",
+    "Levels",
+    "Outcome",
+    "SquadPlan",
+    "SquadProposal",
+    "Turn",
+    "adjust_squad",
+    "lines_of",
+    "mark_of",
+    "squad_plan",
+    "turned",
+]

@@ -20,7 +20,14 @@ from dialback.core.squads.adjusting.changes import Reasons
 from dialback.core.squads.adjusting.plan import FoundSquad, SquadPlan
 from dialback.core.squads.adjusting.result import Apart, ForAll, Levels, Outcome, SquadProposal
 from dialback.core.squads.adjusting.search import SquadSearch
-from dialback.core.squads.adjusting.starts import SharedSession, Start, shared_sessions, starts_of
+from dialback.core.squads.adjusting.starts import (
+    Given,
+    GivenBy,
+    SharedSession,
+    Start,
+    shared_sessions,
+    starts_of,
+)
 from dialback.core.squads.programmes import Member
 from dialback.core.weeks import Week
 
@@ -41,17 +48,22 @@ class _Part:
     """Of an athlete alone: what the next rung would cost and clear."""
 
 
-def adjust_squad(members: Sequence[Member], week: Week, options: Options) -> SquadProposal:
+def adjust_squad(
+    members: Sequence[Member], week: Week, options: Options, given: GivenBy | None = None
+) -> SquadProposal:
     """The proposed plans of a week for all at once; who has nothing to start from has none.
 
     Nobody has a finding at a worse level; wanted is the least weight of what is left, summed over
     the athletes, and cost together. Without a shared session each athlete is proposed for alone.
     Raises ``NothingToStartFromError`` where nobody has a plan to begin with.
     """
-    starts = starts_of(members, week, offer=options.new_movements > 0)
+    starts = starts_of(members, week, offer=options.new_movements > 0, given=given)
     shared = shared_sessions(starts)
     if not shared:
-        parts = [_alone(start, at, week, options) for at, start in enumerate(starts)]
+        parts = [
+            _alone(start, at, week, options, (given or {}).get(start.member.name, Given()))
+            for at, start in enumerate(starts)
+        ]
     else:
         parts = []
         left = options.seconds
@@ -76,9 +88,10 @@ def _together(count: int, shared: Iterable[SharedSession]) -> list[tuple[int, ..
     ]
 
 
-def _alone(start: Start, number: int, week: Week, options: Options) -> _Part:
+def _alone(start: Start, number: int, week: Week, options: Options, given: Given) -> _Part:
     """One athlete's own proposal."""
-    found = adjust(start.member.ledger, week, options, start.sessions)
+    own = replace(options, accepted=given.accepted)
+    found = adjust(start.member.ledger, week, own, start.sessions, given.done_days)
     apart = (Apart(start.member.name, found.changes),) if found.changes else ()
     outcome = _outcome(start, found.sessions, found.cleared, found.remaining)
     return _Part(

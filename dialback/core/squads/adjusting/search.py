@@ -59,7 +59,7 @@ class SquadSearch(Search[FoundSquad]):
 
     def _within(self, share: float, work: Callable[[Allowance], T]) -> T:
         """What comes of work that may take such a share of the time that is left."""
-        allowance = Allowance(max(0.0, self.left.seconds) * share, self.left.wanted)
+        allowance = self.left.part(share)
         given = allowance.seconds
         found = work(allowance)
         self.left.seconds -= given - allowance.seconds

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
 
 from dialback.core.adjusting.judged import Judge
 from dialback.core.adjusting.lines import are_alike, measured_units
@@ -13,6 +14,7 @@ from dialback.core.movements import fold
 from dialback.core.plans.spans import Span, spans_of
 from dialback.core.sessions import Session, Set
 from dialback.core.squads.programmes import SHARED, Member, are_the_same
+from dialback.core.vocabulary import Key
 from dialback.core.weeks import Week
 
 
@@ -33,15 +35,34 @@ class Start:
     offers: Mapping[str, Set]
 
 
-def starts_of(members: Iterable[Member], week: Week, *, offer: bool) -> tuple[Start, ...]:
+@dataclass(frozen=True, slots=True)
+class Given:
+    """What else is given of an athlete.
+
+    ``accepted`` are findings that nothing is changed for; ``done_days`` do not change, those of the
+    week's completed sessions if not given.
+    """
+
+    accepted: frozenset[Key] = frozenset()
+    done_days: frozenset[date] | None = None
+
+
+GivenBy = Mapping[str, Given]
+"""What is given of athletes, by name; nothing of whoever is not in it."""
+
+
+def starts_of(
+    members: Iterable[Member], week: Week, *, offer: bool, given: GivenBy | None = None
+) -> tuple[Start, ...]:
     """The starts of all who have something to start from.
 
     Raises ``NothingToStartFromError`` where nobody has.
     """
     found = []
     for member in members:
+        own = (given or {}).get(member.name, Given())
         try:
-            found.append(_start(member, week, offer=offer))
+            found.append(_start(member, week, own, offer=offer))
         except NothingToStartFromError:
             continue
     if not found:
@@ -52,12 +73,14 @@ def starts_of(members: Iterable[Member], week: Week, *, offer: bool) -> tuple[St
     return tuple(found)
 
 
-def _start(member: Member, week: Week, *, offer: bool) -> Start:
+def _start(member: Member, week: Week, given: Given, *, offer: bool) -> Start:
     ledger = member.ledger
     sessions = start_of(ledger, week)
-    judge = Judge(ledger, week, sessions)
+    judge = Judge(ledger, week, sessions, given.accepted)
     spans = tuple(spans_of(session, ledger.movements) for session in sessions)
-    done = {session.date for session in ledger.source.week("completed", week)}
+    done = given.done_days
+    if done is None:
+        done = frozenset(session.date for session in ledger.source.week("completed", week))
     return Start(
         member,
         sessions,
