@@ -6,6 +6,8 @@ from tests.browser.driving import Coach, colours, resize
 
 PLACES = [
     ("/", "to audit"),
+    ("/squad?week=2026-W49", "In common"),
+    ("/squad/draft?squad=Sculls&week=2026-W49", "Everybody"),
     ("/floor", "Floor"),
     ("/movements", "Movements"),
     ("/kit", "The smallest step"),

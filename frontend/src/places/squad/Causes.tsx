@@ -77,10 +77,10 @@ function CauseLine({ cause, data, draft }: LineProps) {
   return (
     <li
       data-cause={cause.code}
-      className="flex items-baseline gap-3 border-b border-hair py-1.5 last:border-b-0"
+      className="flex items-baseline gap-3 border-b border-hair py-1.5 last:border-b-0 max-md:flex-wrap"
     >
       <LevelMark level={cause.explains.high > 0 ? "high" : "caution"} />
-      <div className="min-w-0 flex-1">
+      <div className="min-w-0 flex-1 max-md:basis-4/5">
         <p className="text-lg leading-snug">{cause.sentence}</p>
         <p className="text-sm">
           {cause.people.map((one, at) => (
@@ -99,19 +99,19 @@ function CauseLine({ cause, data, draft }: LineProps) {
         </p>
       </div>
       {cause.code === "programme" && draft && (
-        <Link to={draft} className="key-button no-print shrink-0">
+        <Link to={draft} className="key-button no-print shrink-0 max-md:ml-9">
           Change for all
         </Link>
       )}
       {cause.code === "rule" && (
-        <Link to="/rules" className="key-button no-print shrink-0">
+        <Link to="/rules" className="key-button no-print shrink-0 max-md:ml-9">
           House rules
         </Link>
       )}
       {cause.code === "day" && cause.people[0] && (
         <Link
           to={weekPath(cause.people[0].id, data.week, "log")}
-          className="key-button no-print shrink-0"
+          className="key-button no-print shrink-0 max-md:ml-9"
         >
           Open the logs
         </Link>

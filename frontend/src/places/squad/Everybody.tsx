@@ -2,7 +2,6 @@ import { Link } from "react-router";
 import type { Schemas } from "@/api/client";
 import { weekPath } from "@/frame/places";
 import { LevelMark } from "@/marks/LevelMark";
-import { count } from "@/words";
 import type { SquadDesk } from "./useSquadDesk";
 
 type Levels = Schemas["LevelsOut"];
@@ -12,10 +11,9 @@ interface Props {
   data: Schemas["SquadDraftOut"];
 }
 
-/** What the draft does to everybody's week, each audited; and the way to publish it. */
+/** What the draft does to everybody's week, each audited: what clears and what comes. */
 export function Everybody({ desk, data }: Props) {
-  const changed = data.people.filter((one) => one.changed);
-  const drafted = changed.filter((one) => one.drafted).map((one) => one.name);
+  const drafted = data.people.filter((one) => one.changed && one.drafted).map((one) => one.name);
   return (
     <section aria-labelledby="everybody" className="py-3">
       <h2 id="everybody" className="font-semibold">
@@ -38,16 +36,6 @@ export function Everybody({ desk, data }: Props) {
           Publishing replaces the draft of {drafted.join(", ")}; undoing brings it back.
         </p>
       )}
-      <button
-        type="button"
-        className="ink-button mt-3"
-        disabled={changed.length === 0 || desk.busy || desk.draft.isPlaceholderData}
-        onClick={desk.publish}
-      >
-        {changed.length === 0
-          ? "Nothing to publish yet"
-          : `Publish for ${count(changed.length, "athlete")}`}
-      </button>
       <p className="pt-2 text-xs text-ink-2">
         Only these plans change, as one change that can be undone for all. Days that are logged
         stay. What a physiotherapist or doctor has said of somebody goes before any proposal.
@@ -80,7 +68,9 @@ function Person({ one, desk, week }: PersonProps) {
           key={`${turn.session}/${turn.line}/${turn.movement}`}
           className="flex items-baseline gap-2 text-sm"
         >
-          <span className="min-w-0 flex-1">otherwise: {turn.what}</span>
+          <span className="min-w-0 flex-1" title={turn.reason}>
+            otherwise: {turn.what}
+          </span>
           <button type="button" className="trail-link min-h-6" onClick={() => desk.drop(turn)}>
             leave out
           </button>

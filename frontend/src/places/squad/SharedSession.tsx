@@ -39,7 +39,7 @@ export function SharedSession({ session, of, desk }: Props) {
               <th scope="row" className="py-0.5 text-left font-semibold">
                 {one.movement} <span className="text-sm font-normal text-ink-2">new</span>
               </th>
-              <td className="text-sm text-ink-2">as each did it last</td>
+              <td className="text-sm text-ink-2 max-md:hidden">as each did it last</td>
               <td className="figure">
                 {one.count} sets{" "}
                 <button type="button" className="trail-link text-sm" onClick={() => desk.drop(one)}>
@@ -73,6 +73,12 @@ function Row({ line, session, desk }: RowProps) {
   };
   const turned = turnAt(desk.turns, where);
   const now = turned?.count ?? line.count;
+  const words = (
+    <>
+      {line.words}
+      {line.differs && <span className="italic">, others differ</span>}
+    </>
+  );
   return (
     <tr
       className={`border-b border-hair ${line.fixed ? "text-ink-2" : ""} ${turned ? "bg-band/50" : ""}`}
@@ -82,11 +88,9 @@ function Row({ line, session, desk }: RowProps) {
         className={`py-0.5 text-left ${turned ? "font-semibold" : "font-normal"} ${now === 0 ? "line-through" : ""}`}
       >
         {line.name}
+        <span className="block text-sm font-normal text-ink-2 md:hidden">{words}</span>
       </th>
-      <td className="text-sm text-ink-2">
-        {line.words}
-        {line.differs && <span className="italic">, others differ</span>}
-      </td>
+      <td className="text-sm text-ink-2 max-md:hidden">{words}</td>
       <td className="figure w-52">
         {turned && <span className="mr-2 text-sm text-ink-2">{line.count} →</span>}
         <Stepper

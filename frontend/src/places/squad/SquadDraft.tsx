@@ -43,6 +43,7 @@ function Draft({ squad, week }: { squad: string; week: string }) {
       </main>
     );
   if (!data) return <p className="p-6 text-ink-2">Loading the plans…</p>;
+  const changed = data.people.filter((one) => one.changed).length;
   return (
     <div className="beside grid-cols-[minmax(0,1fr)_27rem]">
       <main className="min-h-0 overflow-auto bg-sheet px-6 pb-8 max-md:px-4">
@@ -50,6 +51,14 @@ function Draft({ squad, week }: { squad: string; week: string }) {
           <Link to={squadPath("", squad, week)} className="trail-link text-sm">
             Back to the squad
           </Link>
+          <button
+            type="button"
+            className="ink-button"
+            disabled={changed === 0 || desk.busy || desk.draft.isPlaceholderData}
+            onClick={desk.publish}
+          >
+            {changed === 0 ? "Nothing to publish" : `Publish for ${count(changed, "athlete")}`}
+          </button>
         </SquadHead>
         <Said desk={desk} />
         {data.shared.length === 0 && (

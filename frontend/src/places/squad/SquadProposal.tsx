@@ -61,16 +61,21 @@ export function SquadProposal({ desk, names }: Props) {
           </p>
           <List
             title="For all"
-            turns={found.turns.filter((one) => one.athlete === null)}
+            turns={open.filter((one) => one.athlete === null)}
             desk={desk}
             names={names}
           />
           <List
             title="Otherwise for one"
-            turns={found.turns.filter((one) => one.athlete !== null)}
+            turns={open.filter((one) => one.athlete !== null)}
             desk={desk}
             names={names}
           />
+          {open.length < found.turns.length && (
+            <p className="pt-2 text-sm" role="status">
+              {open.length === 0 ? "All" : found.turns.length - open.length} taken into the draft.
+            </p>
+          )}
           {open.length > 1 && (
             <button
               type="button"
@@ -116,31 +121,28 @@ function List({ title, turns, desk, names }: ListProps) {
     <>
       <h3 className="pt-2 text-sm text-ink-2 italic">{title}</h3>
       <ul>
-        {turns.map((one) => {
-          const taken = isTaken(desk.turns, one);
-          return (
-            <li
-              key={`${one.athlete}/${one.session}/${one.line}/${one.movement}`}
-              className="flex items-baseline gap-2 border-b border-hair py-1"
+        {turns.map((one) => (
+          <li
+            key={`${one.athlete}/${one.session}/${one.line}/${one.movement}`}
+            className="flex items-baseline gap-2 border-b border-hair py-1"
+          >
+            <span className="min-w-0 flex-1">
+              {one.athlete !== null && (
+                <span className="text-ink-2">{names.get(one.athlete)}: </span>
+              )}
+              <span className="font-semibold">{one.what}</span>
+              {one.reason && <span className="block text-sm text-ink-2">{one.reason}</span>}
+            </span>
+            <button
+              type="button"
+              className="key-button"
+              aria-label={`Take: ${one.what}`}
+              onClick={() => desk.put(one)}
             >
-              <span className="min-w-0 flex-1">
-                {one.athlete !== null && (
-                  <span className="text-ink-2">{names.get(one.athlete)}: </span>
-                )}
-                <span className="font-semibold">{one.what}</span>
-                {one.reason && <span className="block text-sm text-ink-2">{one.reason}</span>}
-              </span>
-              <button
-                type="button"
-                className="key-button"
-                aria-label={`${taken ? "Leave out" : "Take"}: ${one.what}`}
-                onClick={() => (taken ? desk.drop(one) : desk.put(one))}
-              >
-                {taken ? "Leave out" : "Take"}
-              </button>
-            </li>
-          );
-        })}
+              Take
+            </button>
+          </li>
+        ))}
       </ul>
     </>
   );
