@@ -383,15 +383,21 @@ def test_a_restriction_is_set_seen_and_lifted(coach: Coach) -> None:
 
 
 def test_findings_come_and_go_as_a_line_changes(coach: Coach) -> None:
-    coach.open("/athletes/7/weeks/2026-W49/dial", "Nothing open in the draft")
+    coach.open("/athletes/7/weeks/2026-W49/dial", "Chest: sets rise from 8 sets to 10 sets")
     press = coach.field("Bench press, sets")
     press.send_keys(Keys.CONTROL, "a")
     press.send_keys("9")
     coach.sees("New: ")
     coach.sees("Chest: sets rise from 8 sets to 13 sets")
     coach.click("Reset", "button")
-    coach.sees("Nothing open in the draft")
-    coach.wait(lambda: line(coach, "Bench press, sets") == "4", "not reset")
+    coach.sees("Chest: sets rise from 8 sets to 10 sets")
+    coach.wait(lambda: line(coach, "Bench press, sets") == "6", "not reset")
+    pulls = coach.field("Face pull, sets")
+    pulls.send_keys(Keys.CONTROL, "a")
+    pulls.send_keys("3")
+    coach.sees_no("Rear delts: 5.5 sets")
+    coach.click("Reset", "button")
+    coach.sees("Rear delts: 5.5 sets")
 
 
 def test_publish(coach: Coach) -> None:

@@ -89,6 +89,7 @@ NOT_FOR_READERS = {
     "sheet_state",
     "list_copies",
     "made_up_club",
+    "squad_proposal",
 }
 
 

@@ -22,10 +22,10 @@ export function PeopleTable({ data, mark }: Props) {
         <col className="w-56" />
         <col className="w-32" />
         <col />
-        <col className="w-32" />
+        <col className="w-32 max-lg:hidden" />
         <col className="w-20" />
         <col className="w-28" />
-        <col className="w-20" />
+        <col className="w-20 max-lg:hidden" />
       </colgroup>
       <thead className="max-md:hidden">
         <tr className="border-b border-rule text-sm text-ink-2 italic">
@@ -34,10 +34,10 @@ export function PeopleTable({ data, mark }: Props) {
               { says: "athlete", className: "py-1" },
               "open",
               "to read first",
-              "sets, eight weeks",
+              { says: "sets, eight weeks", className: "max-lg:hidden" },
               { says: "planned", figure: true, className: "px-2" },
               { says: "done", figure: true, className: "px-2" },
-              { says: "sessions", figure: true },
+              { says: "sessions", figure: true, className: "max-lg:hidden" },
             ]}
           />
         </tr>
@@ -116,7 +116,7 @@ function Row({ one, data, mark }: RowProps) {
       <td className="truncate pr-4 text-sm max-md:max-w-full" title={row.first ?? ""}>
         {row.first ?? <span className="text-ink-2">Nothing open.</span>}
       </td>
-      <td className="pr-2 max-md:hidden">
+      <td className="pr-2 max-lg:hidden">
         <WeekColumns
           columns={row.columns}
           column={9}
@@ -135,7 +135,7 @@ function Row({ one, data, mark }: RowProps) {
           </>
         )}
       </td>
-      <td className="figure max-md:hidden">
+      <td className="figure max-lg:hidden">
         {planned || row.sessions_planned === 0
           ? row.sessions_planned || "–"
           : `${row.sessions_done} of ${row.sessions_planned}`}
