@@ -61,7 +61,7 @@ def main() -> None:
         shot("dial-proposal")
         coach.open("/squad/draft?squad=Sculls&week=2026-W49", "Nothing to publish")
         coach.click("Propose", "button")
-        coach.sees("Otherwise for one")
+        coach.sees("Exceptions")
         coach.click("Take", "button")
         coach.sees("Publish for 3 athletes")
         shot("squad-draft")

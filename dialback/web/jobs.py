@@ -70,6 +70,14 @@ class Job:
         unasked = self.watched and time.monotonic() - self.asked > UNASKED_S
         return not (self.cancelled or unasked)
 
+    def problem_words(self, failed: str, given_up: str) -> str | None:
+        """What went wrong, in words; ``None`` as long as nothing did."""
+        if self.problem is not None:
+            return self.problem.line
+        if self.failed:
+            return failed
+        return given_up if self.cancelled and self.result is None else None
+
     def tell(self, stage: str, of: int | None = None) -> Callable[[int], None]:
         """Say what is being done now; what is given back says how far, and ends what is given up.
 

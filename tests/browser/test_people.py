@@ -12,7 +12,7 @@ from tests.browser.driving import Coach, browser, resize, served
 
 PASSWORD = "three quiet rivers"
 WEEK = "2026-W48"
-READERS = ["Roster", "Floor", "Movements", "Kit", "House rules", "Journal"]
+READERS = ["Roster", "Squad", "Floor", "Movements", "Kit", "House rules", "Journal"]
 
 
 @pytest.fixture(scope="module")

@@ -53,7 +53,7 @@ def test_monday_s_page_says_what_several_have_in_common(coach: Coach) -> None:
     coach.open("/", "to audit")
     press(coach, "S")
     coach.sees("Everybody: Week 47")
-    coach.sees("Nothing that several share explains this week")
+    coach.sees("Nothing in common this week.")
     press(coach, "]")
     coach.sees("Everybody: Week 48 as planned")
     press(coach, "]")

@@ -16,7 +16,14 @@ from dialback.core.adjusting.search import Search
 from dialback.core.adjusting.solver import Allowance
 from dialback.core.audit import audit
 from dialback.core.squads import Member
-from dialback.core.squads.adjusting import SquadProposal, adjust_squad
+from dialback.core.squads.adjusting import (
+    SquadProposal,
+    Turn,
+    adjust_squad,
+    lines_of,
+    squad_plan,
+    turned,
+)
 from dialback.core.squads.adjusting.plan import Decision, FoundSquad, Otherwise, SquadPlan
 from dialback.core.squads.adjusting.programme import ForAllProgramme, SquadProgramme
 from dialback.core.squads.adjusting.starts import shared_sessions, starts_of
@@ -249,3 +256,20 @@ def test_nobody_is_made_worse(
     weights = [8 * rung.high + 3 * rung.caution for rung in proposal.ladder]
     assert weights == sorted(set(weights), reverse=True)
     assert proposal.ladder[proposal.stop].cost == proposal.cost
+
+
+def test_a_coach_turns_lines_for_all_but_not_those_that_are_fixed() -> None:
+    warm = sets("Press", 1, warm_up=True)
+    members = [member(name, upper(3, 3, warm)) for name in "ABC"]
+    plan = squad_plan(members, WEEK)
+    (shared,) = (lines_of(plan, number) for number in range(len(plan.shared)))
+    names = [one.name for one in shared]
+    assert names == ["Press", "Row"], "a warm-up is nobody's line"
+    row = shared[names.index("Row")].span
+    weeks = turned(plan, [Turn(None, 0, row.number, None, 4), Turn("B", 0, row.number, None, 3)])
+    assert [one.changed for one in weeks] == [True, False, True]
+    assert [len(one.sessions[0].sets) for one in weeks] == [8, 7, 8]
+    (fixed,) = [one.number for one in plan.starts[0].spans[0] if one.warm_up]
+    for athlete in (None, "A"):
+        with pytest.raises(LookupError, match="does not turn"):
+            turned(plan, [Turn(athlete, 0, fixed, None, 2)])

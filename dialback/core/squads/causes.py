@@ -32,9 +32,9 @@ SquadCode = Literal["rule", "programme", "day"]
 ORDER: Final[tuple[SquadCode, ...]] = ("rule", "programme", "day")
 
 STEPS: Final[Mapping[SquadCode, str]] = {
-    "rule": "Ask the band first: House rules. If it is meant, change the sessions.",
+    "rule": "Look at the band in House rules first. If it is meant, change the sessions.",
     "programme": "Change the shared sessions once, for all of them.",
-    "day": "Ask what happened on that day, and say so in their logs; move the day if it recurs.",
+    "day": "Ask what happened, and note it in their logs. If it keeps happening, move the day.",
 }
 """What mends a cause."""
 

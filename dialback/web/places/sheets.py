@@ -33,13 +33,12 @@ from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, attachment, desk, named_attachment, range_of, the_athlete
 from dialback.web.document import file_answer
 from dialback.web.jobs import Job
-from dialback.web.shapes.common import AthletePath, RangeQuery
+from dialback.web.shapes.common import AthletePath, JobPath, RangeQuery
 from dialback.web.shapes.sheets import (
     ImportPath,
     ImportRow,
     ImportsOut,
     JobOut,
-    JobPath,
     SheetAthlete,
     SheetColumn,
     SheetDoubtOut,
@@ -113,13 +112,10 @@ def _job_out(job: Job) -> JobOut:
         done=job.done,
         of=job.of,
         finished=job.finished,
-        problem=job.problem.line
-        if job.problem
-        else "Dial Back failed at this file; the log has the details. Nothing was saved."
-        if job.failed
-        else "Cancelled: nothing was saved."
-        if job.cancelled and job.result is None
-        else None,
+        problem=job.problem_words(
+            "Dial Back failed at this file; the log has the details. Nothing was saved.",
+            "Cancelled: nothing was saved.",
+        ),
         sheet=_sheet_out(result, job.name) if isinstance(result, Grid) else None,
         preview=result if isinstance(result, SheetPreview) else None,
         stored=result if isinstance(result, SheetStored) else None,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 from collections import Counter
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence, Set
 from functools import partial
 from typing import Final
 
@@ -23,11 +23,11 @@ from dialback.core.squads import Member, SquadAudit, SquadCause, audit_squad
 from dialback.core.squads.adjusting import (
     Given,
     GivenBy,
-    Judged,
     Levels,
     SquadPlan,
     SquadProposal,
     Turn,
+    TurnedWeek,
     adjust_squad,
     lines_of,
     mark_of,
@@ -44,8 +44,8 @@ from dialback.web.counting import COUNTING_S, Counted, count
 from dialback.web.desk import answer, desk, planning_ledger, the_week
 from dialback.web.drafted import accepted_in
 from dialback.web.jobs import GivenUpError, Job
+from dialback.web.shapes.common import JobPath
 from dialback.web.shapes.proposals import RungOut
-from dialback.web.shapes.sheets import JobPath
 from dialback.web.shapes.squads import (
     Common,
     FindingWords,
@@ -84,8 +84,7 @@ def squad_week(query: SquadQuery) -> Response:
 
     Whoever cannot be counted in a moment is waiting: ask again, and more of them are counted.
     """
-    today = desk().today()
-    latest = Week.to_audit(today)
+    latest = Week.to_audit(desk().today())
     week = the_week(query.week) if query.week else latest
     basis: Basis = "completed" if week <= latest else "planned"
     chosen = in_squad(query.squad or None)
@@ -99,8 +98,6 @@ def squad_week(query: SquadQuery) -> Response:
             week=str(week),
             monday=week.monday.isoformat(),
             sunday=week.sunday.isoformat(),
-            today=today.isoformat(),
-            to_audit=str(latest),
             to_plan=str(max(week, latest.plus(1))),
             previous=str(week.plus(-1)),
             next=str(week.plus(1)),
@@ -264,7 +261,7 @@ def _turns(chosen: InSquad, turns: Iterable[TurnBody]) -> list[Turn]:
     return found
 
 
-def _turned(plan: SquadPlan, turns: Sequence[Turn]) -> tuple[Judged, ...]:
+def _turned(plan: SquadPlan, turns: Sequence[Turn]) -> tuple[TurnedWeek, ...]:
     try:
         return turned(plan, turns)
     except LookupError as gone:
@@ -300,9 +297,7 @@ def _shared(plan: SquadPlan, number: int, ids: Mapping[str, int]) -> SharedOut:
     )
 
 
-def _person_week(
-    judged: Judged, ids: Mapping[str, int], drafted: frozenset[str] | set[str]
-) -> PersonWeekOut:
+def _person_week(judged: TurnedWeek, ids: Mapping[str, int], drafted: Set[str]) -> PersonWeekOut:
     name = judged.start.member.name
     return PersonWeekOut(
         id=ids[name],
@@ -311,7 +306,6 @@ def _person_week(
         after=_levels(judged.after),
         cleared=_in_words(judged.cleared),
         appeared=_in_words(judged.appeared),
-        left=_in_words(judged.left),
         changed=judged.changed,
         drafted=name in drafted,
     )
@@ -386,13 +380,10 @@ def _job_out(job: Job) -> SquadJobOut:
         done=job.done,
         of=job.of,
         finished=job.finished,
-        problem=job.problem.line
-        if job.problem
-        else "Dial Back failed at this proposal; the log has the details. Nothing was changed."
-        if job.failed
-        else "Nobody waited for this proposal any more: ask for it again."
-        if job.cancelled
-        else None,
+        problem=job.problem_words(
+            "Dial Back failed at this proposal; the log has the details. Nothing was changed.",
+            "Nobody waited for this proposal any more.",
+        ),
         proposal=job.result if isinstance(job.result, SquadProposalOut) else None,
     )
 

@@ -39,6 +39,12 @@ class WeekPath(AthletePath):
     week: WeekText
 
 
+class JobPath(Shape):
+    """A piece of work by its token."""
+
+    token: str = Field(pattern=r"^[0-9a-f]{32}$")
+
+
 class BasisQuery(Shape):
     """Which of the two the findings judge."""
 

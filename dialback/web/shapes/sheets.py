@@ -14,12 +14,6 @@ class SheetQuery(Shape):
     name: str = Field("file", max_length=200)
 
 
-class JobPath(Shape):
-    """A piece of work by its token."""
-
-    token: str = Field(pattern=r"^[0-9a-f]{32}$")
-
-
 class SheetColumn(Shape):
     """Something that a column can mean."""
 

@@ -82,8 +82,6 @@ class SquadOut(Shape):
     week: str
     monday: str
     sunday: str
-    today: str
-    to_audit: str
     to_plan: str
     previous: str
     next: str
@@ -170,7 +168,6 @@ class PersonWeekOut(Shape):
     after: LevelsOut
     cleared: list[FindingWords]
     appeared: list[FindingWords]
-    left: list[FindingWords]
     changed: bool
     drafted: bool
 

@@ -45,9 +45,10 @@ export function useTakingBack() {
   const undo = useChange(changes.undo);
   const redo = useChange(changes.redo);
   return {
-    swap: ({ id, undone }: { id: number; undone: boolean }, whole: boolean) => {
+    /** Take an entry back, or make it again; what follows it comes when that is done. */
+    swap: ({ id, undone }: { id: number; undone: boolean }, whole: boolean, done?: () => void) => {
       (undone ? undo : redo).reset();
-      (undone ? redo : undo).mutate({ id, whole });
+      (undone ? redo : undo).mutate({ id, whole }, { onSuccess: done });
     },
     busy: undo.isPending || redo.isPending,
     error: undo.error ?? redo.error,

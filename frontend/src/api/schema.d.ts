@@ -3225,10 +3225,6 @@ export interface components {
             monday: string;
             /** Sunday */
             sunday: string;
-            /** Today */
-            today: string;
-            /** To Audit */
-            to_audit: string;
             /** To Plan */
             to_plan: string;
             /** Previous */
@@ -3408,8 +3404,6 @@ export interface components {
             cleared: components["schemas"]["FindingWords"][];
             /** Appeared */
             appeared: components["schemas"]["FindingWords"][];
-            /** Left */
-            left: components["schemas"]["FindingWords"][];
             /** Changed */
             changed: boolean;
             /** Drafted */

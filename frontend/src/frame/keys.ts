@@ -32,7 +32,11 @@ export const KEYS = {
   weekBack: { key: "[", says: "Previous week", where: "With an athlete" },
   weekOn: { key: "]", says: "Next week", where: "With an athlete" },
   basis: { key: "b", says: "Judge what was done, or what was planned", where: "Week sheet" },
-  nextFinding: { key: "n", says: "Next cause or finding, with its trail", where: "Week sheet" },
+  nextFinding: {
+    key: "n",
+    says: "Next cause or finding, with its trail (on the squad, too)",
+    where: "Week sheet",
+  },
   previousFinding: { key: "p", says: "Previous cause or finding", where: "Week sheet" },
   unfold: { key: "j", says: "Open the cause: what follows from it", where: "Week sheet" },
   measure: { key: "m", says: "Rows in the next measure", where: "Week sheet" },
@@ -55,14 +59,14 @@ export const KEYS = {
   more: { key: "+", says: "Turn the dial up by one set", where: "Dial" },
   propose: {
     key: "q",
-    says: "Propose what to change (in the whole block, on the block)",
+    says: "Propose what to change (in the whole block, on the block; for all, on the squad)",
     where: "Dial",
   },
   takeAll: { key: "z", says: "Take the whole proposal", where: "Dial" },
   nextSteps: { key: ".", says: "Next steps of the movements", where: "Dial" },
   undo: {
     key: "u",
-    says: "Undo the last change (on the block and in the log, too)",
+    says: "Undo the last change (on the block, in the log and for a squad, too)",
     where: "Dial",
   },
 } as const satisfies Record<string, Key>;

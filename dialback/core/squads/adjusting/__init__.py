@@ -1,8 +1,8 @@
 """Adjusting a squad: one decision for each line of a shared session, exceptions at a cost."""
 
 from dialback.core.squads.adjusting.draft import (
-    Judged,
     Turn,
+    TurnedWeek,
     lines_of,
     mark_of,
     squad_plan,
@@ -24,12 +24,12 @@ __all__ = [
     "ForAll",
     "Given",
     "GivenBy",
-    "Judged",
     "Levels",
     "Outcome",
     "SquadPlan",
     "SquadProposal",
     "Turn",
+    "TurnedWeek",
     "adjust_squad",
     "lines_of",
     "mark_of",

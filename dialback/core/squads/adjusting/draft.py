@@ -38,7 +38,7 @@ class Turn:
 
 
 @dataclass(frozen=True, slots=True)
-class Judged:
+class TurnedWeek:
     """One athlete's week of a draft: what it was, what it is, and what of it is another.
 
     ``changed`` says whether the draft changes anything in it.
@@ -50,7 +50,6 @@ class Judged:
     after: Levels
     cleared: tuple[Finding, ...]
     appeared: tuple[Finding, ...]
-    left: tuple[Finding, ...]
     changed: bool
 
 
@@ -80,10 +79,10 @@ def _mark(plan: SquadPlan) -> str:
 _MARKS: Final = Once[None, str]()
 
 
-def turned(plan: SquadPlan, turns: Iterable[Turn]) -> tuple[Judged, ...]:
+def turned(plan: SquadPlan, turns: Iterable[Turn]) -> tuple[TurnedWeek, ...]:
     """Everybody's week with some changes. Raises ``LookupError`` for what is not there."""
-    decisions = [Decision({}, {}) for _ in plan.shared]
-    exceptions = [Otherwise({}, {}) for _ in plan.starts]
+    decisions = [Decision() for _ in plan.shared]
+    exceptions = [Otherwise() for _ in plan.starts]
     for turn in turns:
         if turn.athlete is None:
             decisions[turn.session] = _decided(plan, decisions, turn)
@@ -102,7 +101,7 @@ def _decided(plan: SquadPlan, decisions: Sequence[Decision], turn: Turn) -> Deci
     shared, known = plan.shared[turn.session], decisions[turn.session]
     if turn.line is not None:
         first = plan.starts[shared.first]
-        line_at(first, shared.places[shared.first], turn.line)
+        _check_turns(line_at(first, shared.places[shared.first], turn.line))
         return Decision({**known.counts, turn.line: turn.count}, known.added)
     for number in shared.places:
         _offered(plan.starts[number], turn.movement)
@@ -114,7 +113,7 @@ def _otherwise(plan: SquadPlan, number: int, known: Otherwise, turn: Turn) -> Ot
     if turn.session >= len(start.sessions) or turn.session in start.still:
         raise LookupError(f"{start.member.name} has no such session to change")
     if turn.line is not None:
-        line_at(start, turn.session, turn.line)
+        _check_turns(line_at(start, turn.session, turn.line))
         return Otherwise({**known.counts, (turn.session, turn.line): turn.count}, known.added)
     _offered(start, turn.movement)
     added = {**known.added, (turn.session, turn.movement or ""): turn.count}
@@ -137,23 +136,27 @@ def line_at(start: Start, session: int, line: int) -> Span:
     return found
 
 
+def _check_turns(line: Span) -> None:
+    if line.fixed:
+        raise LookupError(f"{step_name(line)} is a line that does not turn")
+
+
 def _offered(start: Start, movement: str | None) -> None:
     if movement not in start.offers:
         raise LookupError(f"{movement} was not done lately by {start.member.name}")
 
 
-def _judged(start: Start, sessions: tuple[Session, ...]) -> Judged:
+def _judged(start: Start, sessions: tuple[Session, ...]) -> TurnedWeek:
     before = start.judge.start
     after = audit_draft(start.judge.ledger, before.week, sessions)
     changed = difference(before.findings, after.findings)
-    return Judged(
+    return TurnedWeek(
         start,
         sessions,
         Levels.of(before.findings),
         Levels.of(after.findings),
         tuple(one for one in changed.cleared if one.level != "note"),
         tuple(one for one in changed.appeared if one.level != "note"),
-        tuple(one for one in after.findings if one.level != "note"),
         sessions != start.sessions,
     )
 

@@ -39,7 +39,10 @@ export function Causes({ data, common, draft }: Props) {
       </h2>
       {common.causes.length === 0 && (
         <p className="py-1">
-          Nothing that several share explains this week: {leftWords(common.findings)} of their own.
+          Nothing in common this week.{" "}
+          {common.findings.high + common.findings.caution === 0
+            ? "There are no findings."
+            : `Every finding is an athlete’s own: ${levelWords(common.findings)}.`}
         </p>
       )}
       <ul ref={list}>
@@ -61,9 +64,9 @@ export function Causes({ data, common, draft }: Props) {
   );
 }
 
-const leftWords = ({ high, caution }: Levels) =>
+const levelWords = ({ high, caution }: Levels) =>
   high + caution === 0
-    ? "there are no findings"
+    ? "no findings"
     : [high && `${high} high`, caution && count(caution, "caution")].filter(Boolean).join(" and ");
 
 interface LineProps {
@@ -95,7 +98,7 @@ function CauseLine({ cause, data, draft }: LineProps) {
         </p>
         <p className="text-sm text-ink-2">
           {count(cause.explains.high + cause.explains.caution, "finding")}; without it the squad is
-          left with {leftWords(cause.left)}. {cause.step}
+          left with {levelWords(cause.left)}. {cause.step}
         </p>
       </div>
       {cause.code === "programme" && draft && (

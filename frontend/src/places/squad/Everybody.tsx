@@ -37,7 +37,7 @@ export function Everybody({ desk, data }: Props) {
         </p>
       )}
       <p className="pt-2 text-xs text-ink-2">
-        Only these plans change, as one change that can be undone for all. Days that are logged
+        Only these plans change, all at once, and can be undone all at once. Days that are logged
         stay. What a physiotherapist or doctor has said of somebody goes before any proposal.
       </p>
     </section>
@@ -69,7 +69,7 @@ function Person({ one, desk, week }: PersonProps) {
           className="flex items-baseline gap-2 text-sm"
         >
           <span className="min-w-0 flex-1" title={turn.reason}>
-            otherwise: {turn.what}
+            exception: {turn.what}
           </span>
           <button type="button" className="trail-link min-h-6" onClick={() => desk.drop(turn)}>
             leave out

@@ -10,7 +10,6 @@ type Person = Schemas["PersonOut"];
 
 interface Props {
   data: Schemas["SquadOut"];
-  marked: number | null;
   mark: (athlete: number | null) => void;
 }
 

@@ -22,7 +22,7 @@ export function Squad() {
   const data = found.data;
   const draft = squadPath("/draft", squad, data?.to_plan ?? week);
   useKeys({ propose: () => data && may && void go(draft) });
-  if (found.error) return <Failure error={found.error} />;
+  if (found.error) return <NotThere error={found.error} squad={squad} />;
   if (!data) return <p className="p-6 text-ink-2">Counting the week…</p>;
   const planned = data.basis === "planned";
   return (
@@ -51,7 +51,21 @@ export function Squad() {
       )}
       {data.common && <Causes data={data} common={data.common} draft={may ? draft : null} />}
       <Spread data={data} marked={marked} mark={mark} />
-      <PeopleTable data={data} marked={marked} mark={mark} />
+      <PeopleTable data={data} mark={mark} />
     </main>
+  );
+}
+
+/** A squad that nobody is in any more is no dead end. */
+function NotThere({ error, squad }: { error: unknown; squad: string }) {
+  return (
+    <>
+      <Failure error={error} />
+      {squad && (
+        <Link to={squadPath("", "", "")} className="key-button mx-6 w-fit">
+          Show everybody
+        </Link>
+      )}
+    </>
   );
 }

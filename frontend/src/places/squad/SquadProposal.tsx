@@ -15,7 +15,7 @@ export function SquadProposal({ desk, names }: Props) {
   const isOld = job?.proposal != null && job.proposal.state !== desk.draft.data?.state;
   const found = isOld ? null : (job?.proposal ?? null);
   const running = desk.isAsking || (job !== undefined && !job.finished);
-  const ask = () => !running && desk.ask(false);
+  const ask = () => !running && desk.ask();
   const open = found?.turns.filter((one) => !isTaken(desk.turns, one)) ?? [];
   const takeAll = () => open.length > 0 && desk.takeAll(open);
   useKeys({ propose: ask, takeAll });
@@ -66,7 +66,7 @@ export function SquadProposal({ desk, names }: Props) {
             names={names}
           />
           <List
-            title="Otherwise for one"
+            title="Exceptions"
             turns={open.filter((one) => one.athlete !== null)}
             desk={desk}
             names={names}
@@ -96,7 +96,7 @@ function Looking({ done, of, stop }: { done: number; of: number; stop: () => voi
   return (
     <div className="py-1 text-sm">
       <p role="status">
-        Looking for the one change that is best for all: {done} of at most {count(of, "second")}.
+        Looking for the one change that is best for all: {done} of {count(of, "second")} at most.
       </p>
       <div className="flex items-center gap-3">
         <progress value={done} max={of} aria-label="Time" className="h-2 flex-1 accent-ink" />

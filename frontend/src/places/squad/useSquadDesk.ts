@@ -34,12 +34,12 @@ export function useSquadDesk(squad: string, week: string) {
       past: [...now.past, now.turns].slice(-MOST_PAST),
       state: now.turns.length > 0 ? now.state : (draft.data?.state ?? ""),
     }));
-  const asking = useLook(async (thorough: boolean) => {
-    const job = await squads.propose({ squad, week, thorough });
+  const asking = useLook(async () => {
+    const job = await squads.propose({ squad, week, thorough: false });
     put((now) => ({ ...now, token: job.token }));
   });
   const stopping = useLook(() => squads.stop(kept.token));
-  const publishing = useChange(async (state: string) => {
+  const publishing = useChange(async () => {
     const done = await squads.publish({ squad, week, state, turns: kept.turns.map(asBody) });
     setPublished({ id: done.change, people: done.people, undone: false });
     put(NOTHING);
@@ -62,13 +62,13 @@ export function useSquadDesk(squad: string, week: string) {
     undo: () =>
       put((now) => ({ ...now, turns: now.past.at(-1) ?? [], past: now.past.slice(0, -1) })),
     discard: () => put(NOTHING),
-    ask: (thorough: boolean) => asking.mutate(thorough),
+    ask: () => asking.mutate(undefined),
     stop: () => stopping.mutate(undefined),
-    publish: () => draft.data && publishing.mutate(draft.data.state),
+    publish: () => publishing.mutate(undefined),
     swap: () => {
       if (!published) return;
-      back.swap(published, true);
-      setPublished({ ...published, undone: !published.undone });
+      const undone = !published.undone;
+      back.swap(published, true, () => setPublished({ ...published, undone }));
     },
   };
 }
