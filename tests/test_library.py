@@ -4,7 +4,7 @@ from dialback.core.movements import fold
 from dialback.core.tempo import parse_tempo
 from dialback.core.vocabulary import MUSCLES, PATTERNS
 from dialback.demo.programmes import LOADS
-from dialback.library import library
+from dialback.library import library, shipped_cues
 
 EBBEN = {
     "Press-up": 0.64,
@@ -63,3 +63,13 @@ def test_no_alias_is_the_name_or_the_alias_of_another() -> None:
     aliases = [fold(alias) for one in library() for alias in one.aliases]
     assert len(set(aliases)) == len(aliases) >= 25
     assert not names & set(aliases)
+
+
+def test_every_strength_movement_has_words_to_say() -> None:
+    for one in library():
+        cues = shipped_cues(one)
+        assert bool(cues.move and cues.set_up and cues.stop_when) == one.counted, one.name
+        for _, words in cues.said():
+            # What follows "stop when" goes on in its sentence; no line ends with a full stop.
+            assert not words.endswith("."), words
+            assert words != cues.stop_when or words[0].islower(), words

@@ -15,6 +15,7 @@ from dialback.book.json_text import read_document
 from dialback.core.blocks import BlockPlan, Blocks
 from dialback.core.body import BodyWeight, Weighing
 from dialback.core.cautions import YEARS_OF_BIRTH, Caution, TrainingLevel
+from dialback.core.cues import OwnCue
 from dialback.core.decisions import Decision
 from dialback.core.kit import Kit
 from dialback.core.movements import (
@@ -58,6 +59,7 @@ class BookAthlete(Value):
     weighings: tuple[Weighing, ...] = Field((), strict=False, max_length=2000)
     cautions: tuple[Caution, ...] = Field((), strict=False, max_length=100)
     decisions: tuple[Decision, ...] = Field((), strict=False, max_length=MAX_DECISIONS)
+    cues: tuple[OwnCue, ...] = Field((), strict=False, max_length=500)
     born_in: int | None = Field(None, ge=YEARS_OF_BIRTH[0], le=YEARS_OF_BIRTH[1])
     training_level: TrainingLevel = ""
 

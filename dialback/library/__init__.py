@@ -1,4 +1,7 @@
-"""The movements that ship with Dial Back: one table a coach can read, ``movements.tsv``."""
+"""What ships with Dial Back, in tables a coach can read: movements, and the words to say at each.
+
+``cues.tsv`` has a row for every pattern, too: its words hold where a movement has none of its own.
+"""
 
 from __future__ import annotations
 
@@ -6,14 +9,33 @@ import csv
 from functools import lru_cache
 from importlib import resources
 
-from dialback.core.movements import Movement
+from dialback.core.cues import MOMENTS, Cues
+from dialback.core.movements import Movement, fold
 
 
 @lru_cache(maxsize=1)
 def library() -> tuple[Movement, ...]:
     """The movements of the shipped table, in its order."""
-    text = resources.files(__name__).joinpath("movements.tsv").read_text("utf-8")
-    return tuple(_movement(row) for row in csv.DictReader(text.splitlines(), delimiter="\t"))
+    return tuple(_movement(row) for row in _table("movements.tsv"))
+
+
+def shipped_cues(movement: Movement) -> Cues:
+    """The words that ship for a movement, found by any of its names; else those of its pattern."""
+    known = _cues()
+    names = (movement.name, *movement.aliases)
+    own = next((known[fold(name)] for name in names if fold(name) in known), Cues())
+    return own.over(known.get(f"every {movement.pattern}", Cues()))
+
+
+@lru_cache(maxsize=1)
+def _cues() -> dict[str, Cues]:
+    rows = _table("cues.tsv")
+    return {fold(row["of"]): Cues(**{key: row[key] for key in MOMENTS}) for row in rows}
+
+
+def _table(name: str) -> csv.DictReader[str]:
+    text = resources.files(__name__).joinpath(name).read_text("utf-8")
+    return csv.DictReader(text.splitlines(), delimiter="\t", quoting=csv.QUOTE_NONE)
 
 
 def _movement(row: dict[str, str]) -> Movement:

@@ -31,6 +31,7 @@ from dialback.store.cautions import (
     numbered_cautions,
     numbered_weighings,
 )
+from dialback.store.cues import add_own_cues, own_cues
 from dialback.store.decisions import add_decisions, numbered_decisions
 from dialback.store.fields import legible
 from dialback.store.goals import add_goals, numbered_goals
@@ -229,6 +230,7 @@ def import_book(
         add_weighings(athlete, book.athlete.weighings)
         add_cautions(athlete, book.athlete.cautions)
         add_decisions(athlete, book.athlete.decisions)
+        add_own_cues(athlete, book.athlete.cues)
         for block in book.blocks:
             Block.create(
                 athlete=athlete,
@@ -372,6 +374,7 @@ def export_book(
             weighings=tuple(reversed(numbered_weighings(athlete).values())),
             cautions=tuple(numbered_cautions(athlete).values()),
             decisions=ledger.decisions,
+            cues=own_cues(athlete),
             born_in=athlete.born,
             training_level=cast(TrainingLevel, athlete.level),
             **athlete.extra.get("athlete", {}),

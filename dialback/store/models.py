@@ -87,7 +87,10 @@ class Athlete(Table):
 
 
 class Movement(Table):
-    """A movement of the house, or (with an athlete) one as that athlete's book defines it."""
+    """A movement of the house, or (with an athlete) one as that athlete's book defines it.
+
+    ``cues`` are the words to say where the house has its own.
+    """
 
     athlete = pw.ForeignKeyField(Athlete, null=True, backref="movements")
     name = WordField()
@@ -103,6 +106,7 @@ class Movement(Table):
     kit = JsonField(default=list)
     one_sided = pw.BooleanField(default=False)
     progress = WordField(null=True)
+    cues = JsonField(null=True)
     extra = JsonField(default=dict)
 
     class Meta:
@@ -186,6 +190,14 @@ class Habit(Table):
     asked = WordsField()
     answer = WordsField()
     times = WholeField(default=0)
+
+
+class OwnCue(Table):
+    """What one athlete is told at a movement; nothing is said where ``says`` is empty."""
+
+    athlete = pw.ForeignKeyField(Athlete, backref="cues")
+    movement = WordField()
+    says = WordsField(default="")
 
 
 class SetRow(Table):
@@ -491,6 +503,7 @@ TABLES = (
     Version,
     ColumnChoice,
     Habit,
+    OwnCue,
     SetRow,
     SetMove,
     Block,

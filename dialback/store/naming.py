@@ -28,6 +28,7 @@ from dialback.store.models import (
     Maximum,
     Movement,
     MovementMuscle,
+    OwnCue,
     Restriction,
     Session,
     SetMove,
@@ -44,6 +45,7 @@ BY_NAME: Final = (
     (Acceptance, "subject"),
     (Decision, "subject"),
     (Declined, "subject"),
+    (OwnCue, "movement"),
     (Movement, "easier"),
     (Movement, "harder"),
 )

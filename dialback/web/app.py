@@ -22,6 +22,7 @@ from dialback.web.places import (
     accounts,
     block,
     care,
+    cues,
     decisions,
     drafts,
     files,
@@ -69,6 +70,7 @@ PLACES = (
     files,
     goals,
     care,
+    cues,
     decisions,
     restrictions,
     maxima,
@@ -78,6 +80,7 @@ PLACES = (
 )
 MORE_APIS = (
     block.blocks_api,
+    cues.own_api,
     templates.from_block,
     write.habits_api,
     log.logs_api,

@@ -8,6 +8,7 @@ from dataclasses import replace
 from datetime import date
 
 from dialback.core.cautions import Care
+from dialback.core.cues import Cues
 from dialback.core.kit import NoBand, NoKit, Unmade, check, sentence
 from dialback.core.notation import Load, Mistake, Reading
 from dialback.core.notation.characters import lines_of
@@ -21,7 +22,10 @@ from dialback.core.sense.doubt import AS_WRITTEN
 from dialback.core.sessions import KG_PER_LB
 from dialback.core.tally import Ledger
 from dialback.core.words import Unit
+from dialback.store.athletes import Athlete
+from dialback.store.cues import own_cues
 from dialback.web.shapes.common import CareNote, DoubtOut, MarkOut, MistakeOut, RestrictionNote
+from dialback.web.shapes.cues import Cue
 from dialback.web.shapes.write import KitChoice, KitMiss
 
 
@@ -51,6 +55,16 @@ def care_notes(care: Iterable[Care]) -> list[CareNote]:
         )
         for one in care
     ]
+
+
+def cue_notes(cues: Cues) -> list[Cue]:
+    """Words to say at a movement, in the order in which they are said."""
+    return [Cue(title=title, says=says) for title, says in cues.said()]
+
+
+def own_cue_notes(athlete: Athlete) -> list[Cue]:
+    """What one athlete is told, each with its movement."""
+    return [Cue(title=one.movement, says=one.says) for one in own_cues(athlete)]
 
 
 def restricted_lines(

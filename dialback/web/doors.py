@@ -69,12 +69,14 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "long_line line_of_a_movement "
         "written_week list_care list_decisions list_restrictions list_maxima list_goals "
         "athlete_rules house_rules "
-        "movements kit list_templates signed_week journal print_plans squad_week",
+        "movements movement_cues list_own_cues kit "
+        "list_templates signed_week journal print_plans squad_week",
     ),
     **_each(
         Allowed("log", own=True),
         "keep_log remove_log restore_log decide_version read_done amend_set why_missed",
     ),
+    **_each(Allowed("log"), "save_own_cue"),
     **_each(
         Allowed("plan"),
         # People and what is known of them.
@@ -94,7 +96,7 @@ OPERATIONS: Final[Mapping[str, Allowed]] = {
         "mark_week decide decline_steps end_decision restore_decision accept_finding accept_cause "
         "reopen_finding reopen_cause sign_week unsign_week see_pain "
         "decline_offer save_athlete_rules save_house_rules save_school remove_school "
-        "add_movement add_movement_like save_movement remove_movement give_name "
+        "add_movement add_movement_like save_movement save_cues remove_movement give_name "
         "save_kit begin_kit choose_unit name_the_house made_up_club load_the_club "
         "undo_change redo_change "
         # Files.

@@ -105,6 +105,8 @@ export const run = (sets: FloorSet[], more: Partial<Run> = {}): Run => ({
   unread: [],
   restrictions: [],
   care: [],
+  own_cues: [],
+  new_to: [],
   log: null,
   log_steps: [],
   ...more,

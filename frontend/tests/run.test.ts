@@ -397,6 +397,7 @@ describe("a group", () => {
       isometric: false,
       can_be_helped: false,
       bounds: UNBOUNDED,
+      cues: [],
     });
     const answer = (of: typeof one, ...known: string[]): Schemas["FloorRun"] => ({
       run: of,

@@ -162,3 +162,33 @@ def test_another_load_in_the_middle_is_one_set_of_two_pieces(coach: Coach, club:
         return [(one["reps"], one["load_kg"]) for one in done[0]["loads"] or ()]
 
     coach.wait(lambda: pieces() == [(4, 30), (4, 25)], "not in pieces")
+
+
+@pytest.mark.usefixtures("phone")
+def test_cues_are_said_one_at_a_time_and_a_remark_stays_with_its_set(
+    coach: Coach, club: Club
+) -> None:
+    number = written(club, "Landmine press 1 x 8 at 20 kg\nGoblet squat 2 x 5 at 16 kg")
+    begin(coach, number, "set 1 of 3")
+    # She has never done it: the cues stand there unasked.
+    coach.find("//main//button[contains(., 'End of the bar at the shoulder')]").click()
+    coach.sees("reach at the top")
+    assert coach.axe() == []
+    tap(coach, "Done as planned")
+    coach.find("//main//h1[.='Goblet squat']")
+    coach.find("//aside//button[contains(., 'correct')]").click()
+    coach.find("//*[@role='dialog']//label[contains(., 'Remark')]//input").send_keys("legs shook")
+    own = coach.find("//*[@role='dialog']//label[contains(., 'every time')]//input")
+    own.send_keys("Ribs down")
+    assert coach.axe() == []
+    coach.find("//*[@role='dialog']//button[.='Keep']").click()
+    coach.wait(
+        lambda: api(club, f"/floor/run?plan={number}")["run"]["own_cues"], "the cue is not kept"
+    )
+    coach.find("//*[@role='dialog']//button[.='Close']").click()
+    coach.sees("legs shook")
+    coach.wait(lambda: logged(club, int(number))[0]["note"] == "legs shook", "no remark")
+    # From now on it comes first, in this run, too.
+    tap(coach, "Back")
+    coach.find("//main//h1[.='Landmine press']")
+    coach.find("//main//button[contains(., 'Ribs down') and contains(., 'Tess Hallorin')]")

@@ -26,7 +26,8 @@ PAGES = (
     "/api/imports", "/api/floor?day=2026-10-12", "/api/athletes/archived", "/api/schools",
     "/api/athletes/1/book", "/api/athletes/1/decisions", "/api/athletes/1/everything",
     "/api/athletes/1/rules",
-    "/api/athletes/1/care", "/api/athletes/1/restrictions", "/api/athletes/1/maxima",
+    "/api/athletes/1/care", "/api/athletes/1/cues", "/api/movements/1/cues",
+    "/api/athletes/1/restrictions", "/api/athletes/1/maxima",
     "/api/athletes/1/goals", HERE, f"{HERE}/sheet", f"{HERE}/log", f"{HERE}/season?weeks=16",
     f"{HERE}/report", NEXT, f"{NEXT}/block?weeks=4", f"{NEXT}/draft", f"{NEXT}/write",
     f"{NEXT}/sheet?basis=planned",
@@ -105,6 +106,7 @@ def whole(tmp_path_factory: pytest.TempPathFactory) -> Path:
             **about,
         )
         models.Declined.create(athlete=2, **about)
+        models.OwnCue.create(athlete=2, movement="Row", says="Left heel down")
         models.Habit.create(athlete=2, asked="too_heavy", answer="pounds", times=3)
         models.Decision.create(
             athlete=2,

@@ -65,6 +65,7 @@ OF_AN_ASSISTANT = {
     "read_done",
     "why_missed",
     "amend_set",
+    "save_own_cue",
 }
 """All that an assistant may change; the rest is for reading."""
 OF_THE_OWNER = {

@@ -72,6 +72,7 @@ def two_people(bring: Bring, client: FlaskClient) -> None:
     row = Session.select().where(Session.athlete == 2, Session.basis == "completed").first()
     row.came_with = sheet
     row.save()
+    send(client, "put", "/api/athletes/2/cues", {"movement": "Row", "says": f"{NAME}: tall"})
     habit = {"form": "too_heavy", "answer": "pounds"}
     send(client, "post", "/api/athletes/2/habits", habit)
     Version.create(session=row, change="c", body={"of": NAME}, day="2026-10-05")
@@ -136,6 +137,7 @@ def test_everything_about_somebody_is_given_out(client: FlaskClient) -> None:
         "account",
         "weighing",
         "caution",
+        "own_cue",
         "version",
         "import",
     ):

@@ -13,10 +13,11 @@ from flask import Response, request
 from dialback.book.errors import bad_input
 from dialback.core.audit import plans_done
 from dialback.core.choices import instead_of
+from dialback.core.cues import NEW_TO, Cues
 from dialback.core.duration import estimated_duration, on_the_clock
 from dialback.core.kit import Kit, loads_for
 from dialback.core.matching.sets import places_done_for
-from dialback.core.movements import Movement
+from dialback.core.movements import Movement, fold
 from dialback.core.plans.kept import Kept, kept_in, unread_of
 from dialback.core.restrictions import allowed
 from dialback.core.rules import Rules
@@ -29,9 +30,10 @@ from dialback.core.words import loading_text, movement_text, planned_dose_text, 
 from dialback.simulated.sensor import RepEvent, SimulatedSensor
 from dialback.store.athletes import Athlete, athletes
 from dialback.store.cautions import care_of
+from dialback.store.cues import cues_for, house_cues, sessions_with
 from dialback.store.kit import the_kit
 from dialback.store.sessions import log_day_of, planned_of
-from dialback.web.beside import care_notes, notes
+from dialback.web.beside import care_notes, cue_notes, notes, own_cue_notes
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, the_day
 from dialback.web.document import file_answer
@@ -108,10 +110,11 @@ def floor_run(query: RunQuery) -> Response:
     plans = kept_in(ledger, "planned", Week.of(day))
     plan = next(kept for kept in plans if kept.number == query.plan)
     entries = ledger.measure([plan.session])
+    house = house_cues()
     known: dict[str, FloorMovement] = {}
     for entry in entries:
         for move in entry.measured.shape.moves:
-            _gather(known, move.movement, ledger, kit, plan.day)
+            _gather(known, move.movement, ledger, kit, plan.day, house)
     return answer(
         FloorRun(
             run=_run(athlete, plan, ledger, entries),
@@ -141,9 +144,18 @@ def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...
             ledger.unit,
         ),
         care=care_notes(care_of(athlete, day)),
+        own_cues=own_cue_notes(athlete),
+        new_to=_new_to(athlete, plan),
         log=log,
         log_steps=[] if log is None else _steps(plan, log, ledger),
     )
+
+
+def _new_to(athlete: Athlete, plan: Kept) -> list[str]:
+    """The movements of a session that the athlete has done in few sessions before."""
+    names = {name for one in plan.session.sets for name, _ in one.named_moves()}
+    done = sessions_with(athlete, names, plan.number)
+    return sorted(name for name in names if done.get(fold(name), 0) < NEW_TO)
 
 
 def _steps(plan: Kept, log: LogOut, ledger: Ledger) -> list[int | None]:
@@ -194,7 +206,12 @@ def _floor_set(entry: Entry, plan: Session, rules: Rules) -> FloorSet:
 
 
 def _gather(
-    known: dict[str, FloorMovement], movement: Movement, ledger: Ledger, kit: Kit, day: date
+    known: dict[str, FloorMovement],
+    movement: Movement,
+    ledger: Ledger,
+    kit: Kit,
+    day: date,
+    house: dict[str, Cues],
 ) -> None:
     """The movement, its levels and what can stand for it, each with its own choices."""
     waiting = [movement]
@@ -216,6 +233,7 @@ def _gather(
             isometric=one.isometric,
             can_be_helped=one.bodyweight_share > 0,
             bounds=FloorBounds(**asdict(bounds_of(one, Knowing(ledger, day)))),
+            cues=cue_notes(cues_for(one, house)),
         )
         if one is movement:
             near = [name for name in (one.easier, one.harder, *instead) if name]

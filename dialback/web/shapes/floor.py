@@ -7,6 +7,7 @@ from pydantic import Field
 from dialback.core.plain import MAX_INTEGER
 from dialback.core.sessions import Set
 from dialback.web.shapes.common import CareNote, DayText, LogOut, RestrictionNote, Shape
+from dialback.web.shapes.cues import Cue
 
 
 class FloorQuery(Shape):
@@ -73,6 +74,7 @@ class FloorMovement(Shape):
     isometric: bool
     can_be_helped: bool
     bounds: FloorBounds
+    cues: list[Cue] = Field(description="What is said at it, in the order in which it is said")
 
 
 class FloorSet(Shape):
@@ -135,6 +137,8 @@ class FloorRunOf(Shape):
     unread: list[str] = Field(description="Lines of the plan that are not read, to tick by hand")
     restrictions: list[RestrictionNote]
     care: list[CareNote]
+    own_cues: list[Cue] = Field(description="What this athlete is told, by movement")
+    new_to: list[str] = Field(description="Movements that are new to them")
     log: LogOut | None
     log_steps: list[int | None]
 

@@ -2068,6 +2068,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/movements/{movement}/cues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The words of a movement. */
+        get: operations["movement_cues"];
+        /** Give a movement the house's own words, or let those that ship hold again. */
+        put: operations["save_cues"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/athletes/{athlete_id}/decisions": {
         parameters: {
             query?: never;
@@ -2404,6 +2422,24 @@ export interface paths {
         put?: never;
         /** Take the block away; its sessions stay as they are. */
         post: operations["remove_block"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/athletes/{athlete_id}/cues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What one athlete is told, movement by movement. */
+        get: operations["list_own_cues"];
+        /** Tell one athlete something at a movement, before all else; nothing ends it. */
+        put: operations["save_own_cue"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -6609,6 +6645,16 @@ export interface components {
             sensor: boolean;
         };
         /**
+         * Cue
+         * @description Words to say, and the title of the moment at which they are said.
+         */
+        Cue: {
+            /** Title */
+            title: string;
+            /** Says */
+            says: string;
+        };
+        /**
          * FloorBounds
          * @description Up to what a set is likely, in kg and reps: what is beyond is asked about, and kept.
          *
@@ -6671,6 +6717,11 @@ export interface components {
             /** Can Be Helped */
             can_be_helped: boolean;
             bounds: components["schemas"]["FloorBounds"];
+            /**
+             * Cues
+             * @description What is said at it, in the order in which it is said
+             */
+            cues: components["schemas"]["Cue"][];
         };
         /**
          * FloorPart
@@ -6712,6 +6763,16 @@ export interface components {
             restrictions: components["schemas"]["RestrictionNote"][];
             /** Care */
             care: components["schemas"]["CareNote"][];
+            /**
+             * Own Cues
+             * @description What this athlete is told, by movement
+             */
+            own_cues: components["schemas"]["Cue"][];
+            /**
+             * New To
+             * @description Movements that are new to them
+             */
+            new_to: string[];
             log: components["schemas"]["LogOut"] | null;
             /** Log Steps */
             log_steps: (number | null)[];
@@ -7610,6 +7671,68 @@ export interface components {
             kg: number;
         };
         /**
+         * CuesOut
+         * @description The words of a movement; ``is_own`` where the house has changed them.
+         */
+        CuesOut: {
+            cues: components["schemas"]["Cues"];
+            /** Is Own */
+            is_own: boolean;
+            /** Said */
+            said: components["schemas"]["Cue"][];
+        };
+        /**
+         * Cues
+         * @description The words of a movement: what to say for each moment; empty where there is nothing to say.
+         */
+        Cues: {
+            /**
+             * Set Up
+             * @description How it begins
+             * @default
+             */
+            set_up: string;
+            /**
+             * Move
+             * @description What is done in a rep
+             * @default
+             */
+            move: string;
+            /**
+             * Breathe
+             * @description When the breath goes in and out
+             * @default
+             */
+            breathe: string;
+            /**
+             * Feel
+             * @description Where it is felt when it is right
+             * @default
+             */
+            feel: string;
+            /**
+             * Stop When
+             * @description Signs that the load, or the day, is wrong; follows the word stop
+             * @default
+             */
+            stop_when: string;
+            /**
+             * Spare
+             * @description What to change for a wrist, a knee, the low back
+             * @default
+             */
+            spare: string;
+        } & {
+            [key: string]: unknown;
+        };
+        /**
+         * CuesBody
+         * @description The house's own words for a movement; without any, those that ship hold again.
+         */
+        CuesBody: {
+            cues: components["schemas"]["Cues"] | null;
+        };
+        /**
          * DecisionsOut
          * @description An athlete's decisions, the latest first.
          */
@@ -8316,6 +8439,26 @@ export interface components {
             title: string;
             /** Weeks */
             weeks: number;
+        };
+        /**
+         * OwnCuesOut
+         * @description What one athlete is told, movement by movement.
+         */
+        OwnCuesOut: {
+            /** Cues */
+            cues: components["schemas"]["Cue"][];
+        };
+        /**
+         * OwnCue
+         * @description What one athlete is told at a movement, before all else.
+         */
+        OwnCue: {
+            /** Movement */
+            movement: string;
+            /** Says */
+            says: string;
+        } & {
+            [key: string]: unknown;
         };
         /**
          * TemplateBody
@@ -13255,6 +13398,74 @@ export interface operations {
             503: components["responses"]["ServiceUnavailable"];
         };
     };
+    movement_cues: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movement: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuesOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            422: components["responses"]["UnprocessableEntity"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    save_cues: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                movement: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CuesBody"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuesOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
     list_decisions: {
         parameters: {
             query?: never;
@@ -14010,6 +14221,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Done"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            409: components["responses"]["Conflict"];
+            413: components["responses"]["RequestEntityTooLarge"];
+            415: components["responses"]["UnsupportedMediaType"];
+            422: components["responses"]["UnprocessableEntity"];
+            429: components["responses"]["TooManyRequests"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    list_own_cues: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnCuesOut"];
+                };
+            };
+            400: components["responses"]["BadRequest"];
+            401: components["responses"]["Unauthorized"];
+            403: components["responses"]["Forbidden"];
+            404: components["responses"]["NotFound"];
+            405: components["responses"]["MethodNotAllowed"];
+            422: components["responses"]["UnprocessableEntity"];
+            500: components["responses"]["InternalServerError"];
+            503: components["responses"]["ServiceUnavailable"];
+        };
+    };
+    save_own_cue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                athlete_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnCue"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnCuesOut"];
                 };
             };
             400: components["responses"]["BadRequest"];

@@ -77,6 +77,7 @@ export function Athlete({ run, movements, state, many, open, goOn, tick }: Props
                 className={`${done === null ? "text-ink-2 line-through" : ""} ${many && step === here ? "text-xl leading-tight font-semibold" : ""}`}
               >
                 {done ? told(done) : due.says}
+                {done?.note && <span className="block text-base italic">{done.note}</span>}
                 {doubtful && <span className="ml-2 text-base text-caution">is that right?</span>}
               </span>
             </span>

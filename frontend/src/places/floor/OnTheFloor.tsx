@@ -75,6 +75,7 @@ export function OnTheFloor({ plans, data }: { plans: string; data: Together }) {
           set && (
             <Station
               runs={runs}
+              movements={data.movements}
               state={state}
               set={set}
               now={now}

@@ -18,7 +18,7 @@ export function RunSetSheet({ data, state, editing, change, close }: Props) {
   return (
     <SetSheet
       key={`${editing.athlete}/${editing.step}`}
-      name={run.name}
+      run={run}
       set={mine ?? due.set}
       isDone={mine !== undefined}
       movements={data.movements}

@@ -4,11 +4,13 @@ import type { CoreSet } from "@/api/client";
 import { keptWeight, typedWeight, weight, weightUnit } from "@/words";
 import { type Beyond, beyond } from "@/shared/coreRules";
 import { type Piece, canSplit } from "./pieces";
+import { Said } from "./Said";
+import type { Run } from "./run";
 import { Count, Row, Tap } from "./taps";
 import { type SetInHand, useSetInHand } from "./useSetInHand";
 
 interface Props {
-  name: string;
+  run: Run;
   set: CoreSet;
   /** Whether it is done: then it is corrected, and what is chosen is of it alone. */
   isDone: boolean;
@@ -27,14 +29,14 @@ const RPES = [6, 7, 7.5, 8, 8.5, 9, 9.5, 10];
 const SIDES = ["both", "each", "alternating", "left", "right"] as const;
 
 /** What was otherwise in a set: a tap opens it, and each choice is one more; nothing is to be confirmed. */
-export function SetSheet({ name, set, isDone, movements, names, toCome, close, put, back }: Props) {
+export function SetSheet({ run, set, isDone, movements, names, toCome, close, put, back }: Props) {
   const hand = useSetInHand({ set, movements, names, isDone, toCome, put });
   const { now, movement, ahead } = hand;
   return (
     <DialogSheet
       open
       close={close}
-      title={`${name}: ${isDone ? "correct the set done, " : ""}${now.exercise ?? "the set"}`}
+      title={`${run.name}: ${isDone ? "correct the set done, " : ""}${now.exercise ?? "the set"}`}
       wide
     >
       <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
@@ -74,6 +76,7 @@ export function SetSheet({ name, set, isDone, movements, names, toCome, close, p
           ))}
         </Row>
       )}
+      <Said hand={hand} run={run} />
       {toCome > 0 && !now.loads && (
         <label className="mt-3 inline-flex min-h-11 items-center gap-3 text-lg">
           <input

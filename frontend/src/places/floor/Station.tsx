@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "@/api/client";
+import { Cues } from "./Cues";
 import { SensorLine, type Watch } from "./SensorLine";
 import { number } from "@/words";
 import {
@@ -33,6 +34,7 @@ import {
 
 interface Props {
   runs: Run[];
+  movements: Schemas["FloorMovement"][];
   state: State;
   /** The planned set in hand. */
   set: Schemas["FloorSet"];
@@ -53,10 +55,18 @@ export function Station({ set, watch, hurts, ...run }: Props) {
   const asIs = runs.some((one) => state.own[one.athlete]?.ahead[clock.step])
     ? "Done as changed"
     : "Done as planned";
+  const movement = wanted(leader(runs), state, inSight(state))?.movement;
   const next = nextAct(clock, set, run.sensing, asIs);
   return (
     <>
       <SetInSight runs={runs} state={state} set={set} turn={() => change(turnedAround)} />
+      <Cues
+        key={movement}
+        set={wanted(leader(runs), state, inSight(state))?.set}
+        runs={runs.filter((one) => !state.own[one.athlete]?.stopped)}
+        movements={run.movements}
+        phase={clock.phase}
+      />
       <Face runs={runs} state={state} now={run.now} />
       {watch && <SensorLine {...watch} />}
       <button

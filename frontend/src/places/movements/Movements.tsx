@@ -7,6 +7,7 @@ import { Heads } from "@/frame/Heads";
 import { useKeys } from "@/frame/keys";
 import { May } from "@/frame/May";
 import { number } from "@/words";
+import { Cues } from "./Cues";
 import { MovementForm } from "./MovementForm";
 import { NameForm } from "./NameForm";
 import { NewMovement } from "./NewMovement";
@@ -286,8 +287,9 @@ function Chosen({ one, open, change, rename, remove, busy, problem }: ChosenProp
   return (
     <>
       <Details one={one} open={open} />
+      <Cues key={one.id} movement={one} />
       <May right="plan">
-        <p className="mt-4 flex gap-3">
+        <p className="mt-4 flex flex-wrap gap-3">
           <button type="button" className="key-button" onClick={change}>
             Change
           </button>
