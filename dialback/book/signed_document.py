@@ -21,7 +21,7 @@ from dialback.core.naming import at_its_head, called_today
 from dialback.core.rules import RULES
 from dialback.core.sessions import Session
 from dialback.core.vocabulary import BASES, Basis, Key
-from dialback.core.words import describe, movement_text, shortened
+from dialback.core.words import describe, movement_text, remarks, shortened
 
 VERSION: Final = 1
 _RULES: Final = {entry.name: entry.title for entry in RULES}
@@ -74,6 +74,7 @@ def _session(session: Session) -> dict[str, Any]:
         "rpe": session.rpe,
         "duration_min": session.duration_min,
         "sets": [f"{movement_text(a_set)} {describe(a_set)}" for a_set in session.sets],
+        "said": remarks(session),
     }
 
 

@@ -124,6 +124,7 @@ LATER_KEYS: Final = frozenset(
         "band",
         "range",
         "note",
+        "why",
         "unit",
         "for_time",
         "pre_exhaust",
@@ -197,6 +198,7 @@ class Set(Value):
         None, description="Range of the whole set where it is not the full one: half"
     )
     note: str = Field("", description="Remark on the set")
+    why: str = Field("", description="Why it stands there, as a coach says it")
     unit: Literal["kg", "lb"] | None = Field(None, description="Unit in which the load was entered")
     for_time: bool = Field(default=False, description="As fast as form allows")
     pre_exhaust: bool = Field(

@@ -11,7 +11,7 @@ from dialback.core.counting import measure as measure_set
 from dialback.core.figures import kind_and_name, measure_of, side_of, subject_of
 from dialback.core.measures import BY_MEASURE
 from dialback.core.movements import fold
-from dialback.core.sessions import KG_PER_LB, TO_FAILURE, Set
+from dialback.core.sessions import KG_PER_LB, TO_FAILURE, Session, Set
 from dialback.core.tempo import tempo_words
 
 Unit = Literal["kg", "lb"]
@@ -127,6 +127,12 @@ def planned_dose_text(a_set: Set) -> str:
 def loading_text(a_set: Set) -> str:
     """What resists in a set: its load, its help, or its band."""
     return f"band {a_set.band}" if a_set.band else load_text(a_set)
+
+
+def remarks(session: Session) -> list[str]:
+    """What was said of a session and of its sets, each remark once, the session's own first."""
+    of_sets = (f"{movement_text(one)}: {one.note}" for one in session.sets if one.note)
+    return list(dict.fromkeys([*session.notes.splitlines(), *of_sets]))
 
 
 def movement_text(a_set: Set) -> str:

@@ -23,6 +23,7 @@ from dialback.core.verdict import KINDS, News, Verdict, news, verdict, worst_ope
 from dialback.core.verdict.decided import can_be_decided
 from dialback.core.vocabulary import LEFT_RIGHT, MUSCLES, PAIRS, label
 from dialback.core.weeks import Week
+from dialback.core.words import remarks
 from dialback.store.athletes import Athlete
 from dialback.store.judgements import Acceptances, acceptances
 from dialback.web.shapes.block import BlockFinding
@@ -343,6 +344,7 @@ def _line(match: SessionMatch, today: date) -> SessionLine:
         rpe=done.rpe if done else None,
         duration_min=done.duration_min if done else None,
         differed=list(match.summary) if match.plan and done else [],
+        said=remarks(done) if done else [],
     )
 
 

@@ -20,6 +20,7 @@ from dialback.book.report.week import Standing, week_content
 from dialback.core.audit import audit, sessions_done
 from dialback.core.figures import in_total
 from dialback.core.measures import MEASURES
+from dialback.core.movements import fold
 from dialback.core.plans.ahead import MovementChange, changes_between
 from dialback.core.plans.kept import kept_in, unread_of
 from dialback.core.plans.on_paper import sets_by_line
@@ -29,6 +30,7 @@ from dialback.core.vocabulary import BASES
 from dialback.core.weeks import Week
 from dialback.store.athletes import Athlete, Ledgers, house
 from dialback.store.blocks import block_at
+from dialback.store.cues import cues_for, house_cues, own_cues
 from dialback.store.judgements import signature
 from dialback.work.across import since_last_block
 from dialback.work.errors import NotThereError
@@ -153,16 +155,20 @@ def _next_week(ledger: Ledger, week: Week) -> list[str]:
     return changes_told(ahead) or ["The plan is the same as this week's."]
 
 
-def hand_outs(ledgers: Ledgers, people: Sequence[Athlete], planned: Week, today: date) -> bytes:
+def hand_outs(
+    ledgers: Ledgers, people: Sequence[Athlete], planned: Week, today: date, *, cues: bool = False
+) -> bytes:
     """What each is to do in a week, a page for each in their order, as one PDF.
 
-    Raises ``NotThereError`` where nobody has a plan for it.
+    What somebody is told at a movement stands on their page; with ``cues`` what is said to all
+    does, too. Raises ``NotThereError`` where nobody has a plan for it.
     """
     pages, without = [], []
     for athlete in people:
         ledger = ledgers.of(athlete)
         if ledger.source.week("planned", planned):
-            pages.append(_handout(ledger, athlete, planned.plus(-1), today))
+            page = _handout(ledger, athlete, planned.plus(-1), today)
+            pages.append(page | {"cues": _cues(ledger, athlete, planned, to_all=cues)})
         else:
             without.append(athlete.name)
     if not pages:
@@ -170,6 +176,24 @@ def hand_outs(ledgers: Ledgers, people: Sequence[Athlete], planned: Week, today:
             f"None of them has a plan for {planned}: write one, or print another week."
         )
     return handout_paper(pages, without)
+
+
+def _cues(ledger: Ledger, athlete: Athlete, week: Week, *, to_all: bool) -> list[dict[str, str]]:
+    """What is said at the movements of a week's plans, in the order in which they come."""
+    own = {fold(one.movement): one.says for one in own_cues(athlete)}
+    house = house_cues()
+    found: dict[str, dict[str, str]] = {}
+    for session in ledger.source.week("planned", week):
+        for name in dict.fromkeys(name for one in session.sets for name, _ in one.named_moves()):
+            movement = ledger.movements[name]
+            words = [own[fold(movement.name)]] if fold(movement.name) in own else []
+            if to_all:
+                cues = cues_for(movement, house)
+                stop = f"Stop when {cues.stop_when}" if cues.stop_when else ""
+                words += filter(None, (cues.set_up, cues.move, stop))
+            if words:
+                found[fold(name)] = {"movement": movement.name, "says": ". ".join(words) + "."}
+    return list(found.values())
 
 
 def _handout(

@@ -49,6 +49,7 @@ export const set = (exercise: string, more: Partial<CoreSet> = {}): CoreSet => (
   band: null,
   range: null,
   note: "",
+  why: "",
   unit: null,
   for_time: false,
   pre_exhaust: false,
@@ -71,6 +72,7 @@ export function due(of: CoreSet, more: Partial<FloorSet> = {}): FloorSet {
     turn_s: of.seconds != null && of.sides === "each" ? 3 : null,
     cycle_s: 3,
     counted: true,
+    why: "",
     ...more,
   };
 }
@@ -105,6 +107,7 @@ export const run = (sets: FloorSet[], more: Partial<Run> = {}): Run => ({
   unread: [],
   restrictions: [],
   care: [],
+  why: "",
   own_cues: [],
   new_to: [],
   log: null,

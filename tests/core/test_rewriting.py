@@ -2,17 +2,22 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable
 from datetime import date
 
 import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
 
 from dialback.core.movements import MovementTable
-from dialback.core.notation import Setting, expand, read
-from dialback.core.plans.draft import as_draft, as_sessions
+from dialback.core.notation import Setting, WrittenSession, expand, read, write
+from dialback.core.plans.draft import DraftSession, as_draft, as_sessions
 from dialback.core.plans.rewriting import rewritten
 from dialback.core.sessions import Session, Set
 from dialback.library import library
+from tests.notation.test_mistakes import SESSIONS
+from tests.properties import tried
 
 MOVEMENTS = MovementTable(library())
 SETTING = Setting(MOVEMENTS)
@@ -105,3 +110,79 @@ def test_what_is_added_stands_at_the_end() -> None:
 @pytest.mark.parametrize("spoil", [lambda text: "", lambda text: f"{text}\n{DAY} again\nPlank 9 s"])
 def test_what_cannot_be_turned_is_left_to_the_sets(spoil: Callable[[str], str]) -> None:
     assert rewritten(spoil(TEXT), turned(4, 4, 3, 3, 1), MOVEMENTS, SETTING) is None
+
+
+def _turnable(day: DraftSession) -> list[int]:
+    """The lines of a draft that text can turn: not bouts that end in the middle of a round."""
+    return [at for at, one in enumerate(day.lines) if len({len(unit) for unit in one.units}) == 1]
+
+
+@tried(60)
+@given(SESSIONS, st.data())
+def test_a_turned_session_is_the_same_session(session: WrittenSession, data: st.DataObject) -> None:
+    """Whatever the notation has: what was turned is written anew, every other line stays."""
+    text = write(session, movements=MOVEMENTS)
+    (day,) = as_draft([expand(session, SETTING)], MOVEMENTS)
+    assume(_turnable(day))
+    at = data.draw(st.sampled_from(_turnable(day)))
+    line = day.lines[at]
+    count = max(0, line.count + data.draw(st.sampled_from([-1, 1, 2])))
+    lines = (*day.lines[:at], line.model_copy(update={"count": count}), *day.lines[at + 1 :])
+    after = as_sessions([day.model_copy(update={"lines": lines})])
+    assume(after)
+    found = rewritten(text, after[0], MOVEMENTS, SETTING)
+    if found is None:
+        # Rounds in which each says its own may become too long for a line.
+        assert line.kind == "rounds"
+        assert count > line.count
+        assert len(text) > 600
+        return
+    kept, told = text.splitlines(), found[0].splitlines()
+    gone, came = Counter(kept) - Counter(told), Counter(told) - Counter(kept)
+    most = 1 + len(line.units[0]) if line.kind == "rounds" else 1
+    assert gone.total() <= most + (count == 0)
+    assert came.total() <= most
+    assert [one for one in kept if one in told] == [one for one in told if one in kept]
+
+
+@pytest.mark.parametrize(
+    ("before", "count", "now"),
+    [
+        ("Hammer curl 2 × 11 + 5 + 2 at 2 × 10 kg", 3, "Hammer curl 3 × 11 + 5 + 2 at 2 × 10 kg"),
+        ("Dumbbell curl 6 low half + 6 full at 8 kg", 2,
+         "Dumbbell curl 2 × 6 low half + 6 full at 8 kg"),
+        ("Press-up 3–5 sets of 8, because her arms tire first", 4,
+         "Press-up 4–5 sets of 8, because her arms tire first"),
+        ("Press-up 3 × 8\n  because her arms tire first\n  hips level", 4,
+         "Press-up 4 × 8 (hips level), because her arms tire first"),
+        ("2 rounds:\n  Press-up 9 / 7\n  Band row 8", 3,
+         "3 rounds:\n  Press-up 9 / 7 / 7\n  Band row 8"),
+        ("ladder 4, 7:\n  why: she asked for it\n  Press-up\n  Band row", 3,
+         "ladder 4, 7, 7:\n  why: she asked for it\n  Press-up\n  Band row"),
+        ("Press-up 2 × 20 to failure", 3, "Press-up 3 × 20, to failure"),
+    ],
+)  # fmt: skip
+def test_what_has_a_form_of_its_own_keeps_it(before: str, count: int, now: str) -> None:
+    text = f"# as on the board\n{before}\nCrunch 10\n"
+    session = expand(read(text, MOVEMENTS).sessions[0], SETTING, DAY)
+    (day,) = as_draft([session], MOVEMENTS)
+    lines = (day.lines[0].model_copy(update={"count": count}), *day.lines[1:])
+    (after,) = as_sessions([day.model_copy(update={"lines": lines})])
+    found = rewritten(text, after, MOVEMENTS, SETTING)
+    assert found is not None
+    assert found[0] == f"# as on the board\n{now}\nCrunch 10\n"
+
+
+def test_a_rest_goes_with_the_line_that_it_is_behind() -> None:
+    text = "Press-up 8\nrest 2 min\nBand row 8\nrest 3 min\nCrunch 10\n"
+    session = expand(read(text, MOVEMENTS).sessions[0], SETTING, DAY)
+    left = {
+        0: "Band row 8\nrest 3 min\nCrunch 10\n",
+        1: "Press-up 8\nrest 2 min\nCrunch 10\n",
+    }
+    for gone, told in left.items():
+        sets = tuple(one for at, one in enumerate(session.sets) if at != gone)
+        after = session.model_copy(update={"sets": sets})
+        found = rewritten(text, after, MOVEMENTS, SETTING)
+        assert found is not None
+        assert found[0] == told

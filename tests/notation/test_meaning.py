@@ -257,7 +257,7 @@ LINES = sorted(
         line
         for text in examples()
         for line in text.split("\n")
-        if line.strip() and not line.startswith("#") and not line.rstrip().endswith(":")
+        if line.strip() and not line.startswith(("#", "why")) and not line.rstrip().endswith(":")
         and not line.startswith(" ") and "/" not in line and not line[:4].isdigit()
     }
 )  # fmt: skip

@@ -105,7 +105,7 @@ def test_every_example_of_the_page_can_be_typed(text: str) -> None:
 
 
 def test_there_are_examples() -> None:
-    assert len(examples()) == 5
+    assert len(examples()) == 6
 
 
 @tried(150)
@@ -123,6 +123,7 @@ def test_nothing_crashes_the_reader(text: str) -> None:
 
 SECONDS = st.integers(1, 600).map(float)
 NOTES = st.text(alphabet="abc deDE,;:/+×0-9 thenrest", max_size=12).map(str.strip)
+WHYS = st.sampled_from(["", "", "", "her arms tire first", "because of 2 races: A, B (late)"])
 LOADS = st.builds(
     Load,
     st.integers(1, 800).map(lambda quarter: quarter / 4),
@@ -187,6 +188,7 @@ LINES = st.builds(
     Line,
     MOVES,
     st.lists(st.builds(Step, bouts(), st.integers(1, 30)), min_size=1, max_size=3).map(tuple),
+    why=WHYS,
 )
 
 
@@ -199,12 +201,14 @@ def rounds(draw: st.DrawFn) -> Rounds:
     alternative = st.tuples(MOVES, bouts(dose=not free) | bouts() if free else bouts())
     alternatives = st.lists(alternative, min_size=1, max_size=3)
     turn = st.builds(
-        Turn, alternatives.map(lambda all_: tuple(all_ if len(set(all_)) > 1 else all_[:1]))
+        Turn,
+        alternatives.map(lambda all_: tuple(all_ if len(set(all_)) > 1 else all_[:1])),
+        why=WHYS,
     )
     turns = tuple(draw(st.lists(turn, min_size=1, max_size=4)))
     count = len(rungs) if form == "ladder" else draw(st.integers(1, 12))
     if form == "rounds" and on is None and draw(st.booleans()):
-        return Rounds(form, count, turns, (), every_s=draw(SECONDS))
+        return Rounds(form, count, turns, (), every_s=draw(SECONDS), why=draw(WHYS))
     return Rounds(
         form,
         count,
@@ -213,6 +217,7 @@ def rounds(draw: st.DrawFn) -> Rounds:
         on,
         draw(SECONDS | st.none()),
         draw(SECONDS | st.none()),
+        why=draw(WHYS),
     )
 
 
@@ -259,6 +264,7 @@ PARTS = st.builds(
     st.lists(ITEMS, max_size=4).map(_paused),
     SECONDS | st.none(),
     st.booleans(),
+    WHYS,
 )
 SESSIONS = st.builds(
     WrittenSession,
@@ -267,6 +273,7 @@ SESSIONS = st.builds(
     ).map(tuple),
     st.dates(min_value=DAY.replace(year=1950), max_value=DAY.replace(year=2900)),
     st.sampled_from(["", "Legs", "Squat: and press, 2"]),
+    why=WHYS,
 )
 
 

@@ -13,6 +13,7 @@ from dialback.core.movements import Movement
 from dialback.library import shipped_cues
 from tests.build import document, session, sets
 from tests.web.test_api import get, send
+from tests.web.test_reports import pdf, text
 
 OWN = "/api/athletes/1/cues"
 TELL = {"movement": "press-up", "says": " Left  heel down "}
@@ -123,3 +124,34 @@ def test_a_movement_of_ones_own_has_the_words_of_its_pattern() -> None:
     assert shipped.move == ""
     same = squat.model_copy(update={"name": "Kniebeuge", "aliases": ("goblet squat",)})
     assert shipped_cues(same).move == "Sit between the knees, chest up, stand tall"
+
+
+def test_a_remark_is_on_the_week_sheet_and_on_its_paper(
+    client: FlaskClient, bring: Callable[..., Any]
+) -> None:
+    said = sets("Press-up", 1, note="left elbow flares") * 2 + sets("Row", 1)
+    log = session(0, said, notes="Slept badly\nShort of time")
+    assert (
+        bring(document([log], athlete={"name": "Bo Test", "bodyweight_kg": 60})).status_code == 201
+    )
+    week = "/api/athletes/2/weeks/2026-W41"
+    lines = get(client, f"{week}/sheet?basis=completed")["sessions"]
+    assert [one["said"] for one in lines] == [
+        ["Slept badly", "Short of time", "Press-up: left elbow flares"]
+    ]
+    page = text(pdf(client.get(f"{week}/report")))
+    assert "Slept badly; Short of time; Press-up: left elbow flares." in page
+
+
+def test_cues_are_printed_where_somebody_is_told_something_or_asks_for_them(
+    client: FlaskClient,
+) -> None:
+    url = "/api/print?day=2026-10-07&athletes=1"
+    assert "How to do it" not in text(pdf(client.get(url)))
+    send(client, "put", OWN, TELL | {"movement": "Row"})
+    plain = text(pdf(client.get(url)))
+    assert "Row: Left heel down." in plain
+    assert "Press-up: " not in plain
+    whole = text(pdf(client.get(f"{url}&cues=true")))
+    assert "Row: Left heel down. Stop when the back swings" in whole
+    assert "Lower the chest between the hands" in whole

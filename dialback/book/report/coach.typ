@@ -39,7 +39,7 @@
 
 == Done
 #for session in d.sessions [
-  #block(below: 0.5em)[*#session.head* #session.text]
+  #block(below: 0.5em)[*#session.head* #session.text #if session.said != "" [_#session.said._]]
 ]
 #if d.sessions.len() == 0 [No session was done.]
 

@@ -33,6 +33,10 @@
     block(above: 0.9em, below: 0.4em)[*#session.head* #h(1fr) #if session.boxes [#quiet[effort, 0 to 10] #empty #quiet[minutes] #empty]]
     for line in session.lines { line-of(line) }
   }
+  if d.at("cues", default: ()).len() > 0 {
+    heading(level: 2)[How to do it]
+    list(..d.cues.map(one => [*#one.movement*: #one.says]))
+  }
   if d.words.len() > 0 { block(above: 1.4em, quiet(d.words.join(linebreak()))) }
   block(above: 1em, quiet[Something hurts, or something is unclear? Tell your coach before the session.])
 }

@@ -82,7 +82,12 @@ def week_content(
         "pairs": _pairs(audit, rules),
         "muscles": _muscles(audit, rules),
         "sessions": [
-            {"head": session_head(session), "text": in_short(session["sets"])}
+            {
+                "head": session_head(session),
+                "text": in_short(session["sets"]),
+                # A week that was signed long ago has no remarks.
+                "said": "; ".join(session.get("said", ())),
+            }
             for session in document["sessions"]["completed"]
         ],
         "changes": list(changes),

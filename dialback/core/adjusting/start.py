@@ -124,7 +124,7 @@ def may_be_added(ledger: Ledger, week: Week) -> dict[str, Set]:
 def cleared(a_set: Set) -> Set:
     """A set as it is copied into another session: nothing of where it stood and how it went."""
     fields = ("rpe", "part", "round", "place", *_MEASURED)
-    return a_set.model_copy(update=dict.fromkeys(fields))
+    return a_set.model_copy(update={**dict.fromkeys(fields), "note": "", "why": ""})
 
 
 def tires(small: Movement, big: Movement) -> bool:

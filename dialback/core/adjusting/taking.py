@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import floor
 from typing import Final
@@ -11,7 +11,8 @@ from dialback.core.adjusting.start import OFFERED_DAYS, cleared, offered, tires
 from dialback.core.duration import estimated_duration
 from dialback.core.kit import at_or_below, loads_for, usual_step
 from dialback.core.movements import Movement, MovementTable
-from dialback.core.plans.spans import rebuilt, spans_of
+from dialback.core.notation.reasons import both
+from dialback.core.plans.spans import Span, rebuilt, spans_of
 from dialback.core.sessions import Session, Set
 from dialback.core.tally import Ledger
 from dialback.core.weeks import Week
@@ -22,12 +23,16 @@ CAREFUL: Final = 0.9
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """A change to take: a line of a session (by its number) at a count, or a movement added."""
+    """A change to take: a line of a session (by its number) at a count, or a movement added.
+
+    ``why`` is the reason that stands with it from then on.
+    """
 
     session: int
     line: int | None
     movement: str | None
     count: int
+    why: str = ""
 
 
 def take(
@@ -47,12 +52,32 @@ def take(
             if step.line is None:
                 if step.movement not in offers:
                     raise LookupError(f"{step.movement} was not done lately: add it in Write")
-                added.append((offers[step.movement], step.count))
-        changed = rebuilt(session, lines, counts_, [])
+                one = offers[step.movement].model_copy(update={"why": step.why})
+                added.append((one, step.count))
+        whys = {step.line: step.why for step in own if step.line is not None}
+        changed = rebuilt(_with_reasons(session, lines, whys), lines, counts_, [])
         for one, count in added:
             changed = _put(ledger, week, changed, one, count)
         found.append(changed)
     return tuple(found)
+
+
+def _with_reasons(session: Session, lines: Sequence[Span], whys: Mapping[int, str]) -> Session:
+    """A session whose lines, by number, say why they are changed, behind what they said before."""
+    reasons = {
+        place: whys[line.number]
+        for line in lines
+        if whys.get(line.number)
+        for unit in line.units
+        for place in unit
+    }
+    if not reasons:
+        return session
+    sets = tuple(
+        one.model_copy(update={"why": both(one.why, reasons.get(place, ""))})
+        for place, one in enumerate(session.sets)
+    )
+    return session.model_copy(update={"sets": sets})
 
 
 def _put(ledger: Ledger, week: Week, session: Session, one: Set, count: int) -> Session:

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
+from functools import reduce
+from typing import TypeVar
 
 from dialback.core.notation.marks import BULLET
+from dialback.core.notation.reasons import both
 from dialback.core.notation.session import (
     Bout,
     Item,
@@ -19,6 +22,8 @@ from dialback.core.notation.session import (
     WrittenSession,
 )
 from dialback.core.notation.slips import Mistake, SlipError
+
+L = TypeVar("L", bound=Line | Rounds | Turn)
 
 
 @dataclass
@@ -50,6 +55,14 @@ class OpenSuperset:
     lines: list[tuple[str, Line]] = field(default_factory=list)
 
 
+@dataclass(frozen=True, slots=True)
+class Below:
+    """An item as it stands on its own line, and the lines below it that belong to it."""
+
+    alone: Line | Rounds | Turn
+    lines: tuple[int, ...]
+
+
 class Building:
     """The state between the lines: the session, the part, the rounds that are open."""
 
@@ -67,6 +80,7 @@ class Building:
         """How far the lines of the part are indented; unknown before its first line."""
         self.had_rounds = False
         self.steps = 0
+        self.below: dict[int, Below] = {}
 
     def add(self, item: Line | Rounds) -> None:
         """A line or rounds more in the part, behind a rest that was in hand."""
@@ -115,7 +129,9 @@ class Building:
             load=last,
             piece_loads=() if same else (*(load or Load(0.0) for load in own), None),
         )
-        self.add(Line(tuple(moves), (Step(bout),), rounds.line))
+        whys = (turn.why for turn in rounds.turns)
+        why = reduce(both, whys, rounds.head.why if rounds.head else "")
+        self.add(Line(tuple(moves), (Step(bout),), rounds.line, why))
 
     def close_superset(self) -> None:
         """The superset in hand has all of its lines: as rounds, a set of each in turn."""
@@ -158,6 +174,35 @@ class Building:
         self.part, self.items, self.pause, self.margin = None, [], None, None
         self.had_rounds = False
 
+    def put_below(self, number: int, **words: str) -> bool:
+        """Words on a line of their own belong to what stands above: a reason, or a note.
+
+        ``False`` where nothing stands there that could have them.
+        """
+        if self.rounds is not None and self.rounds.turns:
+            self.rounds.turns[-1] = self._with_words(self.rounds.turns[-1], number, words)
+        elif self.rounds is not None and self.rounds.head is not None and "why" in words:
+            self.rounds.head = self._with_words(self.rounds.head, number, words)
+        elif self.rounds is not None:
+            return False
+        elif self.superset is not None and self.superset.lines:
+            label, line = self.superset.lines[-1]
+            self.superset.lines[-1] = (label, self._with_words(line, number, words))
+        else:
+            last = self.items[-1] if self.items else None
+            if isinstance(last, Line) or (isinstance(last, Rounds) and "note" not in words):
+                self.items[-1] = self._with_words(last, number, words)
+            else:
+                return False
+        return True
+
+    def _with_words(self, item: L, number: int, words: dict[str, str]) -> L:
+        known = self.below.get(item.at) or Below(item, ())
+        self.below[item.at] = Below(known.alone, (*known.lines, number))
+        if why := words.get("why"):
+            item = replace(item, why=both(item.why, why))
+        return _noted(item, words["note"]) if "note" in words else item
+
     def close_session(self) -> None:
         """The session in hand has all of its parts."""
         self.close_part()
@@ -167,10 +212,24 @@ class Building:
         self.head, self.parts = None, []
 
 
+def _noted(item: L, note: str) -> L:
+    """A line, or a movement in rounds, with a further note on the last that it says."""
+    match item:
+        case Line():
+            *steps, last = item.steps
+            bout = replace(last.bout, note=both(last.bout.note, note))
+            return replace(item, steps=(*steps, replace(last, bout=bout)))
+        case Turn():
+            *others, (moves, bout) = item.alternatives
+            noted = replace(bout, note=both(bout.note, note))
+            return replace(item, alternatives=(*others, (moves, noted)))
+    return item
+
+
 def _turn_of_sets(line: Line) -> Turn:
     """The sets of a line as a turn: one a round."""
     sets: list[tuple[Moves, Bout]] = [
         (line.moves, step.bout) for step in line.steps for _ in range(step.sets)
     ]
     alike = len(set(sets)) == 1
-    return Turn(tuple(sets[:1] if alike else sets), line.at)
+    return Turn(tuple(sets[:1] if alike else sets), line.at, line.why)

@@ -97,7 +97,7 @@ def item_sets(item: Item, part: Part, setting: Setting) -> list[PlacedSet]:
     match item:
         case Line():
             return [
-                PlacedSet(set_of(item.moves, step.bout, part, setting), item.at)
+                PlacedSet(set_of(item.moves, step.bout, part, setting, _reason(item.why)), item.at)
                 for step in item.steps
                 for _ in range(step.sets)
             ]
@@ -105,6 +105,10 @@ def item_sets(item: Item, part: Part, setting: Setting) -> list[PlacedSet]:
             found = list(_in_rounds(item, part, setting))
             return found if item.every_s is None else _on_the_clock(found, item, setting)
     return []
+
+
+def _reason(why: str) -> dict[str, Any]:
+    return {"why": why} if why else {}
 
 
 def _in_rounds(item: Rounds, part: Part, setting: Setting) -> Iterator[PlacedSet]:
@@ -120,6 +124,7 @@ def _in_rounds(item: Rounds, part: Part, setting: Setting) -> Iterator[PlacedSet
             if closes_round and item.between_s is not None:
                 rest, rest_to = item.between_s, item.between_to_s
         keys: dict[str, Any] = {"round": this_round + 1, "place": turn_at + 1, "rest_s": rest}
+        keys |= _reason(turn.why or item.why)
         if rest_to is not None:
             keys["rest_to_s"] = rest_to
         if item.every_s is not None:

@@ -8,6 +8,7 @@ from itertools import groupby
 
 from dialback.core.movements import MovementTable
 from dialback.core.notation.expand import Setting, item_sets
+from dialback.core.notation.reasons import said
 from dialback.core.notation.session import (
     RANGES,
     Bout,
@@ -20,7 +21,7 @@ from dialback.core.notation.session import (
     Turn,
     WrittenSession,
 )
-from dialback.core.sessions import KG_PER_LB, Session, Set
+from dialback.core.sessions import KG_PER_LB, TO_FAILURE, Session, Set
 
 
 def gather(session: Session, movements: MovementTable) -> WrittenSession:
@@ -48,9 +49,9 @@ def gather(session: Session, movements: MovementTable) -> WrittenSession:
 def lines_from(sets: list[Set]) -> list[Line]:
     """Sets in a row as lines, those of one movement on one."""
     lines = []
-    for moves, alike in groupby(sets, key=lambda one: one.named_moves()):
+    for (moves, why), alike in groupby(sets, key=lambda one: (one.named_moves(), one.why)):
         steps = [Step(bout, sum(1 for _ in equal)) for bout, equal in groupby(map(bout_of, alike))]
-        lines.append(Line(moves, tuple(steps)))
+        lines.append(Line(moves, tuple(steps), why=said(why)))
     return lines
 
 
@@ -88,7 +89,8 @@ def _rounds(sets: list[Set], movements: MovementTable) -> tuple[Rounds | None, l
             "rounds",
             len(run) // turns,
             tuple(
-                Turn(((one.named_moves(), bout),)) for one, bout in zip(run, bouts, strict=False)
+                Turn(((one.named_moves(), bout),), why=said(one.why))
+                for one, bout in zip(run, bouts, strict=False)
             ),
             off_s=off,
             between_s=None if turns == 1 else between,
@@ -130,7 +132,12 @@ def _without_marks(line: Line | Rounds) -> Line | Rounds:
     # The part says it already.
     if isinstance(line, Rounds):
         turns = tuple(
-            Turn(tuple((moves, replace(bout, warm_up=False)) for moves, bout in turn.alternatives))
+            replace(
+                turn,
+                alternatives=tuple(
+                    (moves, replace(bout, warm_up=False)) for moves, bout in turn.alternatives
+                ),
+            )
             for turn in line.turns
         )
         return replace(line, turns=turns)
@@ -149,6 +156,13 @@ def bout_of(a_set: Set) -> Bout:
     reps = a_set.reps
     partial = a_set.partial_reps
     ranges: tuple[tuple[int, str], ...] = ()
+    clusters = a_set.clusters or ()
+    if reps is not None and clusters and sum(clusters) == reps and not partial:
+        reps = None
+    else:
+        clusters = ()
+    # In bouts with short rests there is nothing left: that is not said again.
+    rpe = None if clusters and a_set.rpe == TO_FAILURE else a_set.rpe
     if reps is not None and 0 < partial < reps:
         ranges, reps = ((partial, "half"), (reps - partial, "full")), None
     return Bout(
@@ -157,6 +171,7 @@ def bout_of(a_set: Set) -> Bout:
         seconds=a_set.seconds,
         seconds_to=_above(a_set.seconds_to, a_set.seconds),
         distance_m=None if a_set.reps is not None else a_set.distance_m,
+        clusters=clusters,
         ranges=ranges,  # type: ignore[arg-type]
         load=load,
         percent=percent,
@@ -166,8 +181,8 @@ def bout_of(a_set: Set) -> Bout:
         tempo=a_set.tempo,
         hold_s=a_set.hold_s,
         range="half" if a_set.reps and partial == a_set.reps else _range(a_set.range),
-        rpe=a_set.rpe,
-        rpe_to=a_set.rpe_to if a_set.rpe is not None and (a_set.rpe_to or 0) > a_set.rpe else None,
+        rpe=rpe,
+        rpe_to=a_set.rpe_to if rpe is not None and (a_set.rpe_to or 0) > rpe else None,
         rest_s=a_set.rest_s,
         rest_to_s=_above(a_set.rest_to_s, a_set.rest_s),
         warm_up=a_set.warm_up,

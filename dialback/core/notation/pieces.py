@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import reduce
 from typing import Final
 
 from dialback.core.kit import takes_a_load
 from dialback.core.movements import Movement, MovementTable
 from dialback.core.notation.items import NOTE_MARK, counts_as_said
 from dialback.core.notation.names import one_sided
+from dialback.core.notation.reasons import behind, both
 from dialback.core.notation.session import LOADING, Bout, Load, Moves, Step
 from dialback.core.notation.vocabulary import SIDES, written
 from dialback.core.words import in_minutes
@@ -41,6 +43,7 @@ class Pieces:
     for_time: bool = False
     warm_up: bool = False
     note: str = ""
+    why: str = ""
 
 
 def pieces(
@@ -172,10 +175,17 @@ def pieces_text(one: Pieces) -> str:
         one.rest and f"{written('REST')} {one.rest}",
     ]
     text = f"{one.moves} {', '.join(word for word in words if word)}".strip()
-    if not one.note:
-        return text
-    mark = f"{NOTE_MARK} " if counts_as_said(one.note) else ""
-    return f"{text} ({mark}{one.note})".strip()
+    if one.note:
+        mark = f"{NOTE_MARK} " if counts_as_said(one.note) else ""
+        text = f"{text} ({mark}{one.note})".strip()
+    return text
+
+
+def joined(several: Sequence[Pieces], by: str) -> str:
+    """Pieces one after the other as a line; the reasons of all of them come last."""
+    return by.join(map(pieces_text, several)) + behind(
+        reduce(both, (one.why for one in several), "")
+    )
 
 
 def _tempo(said: str) -> str:

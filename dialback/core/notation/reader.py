@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import date
 from functools import lru_cache
 from types import MappingProxyType
@@ -12,7 +12,7 @@ from typing import Final
 
 from dialback.core.movements import MovementTable
 from dialback.core.notation import values
-from dialback.core.notation.building import Building, OpenRounds, OpenSuperset
+from dialback.core.notation.building import Below, Building, OpenRounds, OpenSuperset
 from dialback.core.notation.characters import lines_of, plain
 from dialback.core.notation.days import DayLine, day_line
 from dialback.core.notation.instead import with_offers
@@ -20,6 +20,7 @@ from dialback.core.notation.lines import head_of, is_head, line_of, turn_of
 from dialback.core.notation.marks import BULLET, LABEL
 from dialback.core.notation.messages import line_class
 from dialback.core.notation.names import Names, names_of
+from dialback.core.notation.reasons import both, cut_reason
 from dialback.core.notation.session import (
     PART_KINDS,
     Line,
@@ -30,6 +31,7 @@ from dialback.core.notation.session import (
     WrittenSession,
 )
 from dialback.core.notation.slips import Mistake, SlipError
+from dialback.core.notation.talk import spoken_words
 from dialback.core.notation.vocabulary import PART_WORD
 from dialback.core.notation.wording import Placed, reworded
 from dialback.core.plain import odd_character
@@ -81,6 +83,8 @@ class Reading:
         default_factory=lambda: MappingProxyType({}), compare=False
     )
     kinds: Mapping[Week, WeekKind] = field(default_factory=lambda: MappingProxyType({}))
+    below: Mapping[int, Below] = field(default_factory=lambda: MappingProxyType({}), compare=False)
+    """Lines to which words on lines below belong, by their number."""
 
 
 def read(
@@ -113,14 +117,22 @@ def read(
             text = plain(raw)
             if odd := odd_character(text):
                 raise SlipError(0, len(raw), odd)
+            text, raw, reader.why = cut_reason(text, raw)
+            if reader.why and not text.strip():
+                reader.take_reason(len(text), number)
+                continue
+            if reader.takes_words(text, raw, number):
+                continue
             for line in _lines_of(reader, text, raw):
                 try:
                     reader.take(line.text, line.raw, number)
                 except SlipError as slip:
                     raise line.slip(slip) from None
+            reader.is_lost = False
         except SlipError as slip:
             reader.mistakes.append(slip.on(number))
             reader.broken += len(raw)
+            reader.is_lost = True
         if (told := reader.too_much()) and number < len(raw_lines):
             reader.mistakes.append(Mistake(number + 1, 1, 1, told))
             break
@@ -135,6 +147,7 @@ def read(
         tuple(mistakes),
         MappingProxyType(reader.labelled),
         MappingProxyType(reader.kinds),
+        MappingProxyType(reader.below),
     )
 
 
@@ -169,6 +182,42 @@ class _Reader(Building):
         self.kinds: dict[Week, WeekKind] = {}
         self.labelled: dict[int, tuple[str, Line]] = {}
         self.broken = 0
+        self.why = ""
+        """The reason at the end of the line in hand."""
+        self.is_lost = False
+        """Whether the line above was not understood: what belongs to it belongs to nothing."""
+        self.indent = 0
+        """How far the line above is indented."""
+
+    def take_reason(self, indent: int, number: int) -> None:
+        """A reason on a line of its own: of the line above, of a part, or of the session."""
+        if self.rounds is not None and indent <= self.rounds.indent:
+            self.close_rounds()
+        if self.is_lost or self.put_below(number, why=self.why):
+            return
+        if self.items or self.rounds is not None:
+            # Below a rest there is nothing that it could be the reason for.
+            raise SlipError(
+                indent, 3, "a reason stands below the line, the part or the day that it is about"
+            )
+        if self.part is not None:
+            self.part = replace(self.part, why=both(self.part.why, self.why))
+        else:
+            head = self.head or WrittenSession()
+            self.head = replace(head, why=both(head.why, self.why))
+
+    def takes_words(self, text: str, raw: str, number: int) -> bool:
+        """Whether a line is words for the line above: further in, and nothing to be done."""
+        indent = len(text) - len(text.lstrip())
+        stripped = text.strip()
+        if not stripped or indent <= self.indent or self.is_lost or self.names.begins(stripped):
+            return False
+        remark = spoken_words(text, indent, self.names)
+        if remark is None or remark.said != indent or remark.end < len(text.rstrip()):
+            return False
+        return self.put_below(
+            number, note=" ".join(raw.split()), **({"why": self.why} if self.why else {})
+        )
 
     def too_much(self) -> str:
         """Why no more is read; empty as long as there is no reason."""
@@ -182,7 +231,8 @@ class _Reader(Building):
         """A session's head: its day, a title, and maybe its first part or movement."""
         self.close_session()
         title, rest = behind_day(raw, day, self.names)
-        self.head = WrittenSession(day=day.day, title=title, at=number)
+        self.head = WrittenSession(day=day.day, title=title, at=number, why=self.why)
+        self.why = ""
         for line in _lines_of(self, plain(rest), rest) if rest else ():
             self.take(line.text, line.raw, number)
 
@@ -192,6 +242,7 @@ class _Reader(Building):
         if not stripped or stripped.startswith("#"):
             # A blank or a remark between two lines of rounds does not end them.
             return
+        self.indent = indent
         if self.rounds is not None:
             if indent > self.rounds.indent or self.rounds.goes_on_with(stripped):
                 self.take_turn(line, raw, indent, number)
@@ -204,11 +255,14 @@ class _Reader(Building):
             self.take_week(week, indent)
         elif part := PART_LINE.fullmatch(stripped):
             kind = part_kind(part[1])
-            self.open_part(Part(kind, part[2].strip(), pre_exhaust=bool(part[3])))
-            if part[4]:
+            of_line = bool(part[4])
+            why = "" if of_line else self.why
+            self.open_part(Part(kind, part[2].strip(), pre_exhaust=bool(part[3]), why=why))
+            if of_line:
                 self.take_line(line, raw, indent + part.start(4), indent, number)
         elif letter := _LETTER_PART.fullmatch(stripped):
-            self.open_part(Part("main", letter[1].upper(), pre_exhaust=bool(letter[2])))
+            marked = bool(letter[2])
+            self.open_part(Part("main", letter[1].upper(), pre_exhaust=marked, why=self.why))
         elif (rest := REST_LINE.fullmatch(stripped)) and self.is_rest(line[indent:], rest):
             self.take_rest(rest, indent, number)
         else:
@@ -247,7 +301,7 @@ class _Reader(Building):
             return
         self.close_superset()
         if as_many := _AS_MANY.fullmatch(text):
-            head = Rounds("rounds", 1, (), at=number)
+            head = Rounds("rounds", 1, (), at=number, why=self.why)
             self.rounds = OpenRounds(head, indent, number, as_many_s=int(as_many[1]) * 60.0)
             self.had_rounds = True
             return
@@ -255,7 +309,8 @@ class _Reader(Building):
             # A head that cannot be read still owns the lines below it.
             self.rounds = OpenRounds(None, indent, number)
             self.had_rounds = True
-            self.rounds.head = head_of(text.removesuffix(":"), begin, number)
+            head = head_of(text.removesuffix(":"), begin, number)
+            self.rounds.head = replace(head, why=self.why)
             return
         if not self.names.begins(text):
             told = line_class(text)
@@ -272,7 +327,7 @@ class _Reader(Building):
                 "this line is indented, but no rounds are open above it: "
                 "begin it at the margin, or write it below their head",
             )
-        self.add(line_of(line, raw, begin, number, self.names))
+        self.add(replace(line_of(line, raw, begin, number, self.names), why=self.why))
 
     def take_turn(self, line: str, raw: str, indent: int, number: int) -> None:
         assert self.rounds is not None  # noqa: S101 - the caller has looked
@@ -291,7 +346,7 @@ class _Reader(Building):
             )
         self.steps += line.count("/") + 1
         turn = turn_of(line, raw, begin, number, self.names, self.rounds.head)
-        self.rounds.turns.append(turn)
+        self.rounds.turns.append(replace(turn, why=self.why))
 
     def take_labelled(self, line: str, raw: str, label: re.Match[str], number: int) -> None:
         letter = label[1].upper()
@@ -308,7 +363,7 @@ class _Reader(Building):
                     "and the one before: write it after the movement",
                 )
             self.superset = OpenSuperset(letter)
-        written = line_of(line, raw, label.end(), number, self.names)
+        written = replace(line_of(line, raw, label.end(), number, self.names), why=self.why)
         self.labelled[number] = (line[label.start() : label.end()].strip(), written)
         if label[2]:
             self.superset.lines.append((label[2], written))

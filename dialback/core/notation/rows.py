@@ -16,11 +16,12 @@ from dialback.core.notation.characters import lines_of, plain
 from dialback.core.notation.days import begins_with_day
 from dialback.core.notation.marks import INDENT
 from dialback.core.notation.names import names_of
-from dialback.core.notation.pieces import Pieces, pieces_text, time_text
+from dialback.core.notation.pieces import Pieces, joined, time_text
 from dialback.core.notation.reader import PART_LINE, Reading, part_kind, read
 from dialback.core.notation.session import Line, PartKind, Pause, Rounds, Turn
 from dialback.core.notation.vocabulary import written
 from dialback.core.notation.writer import (
+    IN_TURN,
     ROUND_TIMES,
     head_text,
     line_pieces,
@@ -157,7 +158,9 @@ def _by_line(reading: Reading) -> defaultdict[int, list[Line | Rounds | Turn | P
                 turns = item.turns if isinstance(item, Rounds) else ()
                 labelled = any(turn.at in reading.labelled for turn in turns)
                 for one in (*(() if labelled else (item,)), *turns):
-                    known[one.at].append(one)
+                    # Words that stand on lines below it are theirs.
+                    below = None if isinstance(one, Pause) else reading.below.get(one.at)
+                    known[one.at].append(one if below is None else below.alone)
     return known
 
 
@@ -207,7 +210,7 @@ def row_text(row: Row) -> str:
         case "sets":
             return _one_line(f"{row.label} {steps_text(row.entries)}")
         case "turn":
-            return INDENT + _one_line(" / ".join(pieces_text(entry) for entry in row.entries))
+            return INDENT + _one_line(joined(row.entries, IN_TURN))
         case "part":
             part = row.part or PartFields()
             return _one_line(part_head(part.kind, part.label, pre_exhaust=part.pre_exhaust))

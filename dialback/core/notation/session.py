@@ -109,11 +109,13 @@ class Line:
     """A movement, or a combination, with its steps one after the other.
 
     ``at`` is the line of the text it was read from, 1 for the first; it is no part of its value.
+    ``why`` is the reason for which it stands there.
     """
 
     moves: Moves
     steps: tuple[Step, ...]
     at: int = field(default=0, compare=False)
+    why: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,6 +124,7 @@ class Turn:
 
     alternatives: tuple[tuple[Moves, Bout], ...]
     at: int = field(default=0, compare=False)
+    why: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,6 +153,7 @@ class Rounds:
     between_to_s: float | None = None
     for_time: bool = False
     at: int = field(default=0, compare=False)
+    why: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -172,6 +176,7 @@ class Part:
     items: tuple[Item, ...] = ()
     rest_s: float | None = None
     pre_exhaust: bool = False
+    why: str = ""
 
     @property
     def name(self) -> str:
@@ -187,3 +192,4 @@ class WrittenSession:
     day: date | None = None
     title: str = ""
     at: int = field(default=0, compare=False)
+    why: str = ""

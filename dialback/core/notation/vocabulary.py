@@ -182,8 +182,12 @@ JOINTS: Final = (
     Word(
         "LEVEL", r"easier\b|harder\b", offers=("harder", "easier"), says="a level of the movement"
     ),
+    Word(
+        "BECAUSE", r"because\b", offers=("because",), says="why it stands there", writes="because"
+    ),
+    Word("WHY", r"why[ \t]{0,8}:", writes="why:"),
 )
-"""What goes on with a movement: the next step, another level."""
+"""What goes on with a movement: the next step, another level, the reason for it."""
 
 HEADS: Final = (
     Word("ROUNDS", r"(?:rounds?|rds?)\b(?:[ ]of\b)?", 12, "head", ("3 rounds:",),

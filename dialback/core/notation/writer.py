@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 from types import MappingProxyType
 from typing import Final
@@ -11,12 +11,13 @@ from dialback.core.movements import MovementTable
 from dialback.core.notation.pieces import (
     Pieces,
     is_loaded,
+    joined,
     load_is_open,
     pieces,
-    pieces_text,
     span_text,
     time_text,
 )
+from dialback.core.notation.reasons import reason_line
 from dialback.core.notation.session import (
     Bout,
     Line,
@@ -67,11 +68,15 @@ def week_line(week: Week, kind: WeekKind) -> str:
 def _session(session: WrittenSession, movements: MovementTable) -> Iterable[str]:
     if session.day is not None:
         yield f"{session.day.isoformat()} {session.title}".rstrip()
+    if session.why:
+        yield reason_line(session.why)
     for at, part in enumerate(session.parts):
         head = part_head(part.kind, part.label, pre_exhaust=part.pre_exhaust)
         # A plain main part needs no head, unless it would run into the part before it.
-        if head != "main:" or at > 0 or not part.items:
+        if head != "main:" or at > 0 or not part.items or part.why:
             yield head
+        if part.why:
+            yield reason_line(part.why)
         for item in part.items:
             yield from item_lines(item, movements)
         if part.rest_s is not None:
@@ -87,6 +92,8 @@ def item_lines(item: Line | Rounds | Pause, movements: MovementTable) -> Iterabl
             yield rest_line(item.rest_s)
         case Rounds():
             yield head_text(item)
+            if item.why:
+                yield f"  {reason_line(item.why)}"
             yield from (f"  {turn_text(turn, movements)}" for turn in item.turns)
 
 
@@ -121,7 +128,12 @@ def line_pieces(line: Line, movements: MovementTable) -> list[Pieces]:
         one = pieces(line.moves, step, movements, before)
         found.append(one if before is None else replace(one, moves=""))
         before = step.bout
-    return found
+    return with_reason(found, line.why)
+
+
+def with_reason(found: list[Pieces], why: str) -> list[Pieces]:
+    """The pieces of a line, its reason with the last of them."""
+    return [*found[:-1], replace(found[-1], why=why)] if found else found
 
 
 def line_text(line: Line, movements: MovementTable) -> str:
@@ -129,9 +141,9 @@ def line_text(line: Line, movements: MovementTable) -> str:
     return steps_text(line_pieces(line, movements))
 
 
-def steps_text(steps: Iterable[Pieces]) -> str:
+def steps_text(steps: Sequence[Pieces]) -> str:
     """The steps of a line, one after the other."""
-    return f", {written('THEN')} ".join(map(pieces_text, steps))
+    return joined(steps, f", {written('THEN')} ")
 
 
 def head_text(rounds: Rounds) -> str:
@@ -177,17 +189,19 @@ def turn_pieces(turn: Turn, movements: MovementTable) -> list[Pieces]:
                 one = replace(one, load=written("NO_LOAD"))
         found.append(one)
         before = (moves, bout)
-    return found
+    return with_reason(found, turn.why)
 
 
 def turn_text(turn: Turn, movements: MovementTable) -> str:
     """A movement in rounds as it is written in one way."""
-    texts = []
+    ways = []
     before: Moves | None = None
     for (moves, bout), one in zip(turn.alternatives, turn_pieces(turn, movements), strict=True):
         # A change of the dose alone need not name the movement again.
-        texts.append(
-            pieces_text(replace(one, moves="") if moves == before and bout.has_dose else one)
-        )
+        ways.append(replace(one, moves="") if moves == before and bout.has_dose else one)
         before = moves
-    return " / ".join(texts)
+    return joined(ways, IN_TURN)
+
+
+IN_TURN: Final = " / "
+"""What stands between movements that take turns."""

@@ -146,4 +146,5 @@ ANOTHER_DAY: Final = (
 def one_session(text: str, movements: MovementTable, day: date | None = None) -> WrittenSession:
     """A text as one session; weekdays in it are those of the week of ``day``."""
     sessions = read_one(text, movements, day).sessions
-    return WrittenSession(tuple(part for written in sessions for part in written.parts))
+    why = sessions[0].why if sessions else ""
+    return WrittenSession(tuple(part for written in sessions for part in written.parts), why=why)

@@ -6,20 +6,33 @@ written is read back: a text that does not come to the turned sets is not taken.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from itertools import zip_longest
+from itertools import groupby, pairwise, zip_longest
 from typing import Final
 
 from dialback.core.movements import MovementTable, fold
 from dialback.core.notation import Setting, expand, read
+from dialback.core.notation.building import Below
 from dialback.core.notation.characters import lines_of
 from dialback.core.notation.expand import item_sets
 from dialback.core.notation.gather import bout_of, lines_from
-from dialback.core.notation.reader import PART_LINE
-from dialback.core.notation.session import Bout, Item, Line, Part, Pause, Rounds, WrittenSession
+from dialback.core.notation.reader import PART_LINE, REST_LINE
+from dialback.core.notation.session import (
+    DOSE,
+    Bout,
+    Item,
+    Line,
+    Moves,
+    Part,
+    Pause,
+    Rounds,
+    Step,
+    Turn,
+    WrittenSession,
+)
 from dialback.core.notation.writer import item_lines, part_head
-from dialback.core.sessions import Session, Set
+from dialback.core.sessions import TO_FAILURE, Session, Set
 
 _ENDLESS: Final = 10**6
 """What it costs to give an item sets of movements that it does not have: never."""
@@ -34,6 +47,8 @@ class _Written:
     sets: tuple[Set, ...]
     rested: bool
     """Whether a line of its own says the rest behind it."""
+    below: tuple[int, ...]
+    """The lines below with words that belong to it."""
 
     @property
     def names(self) -> frozenset[tuple[str, ...]]:
@@ -42,9 +57,10 @@ class _Written:
     @property
     def at(self) -> tuple[int, ...]:
         """The lines of the text that it stands on, from 1."""
-        if isinstance(self.item, Line):
-            return (self.item.at,)
-        return tuple(sorted({self.item.at, *(turn.at for turn in self.item.turns)} - {0}))
+        own = {self.item.at, *self.below}
+        if isinstance(self.item, Rounds):
+            own |= {turn.at for turn in self.item.turns}
+        return tuple(sorted(own - {0}))
 
 
 def rewritten(
@@ -59,7 +75,7 @@ def rewritten(
     if len(reading.sessions) != 1:
         return None
     (written,) = reading.sessions
-    items = list(_items(written, setting))
+    items = list(_items(written, reading.below, setting))
     given = _given(items, after.sets)
     if given is None:
         return None
@@ -78,13 +94,18 @@ def rewritten(
     return found, after.model_copy(update={"sets": session.sets})
 
 
-def _items(written: WrittenSession, setting: Setting) -> Iterator[_Written]:
+def _items(
+    written: WrittenSession, below: Mapping[int, Below], setting: Setting
+) -> Iterator[_Written]:
     for part in written.parts:
         for item, behind in zip_longest(part.items, part.items[1:]):
             if not isinstance(item, Pause):
                 sets = tuple(placed.set for placed in item_sets(item, part, setting))
                 rested = behind is None and part.rest_s is not None
-                yield _Written(item, part, sets, rested or isinstance(behind, Pause))
+                turns = item.turns if isinstance(item, Rounds) else ()
+                found = (below.get(one.at) for one in (item, *turns))
+                words = tuple(line for one in found if one is not None for line in one.lines)
+                yield _Written(item, part, sets, rested or isinstance(behind, Pause), words)
 
 
 def _names(a_set: Set) -> tuple[str, ...]:
@@ -130,7 +151,15 @@ def _price(item: _Written, segment: Sequence[Set]) -> float:
         return 0.0
     if any(_names(one) not in item.names or one.part != item.sets[0].part for one in segment):
         return _ENDLESS
+    if not _is_one(segment):
+        return _ENDLESS
     return 1 + abs(len(segment) - len(item.sets)) / 100
+
+
+def _is_one(segment: Sequence[Set]) -> bool:
+    """Whether sets can be of one item: in rounds each comes after the one before it."""
+    places = [(one.round or 0, one.place or 0) for one in segment if one.round is not None]
+    return all(before < behind for before, behind in pairwise(places))
 
 
 def _lines(
@@ -149,6 +178,8 @@ def _lines(
         if not item.at or any(at in instead for at in item.at):
             return None
         new = _anew(item, segment, setting)
+        if not new and (rest := _rest_behind(lines, item, items, segments)):
+            instead[rest] = []
         text = [line for one in new for line in item_lines(one, movements)]
         first, *others = item.at
         head = PART_LINE.fullmatch(lines[first - 1].strip())
@@ -165,30 +196,78 @@ def _lines(
     return found + added
 
 
+def _rest_behind(
+    lines: Sequence[str],
+    item: _Written,
+    items: Sequence[_Written],
+    segments: Sequence[tuple[Set, ...]],
+) -> int | None:
+    """The line of the rest behind an item that goes: it goes with it, unless it is another's.
+
+    Behind the last item of a part that has others left it is the rest after the part.
+    """
+    end = max(item.at)
+    behind = next(
+        (at for at in range(end + 1, len(lines) + 1) if lines[at - 1].strip()[:1] not in ("", "#")),
+        None,
+    )
+    if behind is None or not REST_LINE.fullmatch(lines[behind - 1].strip()):
+        return None
+    mine = [
+        one for one, left in zip(items, segments, strict=True) if one.part is item.part and left
+    ]
+    is_last = item.item is item.part.items[-1]
+    return None if is_last and mine else behind
+
+
 def _anew(item: _Written, segment: Sequence[Set], setting: Setting) -> list[Item]:
     """An item that comes to other sets: rounds and ladders stay what they are where they can."""
     if not segment:
         return []
-    if isinstance(item.item, Rounds):
-        for rounds in _turned(item.item, segment):
-            made = [placed.set for placed in item_sets(rounds, item.part, setting)]
-            if list(map(_essence, made)) == list(map(_essence, segment)):
-                return [rounds]
+    wanted = list(map(_essence, segment))
+    turned = (
+        _turned(item.item, segment) if isinstance(item.item, Rounds) else _stepped(item, wanted)
+    )
+    for one in turned:
+        made = item_sets(one, item.part, setting)
+        if [_essence(placed.set) for placed in made] == wanted:
+            return [one]
     own = [*segment]
     if item.rested and item.sets:
         own[-1] = own[-1].model_copy(update={"rest_s": item.sets[-1].rest_s})
     return list(lines_from(own))
 
 
+def _stepped(item: _Written, wanted: Sequence[Set]) -> Iterator[Line]:
+    """The line with its steps at other counts, each as it was written or with other values."""
+    assert isinstance(item.item, Line)  # noqa: S101 - rounds have no steps
+    known: list[tuple[Step, Set]] = []
+    at = 0
+    for step in item.item.steps:
+        known.append((step, _essence(item.sets[at])))
+        at += step.sets
+    found: list[Step] = []
+    place = 0
+    for one, run in groupby(wanted):
+        count = sum(1 for _ in run)
+        same = next((nth for nth in range(place, len(known)) if known[nth][1] == one), None)
+        step, _ = known[min(place if same is None else same, len(known) - 1)]
+        bout = step.bout if same is not None else _with_values(step.bout, one)
+        top = step.sets_to if step.sets_to is not None and step.sets_to > count else None
+        found.append(Step(bout, count, top))
+        place = (place if same is None else same) + 1
+    yield replace(item.item, steps=tuple(found))
+
+
 def _turned(rounds: Rounds, segment: Sequence[Set]) -> Iterator[Rounds]:
     """The rounds at another count, with their bouts as they are or as the sets have them."""
     turns = len(rounds.turns)
+    count, odd = divmod(len(segment), turns)
     if rounds.form == "bouts":
         counted = replace(rounds, count=len(segment))
-    elif len(segment) % turns:
+    elif odd:
         return
     else:
-        count = len(segment) // turns
         rungs = (rounds.rungs + rounds.rungs[-1:] * count)[:count] if rounds.rungs else ()
         counted = replace(rounds, count=count, rungs=rungs)
     yield counted
@@ -200,11 +279,40 @@ def _turned(rounds: Rounds, segment: Sequence[Set]) -> Iterator[Rounds]:
             ways.append((moves, _with_values(bout, of_turn[0]) if of_turn else bout))
         again.append(replace(turn, alternatives=tuple(ways)))
     yield replace(counted, turns=tuple(again))
+    # Where movements take turns, each round says which: one more is the last one again.
+    last = (rounds.count - 1) // (turns if rounds.form == "bouts" else 1)
+    each = [
+        [turn.alternatives[min(nth, last) % len(turn.alternatives)] for nth in range(count + odd)]
+        for turn in rounds.turns
+    ]
+    yield replace(counted, turns=_in_turn(rounds, each))
+    valued = [
+        [
+            (moves, _with_values(bout, segment[at + nth * turns]))
+            if at + nth * turns < len(segment)
+            else (moves, bout)
+            for nth, (moves, bout) in enumerate(ways)
+        ]
+        for at, ways in enumerate(each)
+    ]
+    yield replace(counted, turns=_in_turn(rounds, valued))
+
+
+def _in_turn(rounds: Rounds, each: Sequence[list[tuple[Moves, Bout]]]) -> tuple[Turn, ...]:
+    """The turns of rounds with a way for each round; one where all of them are alike."""
+    return tuple(
+        replace(turn, alternatives=tuple(ways[:1] if len(set(ways)) == 1 else ways))
+        for turn, ways in zip(rounds.turns, each, strict=True)
+    )
 
 
 def _with_values(bout: Bout, a_set: Set) -> Bout:
     """A bout with what the set has; what rounds say for all their turns stays with them."""
     now = bout_of(a_set)
-    dose = ("reps", "reps_to", "seconds", "ranges")
-    keep = {} if bout.has_dose else {name: getattr(bout, name) for name in dose}
-    return replace(now, rest_s=bout.rest_s, note=bout.note, **keep)
+    keep = {} if bout.has_dose else {name: getattr(bout, name) for name in DOSE}
+    if bout.ranges and sum(reps for reps, _ in bout.ranges) == a_set.reps:
+        # A set keeps how many of its reps are partial, not which part each was of.
+        keep = {name: getattr(bout, name) for name in (*DOSE, "range")}
+    if bout.to_failure and now.rpe == TO_FAILURE:
+        keep |= {"to_failure": True, "rpe": None}
+    return replace(now, rest_s=bout.rest_s, rest_to_s=bout.rest_to_s, note=bout.note, **keep)

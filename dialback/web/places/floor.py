@@ -128,6 +128,8 @@ def floor_run(query: RunQuery) -> Response:
 
 def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...]) -> FloorRunOf:
     log = _log_of(ledger, plan)
+    written = plan.written(ledger.movements)
+    whys = {part.name or None: part.why for part in written.parts if part.why}
     # What is run today was done today, whichever day it was planned for.
     day = log.session.date if log is not None else desk().today()
     return FloorRunOf(
@@ -136,7 +138,11 @@ def _run(athlete: Athlete, plan: Kept, ledger: Ledger, entries: tuple[Entry, ...
         plan=plan.number,
         date=day.isoformat(),
         title=plan.title,
-        sets=[_floor_set(entry, plan.session, ledger.rules) for entry in entries],
+        sets=[
+            _floor_set(entry, plan.session, ledger.rules, whys.get(entry.set.part, ""))
+            for entry in entries
+        ],
+        why=written.why,
         clock=_clock(entries, ledger.rules),
         unread=[one.text for one in unread_of(ledger, plan)],
         restrictions=notes(
@@ -184,7 +190,7 @@ def _clock(entries: tuple[Entry, ...], rules: Rules) -> FloorClock:
     )
 
 
-def _floor_set(entry: Entry, plan: Session, rules: Rules) -> FloorSet:
+def _floor_set(entry: Entry, plan: Session, rules: Rules, why_part: str) -> FloorSet:
     one = entry.set
     rounds = [other.round for other in plan.sets if other.part == one.part]
     shape = entry.measured.shape
@@ -194,6 +200,7 @@ def _floor_set(entry: Entry, plan: Session, rules: Rules) -> FloorSet:
         dose=planned_dose_text(one),
         load=loading_text(one),
         target=target_text(one),
+        why=one.why or why_part,
         part=one.part or "",
         round=one.round,
         rounds=max((number for number in rounds if number is not None), default=None),

@@ -9,9 +9,11 @@ from dialback.core.adjusting.light import most_sets
 from dialback.core.adjusting.reasons import finding_words
 from dialback.core.audit import audit_draft
 from dialback.core.decisions import STEP
+from dialback.core.notation.reasons import said as as_reason
 from dialback.core.plans.draft import as_draft, as_sessions
 from dialback.core.plans.publishing import logged_days
 from dialback.core.verdict.decided import about
+from dialback.core.weeks import said
 from dialback.core.words import listed
 from dialback.web.blueprint import blueprint
 from dialback.web.desk import answer, desk, planning_ledger, the_athlete, the_week, wanted
@@ -98,13 +100,23 @@ def take_steps(path: WeekPath, body: TakeBody) -> Response:
     athlete, week = the_athlete(path.athlete_id), the_week(path.week)
     ledger = planning_ledger(athlete, week)
     drafting.check(body.sessions, week, ledger.movements)
-    steps = [Step(step.session, step.line, step.movement, step.count) for step in body.steps]
+    steps = [
+        Step(step.session, step.line, step.movement, step.count, _why(step.reason))
+        for step in body.steps
+    ]
     try:
         taken = take(ledger, week, as_sessions(body.sessions), steps)
     except LookupError as gone:
         raise NotThereError(f"{gone}. Ask for a proposal again.") from None
     sessions = list(as_draft(taken, ledger.movements))
     return answer(DialOut(sessions=sessions, audit=audited(ledger, week, sessions)))
+
+
+def _why(reason: str) -> str:
+    """How a proposal stands with what was taken of it: with its day, and what it does."""
+    if not reason:
+        return ""
+    return as_reason(f"of a proposal, {said(desk().today())}: {reason}")
 
 
 @api.post("/draft/decline", responses={201: DeclinedOut})

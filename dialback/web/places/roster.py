@@ -72,7 +72,7 @@ def print_plans(query: PrintQuery) -> Response:
     week = Week.of(the_day(query.day, "day"))
     numbers = list(dict.fromkeys(int(number) for number in query.athletes.split(",")))
     people = [the_athlete(number) for number in numbers]
-    pdf = hand_outs(desk().ledgers, people, week, desk().today())
+    pdf = hand_outs(desk().ledgers, people, week, desk().today(), cues=query.cues)
     whose = people[0].name if len(people) == 1 else "plans"
     return named_attachment(pdf, whose, "application/pdf", f"{week}.pdf", shown=True)
 

@@ -87,6 +87,7 @@ class FloorSet(Shape):
     movement: str
     dose: str
     load: str
+    why: str = Field(description="Why it stands there; of its part, where the line has no reason")
     target: str = Field(description="What it asks for beside: exertion, range, tempo in words")
     part: str
     round: int | None
@@ -137,6 +138,7 @@ class FloorRunOf(Shape):
     unread: list[str] = Field(description="Lines of the plan that are not read, to tick by hand")
     restrictions: list[RestrictionNote]
     care: list[CareNote]
+    why: str = Field(description="Why the session is as it is")
     own_cues: list[Cue] = Field(description="What this athlete is told, by movement")
     new_to: list[str] = Field(description="Movements that are new to them")
     log: LogOut | None

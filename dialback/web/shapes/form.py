@@ -29,6 +29,7 @@ class EntryOut(Shape):
     for_time: bool = False
     warm_up: bool = False
     note: str = Field("", max_length=500)
+    why: str = Field("", max_length=500)
 
 
 class PartOut(Shape):

@@ -73,6 +73,7 @@ class TakeStep(Shape):
     line: Number | None = Field(None, ge=1, le=2000)
     movement: str | None = Field(None, max_length=120)
     count: int = Field(ge=0, le=2000)
+    reason: str = Field("", max_length=300, description="What it does, to be kept with the line")
 
 
 class TakeBody(SessionsBody):

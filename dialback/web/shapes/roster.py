@@ -174,10 +174,14 @@ class AboutBody(Shape):
 
 
 class PrintQuery(Shape):
-    """Whose plans go on paper: a day of the week, and numbers of athletes, parted by commas."""
+    """Whose plans go on paper: a day of the week, and numbers of athletes, parted by commas.
+
+    With ``cues`` the page has what is said at each movement.
+    """
 
     day: DayText
     athletes: str = Field(pattern=r"^[0-9]{1,9}(,[0-9]{1,9}){0,199}$")
+    cues: bool = False
 
 
 class Waiting(Shape):

@@ -143,7 +143,10 @@ class CauseOut(Shape):
 
 
 class SessionLine(Shape):
-    """A session of the week: planned, done, or still ahead; ``differed`` tells how, in words."""
+    """A session of the week: planned, done, or still ahead.
+
+    ``differed`` tells how it differed from the plan, ``said`` what was said of it and of its sets.
+    """
 
     date: str
     title: str
@@ -153,6 +156,7 @@ class SessionLine(Shape):
     rpe: float | None
     duration_min: float | None
     differed: list[str]
+    said: list[str]
 
 
 class SignatureOut(Shape):

@@ -4081,7 +4081,9 @@ export interface components {
         };
         /**
          * SessionLine
-         * @description A session of the week: planned, done, or still ahead; ``differed`` tells how, in words.
+         * @description A session of the week: planned, done, or still ahead.
+         *
+         *     ``differed`` tells how it differed from the plan, ``said`` what was said of it and of its sets.
          */
         SessionLine: {
             /** Date */
@@ -4100,6 +4102,8 @@ export interface components {
             duration_min: number | null;
             /** Differed */
             differed: string[];
+            /** Said */
+            said: string[];
         };
         /**
          * Side
@@ -5001,6 +5005,12 @@ export interface components {
              */
             note: string;
             /**
+             * Why
+             * @description Why it stands there, as a coach says it
+             * @default
+             */
+            why: string;
+            /**
              * Unit
              * @description Unit in which the load was entered
              * @default null
@@ -5748,6 +5758,12 @@ export interface components {
             movement: string | null;
             /** Count */
             count: number;
+            /**
+             * Reason
+             * @description What it does, to be kept with the line
+             * @default
+             */
+            reason: string;
         };
         /**
          * DeclinedOut
@@ -6200,6 +6216,11 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * PartOut
@@ -6764,6 +6785,11 @@ export interface components {
             /** Care */
             care: components["schemas"]["CareNote"][];
             /**
+             * Why
+             * @description Why the session is as it is
+             */
+            why: string;
+            /**
              * Own Cues
              * @description What this athlete is told, by movement
              */
@@ -6791,6 +6817,11 @@ export interface components {
             dose: string;
             /** Load */
             load: string;
+            /**
+             * Why
+             * @description Why it stands there; of its part, where the line has no reason
+             */
+            why: string;
             /**
              * Target
              * @description What it asks for beside: exertion, range, tempo in words
@@ -9378,6 +9409,7 @@ export interface operations {
             query: {
                 day: string;
                 athletes: string;
+                cues?: boolean;
             };
             header?: never;
             path?: never;

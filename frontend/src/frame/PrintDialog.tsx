@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useRoster } from "@/api/roster";
 import { count, dayAfter, mondayOf, span } from "@/words";
 import { DialogSheet } from "./DialogSheet";
+import { Tick } from "./Tick";
 import { squadsOf } from "./squads";
 
 interface Props {
@@ -18,6 +19,7 @@ export function PrintDialog({ open, close, athlete, shown }: Props) {
   const roster = useRoster();
   const people = [...(roster.data?.athletes ?? []), ...(roster.data?.waiting ?? [])];
   const [next, setNext] = useState(false);
+  const [cues, setCues] = useState(false);
   const [who, setWho] = useState(athlete ? "one" : "shown");
   const all = people.map((one) => one.id);
   const choices = [
@@ -49,10 +51,13 @@ export function PrintDialog({ open, close, athlete, shown }: Props) {
         put={(key) => setNext(key === "next")}
       />
       <Pick legend="For" choices={choices} value={chosen.key} put={setWho} />
+      <p className="mt-3 text-sm">
+        <Tick label="with the cues of each movement" value={cues} put={setCues} />
+      </p>
       <div className="mt-4 flex gap-3">
         <a
           className="ink-button"
-          href={`/api/print?day=${first}&athletes=${chosen.ids.join(",")}`}
+          href={`/api/print?day=${first}&athletes=${chosen.ids.join(",")}${cues ? "&cues=true" : ""}`}
           target="_blank"
           rel="noreferrer"
         >

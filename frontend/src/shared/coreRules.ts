@@ -25,7 +25,7 @@ export function fitting(load: number, loads: number[]): number {
 }
 
 /** What stands for a planned set when it was done as planned, without what only a plan says. */
-export const asPlanned = (set: CoreSet): CoreSet => ({ ...set, reps_to: null, note: "" });
+export const asPlanned = (set: CoreSet): CoreSet => ({ ...set, reps_to: null, note: "", why: "" });
 
 /** What a set has too much of to be likely, and what is asked. */
 export interface Beyond {

@@ -119,6 +119,7 @@ function LineRow({ line, word, change, step, take, logged, swap }: LineProps) {
             {name}
             <span className="text-sm text-ink-2"> {isCircuit ? "" : extras(set)}</span>
           </span>
+          {set.why && <Why words={set.why} />}
           {step && <Hollow step={step} take={() => take(step)} />}
           {!logged && !isCircuit && (
             <button
@@ -160,6 +161,21 @@ function LineRow({ line, word, change, step, take, logged, swap }: LineProps) {
         </>
       )}
     </tr>
+  );
+}
+
+/** That a line has a reason, and which. */
+function Why({ words }: { words: string }) {
+  return (
+    <span
+      className="ml-2 shrink-0 text-sm text-ink-2 italic underline decoration-dotted"
+      title={words}
+      tabIndex={0}
+      role="note"
+      aria-label={`Why: ${words}`}
+    >
+      why
+    </span>
   );
 }
 

@@ -55,4 +55,5 @@ export const asTaken = (step: Step): Schemas["TakeStep"] => ({
   line: step.line,
   movement: step.movement,
   count: step.count_to,
+  reason: step.reason,
 });

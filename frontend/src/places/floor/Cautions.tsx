@@ -18,6 +18,9 @@ export function Cautions({ runs, caution, now, begin }: Props) {
       <p className="mt-1 text-lg">
         {runs.map((one) => one.name).join(", ")}: {leader(runs).sets.length} sets.
       </p>
+      {leader(runs).why && (
+        <p className="mt-1 max-w-prose text-lg text-ink-2 italic">Why: {leader(runs).why}</p>
+      )}
       <Clock run={leader(runs)} now={now} />
       {runs
         .filter((one) => one.restrictions.length > 0)

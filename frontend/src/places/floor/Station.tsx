@@ -167,6 +167,9 @@ function SetInSight({
           {due.set.note && <span className="block">{due.set.note}</span>}
         </p>
       )}
+      {due?.why && (
+        <p className="mt-1 text-lg text-ink-2 italic max-md:text-base">Why: {due.why}</p>
+      )}
     </>
   );
 }

@@ -33,6 +33,7 @@ export function Sessions({ sessions, children }: Props) {
         </ol>
         {children}
       </div>
+      <Said sessions={sessions} />
       {sessions.some((one) => one.differed.length > 0) && (
         <details
           className="mb-2 text-sm"
@@ -53,5 +54,23 @@ export function Sessions({ sessions, children }: Props) {
         </details>
       )}
     </>
+  );
+}
+
+/** What was said of the sessions and of their sets while they ran. */
+function Said({ sessions }: { sessions: Sheet["sessions"] }) {
+  const said = sessions.filter((one) => one.said.length > 0);
+  if (said.length === 0) return null;
+  return (
+    <section aria-label="Remarks" className="mb-2 text-sm">
+      <h3 className="text-ink-2">Remarks</h3>
+      <ul className="columns-2 gap-8 max-md:columns-1 print:columns-1">
+        {said.map((one) => (
+          <li key={one.date + one.title} className="break-inside-avoid">
+            <span className="text-ink-2">{day(one.date)}:</span> {one.said.join("; ")}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

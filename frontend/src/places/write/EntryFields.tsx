@@ -21,6 +21,7 @@ export function EntryFields({ entry, named, inRounds, lead, choices, put, remove
     entry.range ||
     entry.band ||
     entry.note ||
+    entry.why ||
     entry.to_failure ||
     entry.for_time ||
     entry.warm_up,
@@ -78,6 +79,7 @@ export function EntryFields({ entry, named, inRounds, lead, choices, put, remove
           <Tick label="to failure" value={entry.to_failure} put={set("to_failure")} />
           <Tick label="for time" value={entry.for_time} put={set("for_time")} />
           <Field label="note" value={entry.note} put={set("note")} width="w-44" />
+          <Field label="because" value={entry.why} put={set("why")} width="w-44" />
         </>
       )}
       <span className="flex gap-2.5 text-ink-2">

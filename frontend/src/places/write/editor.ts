@@ -53,6 +53,8 @@ export function complete(vocabulary: () => Vocabulary) {
       const found = beginnings(written, names, notation?.heads ?? []);
       if (found) return result(context.pos - written.length, found);
     }
+    // A reason is the coach's own words.
+    if (/(?:\bbecause|\bwhy\s*:)\s/i.test(before)) return null;
     const word = /[A-Za-z][A-Za-z-]*$/.exec(before)?.[0] ?? "";
     if (!notation || (!word && !context.explicit)) return null;
     return result(context.pos - word.length, offered(word, notation));

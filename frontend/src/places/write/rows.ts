@@ -31,6 +31,7 @@ export const EMPTY: Entry = {
   for_time: false,
   warm_up: false,
   note: "",
+  why: "",
 };
 
 const bare = { text: "", entries: [], part: null, rounds: null, rest: "", label: "" };
