@@ -119,7 +119,6 @@ function LineRow({ line, word, change, step, take, logged, swap }: LineProps) {
             {name}
             <span className="text-sm text-ink-2"> {isCircuit ? "" : extras(set)}</span>
           </span>
-          {set.why && <Why words={set.why} />}
           {step && <Hollow step={step} take={() => take(step)} />}
           {!logged && !isCircuit && (
             <button
@@ -132,6 +131,11 @@ function LineRow({ line, word, change, step, take, logged, swap }: LineProps) {
             </button>
           )}
         </span>
+        {set.why && (
+          <span className="block truncate text-sm text-ink-2 italic" title={set.why}>
+            why: {set.why}
+          </span>
+        )}
       </th>
       <td className="figure">
         <Stepper
@@ -161,21 +165,6 @@ function LineRow({ line, word, change, step, take, logged, swap }: LineProps) {
         </>
       )}
     </tr>
-  );
-}
-
-/** That a line has a reason, and which. */
-function Why({ words }: { words: string }) {
-  return (
-    <span
-      className="ml-2 shrink-0 text-sm text-ink-2 italic underline decoration-dotted"
-      title={words}
-      tabIndex={0}
-      role="note"
-      aria-label={`Why: ${words}`}
-    >
-      why
-    </span>
   );
 }
 
