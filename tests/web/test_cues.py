@@ -155,3 +155,15 @@ def test_cues_are_printed_where_somebody_is_told_something_or_asks_for_them(
     whole = text(pdf(client.get(f"{url}&cues=true")))
     assert "Row: Left heel down. Stop when the back swings" in whole
     assert "Lower the chest between the hands" in whole
+
+
+def test_the_floor_says_why(client: FlaskClient) -> None:
+    text = (
+        "why: because of Saturday's race\nmain A, because it is new:\nPress-up 8\n"
+        "Row 8, because her back is strong\n"
+    )
+    body = {"date": "2026-10-07", "title": "Light", "text": text}
+    made = send(client, "post", "/api/athletes/1/weeks/2026-W41/written", body, 201)
+    run = get(client, f"/api/floor/run?plan={made['id']}")["run"]
+    assert run["why"] == "because of Saturday's race"
+    assert [one["why"] for one in run["sets"]] == ["it is new", "her back is strong"]

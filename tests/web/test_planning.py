@@ -8,7 +8,9 @@ import pytest
 from flask.testing import FlaskClient
 from pypdf import PdfReader
 
+from dialback.core.weeks import said
 from tests.build import document, session, sets
+from tests.conftest import TODAY
 from tests.web.test_api import HERE, NEXT, get, send
 
 AFTER = "/api/athletes/1/weeks/2026-W43"
@@ -532,6 +534,34 @@ def test_a_proposal_is_asked_for_and_taken(client: FlaskClient) -> None:
     assert turned["cost"] == last["cost"]
     gone = [{**steps[0], "line": 99}]
     send(client, "post", f"{week}/draft/take", {**asked, "steps": gone}, 404)
+
+
+def test_what_a_proposal_changed_says_so_in_the_plan(client: FlaskClient) -> None:
+    week = "/api/athletes/1/weeks/2026-W42"
+    draft = get(client, f"{week}/draft")
+    asked = {"sessions": draft["sessions"]}
+    found = send(client, "post", f"{week}/draft/proposal", asked)
+    step = next(one for one in found["steps"] if one["line"] and one["count_to"])
+    steps = [
+        {key: step[key] for key in ("session", "line", "reason")} | {"count": step["count_to"]}
+    ]
+    taken = send(client, "post", f"{week}/draft/take", {**asked, "steps": steps})
+    why = {
+        one["why"]
+        for session in taken["sessions"]
+        for line in session["lines"]
+        for unit in line["units"]
+        for one in unit
+        if one.get("why")
+    }
+    assert why == {f"because of a proposal, {said(TODAY)}: {step['reason']}"}
+    kept = {"sessions": taken["sessions"], "revision": draft["revision"]}
+    kept["start_total"] = draft["start_total"]
+    send(client, "post", f"{week}/draft/publish", kept)
+    texts = [one["text"] for one in get(client, f"{week}/written")["sessions"]]
+    (line,) = [one for text in texts for one in text.splitlines() if "because" in one]
+    assert line.startswith(step["movement"])
+    assert line.endswith(f", {why.pop()}")
 
 
 def test_next_steps_go_by_the_log_alone(client: FlaskClient, bring: Callable[..., Any]) -> None:
