@@ -6,16 +6,16 @@ written is read back: a text that does not come to the turned sets is not taken.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from itertools import groupby, pairwise, zip_longest
+from itertools import groupby, islice, pairwise, zip_longest
 from typing import Final
 
 from dialback.core.movements import MovementTable, fold
 from dialback.core.notation import Setting, expand, read
 from dialback.core.notation.building import Below
 from dialback.core.notation.characters import lines_of
-from dialback.core.notation.expand import item_sets
+from dialback.core.notation.expand import item_sets, placed_sets
 from dialback.core.notation.gather import bout_of, lines_from
 from dialback.core.notation.reader import PART_LINE, REST_LINE
 from dialback.core.notation.session import (
@@ -31,7 +31,7 @@ from dialback.core.notation.session import (
     Turn,
     WrittenSession,
 )
-from dialback.core.notation.writer import item_lines, part_head
+from dialback.core.notation.writer import item_lines, part_head, rest_line
 from dialback.core.sessions import TO_FAILURE, Session, Set
 
 _ENDLESS: Final = 10**6
@@ -45,6 +45,8 @@ class _Written:
     item: Line | Rounds
     part: Part
     sets: tuple[Set, ...]
+    rests: tuple[float | None, ...]
+    """The rests behind its sets, with what a line of its own says of the last."""
     rested: bool
     """Whether a line of its own says the rest behind it."""
     below: tuple[int, ...]
@@ -91,21 +93,39 @@ def rewritten(
     session = expand(again.sessions[0], setting, after.date)
     if list(map(_essence, session.sets)) != list(map(_essence, after.sets)):
         return None
+    at = 0
+    for item, segment in zip(items, segments, strict=True):
+        if _has_other_rests(item, segment):
+            made_of = session.sets[at : at + len(segment)]
+            if [one.rest_s for one in made_of] != [one.rest_s for one in segment]:
+                return None
+        at += len(segment)
     return found, after.model_copy(update={"sets": session.sets})
 
 
 def _items(
     written: WrittenSession, below: Mapping[int, Below], setting: Setting
 ) -> Iterator[_Written]:
+    rests = iter([placed.set.rest_s for placed in placed_sets(written, setting)])
     for part in written.parts:
         for item, behind in zip_longest(part.items, part.items[1:]):
             if not isinstance(item, Pause):
                 sets = tuple(placed.set for placed in item_sets(item, part, setting))
+                own = tuple(islice(rests, len(sets)))
                 rested = behind is None and part.rest_s is not None
                 turns = item.turns if isinstance(item, Rounds) else ()
                 found = (below.get(one.at) for one in (item, *turns))
                 words = tuple(line for one in found if one is not None for line in one.lines)
-                yield _Written(item, part, sets, rested or isinstance(behind, Pause), words)
+                rested = rested or isinstance(behind, Pause)
+                yield _Written(item, part, sets, own, rested, words)
+
+
+def _has_other_rests(item: _Written, segment: Sequence[Set]) -> bool:
+    """Whether rests were turned: one more set has a rest that is there, turned ones have others."""
+    now = tuple(one.rest_s for one in segment)
+    if len(now) == len(item.rests):
+        return now != item.rests
+    return not set(now) <= set(item.rests)
 
 
 def _names(a_set: Set) -> tuple[str, ...]:
@@ -113,8 +133,8 @@ def _names(a_set: Set) -> tuple[str, ...]:
 
 
 def _essence(a_set: Set) -> Set:
-    """A set without its rest: a line of rest between two others goes before it."""
-    return a_set.model_copy(update={"rest_s": None})
+    """A set without its rest: which one stands behind the last set depends on what follows."""
+    return a_set.model_copy(update={"rest_s": None, "rest_to_s": None})
 
 
 def _given(
@@ -147,13 +167,18 @@ def _given(
 
 
 def _price(item: _Written, segment: Sequence[Set]) -> float:
-    if list(map(_essence, segment)) == list(map(_essence, item.sets)):
+    if _stays(item, segment):
         return 0.0
     if any(_names(one) not in item.names or one.part != item.sets[0].part for one in segment):
         return _ENDLESS
     if not _is_one(segment):
         return _ENDLESS
     return 1 + abs(len(segment) - len(item.sets)) / 100
+
+
+def _stays(item: _Written, segment: Sequence[Set]) -> bool:
+    same = list(map(_essence, segment)) == list(map(_essence, item.sets))
+    return same and not _has_other_rests(item, segment)
 
 
 def _is_one(segment: Sequence[Set]) -> bool:
@@ -173,13 +198,16 @@ def _lines(
     """The lines of the text with those of changed items in place of what they were."""
     instead: dict[int, list[str]] = {}
     for item, segment in zip(items, segments, strict=True):
-        if list(map(_essence, segment)) == list(map(_essence, item.sets)):
+        if _stays(item, segment):
             continue
         if not item.at or any(at in instead for at in item.at):
             return None
         new = _anew(item, segment, setting)
-        if not new and (rest := _rest_behind(lines, item, items, segments)):
+        rest = _rest_behind(lines, item)
+        if rest and not new and not _is_of_part(item, items, segments):
             instead[rest] = []
+        elif rest and new and item.rested and _has_other_rests(item, segment):
+            instead[rest] = [rest_line(segment[-1].rest_s)] if segment[-1].rest_s else []
         text = [line for one in new for line in item_lines(one, movements)]
         first, *others = item.at
         head = PART_LINE.fullmatch(lines[first - 1].strip())
@@ -196,16 +224,8 @@ def _lines(
     return found + added
 
 
-def _rest_behind(
-    lines: Sequence[str],
-    item: _Written,
-    items: Sequence[_Written],
-    segments: Sequence[tuple[Set, ...]],
-) -> int | None:
-    """The line of the rest behind an item that goes: it goes with it, unless it is another's.
-
-    Behind the last item of a part that has others left it is the rest after the part.
-    """
+def _rest_behind(lines: Sequence[str], item: _Written) -> int | None:
+    """The line of its own that says the rest behind an item."""
     end = max(item.at)
     behind = next(
         (at for at in range(end + 1, len(lines) + 1) if lines[at - 1].strip()[:1] not in ("", "#")),
@@ -213,38 +233,86 @@ def _rest_behind(
     )
     if behind is None or not REST_LINE.fullmatch(lines[behind - 1].strip()):
         return None
-    mine = [
-        one for one, left in zip(items, segments, strict=True) if one.part is item.part and left
-    ]
-    is_last = item.item is item.part.items[-1]
-    return None if is_last and mine else behind
+    return behind
+
+
+def _is_of_part(
+    item: _Written, items: Sequence[_Written], segments: Sequence[tuple[Set, ...]]
+) -> bool:
+    """Whether the rest behind an item is that after a part of which something is left."""
+    left = any(one.part is item.part and some for one, some in zip(items, segments, strict=True))
+    return left and item.item is item.part.items[-1]
 
 
 def _anew(item: _Written, segment: Sequence[Set], setting: Setting) -> list[Item]:
     """An item that comes to other sets: rounds and ladders stay what they are where they can."""
     if not segment:
         return []
-    wanted = list(map(_essence, segment))
-    turned = (
-        _turned(item.item, segment) if isinstance(item.item, Rounds) else _stepped(item, wanted)
-    )
-    for one in turned:
-        made = item_sets(one, item.part, setting)
-        if [_essence(placed.set) for placed in made] == wanted:
-            return [one]
     own = [*segment]
     if item.rested and item.sets:
-        own[-1] = own[-1].model_copy(update={"rest_s": item.sets[-1].rest_s})
+        # The rest behind the last set is said on a line of its own.
+        rest = item.sets[-1].rest_s
+        if _has_other_rests(item, segment) and len(own) > 1:
+            rest = own[-2].rest_s
+        own[-1] = own[-1].model_copy(update={"rest_s": rest})
+    plain = _with_rest if _has_other_rests(item, segment) else _essence
+    wanted = list(map(plain, own))
+    rounds = isinstance(item.item, Rounds)
+    for one in _rested_rounds(item, own) if rounds else _stepped(item, wanted, plain):
+        made = item_sets(one, item.part, setting)
+        if [plain(placed.set) for placed in made] == wanted:
+            return [one]
     return list(lines_from(own))
 
 
-def _stepped(item: _Written, wanted: Sequence[Set]) -> Iterator[Line]:
+def _with_rest(a_set: Set) -> Set:
+    """A set with its rest; one that was turned has no span any more."""
+    return a_set.model_copy(update={"rest_to_s": None})
+
+
+def _rested_rounds(item: _Written, segment: Sequence[Set]) -> Iterator[Rounds]:
+    """The rounds at another count, and where rests were turned with those that the sets have."""
+    assert isinstance(item.item, Rounds)  # noqa: S101 - the caller has looked
+    for rounds in _turned(item.item, segment):
+        yield rounds
+        turns, last = len(rounds.turns), len(segment) - 1
+        inner = [one.rest_s for at, one in enumerate(segment) if (at + 1) % turns and at < last]
+        ends = [one.rest_s for at, one in enumerate(segment) if not (at + 1) % turns and at < last]
+        off, between = rounds.off_s, rounds.between_s
+        yield replace(
+            rounds,
+            off_s=off and next(iter(inner or ends), off),
+            between_s=between and next(iter(ends), between),
+            turns=tuple(
+                replace(
+                    turn,
+                    alternatives=tuple(
+                        _own_rest(way, segment, at, turns) for way in turn.alternatives
+                    ),
+                )
+                for at, turn in enumerate(rounds.turns)
+            ),
+        )
+
+
+def _own_rest(
+    way: tuple[Moves, Bout], segment: Sequence[Set], at: int, turns: int
+) -> tuple[Moves, Bout]:
+    """A movement in rounds with the rest that its sets have, where it has one of its own."""
+    moves, bout = way
+    rests = [one.rest_s for one in segment[at::turns]]
+    if bout.rest_s is None or not rests:
+        return way
+    return moves, replace(bout, rest_s=rests[0], rest_to_s=None)
+
+
+def _stepped(item: _Written, wanted: Sequence[Set], plain: Callable[[Set], Set]) -> Iterator[Line]:
     """The line with its steps at other counts, each as it was written or with other values."""
     assert isinstance(item.item, Line)  # noqa: S101 - rounds have no steps
     known: list[tuple[Step, Set]] = []
     at = 0
     for step in item.item.steps:
-        known.append((step, _essence(item.sets[at])))
+        known.append((step, plain(item.sets[at])))
         at += step.sets
     found: list[Step] = []
     place = 0
@@ -253,6 +321,8 @@ def _stepped(item: _Written, wanted: Sequence[Set]) -> Iterator[Line]:
         same = next((nth for nth in range(place, len(known)) if known[nth][1] == one), None)
         step, _ = known[min(place if same is None else same, len(known) - 1)]
         bout = step.bout if same is not None else _with_values(step.bout, one)
+        if plain is _with_rest and bout.rest_s != one.rest_s:
+            bout = replace(bout, rest_s=one.rest_s, rest_to_s=None)
         top = step.sets_to if step.sets_to is not None and step.sets_to > count else None
         found.append(Step(bout, count, top))
         place = (place if same is None else same) + 1
